@@ -1,0 +1,1 @@
+"""Nodulant: the computation of suspension conversions, without any interface code."""

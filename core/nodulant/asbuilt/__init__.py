@@ -1,0 +1,1 @@
+"""The log of what was measured, signed and decided, and what it means."""

@@ -1,0 +1,108 @@
+"""As-built readings against the plan: which readings are asked for, and what they say.
+
+A reading holds only when its deviation plus half its instrument's resolution is inside the
+tolerance (the uncertainty of a scale reading, common practice).
+"""
+
+from nodulant.asbuilt.log import Entry, ReadingEntry, latest_readings, standing
+from nodulant.base.model import Frozen
+from nodulant.checks.check import Check, Subject, Why, judge
+from nodulant.checks.rail_rules import Changes
+from nodulant.frame.model import planned_state
+from nodulant.frame.ops.boxing import Boxing
+from nodulant.frame.ops.boxing_work import boxing_readings
+from nodulant.frame.ops.notch_work import notch_readings
+from nodulant.frame.ops.union import Operation
+from nodulant.frame.state import FrameState
+from nodulant.parts.sides import Side, on_sides
+from nodulant.parts.specs import ReadingSpec
+from nodulant.survey.vehicle import Feature
+
+
+class AskedReading(Frozen):
+    """One reading that the design asks for, with the newest value if there is one."""
+
+    id: str
+    operation: str
+    side: Side
+    spec: ReadingSpec
+    value_mm: float | None
+    text: str = ""
+    decision: str | None = None
+
+
+def asked_readings(
+    operations: tuple[Operation, ...], features: tuple[Feature, ...], entries: tuple[Entry, ...]
+) -> list[AskedReading]:
+    """Every reading of every operation and side, in the order of work."""
+    latest, names = latest_readings(entries), {f.id: f.name for f in features}
+    decided: dict[str, str] = {e.subject: e.choice for e in standing(entries) if e.kind == "decision"}
+    out = []
+    for op in operations:
+        specs = (
+            boxing_readings(op)
+            if isinstance(op, Boxing)
+            else notch_readings(op, names.get(op.place.anchor_id, op.place.anchor_id))
+        )
+        for side in on_sides(op.side):
+            out += [_asked(op.id, side, spec, latest.get(f"{op.id}/{spec.key}/{side}"), decided) for spec in specs]
+    return out
+
+
+def _asked(
+    operation: str, side: Side, spec: ReadingSpec, reading: ReadingEntry | None, decided: dict[str, str]
+) -> AskedReading:
+    id_ = f"{operation}/{spec.key}/{side}"
+    if reading is None:
+        return AskedReading(id=id_, operation=operation, side=side, spec=spec, value_mm=None)
+    return AskedReading(
+        id=id_,
+        operation=operation,
+        side=side,
+        spec=spec,
+        value_mm=reading.value_mm,
+        text=reading.text,
+        decision=decided.get(id_),
+    )
+
+
+def as_built_state(operations: tuple[Operation, ...], entries: tuple[Entry, ...]) -> FrameState | None:
+    """The planned state with measured values in place; None while nothing was measured."""
+    readings = latest_readings(entries)
+    if not readings:
+        return None
+    planned = planned_state(operations)
+    return FrameState(
+        name="as-built", cuts=planned.cuts, parts=planned.parts, measured={k: r.value_mm for k, r in readings.items()}
+    )
+
+
+def reading_checks(asked: list[AskedReading], entries: tuple[Entry, ...], changes: Changes) -> list[Check]:
+    """A check for each reading that was taken."""
+    latest, checks = latest_readings(entries), []
+    for reading in asked:
+        if reading.value_mm is None:
+            continue
+        half = latest[reading.id].resolution_mm / 2
+        values = {"measured": reading.value_mm, "planned": reading.spec.planned_mm, "half_resolution": half}
+        off = abs(reading.value_mm - reading.spec.planned_mm) + half
+        subject = Subject(
+            subject=f"{reading.operation}-{reading.spec.key}", side=reading.side, state="as-built", stage="prove"
+        )
+        why = Why(
+            formula="abs(measured - planned) + half_resolution",
+            values=values,
+            words=f"from {reading.spec.datum}" + (f"; decided: {reading.decision}" if reading.decision else ""),
+        )
+        checks.append(
+            judge(
+                reading.spec.limit_id,
+                subject,
+                off,
+                why,
+                changes,
+                detail=reading.spec.name.lower(),
+                remedy="See what it costs in the as-built checks, then accept with a reason or rework.",
+            )
+        )
+    return checks

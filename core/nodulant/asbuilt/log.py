@@ -1,0 +1,91 @@
+"""Append-only entries: readings, sign-offs, overrides, decisions and withdrawals.
+
+Nothing is changed or deleted; a wrong entry is withdrawn by a counter-entry.
+"""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from nodulant.base.model import Frozen, Id, Name, Text
+from nodulant.parts.sides import Side
+
+Number = Annotated[int, Field(ge=1)]
+
+
+class _Entry(Frozen):
+    number: Number
+    at: Annotated[str, Field(max_length=40)]
+    """When, ISO 8601 with offset."""
+    by: Name
+
+
+class ReadingEntry(_Entry):
+    """A measured value of one operation on one side, mm."""
+
+    kind: Literal["reading"] = "reading"
+    operation: Id
+    key: Id
+    side: Side
+    value_mm: Annotated[float, Field(ge=-20_000, le=20_000)]
+    text: Annotated[str, Field(max_length=60)] = ""
+    instrument: Annotated[str, Field(max_length=60)] = "tape"
+    resolution_mm: Annotated[float, Field(ge=0, le=50)] = 0.5
+    note: Text = ""
+
+
+class SignOffEntry(_Entry):
+    """A step signed; names the hash of what was evaluated."""
+
+    kind: Literal["sign-off"] = "sign-off"
+    step: Annotated[str, Field(max_length=130)]
+    evaluated: Annotated[str, Field(max_length=80)]
+    reading: Number | None = None
+    note: Text = ""
+
+
+class OverrideEntry(_Entry):
+    """A lock or hold point passed with a reason."""
+
+    kind: Literal["override"] = "override"
+    subject: Annotated[str, Field(max_length=130)]
+    reason: Name
+
+
+class DecisionEntry(_Entry):
+    """A deviation accepted or sent back."""
+
+    kind: Literal["decision"] = "decision"
+    subject: Annotated[str, Field(max_length=130)]
+    choice: Literal["accept", "rework"]
+    reason: Name
+
+
+class WithdrawalEntry(_Entry):
+    """Takes back the entry of that number."""
+
+    kind: Literal["withdrawal"] = "withdrawal"
+    entry: Number
+    reason: Name
+
+
+Entry = Annotated[
+    ReadingEntry | SignOffEntry | OverrideEntry | DecisionEntry | WithdrawalEntry, Field(discriminator="kind")
+]
+
+
+def standing(entries: tuple[Entry, ...]) -> tuple[Entry, ...]:
+    """Entries that were not withdrawn, withdrawals left out."""
+    gone = {e.entry for e in entries if isinstance(e, WithdrawalEntry)}
+    return tuple(e for e in entries if e.number not in gone and not isinstance(e, WithdrawalEntry))
+
+
+def latest_readings(entries: tuple[Entry, ...]) -> dict[str, ReadingEntry]:
+    """The newest standing reading of each '<operation>/<key>/<side>'."""
+    return {f"{e.operation}/{e.key}/{e.side}": e for e in standing(entries) if isinstance(e, ReadingEntry)}
+
+
+def overridden(entries: tuple[Entry, ...], subject: str) -> OverrideEntry | None:
+    """The newest standing override of ``subject``, if there is one."""
+    own = [e for e in standing(entries) if isinstance(e, OverrideEntry) and e.subject == subject]
+    return own[-1] if own else None

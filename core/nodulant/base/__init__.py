@@ -1,0 +1,1 @@
+"""Foundations shared by every layer: frozen models, typed errors and array names."""

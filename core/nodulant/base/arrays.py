@@ -1,0 +1,19 @@
+"""Array names: ``Columns`` are one value per station."""
+
+import numpy as np
+import numpy.typing as npt
+
+Columns = npt.NDArray[np.float64]
+"""Shape (stations,) or (stations, n) of 64-bit floats."""
+Mask = npt.NDArray[np.bool_]
+"""Shape (stations,) of booleans."""
+
+
+def significant(values: Columns, digits: int = 6) -> list[float]:
+    """Round to significant digits for a reply; shape (n,) in, list of n floats out."""
+    flat = np.asarray(values, dtype=float)
+    with np.errstate(divide="ignore"):
+        exponent = np.where(flat == 0.0, 0.0, np.floor(np.log10(np.abs(flat))))
+    scale = 10.0 ** (digits - 1 - exponent)
+    rounded: list[float] = (np.round(flat * scale) / scale).tolist()
+    return rounded

@@ -1,0 +1,1 @@
+"""Build steps generated from the design."""

@@ -1,0 +1,168 @@
+"""Steps of a job in an order that keeps every prerequisite before its step.
+
+General steps come from the job, the others from its operations. A step needs all general
+steps of earlier phases and all steps of its own operation and side in earlier phases; the
+order is by phase, then operation, then side. State comes from the log.
+"""
+
+from typing import Literal
+
+from nodulant.asbuilt.log import Entry, SignOffEntry, overridden, standing
+from nodulant.base.model import Frozen
+from nodulant.frame.ops.boxing import Boxing
+from nodulant.frame.ops.boxing_work import boxing_steps
+from nodulant.frame.ops.notch_work import notch_steps
+from nodulant.frame.ops.union import Operation
+from nodulant.parts.sides import on_sides
+from nodulant.parts.specs import PHASES, HoldPoint, StepSpec
+from nodulant.survey.vehicle import Feature
+
+StepStatus = Literal["waiting", "open", "done", "overridden"]
+SUPPORTS = "Rated stands on flat concrete, never only a jack; wheels chocked."
+TEARDOWN = "teardown"
+
+GENERAL: tuple[StepSpec, ...] = (
+    StepSpec(
+        key=TEARDOWN,
+        phase="survey",
+        title="Survey complete: release teardown",
+        detail="Every reading that teardown destroys is in the survey.",
+        minutes=15,
+        hold=HoldPoint(kind="look", ask="All readings taken before teardown"),
+    ),
+    StepSpec(
+        key="loads-off",
+        phase="prepare",
+        title="Loads and fluids off",
+        detail="Battery off, tank and lines away or shielded, brake lines off the cut, springs unloaded with the supports already on the frame.",
+        minutes=120,
+        tools=("stands", "shields"),
+        cautions=("Springs store energy.", "Fuel vapour: no flame, no sparks.", SUPPORTS),
+    ),
+    StepSpec(
+        key="supports",
+        phase="prepare",
+        title="Frame on stands",
+        detail="Level, both sides, on either side of the cut.",
+        minutes=45,
+        people=2,
+        tools=("stands", "level"),
+        cautions=(SUPPORTS,),
+        hold=HoldPoint(kind="look", ask="It stands without the jack and does not rock"),
+    ),
+    StepSpec(
+        key="brace",
+        phase="brace",
+        title="Brace both sides of the cut",
+        detail="A tie across and along the rails, unless a crossmember lies within 150 mm of the cut.",
+        minutes=60,
+        tools=("square tube", "welder"),
+        cautions=(SUPPORTS,),
+    ),
+    StepSpec(
+        key="paint",
+        phase="finish",
+        title="Inspect, prime and paint",
+        detail="Look for undercut, missed roots and porosity; bare metal, two coats of epoxy.",
+        minutes=120,
+        cautions=("Respirator: zinc and paint fumes.",),
+        hold=HoldPoint(kind="look", ask="Welds looked at by a second person"),
+    ),
+    StepSpec(
+        key="prove",
+        phase="prove",
+        title="As-built readings",
+        detail="Every reading of the cut and its plates, both sides.",
+        minutes=60,
+        tools=("tape", "depth gauge", "calliper"),
+    ),
+    StepSpec(
+        key="retorque",
+        phase="prove",
+        title="Road test and re-torque after 100 km",
+        detail="Welds, bolts, joints, rubbing marks; again after 1000 km.",
+        minutes=90,
+    ),
+)
+
+
+class Step(Frozen):
+    """One step with its prerequisites and state."""
+
+    id: str
+    spec: StepSpec
+    operation: str | None
+    side: str | None
+    needs: tuple[str, ...]
+    status: StepStatus
+    signed_by: str = ""
+    signed_at: str = ""
+    reason: str = ""
+
+
+def build_plan(
+    operations: tuple[Operation, ...], features: tuple[Feature, ...], entries: tuple[Entry, ...], teardown_locked: bool
+) -> tuple[Step, ...]:
+    """All steps in order; the lock on teardown locks signing its step, never designing."""
+    rows = [(spec, None, None) for spec in GENERAL] + _operation_rows(operations, {f.id: f.name for f in features})
+    rows.sort(key=lambda row: PHASES.index(row[0].phase))
+    signed = {e.step: e for e in standing(entries) if isinstance(e, SignOffEntry)}
+    steps: list[Step] = []
+    state: dict[str, StepStatus] = {}
+    for spec, operation, side in rows:
+        id_ = spec.key if operation is None else f"{operation}/{spec.key}/{side}"
+        needs = tuple(s.id for s in steps if _before(s, spec, operation, side))
+        step = _step(id_, spec, operation, side, needs, entries, signed.get(id_), state, teardown_locked)
+        state[id_] = step.status
+        steps.append(step)
+    return tuple(steps)
+
+
+def _operation_rows(
+    operations: tuple[Operation, ...], names: dict[str, str]
+) -> list[tuple[StepSpec, str | None, str | None]]:
+    rows: list[tuple[StepSpec, str | None, str | None]] = []
+    for op in operations:
+        if isinstance(op, Boxing):
+            specs = boxing_steps(op)
+        else:
+            specs = notch_steps(
+                op, f"{op.place.offset_mm:+.1f} mm from {names.get(op.place.anchor_id, op.place.anchor_id)}"
+            )
+        rows += [(spec, op.id, side) for side in on_sides(op.side) for spec in specs]
+    return rows
+
+
+def _before(step: Step, spec: StepSpec, operation: str | None, side: str | None) -> bool:
+    related = step.operation is None or operation is None or (step.operation == operation and step.side == side)
+    earlier = PHASES.index(step.spec.phase) < PHASES.index(spec.phase)
+    same_run = step.spec.phase == spec.phase and step.operation == operation and step.side == side
+    return related and (earlier or same_run)
+
+
+def _step(
+    id_: str,
+    spec: StepSpec,
+    operation: str | None,
+    side: str | None,
+    needs: tuple[str, ...],
+    entries: tuple[Entry, ...],
+    sign: SignOffEntry | None,
+    state: dict[str, StepStatus],
+    locked: bool,
+) -> Step:
+    passed = overridden(entries, id_)
+    open_ = all(state[n] in {"done", "overridden"} for n in needs) and not (id_ == TEARDOWN and locked)
+    status: StepStatus = "done" if sign else "overridden" if passed else "open" if open_ else "waiting"
+    who = sign or passed
+    return Step(
+        id=id_,
+        spec=spec,
+        operation=operation,
+        side=side,
+        needs=needs,
+        status=status,
+        signed_by=who.by if who else "",
+        signed_at=who.at if who else "",
+        reason=passed.reason if passed else "",
+    )

@@ -1,0 +1,63 @@
+"""Checks of the survey: complete before teardown, and consistent with itself."""
+
+from nodulant.checks.check import Check, Subject, Why, judge, not_computed
+from nodulant.checks.rail_rules import Changes
+from nodulant.parts.sides import Side
+from nodulant.survey.before_teardown import Reading
+from nodulant.survey.vehicle import Survey
+
+
+def survey_checks(
+    survey: Survey, readings: list[Reading], underside_z: dict[Side, float | None], changes: Changes
+) -> list[Check]:
+    """Share of readings taken, and hub height against tube and gap on each side."""
+    taken, total = sum(r.taken for r in readings), len(readings)
+    missing = ", ".join(r.name for r in readings if not r.taken) or "nothing"
+    why = Why(
+        formula="taken / total", values={"taken": float(taken), "total": float(total)}, words=f"missing: {missing}"
+    )
+    subject = Subject(subject="vehicle", stage="survey")
+    checks = [
+        judge(
+            "survey-complete",
+            subject,
+            taken / total,
+            why,
+            changes,
+            same_as_stock=taken == total,
+            remedy="Take the missing readings while the vehicle stands.",
+        )
+    ]
+    sides: tuple[Side, Side] = ("left", "right")
+    checks += [_hub(survey, side, underside_z.get(side), changes) for side in sides]
+    return checks
+
+
+def _hub(survey: Survey, side: Side, underside_z: float | None, changes: Changes) -> Check:
+    subject = Subject(subject="rear-hub", side=side, stage="survey")
+    rear = survey.rear
+    need = {
+        f"/survey/rear/hub_z_{side}_mm": rear.hub_z_mm(side),
+        f"/survey/rear/tube_gap_{side}_mm": rear.tube_gap_mm(side),
+        "/survey/rear/tube_diameter_mm": rear.tube_diameter_mm,
+        "/survey/wheelbase_mm": underside_z,
+    }
+    missing = tuple(pointer for pointer, value in need.items() if value is None)
+    if missing:
+        return not_computed("hub-agrees", subject, missing, changes)
+    hub, gap, tube, under = (float(v) for v in need.values() if v is not None)
+    expected = under - gap - tube / 2
+    why = Why(
+        formula="abs(hub - (underside - gap - tube / 2))",
+        values={"hub": hub, "underside": under, "gap": gap, "tube": tube},
+        words="the tube's centre is the hub's centre on a straight axle",
+    )
+    return judge(
+        "hub-agrees",
+        subject,
+        abs(hub - expected),
+        why,
+        changes,
+        same_as_stock=abs(hub - expected) < 2.0,
+        remedy="Measure again: one of the three is off.",
+    )

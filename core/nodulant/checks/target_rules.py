@@ -1,0 +1,150 @@
+"""Checks of the drop stack, the travel and the notch that they ask for."""
+
+from nodulant.checks.check import Check, Governs, Subject, Why, judge
+from nodulant.checks.rail_rules import Changes
+from nodulant.clearance.tube_to_rail import Clearances, travel_until
+from nodulant.frame.model import Placed
+from nodulant.frame.ops.notch import Notch
+from nodulant.parts.sides import Side
+from nodulant.targets.drop import DropResult, Targets
+from nodulant.targets.notch_needed import NotchNeeded
+
+STACK = Subject(subject="rear", stage="target")
+
+
+def drop_checks(targets: Targets, drop: DropResult, changes: Changes) -> list[Check]:
+    """The stack adds up, nothing counts twice, and no notch claims to lower."""
+    off = abs(drop.total_mm - targets.drop_mm)
+    sums = Why(
+        formula="abs(total - target)",
+        values={"total": drop.total_mm, "target": targets.drop_mm},
+        words="entries of the stack against the target drop",
+    )
+    pairs = "; ".join(f"{a} and {b}" for a, b in drop.overlapping) or "no pair of mechanisms that move the same parts"
+    twice = Why(formula="pairs", values={"pairs": float(len(drop.overlapping))}, words=pairs)
+    claim = Why(
+        formula="claimed",
+        values={"claimed": drop.claimed_by_notch_mm},
+        words="A notch lowers nothing: it buys travel. Ride height comes from springs, spindles, pivots or a step.",
+    )
+    return [
+        judge(
+            "drop-sum",
+            STACK,
+            off,
+            sums,
+            changes,
+            same_as_stock=off < 0.05,
+            remedy="Change an amount, or leave one entry empty and it is solved.",
+        ),
+        judge(
+            "double-count",
+            STACK,
+            float(len(drop.overlapping)),
+            twice,
+            changes,
+            same_as_stock=not drop.overlapping,
+            remedy="Count one of them, or raise the limit and say why both are real.",
+        ),
+        judge(
+            "notch-lowers",
+            STACK,
+            drop.claimed_by_notch_mm,
+            claim,
+            changes,
+            same_as_stock=drop.claimed_by_notch_mm == 0,
+            remedy="Remove this entry; give the drop to what makes it.",
+        ),
+    ]
+
+
+def clearance_checks(
+    side: Side, sweep: Clearances, targets: Targets, changes: Changes, needed_mm: float, state: str = "planned"
+) -> list[Check]:
+    """Least clearance over the wanted travel, and the travel that there is."""
+    own = (
+        Subject(subject="axle-tube", side=side, stage="prove", state="as-built")
+        if state == "as-built"
+        else Subject(subject="axle-tube", side=side, stage="target")
+    )
+    wanted = (sweep.travel >= -targets.droop_mm) & (sweep.travel <= targets.bump_mm)
+    rows = [
+        (float(c), float(t), float(x))
+        for c, t, x, ok in zip(sweep.clearance, sweep.travel, sweep.nearest_x, wanted, strict=True)
+        if ok
+    ]
+    least, at, where = min(rows)
+    why = Why(
+        formula="clearance",
+        values={"clearance": least},
+        words="tube to rail or liner, nearest point over the whole travel",
+    )
+    checks = [
+        judge(
+            "metal-clearance",
+            own,
+            least,
+            why,
+            changes,
+            governs=Governs(station_mm=where, pose_mm=at),
+            detail="axle tube",
+            remedy="A deeper or wider notch, less bump travel, or a thinner liner.",
+        )
+    ]
+    until = travel_until(sweep, needed_mm)
+    there = float(sweep.travel.max()) if until is None else until
+    travel = Why(
+        formula="travel / wanted",
+        values={"travel": there, "wanted": targets.bump_mm},
+        words="bump travel at which the clearance is used up"
+        if until is not None
+        else "at least this much; the sweep goes no further",
+    )
+    checks.append(
+        judge(
+            "bump-travel",
+            own,
+            there / targets.bump_mm,
+            travel,
+            changes,
+            governs=Governs(pose_mm=there),
+            same_as_stock=there >= targets.bump_mm - 0.05,
+            remedy="Deepen the notch, or settle for less bump.",
+        )
+    )
+    return checks
+
+
+def notch_size_checks(needed: NotchNeeded, placed: list[Placed], changes: Changes) -> list[Check]:
+    """Depth and width of the notch over the axle against what the path needs."""
+    cuts = [
+        (p, p.op) for p in placed if isinstance(p.op, Notch) and p.start_mm - 50 <= needed.centre_x_mm <= p.end_mm + 50
+    ]
+    if needed.depth_mm <= 0 or not cuts:
+        return []
+    checks = []
+    cut, notch = cuts[0]
+    rows = (
+        ("notch-depth", notch.depth_mm, needed.depth_mm),
+        ("notch-width", cut.end_mm - cut.start_mm, needed.width_mm),
+    )
+    for rule, have, need in rows:
+        why = Why(
+            formula="have / need",
+            values={"have": have, "need": need},
+            words="axle's path plus clearance, liner and weld",
+        )
+        subject = Subject(subject=notch.id, side=needed.side, stage="cut")
+        checks.append(
+            judge(
+                rule,
+                subject,
+                have / need,
+                why,
+                changes,
+                governs=Governs(station_mm=cut.centre_mm),
+                same_as_stock=have / need >= 1 - 1e-6,
+                remedy=f"Make it {need:.1f} mm.",
+            )
+        )
+    return checks

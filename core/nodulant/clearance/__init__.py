@@ -1,0 +1,1 @@
+"""What moves past what: the axle tube against the rail and its notch."""

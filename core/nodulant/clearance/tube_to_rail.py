@@ -1,0 +1,73 @@
+"""Clearance from the axle tube to the rail through travel.
+
+The rail's metal edge is a chain of segments: underside, cut edge, underside. The liner's
+face lies its thickness inside the cut edge. Clearance = distance to the edge - liner - tube
+radius, negative in metal; a tube centre above the edge counts its distance as negative.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from nodulant.base.arrays import Columns
+from nodulant.frame.ops.notch import Notch
+from nodulant.targets.axle_path import TubePath
+
+REACH_MM = 600.0
+
+
+@dataclass(frozen=True)
+class Clearances:
+    """Clearance per pose and the station of the nearest metal, mm; shapes (poses,)."""
+
+    travel: Columns
+    clearance: Columns
+    nearest_x: Columns
+
+
+def tube_to_rail(path: TubePath, notches: list[tuple[Notch, float]], axle_x_mm: float) -> Clearances:
+    """Clearance at every pose; ``notches`` are (notch, centre station) on this rail."""
+    points, cover = _edge(notches, axle_x_mm)
+    a, b = points[:-1], points[1:]
+    centres = np.stack([path.x, path.z], axis=1)
+    along = b - a
+    length2 = np.maximum((along**2).sum(axis=1), 1e-12)
+    t = np.clip(((centres[:, None] - a) * along).sum(axis=2) / length2, 0.0, 1.0)
+    nearest = a + t[..., None] * along
+    distance = np.hypot(*(centres[:, None] - nearest).transpose(2, 0, 1))
+    signed = np.where(_in_metal(path, notches)[:, None], -distance, distance) - cover - path.radius
+    best = np.argmin(np.where(_in_metal(path, notches)[:, None], distance, signed), axis=1)
+    rows = np.arange(len(path.x))
+    return Clearances(path.travel, signed[rows, best], nearest[rows, best, 0])
+
+
+def _edge(notches: list[tuple[Notch, float]], axle_x_mm: float) -> tuple[Columns, Columns]:
+    points: list[tuple[float, float]] = [(axle_x_mm - REACH_MM, 0.0)]
+    cover: list[float] = []
+    for notch, centre in sorted(notches, key=lambda pair: pair[1]):
+        edge = [(centre + x, z) for x, z in notch.shape.path(notch.depth_mm).points(0.05)]
+        points += edge
+        cover += [0.0] + [notch.liner.thickness_mm if notch.liner else 0.0] * (len(edge) - 1)
+    points.append((axle_x_mm + REACH_MM, 0.0))
+    cover.append(0.0)
+    return np.array(points), np.array(cover)
+
+
+def _in_metal(path: TubePath, notches: list[tuple[Notch, float]]) -> np.ndarray[tuple[int], np.dtype[np.bool_]]:
+    height = np.zeros_like(path.x)
+    for notch, centre in notches:
+        height = np.maximum(height, notch.shape.edge(path.x - centre, notch.depth_mm)[0])
+    return np.asarray(path.z > height + 1e-9)
+
+
+def travel_until(clearances: Clearances, needed_mm: float) -> float | None:
+    """Bump travel at which the clearance first falls to ``needed_mm``; None if it never does."""
+    below = np.flatnonzero((clearances.clearance < needed_mm) & (clearances.travel >= 0))
+    if not len(below):
+        return None
+    i = int(below[0])
+    if i == 0 or clearances.travel[i - 1] < 0:
+        return float(clearances.travel[i])
+    c0, c1 = clearances.clearance[i - 1], clearances.clearance[i]
+    z0, z1 = clearances.travel[i - 1], clearances.travel[i]
+    return float(z0 + (z1 - z0) * (c0 - needed_mm) / max(c0 - c1, 1e-9))

@@ -1,0 +1,1 @@
+"""The command line: a job file evaluated without a server."""

@@ -1,0 +1,127 @@
+"""Columns and outlines that the screen draws; nothing here decides anything."""
+
+import numpy as np
+
+from nodulant.base.arrays import Columns, significant
+from nodulant.clearance.tube_to_rail import travel_until
+from nodulant.evaluate.axle import AxleSide, clearance_needed
+from nodulant.evaluate.evaluation import AxleDrawing, RailDrawing, SectionAt, SectionDrawing, SectionShape, Strip
+from nodulant.frame.assembly import section_columns, section_pieces
+from nodulant.frame.model import STOCK, layout, placed_on, planned_state
+from nodulant.frame.ops.notch import Notch
+from nodulant.geometry import Outline
+from nodulant.job.document import Inputs
+from nodulant.loads.cases import find_case
+from nodulant.parts.sides import Side
+from nodulant.sections.channel import shear_centre_offset_mm
+from nodulant.sections.pieces import Piece
+from nodulant.strength.rail import RailComparison, missing_for_sections
+from nodulant.survey.tyre import loaded_radius, parse_tyre
+
+
+def rail_drawing(inputs: Inputs, side: Side) -> RailDrawing:
+    """The rail of ``side`` at its surveyed stations with its cut edges placed."""
+    survey = inputs.survey
+    rail = survey.rails.of(side)
+    sign = -1.0 if side == "left" else 1.0
+    inward = -1.0 if rail.opens == "inward" else 1.0
+    cuts: list[Outline] = []
+    for p in placed_on(survey, inputs.design.operations, side, planned_state(inputs.design.operations)):
+        if isinstance(p.op, Notch):
+            base = float(
+                np.interp(p.centre_mm, [s.x_mm for s in rail.stations], [s.underside_z_mm for s in rail.stations])
+            )
+            cuts.append(p.op.shape.path(p.op.depth_mm).moved(p.centre_mm, base))
+    return RailDrawing(
+        side=side,
+        x_mm=[s.x_mm for s in rail.stations],
+        underside_z_mm=[s.underside_z_mm for s in rail.stations],
+        top_z_mm=[s.underside_z_mm + s.height_mm for s in rail.stations],
+        web_y_mm=[sign * rail.web_y_mm for _ in rail.stations],
+        tip_y_mm=[sign * (rail.web_y_mm + inward * s.width_mm) for s in rail.stations],
+        cuts=tuple(cuts),
+    )
+
+
+def axle_drawing(inputs: Inputs, axle: AxleSide) -> AxleDrawing:
+    """Pose table of the tube with its clearance, heights above the datum plane."""
+    path, sweep, rear = axle.path, axle.sweep, inputs.survey.rear
+    if path is None or sweep is None:
+        raise ValueError("the axle of this side was not computed")
+    base, needed = axle.underside_z or 0.0, clearance_needed(inputs)
+    tyre = loaded_radius(parse_tyre(rear.tyre), rear.loaded_radius_mm) if rear.tyre else None
+    ride = int(np.argmin(np.abs(path.travel)))
+    return AxleDrawing(
+        side=axle.side,
+        diameter_mm=2 * path.radius,
+        travel_mm=significant(path.travel),
+        x_mm=significant(path.x),
+        z_mm=significant(path.z + base),
+        clearance_mm=significant(sweep.clearance),
+        touch_mm=travel_until(sweep, 0.0),
+        needed_mm=needed,
+        tyre_radius_mm=parse_tyre(rear.tyre).free_diameter_mm / 2 if rear.tyre else None,
+        ground_z_mm=float(path.z[ride]) + base - tyre.radius_mm if tyre else None,
+    )
+
+
+def strip(rail: RailComparison, case_id: str) -> Strip:
+    """Ratios, moment and use along a rail in the chosen case."""
+    case, load = find_case(case_id), rail.loading
+    return Strip(
+        side=rail.side,
+        state=rail.state.name,
+        case=case.id,
+        x_mm=significant(rail.x),
+        modulus_top=significant(rail.ratios.modulus_top),
+        modulus_bottom=significant(rail.ratios.modulus_bottom),
+        shear_area=significant(rail.ratios.shear_area),
+        torsion_constant=significant(rail.ratios.torsion_constant),
+        moment_stock_nm=_scaled(load.stock.moment, case.factor / 1000) if load else None,
+        moment_nm=_scaled(load.state.moment, case.factor / 1000) if load else None,
+        use_stock=_scaled(load.use_stock.reference, case.factor) if load else None,
+        use=_scaled(load.use_state.reference, case.factor) if load else None,
+    )
+
+
+def _scaled(values: Columns, factor: float) -> list[float]:
+    return significant(values * factor, 5)
+
+
+def section_drawing(inputs: Inputs, at: SectionAt) -> SectionDrawing | None:
+    """Section before and after at one station; None where a wall was not measured."""
+    survey, operations = inputs.survey, inputs.design.operations
+    rail = survey.rails.of(at.side)
+    if missing_for_sections(survey, at.side):
+        return None
+    x = np.array([min(max(at.x_mm, rail.start_mm), rail.end_mm)])
+    stock = layout(survey, (), at.side, x, STOCK)
+    planned = layout(survey, operations, at.side, x, planned_state(operations))
+    before, after = section_columns(stock), section_columns(planned)
+    names = {"A": "area", "I": "i_y", "S top": "s_top", "S bottom": "s_bottom"}
+    table = {
+        name: (float(getattr(before.properties, f)[0]), float(getattr(after.properties, f)[0]))
+        for name, f in names.items()
+    }
+    table["Web area"] = (float(before.shear_area[0]), float(after.shear_area[0]))
+    table["J"] = (float(before.torsion.j[0]), float(after.torsion.j[0]))
+    height, width, wall = float(stock.rail.height[0]), float(stock.rail.width[0]), float(stock.rail.wall[0])
+    return SectionDrawing(
+        side=at.side,
+        x_mm=float(x[0]),
+        before=_shapes(section_pieces(stock)),
+        after=_shapes(section_pieces(planned)),
+        figures=table,
+        shear_centre_mm=shear_centre_offset_mm(height, width, wall),
+    )
+
+
+def _shapes(pieces: list[Piece]) -> tuple[SectionShape, ...]:
+    shapes = []
+    for piece in pieces:
+        low, high = float(piece.low[0]), float(piece.high[0])
+        if piece.sign < 0 or high - low < 1e-6 or float(piece.share[0]) <= 0:
+            continue
+        points = [(float(y), min(max(float(z), low), high)) for y, z in zip(piece.y[0], piece.z[0], strict=True)]
+        shapes.append(SectionShape(name=piece.name, points=points, share=float(piece.share[0])))
+    return tuple(shapes)

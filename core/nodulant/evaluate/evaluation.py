@@ -1,0 +1,137 @@
+"""What an evaluation returns: results in columns, 6 significant digits."""
+
+from nodulant.asbuilt.compare import AskedReading
+from nodulant.base.errors import NodulantError
+from nodulant.base.model import Frozen
+from nodulant.build.plan import Step
+from nodulant.checks.check import Check
+from nodulant.geometry import Outline
+from nodulant.parts.part import Part
+from nodulant.parts.sides import Side
+from nodulant.survey.before_teardown import Reading
+from nodulant.targets.drop import DropResult
+from nodulant.targets.notch_needed import NotchNeeded
+
+
+class InvalidInputs(NodulantError, ValueError):
+    """Inputs that are well-formed one by one but cannot stand together."""
+
+    code = "invalid-inputs"
+
+    def __init__(self, problems: list[NodulantError]) -> None:
+        """Keep every problem; the message is the first one's."""
+        first = problems[0]
+        super().__init__(first.message, field=first.field, found=first.found, acceptable=first.acceptable)
+        self.problems = problems
+
+
+class SectionAt(Frozen):
+    """Ask for the section of a side at a station, mm."""
+
+    side: Side
+    x_mm: float
+
+
+class Want(Frozen):
+    """What the caller needs; leave out what is not on the screen."""
+
+    strips: bool = True
+    parts: bool = True
+    steps: bool = True
+    readings: bool = True
+    case: str = "bump"
+    section: SectionAt | None = None
+
+
+class Strip(Frozen):
+    """Columns along one rail in one state: station mm, ratios to stock, moment N m and use in the case."""
+
+    side: Side
+    state: str
+    case: str
+    x_mm: list[float]
+    modulus_top: list[float]
+    modulus_bottom: list[float]
+    shear_area: list[float]
+    torsion_constant: list[float]
+    moment_stock_nm: list[float] | None
+    moment_nm: list[float] | None
+    use_stock: list[float] | None
+    use: list[float] | None
+
+
+class RailDrawing(Frozen):
+    """A rail as drawn: columns at its surveyed stations, mm, and the cut edges on it."""
+
+    side: Side
+    x_mm: list[float]
+    underside_z_mm: list[float]
+    top_z_mm: list[float]
+    web_y_mm: list[float]
+    tip_y_mm: list[float]
+    cuts: tuple[Outline, ...]
+
+
+class AxleDrawing(Frozen):
+    """The tube on one side through travel: pose table of its centre, mm, and where it comes near."""
+
+    side: Side
+    diameter_mm: float
+    travel_mm: list[float]
+    x_mm: list[float]
+    z_mm: list[float]
+    clearance_mm: list[float]
+    touch_mm: float | None
+    needed_mm: float
+    tyre_radius_mm: float | None
+    ground_z_mm: float | None
+
+
+class SectionShape(Frozen):
+    """One polygon of a section, mm: y from the web, z from the underside."""
+
+    name: str
+    points: list[tuple[float, float]]
+    share: float
+
+
+class SectionDrawing(Frozen):
+    """The section at a station before and after, with its figures."""
+
+    side: Side
+    x_mm: float
+    before: tuple[SectionShape, ...]
+    after: tuple[SectionShape, ...]
+    figures: dict[str, tuple[float, float]]
+    """Name -> (stock, planned): mm2, mm4, mm3."""
+    shear_centre_mm: float
+
+
+class Figure(Frozen):
+    """A number that is shown, not judged, with its basis."""
+
+    id: str
+    name: str
+    value: float
+    unit: str
+    basis: str
+
+
+class Evaluation(Frozen):
+    """Everything the core has to say about one set of inputs."""
+
+    content_hash: str
+    checks: tuple[Check, ...]
+    before_teardown: tuple[Reading, ...]
+    teardown_locked: bool
+    drop: DropResult
+    notch_needed: tuple[NotchNeeded, ...]
+    figures: tuple[Figure, ...]
+    rails: tuple[RailDrawing, ...]
+    axle: tuple[AxleDrawing, ...]
+    strips: tuple[Strip, ...]
+    parts: tuple[Part, ...]
+    mass_added_kg: float
+    section: SectionDrawing | None
+    steps: tuple[Step, ...]
+    readings: tuple[AskedReading, ...]

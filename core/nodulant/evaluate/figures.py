@@ -1,0 +1,145 @@
+"""Numbers that are shown beside the checks: heights, depth share, liner, hangers against seat."""
+
+import numpy as np
+
+from nodulant.base.errors import NodulantError
+from nodulant.evaluate.axle import AxleSide
+from nodulant.evaluate.evaluation import Figure
+from nodulant.frame.columns import rail_at
+from nodulant.frame.ops.notch import Notch
+from nodulant.frame.ops.notch_sections import liner_effective_share
+from nodulant.job.document import Inputs
+from nodulant.loads.beam import G, reactions
+from nodulant.parts.sides import Side
+from nodulant.sections.liner import effective_share_clamped
+from nodulant.strength.rail import RailComparison
+from nodulant.survey.tyre import loaded_radius, parse_tyre
+
+
+def figures(inputs: Inputs, rails: list[RailComparison], axle: dict[Side, AxleSide]) -> tuple[Figure, ...]:
+    """All figures that the inputs allow."""
+    out = _heights(inputs, axle) + _loads(inputs)
+    for rail in rails[:1]:
+        out += _notches(inputs, rail) + _over_axle(inputs, rail)
+    return tuple(out)
+
+
+def _heights(inputs: Inputs, axle: dict[Side, AxleSide]) -> list[Figure]:
+    rear = inputs.survey.rear
+    if rear.tyre is None:
+        return []
+    tyre = parse_tyre(rear.tyre)
+    radius = loaded_radius(tyre, rear.loaded_radius_mm)
+    said = (
+        "measured" if radius.origin == "measured" else "estimated as 0.94 of the free radius, from memory: measure it"
+    )
+    rows = [
+        Figure(
+            id="tyre-free",
+            name="Rear tyre, free diameter",
+            value=tyre.free_diameter_mm,
+            unit="mm",
+            basis="size string, by definition",
+        ),
+        Figure(id="tyre-loaded", name="Rear tyre, loaded radius", value=radius.radius_mm, unit="mm", basis=said),
+    ]
+    hubs = [rear.hub_z_left_mm, rear.hub_z_right_mm]
+    known = [h for h in hubs if h is not None]
+    if len(known) == 2:
+        stock = radius.radius_mm - sum(known) / 2
+        rows.append(
+            Figure(
+                id="ride-stock",
+                name="Datum plane above ground at the rear axle, stock",
+                value=stock,
+                unit="mm",
+                basis=f"hub heights and loaded radius ({said})",
+            )
+        )
+        rows.append(
+            Figure(
+                id="ride-planned",
+                name="Datum plane above ground at the rear axle, planned",
+                value=stock - inputs.design.targets.drop_mm,
+                unit="mm",
+                basis="stock height less the target drop",
+            )
+        )
+    return rows
+
+
+def _loads(inputs: Inputs) -> list[Figure]:
+    try:
+        held = reactions(inputs.survey.masses, inputs.design.seats or inputs.survey.seats)
+    except NodulantError:
+        return []
+    rows = (("front", held.front), ("rear", held.rear))
+    return [
+        Figure(
+            id=f"load-{name}",
+            name=f"Sprung load on the {name} axle",
+            value=force / G,
+            unit="kg",
+            basis="equilibrium of the masses on the two axles",
+        )
+        for name, force in rows
+    ]
+
+
+def _notches(inputs: Inputs, rail: RailComparison) -> list[Figure]:
+    out = []
+    for p in rail.placed:
+        if not isinstance(p.op, Notch):
+            continue
+        _, height, width, wall = rail_at(inputs.survey.rails.of(rail.side), p.centre_mm)
+        out.append(
+            Figure(
+                id=f"depth-share-{p.op.id}",
+                name="Notch depth of rail height",
+                value=p.op.depth_mm / height,
+                unit="share",
+                basis="shown, not limited: the sections decide",
+            )
+        )
+        crown = p.op.shape.crown_radius_mm()
+        if p.op.liner:
+            basis = (
+                "flat crown: the whole width works"
+                if crown is None
+                else "curved flange, webs hold it simply (Bleich, from memory)"
+            )
+            out.append(
+                Figure(
+                    id=f"liner-share-{p.op.id}",
+                    name="Liner width that works as a flange",
+                    value=liner_effective_share(p.op, width - wall),
+                    unit="share",
+                    basis=basis,
+                )
+            )
+        if p.op.liner and crown is not None:
+            t = p.op.liner.thickness_mm
+            out.append(
+                Figure(
+                    id=f"liner-clamped-{p.op.id}",
+                    name="The same with clamped edges, upper bound",
+                    value=effective_share_clamped(width - wall, crown - t / 2, t),
+                    unit="share",
+                    basis="Bleich, from memory; a straight-sided cut would give 1",
+                )
+            )
+    return out
+
+
+def _over_axle(inputs: Inputs, rail: RailComparison) -> list[Figure]:
+    if rail.loading is None or inputs.survey.wheelbase_mm is None:
+        return []
+    x, at = rail.x, inputs.survey.wheelbase_mm
+    stock, planned = (float(np.interp(at, x, m)) / 1e6 for m in (rail.loading.stock.moment, rail.loading.state.moment))
+    basis = "one rail, 1 g; positive puts the bottom fibre in tension"
+    return [
+        Figure(id="moment-stock", name="Moment over the axle, stock seats", value=stock, unit="kN m", basis=basis),
+        Figure(
+            id="moment-planned", name="Moment over the axle, planned seats", value=planned, unit="kN m", basis=basis
+        ),
+    ]

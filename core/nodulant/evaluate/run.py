@@ -1,0 +1,160 @@
+"""Put the layers together for one set of inputs."""
+
+from dataclasses import dataclass, field
+
+from nodulant.asbuilt.compare import as_built_state, asked_readings, reading_checks
+from nodulant.asbuilt.log import overridden
+from nodulant.base.errors import NodulantError
+from nodulant.build.plan import TEARDOWN, build_plan
+from nodulant.checks.check import Check, order
+from nodulant.checks.notch_rules import notch_checks, weldable_check
+from nodulant.checks.rail_rules import missing_rail_checks, rail_checks
+from nodulant.checks.survey_rules import survey_checks
+from nodulant.checks.target_rules import drop_checks
+from nodulant.evaluate.axle import AxleSide, axle_checks, axle_sides
+from nodulant.evaluate.draw import axle_drawing, rail_drawing, section_drawing, strip
+from nodulant.evaluate.evaluation import Evaluation, Figure, InvalidInputs, Strip, Want
+from nodulant.evaluate.figures import figures
+from nodulant.frame.model import placed_on, planned_state
+from nodulant.frame.ops.notch import Notch
+from nodulant.frame.parts import added_parts, rail_here
+from nodulant.frame.state import FrameState
+from nodulant.job.document import Inputs
+from nodulant.materials import find_steel
+from nodulant.parts.part import Part
+from nodulant.parts.sides import LEFT_RIGHT, Side
+from nodulant.strength.rail import RailComparison, compare_rail, missing_for_loads, missing_for_sections
+from nodulant.survey.before_teardown import readings_before_teardown
+from nodulant.targets.drop import add_up
+
+
+@dataclass
+class _Side:
+    """What was computed of one side."""
+
+    planned: RailComparison | None = None
+    built: RailComparison | None = None
+    checks: list[Check] = field(default_factory=list)
+    parts: list[Part] = field(default_factory=list)
+
+
+def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
+    """Evaluate ``inputs``; raises InvalidInputs with every problem and its JSON pointer."""
+    want = want or Want()
+    survey, design, entries = inputs.survey, inputs.design, inputs.as_built.entries
+    _refuse_broken(inputs)
+    drop = add_up(design.targets)
+    states = [planned_state(design.operations)]
+    if built := as_built_state(design.operations, entries):
+        states.append(built)
+    sides = {side: _one_side(inputs, side, states) for side in LEFT_RIGHT}
+    axle = axle_sides(inputs, drop.towards_rail_mm)
+    before = readings_before_teardown(survey)
+    asked = asked_readings(design.operations, survey.features, entries)
+    underside = {side: a.underside_z for side, a in axle.items()}
+    checks = survey_checks(survey, before, underside, design.limits) + drop_checks(design.targets, drop, design.limits)
+    checks += axle_checks(inputs, axle) + reading_checks(asked, entries, design.limits)
+    for side in LEFT_RIGHT:
+        checks += sides[side].checks
+    locked = not all(r.taken for r in before) and overridden(entries, TEARDOWN) is None
+    parts = tuple(part for side in LEFT_RIGHT for part in sides[side].parts)
+    return Evaluation(
+        content_hash=inputs.content_hash(),
+        checks=order(checks),
+        before_teardown=tuple(before),
+        teardown_locked=locked,
+        drop=drop,
+        notch_needed=tuple(a.needed for a in axle.values() if a.needed),
+        figures=_figures(inputs, sides, axle),
+        rails=tuple(rail_drawing(inputs, side) for side in LEFT_RIGHT),
+        axle=tuple(axle_drawing(inputs, a) for a in axle.values() if a.sweep is not None),
+        strips=_strips(sides, want),
+        parts=parts if want.parts else (),
+        mass_added_kg=sum(part.mass_kg() for part in parts),
+        section=section_drawing(inputs, want.section) if want.section else None,
+        steps=build_plan(design.operations, survey.features, entries, locked) if want.steps else (),
+        readings=tuple(asked) if want.readings else (),
+    )
+
+
+def _refuse_broken(inputs: Inputs) -> None:
+    """Collect every problem of operations and the stack, so that all fields can show theirs."""
+    problems: list[NodulantError] = []
+    operations = inputs.design.operations
+    for number, op in enumerate(operations):
+        for side in LEFT_RIGHT:
+            try:
+                placed_on(inputs.survey, (op,), side, planned_state((op,)))
+            except NodulantError as error:
+                error.field = error.field.replace("/design/operations/0", f"/design/operations/{number}")
+                problems.append(error)
+                break
+    if not problems:
+        problems += _together(inputs)
+    try:
+        add_up(inputs.design.targets)
+    except NodulantError as error:
+        problems.append(error)
+    ids = [op.id for op in operations]
+    if len(set(ids)) != len(ids):
+        problems.append(
+            NodulantError(
+                "two operations share an id",
+                field="/design/operations",
+                found=", ".join(ids),
+                acceptable="different ids",
+            )
+        )
+    if problems:
+        raise InvalidInputs(problems)
+
+
+def _together(inputs: Inputs) -> list[NodulantError]:
+    for side in LEFT_RIGHT:
+        try:
+            placed_on(inputs.survey, inputs.design.operations, side, planned_state(inputs.design.operations))
+        except NodulantError as error:
+            return [error]
+    return []
+
+
+def _one_side(inputs: Inputs, side: Side, states: list[FrameState]) -> _Side:
+    out, changes = _Side(), inputs.design.limits
+    rail = inputs.survey.rails.of(side)
+    steel = find_steel(rail.steel_id)
+    out.checks.append(weldable_check(steel.name, steel.weldable, side, changes))
+    if missing := missing_for_sections(inputs.survey, side):
+        out.checks += missing_rail_checks(side, missing, changes)
+        return out
+    for state in states:
+        try:
+            comparison = compare_rail(inputs.survey, inputs.design.operations, inputs.design.seats, side, state)
+        except NodulantError as error:
+            raise InvalidInputs([error]) from error
+        out.checks += rail_checks(comparison, missing_for_loads(inputs.survey), changes)
+        out.checks += _notch_checks(inputs, side, comparison)
+        if state.name == "planned":
+            out.planned, out.parts = comparison, list(added_parts(inputs.survey, side, list(comparison.placed)).parts)
+        else:
+            out.built = comparison
+    return out
+
+
+def _notch_checks(inputs: Inputs, side: Side, comparison: RailComparison) -> list[Check]:
+    checks, placed = [], list(comparison.placed)
+    for p in placed:
+        if isinstance(p.op, Notch):
+            rail = rail_here(inputs.survey, side, p.centre_mm, placed)
+            checks += notch_checks(p.op, rail, side, p, inputs.survey, comparison, inputs.design.limits)
+    return checks
+
+
+def _strips(sides: dict[Side, _Side], want: Want) -> tuple[Strip, ...]:
+    if not want.strips:
+        return ()
+    found = [c for side in LEFT_RIGHT for c in (sides[side].planned, sides[side].built) if c is not None]
+    return tuple(strip(c, want.case) for c in found)
+
+
+def _figures(inputs: Inputs, sides: dict[Side, _Side], axle: dict[Side, AxleSide]) -> tuple[Figure, ...]:
+    return figures(inputs, [s.planned for s in sides.values() if s.planned], axle)

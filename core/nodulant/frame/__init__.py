@@ -1,0 +1,1 @@
+"""Rails, operations on them and the states a frame can be in."""

@@ -1,0 +1,39 @@
+"""What an operation changes in the sections, as columns that the assembly understands.
+
+A *cut* is the height of metal gone from below. A *plate* is added in one of five roles:
+``outer`` lies on the web, ``boxing`` and ``inner`` close or double the open side, ``liner``
+closes a cut from below, ``cap`` is a box on the top flange.
+"""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from nodulant.base.arrays import Columns
+from nodulant.materials import Steel
+
+Role = Literal["outer", "boxing", "inner", "liner", "cap"]
+
+
+@dataclass(frozen=True)
+class Plate:
+    """One added plate along the rail: thickness, developed share and bounds, mm, shape (stations,)."""
+
+    role: Role
+    thickness_mm: float
+    share: Columns
+    low: Columns
+    high: Columns
+    steel: Steel
+    credit: Columns
+    slope: Columns
+    """Angle against the rail's axis, radians (a liner's own)."""
+    set_in_mm: float = 0.0
+    """How far the plate's outer face lies inside the flange lips; negative when laid over them."""
+
+
+@dataclass(frozen=True)
+class Additions:
+    """All of one operation on one side: the height cut away from below, and its plates."""
+
+    cut: Columns
+    plates: tuple[Plate, ...]

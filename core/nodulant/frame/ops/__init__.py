@@ -1,0 +1,1 @@
+"""One file an operation, and the union that lists them."""

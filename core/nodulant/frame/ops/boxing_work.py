@@ -1,0 +1,53 @@
+"""The build steps and as-built readings of a boxing plate, as plain data."""
+
+from nodulant.frame.ops.boxing import Boxing
+from nodulant.frame.ops.notch_work import HOT
+from nodulant.parts.specs import ReadingSpec, StepSpec
+
+
+def boxing_steps(boxing: Boxing) -> list[StepSpec]:
+    """Steps on one side."""
+    return [
+        StepSpec(
+            key="inside",
+            phase="fit",
+            title="Everything that goes inside the rail",
+            detail="Captive nuts, sleeves, drain holes, earth studs and weld-through primer before the section is closed.",
+            minutes=60,
+            tools=("drill", "primer"),
+            hides="the inside of the rail",
+        ),
+        StepSpec(
+            key="fit",
+            phase="tack",
+            title="Fit and tack the boxing plate",
+            detail=f"{boxing.thickness_mm:g} mm, {boxing.fit.replace('-', ' ')}, tacks every 150 mm from the middle outwards.",
+            minutes=60,
+            people=2,
+            tools=("clamps", "welder"),
+            cautions=(HOT,),
+        ),
+        StepSpec(
+            key="weld",
+            phase="weld",
+            title="Weld the boxing plate",
+            detail="Full length in beads of 40-50 mm, spread along and around, rail to rail, hand-warm between.",
+            minutes=150,
+            tools=("welder",),
+            cautions=(HOT,),
+            hides="the inside of the rail",
+        ),
+    ]
+
+
+def boxing_readings(boxing: Boxing) -> list[ReadingSpec]:
+    """What is measured on one side after welding, mm."""
+    return [
+        ReadingSpec(
+            key="boxing-thickness",
+            name="Boxing plate thickness",
+            planned_mm=boxing.thickness_mm,
+            limit_id="as-built-plate",
+            datum="the plate itself",
+        )
+    ]

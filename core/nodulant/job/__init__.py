@@ -1,0 +1,1 @@
+"""The job document: what is stored, exported and evaluated."""

@@ -1,0 +1,118 @@
+"""The open job file and the inputs of an evaluation.
+
+``Inputs`` are what one evaluation sees: survey, design, as-built log and shop. ``JobFile``
+holds all revisions of a job. Lengths mm, masses kg, angles degrees, as the names say.
+"""
+
+import hashlib
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from nodulant.asbuilt.log import Entry
+from nodulant.base.model import Frozen, Id, Name, Size, Text, Thickness
+from nodulant.frame.ops.union import Operation
+from nodulant.parts.limits import LimitChange
+from nodulant.survey.vehicle import Seat, Survey
+from nodulant.targets.drop import Targets
+from nodulant.units.show import Style
+
+FORMAT = "nodulant-job"
+VERSION = 2
+
+
+class Typed(Frozen):
+    """How a person typed a number, kept beside it and outside every hash."""
+
+    text: Annotated[str, Field(max_length=60)]
+    unit: Annotated[str, Field(max_length=8)]
+
+
+class Design(Frozen):
+    """One option's design: targets, operations, planned seats and changed limits."""
+
+    targets: Targets = Targets()
+    operations: Annotated[tuple[Operation, ...], Field(max_length=40)] = ()
+    seats: Annotated[tuple[Seat, ...], Field(max_length=20)] = ()
+    """Planned seats; empty means the surveyed ones stay."""
+    limits: dict[str, LimitChange] = {}
+    typed: dict[str, Typed] = {}
+
+
+class Shop(Frozen):
+    """What the shop has and how it reads a tape."""
+
+    name: Name = "Shop"
+    style: Style = "in16"
+    plate_stock_mm: Annotated[tuple[Thickness, ...], Field(min_length=1, max_length=20)] = (3.0, 4.0, 5.0, 6.0, 8.0)
+    cap_heights_mm: Annotated[tuple[Size, ...], Field(min_length=1, max_length=20)] = (25.0, 40.0, 50.0, 60.0, 75.0)
+
+
+class AsBuilt(Frozen):
+    """The append-only log."""
+
+    entries: Annotated[tuple[Entry, ...], Field(max_length=20_000)] = ()
+
+
+class Inputs(Frozen):
+    """Everything one evaluation depends on."""
+
+    survey: Survey
+    design: Design = Design()
+    as_built: AsBuilt = AsBuilt()
+    shop: Shop = Shop()
+
+    def content_hash(self) -> str:
+        """SHA-256 of the canonical JSON, typed text left out; hexadecimal."""
+        text = self.model_dump_json(exclude={"design": {"typed"}})
+        return hashlib.sha256(text.encode()).hexdigest()
+
+
+class SurveyRevision(Frozen):
+    """One numbered, immutable survey."""
+
+    number: Annotated[int, Field(ge=1)]
+    at: Annotated[str, Field(max_length=40)]
+    by: Name
+    survey: Survey
+
+
+class DesignRevision(Frozen):
+    """One numbered, immutable design of an option."""
+
+    number: Annotated[int, Field(ge=1)]
+    at: Annotated[str, Field(max_length=40)]
+    by: Name
+    note: Text = ""
+    design: Design
+
+
+class OptionFile(Frozen):
+    """A named alternative and its chain of revisions."""
+
+    id: Id
+    name: Name
+    note: Text = ""
+    revisions: Annotated[tuple[DesignRevision, ...], Field(min_length=1, max_length=5000)]
+
+
+class JobFile(Frozen):
+    """One job as a document that outlives the application."""
+
+    format: Literal["nodulant-job"] = "nodulant-job"
+    version: Literal[2] = 2
+    name: Name
+    shop: Shop = Shop()
+    surveys: Annotated[tuple[SurveyRevision, ...], Field(min_length=1, max_length=5000)]
+    options: Annotated[tuple[OptionFile, ...], Field(min_length=1, max_length=50)]
+    log: Annotated[tuple[Entry, ...], Field(max_length=20_000)] = ()
+
+    def inputs(self, option_id: str | None = None) -> Inputs:
+        """Newest survey with the newest design of an option (the first one by default)."""
+        option = next((o for o in self.options if o.id == option_id), self.options[0])
+        return Inputs(
+            survey=self.surveys[-1].survey,
+            design=option.revisions[-1].design,
+            as_built=AsBuilt(entries=self.log),
+            shop=self.shop,
+        )

@@ -1,0 +1,1 @@
+"""Masses, supports and the moments they make in a rail."""

@@ -1,0 +1,1 @@
+"""Plain data that operations hand upwards: parts, seams, limits and steps."""

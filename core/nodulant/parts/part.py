@@ -1,0 +1,51 @@
+"""Parts that a design adds and the seams that join them.
+
+A part's outline is its flat shape in the drawing axes of its face: for side faces x is the
+station (mm rearward from the front axle) and y the height above the rail datum plane; for
+top and bottom faces y is the distance across the rail from the web.
+"""
+
+from typing import Literal
+
+from nodulant.base.model import Frozen
+from nodulant.geometry import Outline
+from nodulant.materials.steel import DENSITY_KG_PER_MM3
+from nodulant.parts.sides import Side
+
+Face = Literal["inner", "outer", "top", "bottom"]
+EndShape = Literal["square", "taper", "diamond"]
+
+
+class Part(Frozen):
+    """One plate of one side; id is '<operation>/<role>/<side>'."""
+
+    id: str
+    operation: str
+    role: str
+    side: Side
+    name: str
+    face: Face
+    outline: Outline
+    thickness_mm: float
+    steel_id: str
+
+    def mass_kg(self) -> float:
+        """Mass of the flat plate, kg."""
+        return abs(self.outline.area_mm2()) * self.thickness_mm * DENSITY_KG_PER_MM3
+
+
+class Seam(Frozen):
+    """A weld between two parts; ``welded_share`` is the share of its length that is welded."""
+
+    part_a: str
+    part_b: str
+    kind: Literal["fillet", "butt", "plug"]
+    leg_mm: float
+    path: Outline
+    welded_share: float = 1.0
+    ground: bool = False
+
+
+def part_id(operation: str, role: str, side: Side) -> str:
+    """The name by which patterns, steps, readings and mass refer to a part."""
+    return f"{operation}/{role}/{side}"

@@ -1,0 +1,56 @@
+"""What an operation asks of the layers above it, as plain data."""
+
+from typing import Literal
+
+from nodulant.base.model import Frozen
+
+Phase = Literal["survey", "prepare", "brace", "mark", "cut", "fit", "tack", "look", "weld", "plate", "finish", "prove"]
+PHASES: tuple[Phase, ...] = (
+    "survey",
+    "prepare",
+    "brace",
+    "mark",
+    "cut",
+    "fit",
+    "tack",
+    "look",
+    "weld",
+    "plate",
+    "finish",
+    "prove",
+)
+
+
+class HoldPoint(Frozen):
+    """A reading or a look that must pass before the next step opens."""
+
+    kind: Literal["reading", "look"]
+    ask: str
+    reading: str | None = None
+    """Kind of as-built reading that answers it."""
+
+
+class StepSpec(Frozen):
+    """One build step of an operation; ``key`` is unique within the operation."""
+
+    key: str
+    phase: Phase
+    title: str
+    detail: str
+    minutes: int
+    people: int = 1
+    tools: tuple[str, ...] = ()
+    cautions: tuple[str, ...] = ()
+    hold: HoldPoint | None = None
+    hides: str = ""
+    """What cannot be reached afterwards."""
+
+
+class ReadingSpec(Frozen):
+    """An as-built reading that a part or cut asks for, with what was planned."""
+
+    key: str
+    name: str
+    planned_mm: float
+    limit_id: str
+    datum: str

@@ -1,0 +1,1 @@
+"""Flat patterns, true to size, that refer to a datum on the real frame."""

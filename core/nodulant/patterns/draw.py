@@ -1,0 +1,151 @@
+"""Patterns of every part and of the cut itself."""
+
+from nodulant.frame.model import Placed
+from nodulant.frame.ops.notch import Notch
+from nodulant.frame.ops.notch_parts import RailHere
+from nodulant.frame.ops.notch_shape import TrapezoidShape
+from nodulant.geometry import Outline, Vertex
+from nodulant.materials import find_steel
+from nodulant.parts.part import Part
+from nodulant.parts.sides import Side
+from nodulant.patterns.pattern import Dimension, Label, Pattern, Stroke
+from nodulant.survey.vehicle import Feature
+
+MARGIN_MM = 60.0
+
+
+def cut_template(notch: Notch, placed: Placed, side: Side, rail: RailHere, anchor: Feature) -> Pattern:
+    """Template for the rail's side: edges of the rail, cut line, centre line, corner drill points, station scale."""
+    half = notch.half_mouth_mm
+    left, right = -half - MARGIN_MM, half + MARGIN_MM
+    path = notch.shape.path(notch.depth_mm).vertices
+    outline = Outline(
+        vertices=(
+            Vertex(x=left, y=rail.height),
+            Vertex(x=left, y=0),
+            *path,
+            Vertex(x=right, y=0),
+            Vertex(x=right, y=rail.height),
+        )
+    )
+    strokes = [Stroke(layer="CUT", outline=outline), Stroke(layer="ETCH", outline=_line(0, 0, 0, rail.height))]
+    strokes += [
+        Stroke(layer="ETCH", outline=_line(x, rail.height, x, rail.height - (8 if x % 50 == 0 else 4)))
+        for x in range(int(left // 10 + 1) * 10, int(right) + 1, 10)
+    ]
+    if isinstance(notch.shape, TrapezoidShape) and notch.shape.corner_radius_mm > 0:
+        strokes += [_cross(v.x, notch.depth_mm - notch.shape.corner_radius_mm) for v in (path[2], path[3])]
+    labels = _labels(
+        left,
+        rail.height,
+        (
+            f"{notch.name} · rail cut · {side[0].upper()}",
+            f"centre line {notch.place.offset_mm:+.1f} mm from {anchor.name}",
+            "top edge = rail top · FRONT to the left",
+        ),
+    )
+    dimensions = (
+        Dimension(name="depth", value_mm=notch.depth_mm, critical=True, tolerance_mm=1.5),
+        Dimension(name="width at the underside", value_mm=2 * half, critical=True, tolerance_mm=1.5),
+        Dimension(name="rail height", value_mm=rail.height, critical=False, tolerance_mm=1.0),
+    )
+    return _finish(
+        f"{notch.id}/cut-template/{side}",
+        f"{notch.name}: rail cut template",
+        side,
+        None,
+        strokes,
+        labels,
+        dimensions,
+        f"{anchor.name} {notch.place.offset_mm:+.1f} mm",
+    )
+
+
+def part_pattern(part: Part, centre_mm: float, anchor: Feature, bends: tuple[Stroke, ...] = ()) -> Pattern:
+    """Pattern of one plate, with its alignment line at ``centre_mm`` where it crosses the plate."""
+    x0, y0, x1, y1 = part.outline.bounds()
+    strokes = [Stroke(layer="CUT", outline=part.outline), *bends]
+    offset = centre_mm - anchor.x_mm
+    datum = f"{anchor.name} {offset:+.1f} mm"
+    note = "to fit"
+    if x0 < centre_mm < x1:
+        low = max([y0, *(y for x, y in part.outline.points(0.1) if abs(x - centre_mm) < 2 and y < y1 - 1)])
+        strokes.append(Stroke(layer="ETCH", outline=_line(centre_mm, low + 2, centre_mm, y1 - 2)))
+        note = f"line = {datum}"
+    steel = find_steel(part.steel_id)
+    height = min(5.0, (y1 - y0) / 6)
+    rows = (
+        f"{part.name} · {part.side[0].upper()} · {part.thickness_mm:g} mm {steel.name}",
+        f"{note} · FRONT to the left",
+    )
+    labels = tuple(
+        Label(text=t, x=x0 + 0.14 * (x1 - x0), y=y1 - (1.8 + 1.7 * i) * height, height_mm=height)
+        for i, t in enumerate(rows)
+    )
+    dimensions = (
+        Dimension(name="length", value_mm=x1 - x0, critical=part.role not in {"boxing"}, tolerance_mm=1.5),
+        Dimension(name="height", value_mm=y1 - y0, critical=True, tolerance_mm=1.0),
+        Dimension(name="thickness", value_mm=part.thickness_mm, critical=True, tolerance_mm=0.3),
+    )
+    return _finish(part.id, f"{part.name}", part.side, part, strokes, labels, dimensions, datum)
+
+
+def liner_bends(notch: Notch, part: Part, centre_mm: float) -> tuple[Stroke, ...]:
+    """Bend lines of a straight-sided liner, at its mid-thickness development."""
+    if not isinstance(notch.shape, TrapezoidShape):
+        return ()
+    flat = notch.shape.path(notch.depth_mm).vertices[3].x
+    _, y0, _, y1 = part.outline.bounds()
+    return tuple(
+        Stroke(layer="BEND", outline=_line(centre_mm + s * flat, y0, centre_mm + s * flat, y1)) for s in (-1, 1)
+    )
+
+
+def _finish(
+    id_: str,
+    title: str,
+    side: Side,
+    part: Part | None,
+    strokes: list[Stroke],
+    labels: tuple[Label, ...],
+    dimensions: tuple[Dimension, ...],
+    datum: str,
+) -> Pattern:
+    steel = find_steel(part.steel_id).name if part else "card or thin sheet"
+    pattern = Pattern(
+        id=id_,
+        title=title,
+        side=side,
+        part_id=part.id if part else None,
+        thickness_mm=part.thickness_mm if part else None,
+        steel=steel,
+        strokes=tuple(strokes),
+        labels=labels,
+        dimensions=dimensions,
+        datum=datum,
+    )
+    return _mirrored(pattern).at_origin() if side == "right" else pattern.at_origin()
+
+
+def _mirrored(pattern: Pattern) -> Pattern:
+    strokes = tuple(s.model_copy(update={"outline": s.outline.mirrored()}) for s in pattern.strokes)
+    x0, _, x1, _ = pattern.bounds()
+    labels = tuple(
+        t.model_copy(update={"x": -x1 + (t.x - x0), "text": t.text.replace("FRONT to the left", "FRONT to the right")})
+        for t in pattern.labels
+    )
+    return pattern.model_copy(update={"strokes": strokes, "labels": labels})
+
+
+def _labels(x: float, top: float, rows: tuple[str, ...]) -> tuple[Label, ...]:
+    return tuple(Label(text=text, x=x + 6, y=top - 18 - 8 * i) for i, text in enumerate(rows))
+
+
+def _line(x0: float, y0: float, x1: float, y1: float) -> Outline:
+    return Outline(vertices=(Vertex(x=x0, y=y0), Vertex(x=x1, y=y1)), closed=False)
+
+
+def _cross(x: float, y: float) -> Stroke:
+    return Stroke(
+        layer="HOLE", outline=Outline(vertices=(Vertex(x=x - 1, y=y, bulge=1.0), Vertex(x=x + 1, y=y, bulge=1.0)))
+    )

@@ -1,0 +1,65 @@
+"""One flat pattern: outlines by layer, marks and text, in mm.
+
+Layers: CUT (to size), HOLE, BEND, ETCH (marks and text). x runs rearward, y up. A right-hand
+pattern is drawn as seen from outside the vehicle on the left, a mirrored one carries R.
+"""
+
+from typing import Literal
+
+from nodulant.base.model import Frozen
+from nodulant.geometry import Outline
+from nodulant.parts.sides import Side
+
+Layer = Literal["CUT", "HOLE", "BEND", "ETCH"]
+
+
+class Stroke(Frozen):
+    """An outline on a layer."""
+
+    layer: Layer
+    outline: Outline
+
+
+class Label(Frozen):
+    """Etched text at a point, with its height, mm."""
+
+    text: str
+    x: float
+    y: float
+    height_mm: float = 5.0
+
+
+class Dimension(Frozen):
+    """A named dimension, whether it is critical, and its tolerance, mm."""
+
+    name: str
+    value_mm: float
+    critical: bool
+    tolerance_mm: float
+
+
+class Pattern(Frozen):
+    """A pattern of one part and side."""
+
+    id: str
+    title: str
+    side: Side
+    part_id: str | None
+    thickness_mm: float | None
+    steel: str
+    strokes: tuple[Stroke, ...]
+    labels: tuple[Label, ...]
+    dimensions: tuple[Dimension, ...]
+    datum: str
+
+    def bounds(self) -> tuple[float, float, float, float]:
+        """(x min, y min, x max, y max) of all strokes, mm."""
+        boxes = [stroke.outline.bounds() for stroke in self.strokes]
+        return min(b[0] for b in boxes), min(b[1] for b in boxes), max(b[2] for b in boxes), max(b[3] for b in boxes)
+
+    def at_origin(self) -> "Pattern":
+        """The same pattern moved so that its lower left corner is (0, 0)."""
+        x, y, _, _ = self.bounds()
+        strokes = tuple(s.model_copy(update={"outline": s.outline.moved(-x, -y)}) for s in self.strokes)
+        labels = tuple(t.model_copy(update={"x": t.x - x, "y": t.y - y}) for t in self.labels)
+        return self.model_copy(update={"strokes": strokes, "labels": labels})

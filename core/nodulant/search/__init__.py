@@ -1,0 +1,1 @@
+"""Answers, not only checks."""

@@ -1,0 +1,206 @@
+"""The lightest plates from stock that bring every capacity of a notch to 1.00.
+
+All combinations of liner, side plates and cap from the shop's stock are ranked by mass and
+screened at the stations inside the cut and beside it, where the checks govern; the first
+that also passes the whole rail is the answer. Screening uses a subset of the stations, so it
+drops no set that would pass. Overlaps are made as long as each plate needs.
+"""
+
+import itertools
+from collections.abc import Callable, Iterator
+
+import numpy as np
+
+from nodulant.base.model import Frozen
+from nodulant.frame.columns import rail_at
+from nodulant.frame.model import STOCK, Placed, placed_on, planned_state, sections
+from nodulant.frame.ops.notch import Cap, Liner, Notch, SidePlate
+from nodulant.frame.ops.plate_welds import needed_overlap, taper_mm
+from nodulant.frame.ops.union import Operation
+from nodulant.frame.parts import added_parts, rail_here
+from nodulant.frame.stations import stations
+from nodulant.geometry import Outline
+from nodulant.parts.sides import Side, on_sides
+from nodulant.strength.compare import ratios
+from nodulant.survey.vehicle import Survey
+
+ENOUGH = 1.0 - 1e-6
+Progress = Callable[[int, int], None]
+
+
+class Stock(Frozen):
+    """Thicknesses and cap heights to choose from, mm."""
+
+    thicknesses_mm: tuple[float, ...]
+    cap_heights_mm: tuple[float, ...]
+    steel_id: str = "mild"
+
+
+class Candidate(Frozen):
+    """A set of plates, mm; 0 means none."""
+
+    liner_mm: float
+    outer_mm: float
+    inner_mm: float
+    cap_mm: float
+    cap_height_mm: float
+    mass_kg: float
+
+
+class Found(Frozen):
+    """The lightest set and the notch that carries it, or the reason why there is none."""
+
+    notch: Notch | None
+    best: Candidate | None
+    tried: int
+    reason: str
+    least_ratio: float
+    governs: str
+
+
+def candidates(stock: Stock) -> Iterator[tuple[float, float, float, float, float]]:
+    """Every (liner, outer, inner, cap, cap height) that the stock allows."""
+    plates = (0.0, *stock.thicknesses_mm)
+    caps = [(0.0, 0.0), *itertools.product(stock.thicknesses_mm, stock.cap_heights_mm)]
+    for liner, outer, inner, (cap, height) in itertools.product(stock.thicknesses_mm, plates, plates, caps):
+        yield liner, outer, inner, cap, height
+
+
+def with_plates(
+    notch: Notch, row: tuple[float, float, float, float, float], rail: tuple[float, float, float], steel_id: str
+) -> Notch:
+    """``notch`` with the plates of ``row`` and overlaps as long as they need."""
+    liner, outer, inner, cap, height = row
+    base = notch.model_copy(
+        update={
+            "liner": Liner(thickness_mm=liner, steel_id=steel_id),
+            "outer_plate": SidePlate(thickness_mm=outer, overlap_mm=0, steel_id=steel_id) if outer else None,
+            "inner_plate": SidePlate(thickness_mm=inner, overlap_mm=0, steel_id=steel_id) if inner else None,
+            "cap": Cap(thickness_mm=cap, height_mm=height, overlap_mm=0, steel_id=steel_id) if cap else None,
+        }
+    )
+    update: dict[str, object] = {}
+    for role in ("outer_plate", "inner_plate", "cap"):
+        plate = getattr(base, role)
+        if plate is not None:
+            needed = needed_overlap(base, plate, *rail)[0]
+            update[role] = plate.model_copy(update={"overlap_mm": float(np.ceil(needed))})
+    return base.model_copy(update=update)
+
+
+def find_reinforcement(
+    survey: Survey, operations: tuple[Operation, ...], notch_id: str, stock: Stock, progress: Progress | None = None
+) -> Found:
+    """Search the stock for ``notch_id``; ``progress`` is told (done, total)."""
+    index = next(i for i, op in enumerate(operations) if op.id == notch_id)
+    notch = operations[index]
+    if not isinstance(notch, Notch):
+        return Found(notch=None, best=None, tried=0, reason="that operation is no notch", least_ratio=0, governs="")
+    side = on_sides(notch.side)[0]
+    rows = _by_mass(survey, operations, index, notch, side, stock)
+    best = (0.0, "")
+    for done, (row, candidate) in enumerate(rows):
+        if progress and done % 50 == 0:
+            progress(done, len(rows))
+        trial = (*operations[:index], candidate, *operations[index + 1 :])
+        least, governs = least_ratio(survey, trial, side, screen=True)
+        best = max(best, (least, governs))
+        if least < ENOUGH:
+            continue
+        whole = [least_ratio(survey, trial, s, screen=False) for s in on_sides(notch.side)]
+        best = max(best, min(whole))
+        if min(whole)[0] >= ENOUGH:
+            mass = _mass(survey, trial, side)
+            chosen = Candidate(
+                liner_mm=row[0], outer_mm=row[1], inner_mm=row[2], cap_mm=row[3], cap_height_mm=row[4], mass_kg=mass
+            )
+            return Found(notch=candidate, best=chosen, tried=done + 1, reason="", least_ratio=least, governs=governs)
+    return Found(
+        notch=None, best=None, tried=len(rows), reason=_reason(operations, best), least_ratio=best[0], governs=best[1]
+    )
+
+
+def _by_mass(
+    survey: Survey, operations: tuple[Operation, ...], index: int, notch: Notch, side: Side, stock: Stock
+) -> list[tuple[tuple[float, float, float, float, float], Notch]]:
+    placed = placed_on(survey, operations, side, planned_state(operations))
+    centre = next(p.centre_mm for p in placed if p.op.id == notch.id)
+    _, height, width, wall = rail_at(survey.rails.of(side), centre)
+    fitting = [
+        row
+        for row in candidates(stock)
+        if row[0] < notch.shape.least_radius_mm() or notch.shape.crown_radius_mm() is None
+    ]
+    made = [(row, with_plates(notch, row, (height, width, wall), stock.steel_id)) for row in fitting]
+    closed = rail_here(survey, side, centre, placed).closed_width
+    weight = [plates_volume_mm3(n, height, width, closed) for _, n in made]
+    order = np.argsort(np.array(weight), kind="stable")
+    return [made[i] for i in order]
+
+
+def plates_volume_mm3(notch: Notch, height: float, width: float, closed_width: float) -> float:
+    """Volume of a notch's plates, mm3, in closed form: the same as the sum over its flat parts."""
+    mouth = notch.half_mouth_mm
+    total = (
+        notch.shape.unrolled_mm(notch.depth_mm, notch.liner.thickness_mm) * closed_width * notch.liner.thickness_mm
+        if notch.liner
+        else 0.0
+    )
+    for plate in (notch.outer_plate, notch.inner_plate):
+        if plate:
+            depth, taper = height - 2 * plate.inset_mm, taper_mm(height - 2 * plate.inset_mm, plate.end)
+            edge = notch.shape.path_above(notch.depth_mm, plate.inset_mm)
+            gone = abs(Outline(vertices=edge).area_mm2()) if edge else 0.0
+            total += plate.thickness_mm * (2 * depth * (mouth + plate.overlap_mm) - depth * taper - gone)
+    if notch.cap:
+        total += _cap_volume(notch.cap, mouth + notch.cap.overlap_mm, width)
+    return total
+
+
+def _cap_volume(cap: Cap, end: float, width: float) -> float:
+    h, t, taper = cap.height_mm, cap.thickness_mm, taper_mm(cap.height_mm, cap.end)
+    inside = max(width - 2 * t, 1.0)
+    return t * ((2 * end - 2 * taper) * inside + 2 * h * (2 * end - taper) + 2 * float(np.hypot(h, taper)) * inside)
+
+
+def least_ratio(survey: Survey, operations: tuple[Operation, ...], side: Side, screen: bool) -> tuple[float, str]:
+    """The least capacity ratio on ``side`` and what it is, at all stations or inside the cuts only."""
+    state = planned_state(operations)
+    placed = placed_on(survey, operations, side, state)
+    x = (
+        _screen_stations(placed)
+        if screen
+        else stations(survey.rails.of(side).start_mm, survey.rails.of(side).end_mm, placed, [])
+    )
+    found = ratios(sections(survey, (), side, x, STOCK), sections(survey, operations, side, x, state))
+    rows = (
+        (found.modulus_top, "bending capacity, top fibre"),
+        (found.modulus_bottom, "bending capacity, bottom fibre"),
+        (found.shear_area, "web shear capacity"),
+        (found.torsion_constant, "torsion constant"),
+        (found.torsion_capacity, "torsion capacity"),
+    )
+    return min(
+        (float(values.min()), f"{name} at station {x[int(values.argmin())]:.0f} mm, {side}") for values, name in rows
+    )
+
+
+def _screen_stations(placed: list[Placed]) -> np.ndarray[tuple[int], np.dtype[np.float64]]:
+    cuts = [p for p in placed if isinstance(p.op, Notch)]
+    return np.unique(np.concatenate([np.linspace(p.start_mm + 0.5, p.end_mm - 0.5, 9) for p in cuts]))
+
+
+def _mass(survey: Survey, operations: tuple[Operation, ...], side: Side) -> float:
+    placed = placed_on(survey, operations, side, planned_state(operations))
+    cuts = {p.op.id for p in placed if isinstance(p.op, Notch)}
+    return sum(part.mass_kg() for part in added_parts(survey, side, placed).parts if part.operation in cuts)
+
+
+def _reason(operations: tuple[Operation, ...], best: tuple[float, str]) -> str:
+    boxed = any(op.kind == "boxing" for op in operations)
+    hint = (
+        ""
+        if boxed
+        else " The rail is not boxed here: a liner held by one web is not counted as a flange, and the cell stays open."
+    )
+    return f"No set from this stock reaches stock strength: the best of it leaves the {best[1]} at {best[0]:.2f} of stock.{hint} Add thicker plate or a higher cap to the stock, make the notch shallower, or use a straight-sided cut."

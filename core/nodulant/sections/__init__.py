@@ -1,0 +1,1 @@
+"""Cross-section properties, station by station, in batches."""

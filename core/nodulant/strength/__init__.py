@@ -1,0 +1,1 @@
+"""Stock against planned: capacities and use along the rail."""

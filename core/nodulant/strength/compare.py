@@ -1,0 +1,65 @@
+"""Capacities and use of two states along one rail.
+
+Capacity ratio = capacity of the state over that of stock at the same station, yields in
+both. Use u = |M| / (yield moment / 1.5), the worse fibre. 'Not weaker than stock' asks, per
+load case with each frame on its own supports, u(x) <= max(u_stock(x), half the stock peak)
+and peak <= stock peak (the half is a Nodulant default); u <= 1 stands beside it.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from nodulant.base.arrays import Columns
+from nodulant.frame.assembly import SectionColumns
+from nodulant.materials.steel import SAFETY_ON_YIELD
+
+HALF_OF_PEAK = 0.5
+
+
+@dataclass(frozen=True)
+class Ratios:
+    """State over stock, per station."""
+
+    modulus_top: Columns
+    modulus_bottom: Columns
+    shear_area: Columns
+    torsion_constant: Columns
+    torsion_capacity: Columns
+
+
+@dataclass(frozen=True)
+class Use:
+    """Use at 1 g along the rail; multiply by a case's factor."""
+
+    reference: Columns
+    working: Columns
+
+
+def ratios(stock: SectionColumns, state: SectionColumns) -> Ratios:
+    """Capacity ratios at every station."""
+    return Ratios(
+        _over(state.properties.reference_top, stock.properties.reference_top),
+        _over(state.properties.reference_bottom, stock.properties.reference_bottom),
+        _over(state.shear_capacity, stock.shear_capacity),
+        _over(state.torsion.j, stock.torsion.j),
+        _over(state.torsion.capacity, stock.torsion.capacity),
+    )
+
+
+def use(section: SectionColumns, moment: Columns) -> Use:
+    """Use under ``moment`` (N mm at 1 g) with reference and with working yields."""
+    p = section.properties
+    reference = np.minimum(p.reference_top, p.reference_bottom)
+    working = np.minimum(p.working_top, p.working_bottom)
+    return Use(_over(np.abs(moment) * SAFETY_ON_YIELD, reference), _over(np.abs(moment) * SAFETY_ON_YIELD, working))
+
+
+def use_along_ratio(stock: Columns, state: Columns) -> Columns:
+    """Use over what is allowed there: the stock use or half the stock peak."""
+    allowed = np.maximum(stock, HALF_OF_PEAK * float(stock.max()))
+    return _over(state, allowed)
+
+
+def _over(a: Columns, b: Columns) -> Columns:
+    return np.divide(a, b, out=np.full_like(a, 1e6), where=b > 1e-9) * np.where((a <= 0) & (b <= 1e-9), 0.0, 1.0)

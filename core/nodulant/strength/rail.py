@@ -1,0 +1,87 @@
+"""One rail compared: stock against a state, each under its own supports."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from nodulant.base.arrays import Columns, Mask
+from nodulant.frame.assembly import SectionColumns
+from nodulant.frame.model import STOCK, Placed, placed_on, sections
+from nodulant.frame.ops.union import Operation
+from nodulant.frame.state import FrameState
+from nodulant.frame.stations import stations
+from nodulant.loads.beam import Internal, internal_forces
+from nodulant.parts.sides import Side
+from nodulant.strength.compare import Ratios, Use, ratios, use
+from nodulant.survey.vehicle import Seat, Survey
+
+
+@dataclass(frozen=True)
+class Loading:
+    """Internal forces and use of both frames at 1 g."""
+
+    stock: Internal
+    state: Internal
+    use_stock: Use
+    use_state: Use
+
+
+@dataclass(frozen=True)
+class RailComparison:
+    """Stock and state along one rail; ``loading`` is None where masses or seats are missing."""
+
+    side: Side
+    state: FrameState
+    x: Columns
+    placed: tuple[Placed, ...]
+    stock: SectionColumns
+    built: SectionColumns
+    ratios: Ratios
+    loading: Loading | None
+
+    @property
+    def is_cut(self) -> Mask:
+        """Stations where metal of the stock rail is gone."""
+        return self.built.cut > 0
+
+
+def missing_for_sections(survey: Survey, side: Side) -> tuple[str, ...]:
+    """Pointers of the readings without which no section can be computed."""
+    rail = survey.rails.of(side)
+    return tuple(f"/survey/rails/{side}/stations/{i}/wall_mm" for i, s in enumerate(rail.stations) if s.wall_mm is None)
+
+
+def missing_for_loads(survey: Survey) -> tuple[str, ...]:
+    """Pointers of the inputs without which no moment can be computed."""
+    return tuple(p for p, have in (("/survey/masses", survey.masses), ("/survey/seats", survey.seats)) if not have)
+
+
+def compare_rail(
+    survey: Survey, operations: tuple[Operation, ...], seats: tuple[Seat, ...], side: Side, state: FrameState
+) -> RailComparison:
+    """Evaluate one rail; walls must have been measured. Raises InputError and NotSolvable."""
+    placed = placed_on(survey, operations, side, state)
+    rail = survey.rails.of(side)
+    x = stations(rail.start_mm, rail.end_mm, placed, [s.x_mm for s in (*survey.seats, *seats)] + _hole_stations(survey))
+    stock = sections(survey, (), side, x, STOCK)
+    built = sections(survey, operations, side, x, state)
+    loading = None if missing_for_loads(survey) else _loading(survey, seats, x, stock, built)
+    return RailComparison(side, state, x, tuple(placed), stock, built, ratios(stock, built), loading)
+
+
+def _hole_stations(survey: Survey) -> list[float]:
+    return [f.x_mm for f in survey.features if f.kind == "hole"]
+
+
+def _loading(
+    survey: Survey, seats: tuple[Seat, ...], x: Columns, stock: SectionColumns, built: SectionColumns
+) -> Loading:
+    before = internal_forces(x, survey.masses, survey.seats)
+    after = internal_forces(x, survey.masses, seats or survey.seats)
+    return Loading(before, after, use(stock, before.moment), use(built, after.moment))
+
+
+def changed(comparison: RailComparison, values: Columns, worse: Mask) -> Mask:
+    """Stations that count for a ratio: where the rail is cut, and where it is worse than stock."""
+    mask = comparison.is_cut | worse
+    return mask if mask.any() else np.ones_like(mask)

@@ -1,0 +1,1 @@
+"""The vehicle as surveyed, before anything is taken apart."""

@@ -1,0 +1,51 @@
+"""Readings that cannot be taken after teardown (common practice)."""
+
+from nodulant.base.model import Frozen
+from nodulant.survey.vehicle import Survey
+
+
+class Reading(Frozen):
+    """One reading that teardown destroys, where it is kept, and whether it was taken."""
+
+    pointer: str
+    name: str
+    why: str
+    taken: bool
+
+
+_AXLE = (
+    ("hub_z_left_mm", "hub height, left", "gives ride height and the ground plane"),
+    ("hub_z_right_mm", "hub height, right", "shows a lean that was there before you came"),
+    ("tyre", "tyre size", "sets the height of everything"),
+)
+_REAR = (
+    ("tube_diameter_mm", "axle tube diameter", "sets the notch"),
+    ("tube_gap_left_mm", "tube to rail, left", "the travel there was"),
+    ("tube_gap_right_mm", "tube to rail, right", "the travel there was"),
+    ("pinion_angle_deg", "pinion angle", "the driveshaft ran with it"),
+)
+
+
+def readings_before_teardown(survey: Survey) -> list[Reading]:
+    """Every reading that must be in before the vehicle is taken apart."""
+    out = [_reading("/wheelbase_mm", "Wheelbase, hub to hub", "nobody can measure it afterwards", survey.wheelbase_mm)]
+    for axle_name, axle, rows in (("front", survey.front, _AXLE), ("rear", survey.rear, _AXLE + _REAR)):
+        for field, name, why in rows:
+            out.append(_reading(f"/{axle_name}/{field}", f"{axle_name.capitalize()} {name}", why, getattr(axle, field)))
+    for side in ("left", "right"):
+        rail = getattr(survey.rails, side)
+        walls = all(station.wall_mm is not None for station in rail.stations)
+        out.append(
+            _reading(
+                f"/rails/{side}/stations",
+                f"Wall at every station, {side} rail",
+                "what stock strength means",
+                walls or None,
+            )
+        )
+    out.append(_reading("/masses", "Masses on the frame", "loads the rail is checked with", survey.masses or None))
+    return out
+
+
+def _reading(pointer: str, name: str, why: str, value: object) -> Reading:
+    return Reading(pointer="/survey" + pointer, name=name, why=why, taken=value is not None)

@@ -1,0 +1,140 @@
+"""Everything a job knows about the vehicle before teardown.
+
+A field that was not measured is ``None``; what depends on it is then 'not computed'.
+"""
+
+from typing import Annotated, Literal, Self
+
+from pydantic import Field, field_validator, model_validator
+
+from nodulant.base.errors import InputError
+from nodulant.base.model import Coordinate, Extra, Frozen, Id, Name, Size, Text
+from nodulant.parts.sides import Side, Sides
+from nodulant.survey.rail import Rail
+from nodulant.survey.tyre import parse_tyre
+
+AxleName = Literal["front", "rear"]
+
+
+class Feature(Frozen):
+    """A named place on the frame that others are measured from."""
+
+    id: Id
+    name: Name
+    kind: Literal["axle-line", "hanger", "hole", "crossmember", "rail-end", "other"]
+    side: Sides = "both"
+    x_mm: Coordinate
+    height_mm: Extra | None = None
+    """Height of its centre above the rail's underside."""
+    diameter_mm: Size | None = None
+
+
+class Mass(Frozen):
+    """A sprung mass carried by the frame: at one station or spread evenly over a run."""
+
+    id: Id
+    name: Name
+    mass_kg: Annotated[float, Field(ge=0, le=20_000)]
+    x_mm: Coordinate
+    to_x_mm: Coordinate | None = None
+    """Rear end of the run, when the mass is spread from ``x_mm`` to here."""
+
+    @model_validator(mode="after")
+    def _runs_rearward(self) -> Self:
+        if self.to_x_mm is not None and self.to_x_mm <= self.x_mm:
+            raise InputError(
+                "the run must end behind its start",
+                field="to_x_mm",
+                found=f"{self.to_x_mm:g}",
+                acceptable=f"more than {self.x_mm:g}",
+            )
+        return self
+
+
+class Seat(Frozen):
+    """Where an axle's load enters the frame: its station and its fixed share of the axle's load."""
+
+    id: Id
+    name: Name
+    axle: AxleName
+    x_mm: Coordinate
+    share: Annotated[float, Field(gt=0, le=1)]
+
+
+class Axle(Frozen):
+    """One axle as measured at stock ride height, mm; heights are above the frame datum plane."""
+
+    tyre: Annotated[str, Field(max_length=40)] | None = None
+    loaded_radius_mm: Size | None = None
+    track_mm: Size | None = None
+    hub_z_left_mm: Coordinate | None = None
+    hub_z_right_mm: Coordinate | None = None
+    tube_diameter_mm: Annotated[float, Field(ge=20, le=400)] | None = None
+    tube_gap_left_mm: Extra | None = None
+    tube_gap_right_mm: Extra | None = None
+    """From the top of the axle tube to the rail's underside."""
+    pinion_angle_deg: Annotated[float, Field(ge=-30, le=30)] | None = None
+
+    @field_validator("tyre")
+    @classmethod
+    def _known_tyre(cls, text: str | None) -> str | None:
+        if text is not None:
+            parse_tyre(text)
+        return text
+
+    def hub_z_mm(self, side: Side) -> float | None:
+        """Hub centre above the datum plane on one side."""
+        return self.hub_z_left_mm if side == "left" else self.hub_z_right_mm
+
+    def tube_gap_mm(self, side: Side) -> float | None:
+        """Gap from tube to rail on one side."""
+        return self.tube_gap_left_mm if side == "left" else self.tube_gap_right_mm
+
+
+class Rails(Frozen):
+    """Left and right rail; they may differ."""
+
+    left: Rail
+    right: Rail
+
+    def of(self, side: Side) -> Rail:
+        """The rail of one side."""
+        return self.left if side == "left" else self.right
+
+
+class Datum(Frozen):
+    """What heights and stations are measured from, in the shop's own words."""
+
+    plane: Name = "underside of the straight part of the rails"
+    feature_id: Id
+
+
+class Survey(Frozen):
+    """The survey of one job; it serves all options."""
+
+    vehicle: Name
+    notes: Text = ""
+    datum: Datum
+    wheelbase_mm: Annotated[float, Field(ge=500, le=10_000)] | None = None
+    front: Axle = Axle()
+    rear: Axle = Axle()
+    rails: Rails
+    features: Annotated[tuple[Feature, ...], Field(min_length=1, max_length=400)]
+    masses: Annotated[tuple[Mass, ...], Field(max_length=100)] = ()
+    seats: Annotated[tuple[Seat, ...], Field(max_length=20)] = ()
+
+    @model_validator(mode="after")
+    def _datum_exists(self) -> Self:
+        ids = [feature.id for feature in self.features]
+        if self.datum.feature_id not in ids:
+            raise InputError(
+                "the datum names a feature that is not there",
+                field="datum/feature_id",
+                found=self.datum.feature_id,
+                acceptable="one of " + ", ".join(ids),
+            )
+        if len(set(ids)) != len(ids):
+            raise InputError(
+                "two features share an id", field="features", found=", ".join(ids), acceptable="different ids"
+            )
+        return self

@@ -1,0 +1,1 @@
+"""How low, with how much travel, and what that asks of the rail."""

@@ -1,0 +1,142 @@
+"""The drop stack: named contributions that add up to the drop at an axle.
+
+Drop is positive when the body goes down. Each mechanism has defaults for what it keeps and
+whether it brings the axle closer to the rail ('costs travel'). A notch lowers nothing: it
+buys travel, so an entry of that mechanism counts as zero and is reported.
+"""
+
+from typing import Annotated, Literal, Self
+
+from pydantic import Field, model_validator
+
+from nodulant.base.errors import InputError
+from nodulant.base.model import Frozen, Id, Name
+
+Mechanism = Literal[
+    "springs", "spring-flip", "blocks", "air", "tyre", "spindle", "pivots-raised", "z-step", "raise", "other", "notch"
+]
+Amount = Annotated[float, Field(ge=-1000, le=1000)]
+OVERLAPPING: tuple[frozenset[str], ...] = (
+    frozenset({"pivots-raised", "raise"}),
+    frozenset({"z-step", "raise"}),
+    frozenset({"pivots-raised", "z-step"}),
+    frozenset({"springs", "air"}),
+)
+"""Mechanisms that often are one movement of the same parts (common practice)."""
+
+
+class Keeps(Frozen):
+    """What a mechanism leaves as designed, each judged for itself."""
+
+    camber: bool = True
+    toe: bool = True
+    anti_dive: bool = True
+
+
+class DropEntry(Frozen):
+    """One contribution; ``amount_mm`` None is the one to be solved for."""
+
+    id: Id
+    name: Name
+    mechanism: Mechanism
+    amount_mm: Amount | None = None
+    keeps: Keeps = Keeps()
+    costs_travel: bool = False
+    """It moves the axle towards the rail."""
+
+
+class StraightPath(Frozen):
+    """The axle moves straight up and down."""
+
+    kind: Literal["straight"] = "straight"
+
+
+class ArcPath(Frozen):
+    """The axle swings about a pivot ahead of or behind it."""
+
+    kind: Literal["arc"] = "arc"
+    radius_mm: Annotated[float, Field(ge=150, le=5000)]
+    pivot: Literal["ahead", "behind"] = "ahead"
+    pivot_above_mm: Annotated[float, Field(ge=-1000, le=1000)] = 0.0
+    """Pivot above the axle's centre at ride height."""
+
+    @model_validator(mode="after")
+    def _reaches(self) -> Self:
+        if abs(self.pivot_above_mm) > 0.7 * self.radius_mm:
+            raise InputError(
+                "the pivot lies too far above or below for this radius",
+                field="pivot_above_mm",
+                found=f"{self.pivot_above_mm:g} mm",
+                acceptable=f"within {0.7 * self.radius_mm:g} mm",
+            )
+        return self
+
+
+AxlePath = Annotated[StraightPath | ArcPath, Field(discriminator="kind")]
+
+
+class Targets(Frozen):
+    """Target at the rear axle: drop, its stack, travel and the axle's path."""
+
+    drop_mm: Amount = 0.0
+    entries: Annotated[tuple[DropEntry, ...], Field(max_length=20)] = ()
+    bump_mm: Annotated[float, Field(gt=0, le=500)] = 80.0
+    droop_mm: Annotated[float, Field(gt=0, le=500)] = 80.0
+    path: AxlePath = StraightPath()
+
+
+class SolvedEntry(Frozen):
+    """One entry with its amount, mm, and whether it was solved."""
+
+    id: str
+    amount_mm: float
+    solved: bool
+
+
+class DropResult(Frozen):
+    """The stack added up, mm."""
+
+    entries: tuple[SolvedEntry, ...]
+    total_mm: float
+    towards_rail_mm: float
+    claimed_by_notch_mm: float
+    overlapping: tuple[tuple[str, str], ...]
+
+
+def add_up(targets: Targets) -> DropResult:
+    """Add the stack and solve its one unknown entry; raises InputError when two are unknown."""
+    unknown = [i for i, e in enumerate(targets.entries) if e.amount_mm is None and e.mechanism != "notch"]
+    if len(unknown) > 1:
+        raise InputError(
+            "only one entry of the stack can be left to be solved",
+            field=f"/design/targets/entries/{unknown[1]}/amount_mm",
+            found="empty",
+            acceptable="an amount",
+        )
+    known = sum(_counted(e) for e in targets.entries)
+    rest = targets.drop_mm - known
+    solved = tuple(
+        SolvedEntry(id=e.id, amount_mm=rest if i in unknown else _counted(e), solved=i in unknown)
+        for i, e in enumerate(targets.entries)
+    )
+    costs = {e.id for e in targets.entries if e.costs_travel}
+    return DropResult(
+        entries=solved,
+        total_mm=sum(e.amount_mm for e in solved),
+        towards_rail_mm=sum(e.amount_mm for e in solved if e.id in costs),
+        claimed_by_notch_mm=sum(abs(e.amount_mm or 0.0) for e in targets.entries if e.mechanism == "notch"),
+        overlapping=_overlapping(targets),
+    )
+
+
+def _counted(entry: DropEntry) -> float:
+    return 0.0 if entry.mechanism == "notch" or entry.amount_mm is None else entry.amount_mm
+
+
+def _overlapping(targets: Targets) -> tuple[tuple[str, str], ...]:
+    pairs = []
+    for i, one in enumerate(targets.entries):
+        for two in targets.entries[:i]:
+            if frozenset({one.mechanism, two.mechanism}) in OVERLAPPING:
+                pairs.append((two.name, one.name))
+    return tuple(pairs)
