@@ -1,6 +1,7 @@
 """Turn validation errors into pointer, found and expected."""
 
 import json
+
 from pydantic import ValidationError
 from pydantic_core import ErrorDetails
 
@@ -36,10 +37,11 @@ _EXPECTED = {
 
 def problems_of(error: ValidationError, prefix: str = "") -> list[Problem]:
     """Every problem of a failed validation, deepest field first come."""
-    return [_problem(row, prefix) for row in error.errors(include_url=False)]
+    return [problem_of(row, prefix) for row in error.errors(include_url=False)]
 
 
-def _problem(row: ErrorDetails, prefix: str) -> Problem:
+def problem_of(row: ErrorDetails, prefix: str = "") -> Problem:
+    """One row of a failed validation as a problem."""
     own = (row.get("ctx") or {}).get("error")
     pointer = prefix + "".join(f"/{_escape(str(part))}" for part in row["loc"] if str(part) not in _TAGS)
     if isinstance(own, InputError):

@@ -33,7 +33,8 @@ def rail_columns(rail: Rail, x: Columns) -> RailColumns:
     at = np.array([s.x_mm for s in rail.stations])
 
     def column(field: str) -> Columns:
-        return np.interp(x, at, np.array([getattr(s, field) for s in rail.stations], dtype=float))
+        values: Columns = np.interp(x, at, np.array([getattr(s, field) for s in rail.stations], dtype=float))
+        return values
 
     steel = find_steel(rail.steel_id)
     return RailColumns(

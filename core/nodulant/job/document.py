@@ -5,11 +5,13 @@ holds all revisions of a job. Lengths mm, masses kg, angles degrees, as the name
 """
 
 import hashlib
-from typing import Annotated, Literal
+from itertools import pairwise
+from typing import Annotated, Literal, Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from nodulant.asbuilt.log import Entry
+from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen, Id, Name, Size, Text, Thickness
 from nodulant.frame.ops.union import Operation
 from nodulant.parts.limits import LimitChange
@@ -107,6 +109,19 @@ class JobFile(Frozen):
     options: Annotated[tuple[OptionFile, ...], Field(min_length=1, max_length=50)]
     log: Annotated[tuple[Entry, ...], Field(max_length=20_000)] = ()
 
+    @model_validator(mode="after")
+    def _numbered(self) -> Self:
+        _rising("surveys", [s.number for s in self.surveys])
+        _rising("log", [e.number for e in self.log])
+        for i, option in enumerate(self.options):
+            _rising(f"options/{i}/revisions", [r.number for r in option.revisions])
+        ids = [option.id for option in self.options]
+        if len(set(ids)) != len(ids):
+            raise InputError(
+                "two options share an id", field="options", found=", ".join(ids), acceptable="different ids"
+            )
+        return self
+
     def inputs(self, option_id: str | None = None) -> Inputs:
         """Newest survey with the newest design of an option (the first one by default)."""
         option = next((o for o in self.options if o.id == option_id), self.options[0])
@@ -116,3 +131,11 @@ class JobFile(Frozen):
             as_built=AsBuilt(entries=self.log),
             shop=self.shop,
         )
+
+
+def _rising(field: str, numbers: list[int]) -> None:
+    for i, (a, b) in enumerate(pairwise(numbers), start=1):
+        if b <= a:
+            raise InputError(
+                "numbers must rise", field=f"{field}/{i}/number", found=str(b), acceptable=f"more than {a}"
+            )

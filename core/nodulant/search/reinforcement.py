@@ -7,10 +7,11 @@ drops no set that would pass. Overlaps are made as long as each plate needs.
 """
 
 import itertools
-from collections.abc import Callable, Iterator
+from collections.abc import Generator, Iterator
 
 import numpy as np
 
+from nodulant.base.errors import NotSolvable, UnknownReference
 from nodulant.base.model import Frozen
 from nodulant.frame.columns import rail_at
 from nodulant.frame.model import STOCK, Placed, placed_on, planned_state, sections
@@ -22,10 +23,12 @@ from nodulant.frame.stations import stations
 from nodulant.geometry import Outline
 from nodulant.parts.sides import Side, on_sides
 from nodulant.strength.compare import ratios
+from nodulant.strength.rail import missing_for_sections
 from nodulant.survey.vehicle import Survey
 
 ENOUGH = 1.0 - 1e-6
-Progress = Callable[[int, int], None]
+Progress = tuple[int, int]
+"""Sets tried and sets in all."""
 
 
 class Stock(Frozen):
@@ -88,36 +91,59 @@ def with_plates(
     return base.model_copy(update=update)
 
 
-def find_reinforcement(
-    survey: Survey, operations: tuple[Operation, ...], notch_id: str, stock: Stock, progress: Progress | None = None
-) -> Found:
-    """Search the stock for ``notch_id``; ``progress`` is told (done, total)."""
-    index = next(i for i, op in enumerate(operations) if op.id == notch_id)
-    notch = operations[index]
-    if not isinstance(notch, Notch):
-        return Found(notch=None, best=None, tried=0, reason="that operation is no notch", least_ratio=0, governs="")
+def find_reinforcement(survey: Survey, operations: tuple[Operation, ...], notch_id: str, stock: Stock) -> Found:
+    """Search the stock for ``notch_id`` to the end; raises UnknownReference."""
+    search = search_reinforcement(survey, operations, notch_id, stock)
+    while True:
+        try:
+            next(search)
+        except StopIteration as end:
+            found: Found = end.value
+            return found
+
+
+def search_reinforcement(
+    survey: Survey, operations: tuple[Operation, ...], notch_id: str, stock: Stock
+) -> Generator[Progress, None, Found]:
+    """Search step by step: yields progress now and then, returns what was found; stop it at will."""
+    index, notch = _notch_named(operations, notch_id)
+    for each in on_sides(notch.side):
+        if missing := missing_for_sections(survey, each):
+            raise NotSolvable(
+                "a wall of the rail was not measured", field=missing[0], found="nothing", acceptable="a thickness"
+            )
     side = on_sides(notch.side)[0]
     rows = _by_mass(survey, operations, index, notch, side, stock)
     best = (0.0, "")
     for done, (row, candidate) in enumerate(rows):
-        if progress and done % 50 == 0:
-            progress(done, len(rows))
+        if done % 40 == 0:
+            yield done, len(rows)
         trial = (*operations[:index], candidate, *operations[index + 1 :])
-        least, governs = least_ratio(survey, trial, side, screen=True)
-        best = max(best, (least, governs))
-        if least < ENOUGH:
+        screened = least_ratio(survey, trial, side, screen=True)
+        best = max(best, screened)
+        if screened[0] < ENOUGH:
             continue
-        whole = [least_ratio(survey, trial, s, screen=False) for s in on_sides(notch.side)]
-        best = max(best, min(whole))
-        if min(whole)[0] >= ENOUGH:
+        whole = min(least_ratio(survey, trial, s, screen=False) for s in on_sides(notch.side))
+        best = max(best, whole)
+        if whole[0] >= ENOUGH:
+            liner, outer, inner, cap, height = row
             mass = _mass(survey, trial, side)
             chosen = Candidate(
-                liner_mm=row[0], outer_mm=row[1], inner_mm=row[2], cap_mm=row[3], cap_height_mm=row[4], mass_kg=mass
+                liner_mm=liner, outer_mm=outer, inner_mm=inner, cap_mm=cap, cap_height_mm=height, mass_kg=mass
             )
-            return Found(notch=candidate, best=chosen, tried=done + 1, reason="", least_ratio=least, governs=governs)
-    return Found(
-        notch=None, best=None, tried=len(rows), reason=_reason(operations, best), least_ratio=best[0], governs=best[1]
-    )
+            return Found(
+                notch=candidate, best=chosen, tried=done + 1, reason="", least_ratio=screened[0], governs=screened[1]
+            )
+    reason = _reason(operations, best)
+    return Found(notch=None, best=None, tried=len(rows), reason=reason, least_ratio=best[0], governs=best[1])
+
+
+def _notch_named(operations: tuple[Operation, ...], notch_id: str) -> tuple[int, Notch]:
+    for index, op in enumerate(operations):
+        if op.id == notch_id and isinstance(op, Notch):
+            return index, op
+    names = ", ".join(op.id for op in operations if isinstance(op, Notch)) or "none in this design"
+    raise UnknownReference(f"there is no notch '{notch_id}'", field="/notch_id", found=notch_id, acceptable=names)
 
 
 def _by_mass(

@@ -111,7 +111,7 @@ def _group(
         for other in range(c):
             shared = {_edge(*p) for p in _pairs(ring)} & {_edge(*p) for p in _pairs(cells[other])}
             matrix[:, c, other] = matrix[:, other, c] = -sum(squares[e] for e in shared) if shared else 0.0
-    flow: Columns = np.linalg.solve(matrix, twice[:, :, None])[:, :, 0]
+    flow: Columns = np.linalg.solve(matrix, twice[:, :, None])[:, :, 0].astype(np.float64)
     j = (twice * flow).sum(axis=1) + total_open
     return j, _closed_capacity(network, cells, flow, rows, j)
 
@@ -140,7 +140,8 @@ def _twice_area(network: Network, ring: tuple[str, ...], rows: Rows) -> Columns:
     y, z = points[..., 0], points[..., 1]
     cross = (y * np.roll(z, -1, axis=1) - np.roll(y, -1, axis=1) * z).sum(axis=1)
     lost = sum(2 * (1 - np.pi / 4) * network.rounding[n][rows] ** 2 for n in ring if n in network.rounding)
-    return np.abs(cross) - lost
+    twice: Columns = np.abs(cross) - lost
+    return twice
 
 
 def _corner_savings(network: Network, ring: tuple[str, ...], rows: Rows) -> Columns:

@@ -32,5 +32,5 @@ def _shift(path: AxlePath, travel: Columns) -> Columns:
     if isinstance(path, StraightPath):
         return np.zeros_like(travel)
     r, up = path.radius_mm, path.pivot_above_mm
-    reach = np.sqrt(np.maximum(r * r - (travel - up) ** 2, 0.0)) - np.sqrt(r * r - up * up)
+    reach: Columns = np.sqrt(np.maximum(r * r - (travel - up) ** 2, 0.0)) - np.sqrt(r * r - up * up)
     return reach if path.pivot == "ahead" else -reach

@@ -1,0 +1,1 @@
+"""One command a file."""

@@ -1,0 +1,196 @@
+"""The report of an option: drawings, checks with basis, readings, caution text and the revision's hash."""
+
+import io
+from xml.sax.saxutils import escape
+
+from reportlab.lib import colors
+from reportlab.lib.pagesizes import A4
+from reportlab.lib.styles import ParagraphStyle, getSampleStyleSheet
+from reportlab.lib.units import mm
+from reportlab.pdfgen.canvas import Canvas
+from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
+
+from nodulant.asbuilt.log import DecisionEntry, OverrideEntry, standing
+from nodulant.evaluate import Evaluation, Want, evaluate
+from nodulant.evaluate.evaluation import SectionAt
+from nodulant.formats.report_drawings import elevation, section
+from nodulant.frame.ops.notch import Notch
+from nodulant.frame.place import resolve
+from nodulant.job.document import Inputs
+
+STANDING_TEXT = (
+    "These are planning figures from simplified models. Frame and steering work is safety-critical and regulated: "
+    "check local rules before cutting, have a licensed engineer or inspector review where they require it or where any "
+    "check does not hold, and have the welding done by a qualified welder."
+)
+_STYLES = getSampleStyleSheet()
+CELL = ParagraphStyle("cell", parent=_STYLES["Normal"], fontSize=7.2, leading=8.6)
+WIDTH = A4[0] - 30 * mm
+
+
+def report_pdf(job_name: str, revision: str, inputs: Inputs) -> bytes:
+    """The report as PDF; raises InvalidInputs where the design cannot be evaluated."""
+    at = _notch_station(inputs)
+    want = Want(section=SectionAt(side="left", x_mm=at)) if at is not None else Want()
+    result = evaluate(inputs, want)
+    story: list[Flowable] = [
+        Paragraph(escape(f"{job_name}: {inputs.survey.vehicle}"), _STYLES["Title"]),
+        Paragraph(escape(f"{revision} · design and survey hash {result.content_hash}"), CELL),
+        Spacer(1, 4 * mm),
+        Paragraph(f"<b>Caution.</b> {STANDING_TEXT}", _STYLES["Normal"]),
+    ]
+    story += (
+        _summary(result)
+        + _drawings(result, at)
+        + _checks(result)
+        + _figures(result)
+        + _readings(result)
+        + _reasons(inputs)
+    )
+    stream = io.BytesIO()
+    document = SimpleDocTemplate(
+        stream,
+        pagesize=A4,
+        leftMargin=15 * mm,
+        rightMargin=15 * mm,
+        topMargin=15 * mm,
+        bottomMargin=18 * mm,
+        title=f"{job_name}, report",
+        invariant=1,
+    )
+
+    def foot(canvas: Canvas, _: SimpleDocTemplate) -> None:
+        canvas.setFont("Helvetica", 6.5)
+        canvas.drawString(
+            15 * mm,
+            9 * mm,
+            f"{revision} · hash {result.content_hash[:16]} · page {canvas.getPageNumber()} · planning figures, not an approval",
+        )
+
+    document.build(story, onFirstPage=foot, onLaterPages=foot)
+    return stream.getvalue()
+
+
+def _notch_station(inputs: Inputs) -> float | None:
+    notches = [op for op in inputs.design.operations if isinstance(op, Notch)]
+    return resolve(notches[0].place, inputs.survey.features) if notches else None
+
+
+def _heading(text: str) -> list[Flowable]:
+    return [Spacer(1, 4 * mm), Paragraph(text, _STYLES["Heading2"])]
+
+
+def _summary(result: Evaluation) -> list[Flowable]:
+    count = {
+        verdict: sum(c.verdict == verdict for c in result.checks)
+        for verdict in ("fails", "not computed", "close", "holds")
+    }
+    words = ", ".join(f"{n} {verdict}" for verdict, n in count.items())
+    lock = (
+        "Teardown is locked: readings are missing."
+        if result.teardown_locked
+        else "Teardown readings are complete or overridden."
+    )
+    return [
+        *_heading("Summary"),
+        Paragraph(
+            f"{len(result.checks)} checks: {words}. {lock} Metal added: {result.mass_added_kg:.1f} kg.",
+            _STYLES["Normal"],
+        ),
+    ]
+
+
+def _drawings(result: Evaluation, at: float | None) -> list[Flowable]:
+    if at is None:
+        return []
+    out: list[Flowable] = [*_heading("Drawings, left side"), elevation(result, "left", WIDTH, at, 450.0)]
+    out.append(
+        Paragraph("Side elevation, stations in mm behind the front axle; tube at ride height and dashed in bump.", CELL)
+    )
+    if result.section:
+        out += [
+            Spacer(1, 3 * mm),
+            section(result.section, WIDTH),
+            Paragraph(f"Section at station {at:.0f} mm, from the web towards the open side.", CELL),
+        ]
+        rows = [
+            ["", "stock", "planned"],
+            *[[name, f"{a:.4g}", f"{b:.4g}"] for name, (a, b) in result.section.figures.items()],
+        ]
+        out.append(_table(rows, (40 * mm, 35 * mm, 35 * mm)))
+    return out
+
+
+def _checks(result: Evaluation) -> list[Flowable]:
+    rows = [["verdict", "check", "value", "limit", "margin", "governs", "basis"]]
+    for c in result.checks:
+        place = ", ".join(
+            t
+            for t in (
+                f"x {c.governs.station_mm:.0f}" if c.governs.station_mm is not None else "",
+                f"travel {c.governs.pose_mm:.0f}" if c.governs.pose_mm is not None else "",
+                c.governs.case or "",
+            )
+            if t
+        )
+        side = c.id.split(":")[2]
+        sign = ">=" if c.direction == "at-least" else "<="
+        rows.append(
+            [
+                c.verdict,
+                f"{c.title} ({side})",
+                "-" if c.value is None else f"{c.value:.3f}",
+                f"{sign} {c.limit:g} {c.unit}",
+                "-" if c.margin is None else f"{c.margin:+.3f}",
+                place,
+                c.basis,
+            ]
+        )
+    return [
+        *_heading("Checks, worst first"),
+        _table(rows, (17 * mm, 48 * mm, 14 * mm, 23 * mm, 14 * mm, 22 * mm, 42 * mm)),
+    ]
+
+
+def _figures(result: Evaluation) -> list[Flowable]:
+    rows = [["figure", "value", "basis"], *[[f.name, f"{f.value:.4g} {f.unit}", f.basis] for f in result.figures]]
+    return [*_heading("Figures"), _table(rows, (75 * mm, 30 * mm, 75 * mm))]
+
+
+def _readings(result: Evaluation) -> list[Flowable]:
+    rows = [["reading", "side", "planned", "measured", "decided", "from"]]
+    for r in result.readings:
+        measured = "not taken" if r.value_mm is None else f"{r.value_mm:.2f}"
+        rows.append([r.spec.name, r.side, f"{r.spec.planned_mm:.2f}", measured, r.decision or "", r.spec.datum])
+    return [*_heading("As-built readings, mm"), _table(rows, (55 * mm, 14 * mm, 22 * mm, 22 * mm, 20 * mm, 47 * mm))]
+
+
+def _reasons(inputs: Inputs) -> list[Flowable]:
+    rows = [["what", "who", "when", "reason"]]
+    for e in standing(inputs.as_built.entries):
+        if isinstance(e, OverrideEntry | DecisionEntry):
+            rows.append([e.subject, e.by, e.at, e.reason])
+    for name, change in inputs.design.limits.items():
+        rows.append([f"limit {name} changed to {change.value:g}", "", "", change.reason])
+    return (
+        [*_heading("Overrides, decisions and changed limits"), _table(rows, (60 * mm, 20 * mm, 40 * mm, 60 * mm))]
+        if len(rows) > 1
+        else []
+    )
+
+
+def _table(rows: list[list[str]], widths: tuple[float, ...]) -> Table:
+    cells = [[Paragraph(escape(text), CELL) for text in row] for row in rows]
+    table = Table(cells, colWidths=widths, repeatRows=1)
+    table.setStyle(
+        TableStyle(
+            [
+                ("GRID", (0, 0), (-1, -1), 0.25, colors.grey),
+                ("BACKGROUND", (0, 0), (-1, 0), colors.whitesmoke),
+                ("VALIGN", (0, 0), (-1, -1), "TOP"),
+                ("TOPPADDING", (0, 0), (-1, -1), 1.5),
+                ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5),
+            ]
+        )
+    )
+    return table

@@ -1,0 +1,1 @@
+"""One change to a job each: permission, input, one transaction, log."""

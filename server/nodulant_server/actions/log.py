@@ -1,0 +1,93 @@
+"""Append to a job's log: readings, sign-offs, overrides, decisions, withdrawals."""
+
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.utils import timezone
+from pydantic import TypeAdapter
+
+from nodulant.asbuilt.log import Entry, ReadingEntry
+from nodulant.base.errors import InputError
+from nodulant.evaluate import Want, evaluate
+from nodulant.job.document import AsBuilt, Design, Inputs
+from nodulant_server.models import Job, LogEntry
+from nodulant_server.roles import require
+
+ENTRY: TypeAdapter[Entry] = TypeAdapter(Entry)
+MEASURES = Want(strips=False, parts=False, steps=True, readings=True)
+
+
+def entries_of(job: Job) -> tuple[Entry, ...]:
+    """All entries of a job in order."""
+    return tuple(ENTRY.validate_python(row.document) for row in job.log.all())
+
+
+def inputs_of(job: Job, design: Design) -> Inputs:
+    """What an evaluation of ``design`` on this job sees."""
+    return Inputs(
+        survey=job.survey_head().survey(),
+        design=design,
+        as_built=AsBuilt(entries=entries_of(job)),
+        shop=job.shop_model(),
+    )
+
+
+def append(user: User, job: Job, fields: dict[str, Any]) -> Entry:
+    """Validate and append one entry; number, time and person come from here."""
+    require(user, "decide" if fields.get("kind") in {"override", "decision"} else "log")
+    with transaction.atomic():
+        number = (job.log.order_by("-number").values_list("number", flat=True).first() or 0) + 1
+        at = timezone.now().isoformat(timespec="seconds")
+        entry = ENTRY.validate_python({**fields, "number": number, "at": at, "by": user.username})
+        LogEntry(job=job, number=number, document=entry.model_dump(mode="json")).save()
+    return entry
+
+
+def sign_step(
+    user: User, job: Job, design: Design, step_id: str, reading: dict[str, Any] | None, note: str
+) -> list[Entry]:
+    """Sign a step whose prerequisites are met; a reading hold point needs its reading."""
+    require(user, "log")
+    result = evaluate(inputs_of(job, design), MEASURES)
+    step = next((s for s in result.steps if s.id == step_id), None)
+    if step is None:
+        raise InputError("there is no such step", field="/step", found=step_id, acceptable="a step of this design")
+    if step.status == "waiting":
+        waits = [s.spec.title for s in result.steps if s.id in step.needs and s.status in {"waiting", "open"}]
+        why = "; ".join(waits[:3]) or "readings that teardown destroys are missing"
+        raise InputError(
+            "this step is not open yet",
+            field="/step",
+            found=f"waits for: {why}",
+            acceptable="sign those first, or override with a reason",
+        )
+    hold, made = step.spec.hold, []
+    with transaction.atomic():
+        if hold and hold.kind == "reading":
+            if reading is None:
+                raise InputError(
+                    "this hold point needs a reading", field="/reading", found="nothing", acceptable=hold.ask
+                )
+            made.append(
+                append(
+                    user,
+                    job,
+                    {"kind": "reading", "operation": step.operation, "key": hold.reading, "side": step.side, **reading},
+                )
+            )
+        number = made[0].number if made and isinstance(made[0], ReadingEntry) else None
+        made.append(
+            append(
+                user,
+                job,
+                {
+                    "kind": "sign-off",
+                    "step": step_id,
+                    "evaluated": result.content_hash,
+                    "reading": number,
+                    "note": note,
+                },
+            )
+        )
+    return made

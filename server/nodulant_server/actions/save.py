@@ -1,0 +1,93 @@
+"""Save a design or a survey as a new revision; a stale save is refused and kept as an option."""
+
+import re
+from dataclasses import dataclass
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.utils import timezone
+
+from nodulant.job.document import Design
+from nodulant.survey.vehicle import Survey
+from nodulant_server.models import DesignRevision, Draft, Job, Option, SurveyRevision
+from nodulant_server.roles import require
+
+
+@dataclass
+class Stale(Exception):
+    """The save started from an older revision; the work was kept as ``kept`` where it could be."""
+
+    head: int
+    kept: Option | None
+
+
+def save_design(user: User, option: Option, base: int, design: Design, note: str = "") -> DesignRevision:
+    """Append a revision that started from ``base``; raises Stale and keeps the work as an option."""
+    require(user, "design")
+    with transaction.atomic():
+        head = option.head().number
+        if head == base:
+            Draft.objects.filter(option=option, user=user).delete()
+            return _append(option, head + 1, design, user, note)
+        kept = branch(
+            user,
+            option,
+            design,
+            f"{option.name}, {user.username}'s copy",
+            f"kept from a save that started from revision {base}",
+        )
+        Draft.objects.filter(option=option, user=user).delete()
+    raise Stale(head, kept)
+
+
+def branch(user: User, option: Option, design: Design, name: str, note: str) -> Option:
+    """Make a new option with ``design`` as its first revision."""
+    require(user, "design")
+    stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:30] or "option"
+    taken = set(option.job.options.values_list("key", flat=True))
+    key = next(k for k in [stem, *(f"{stem}-{n}" for n in range(2, 1000))] if k not in taken)
+    new = Option.objects.create(job=option.job, key=key, name=name[:120], note=note)
+    _append(new, 1, design, user, note)
+    return new
+
+
+def save_draft(user: User, option: Option, base: int, design: Design, survey: Survey | None = None) -> Draft:
+    """Keep unsaved work; the newest of a person replaces the older."""
+    require(user, "design")
+    draft, _ = Draft.objects.update_or_create(
+        option=option,
+        user=user,
+        defaults={
+            "base": base,
+            "document": design.model_dump(mode="json"),
+            "survey": survey.model_dump(mode="json") if survey else None,
+        },
+    )
+    return draft
+
+
+def save_survey(user: User, job: Job, base: int, survey: Survey) -> SurveyRevision:
+    """Append a survey revision that started from ``base``; raises Stale."""
+    require(user, "design")
+    with transaction.atomic():
+        head = job.survey_head().number
+        if head != base:
+            raise Stale(head, None)
+        row = SurveyRevision(
+            job=job, number=head + 1, document=survey.model_dump(mode="json"), at=timezone.now(), by=user.username
+        )
+        row.save()
+    return row
+
+
+def _append(option: Option, number: int, design: Design, user: User, note: str) -> DesignRevision:
+    row = DesignRevision(
+        option=option,
+        number=number,
+        document=design.model_dump(mode="json"),
+        at=timezone.now(),
+        by=user.username,
+        note=note,
+    )
+    row.save()
+    return row

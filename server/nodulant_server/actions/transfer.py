@@ -1,0 +1,76 @@
+"""Export a job as its open file, and import one; both ways nothing is lost."""
+
+from datetime import datetime
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.utils.dateparse import parse_datetime
+from django.utils.timezone import is_naive, make_aware, now
+
+from nodulant.job.document import DesignRevision as DesignFile
+from nodulant.job.document import JobFile, OptionFile
+from nodulant.job.document import SurveyRevision as SurveyFile
+from nodulant_server.actions.log import entries_of
+from nodulant_server.models import DesignRevision, Job, LogEntry, Option, SurveyRevision
+from nodulant_server.roles import require
+
+
+def export_job(job: Job) -> JobFile:
+    """The whole job: all revisions and the log."""
+    return JobFile(
+        name=job.name,
+        shop=job.shop_model(),
+        surveys=tuple(
+            SurveyFile(number=r.number, at=r.at.isoformat(), by=r.by, survey=r.survey())
+            for r in job.surveys.order_by("number")
+        ),
+        options=tuple(_option(option) for option in job.options.order_by("id")),
+        log=entries_of(job),
+    )
+
+
+def _option(option: Option) -> OptionFile:
+    revisions = tuple(
+        DesignFile(number=r.number, at=r.at.isoformat(), by=r.by, note=r.note, design=r.design())
+        for r in option.revisions.order_by("number")
+    )
+    return OptionFile(id=option.key, name=option.name, note=option.note, revisions=revisions)
+
+
+@transaction.atomic
+def import_job(user: User, file: JobFile) -> Job:
+    """Store ``file`` as a new job of ``user``."""
+    require(user, "import")
+    job = Job.objects.create(name=file.name, shop=file.shop.model_dump(mode="json"), owner=user)
+    for survey in file.surveys:
+        SurveyRevision(
+            job=job,
+            number=survey.number,
+            document=survey.survey.model_dump(mode="json"),
+            at=_when(survey.at),
+            by=survey.by,
+        ).save()
+    for option in file.options:
+        row = Option.objects.create(job=job, key=option.id, name=option.name, note=option.note)
+        for r in option.revisions:
+            DesignRevision(
+                option=row,
+                number=r.number,
+                document=r.design.model_dump(mode="json"),
+                at=_when(r.at),
+                by=r.by,
+                note=r.note,
+            ).save()
+    for entry in file.log:
+        LogEntry(job=job, number=entry.number, document=entry.model_dump(mode="json")).save()
+    return job
+
+
+def _when(text: str) -> datetime:
+    try:
+        found = parse_datetime(text)
+    except ValueError:
+        found = None
+    if found is None:
+        return now()
+    return make_aware(found) if is_naive(found) else found

@@ -1,0 +1,1 @@
+"""The HTTP API: thin routes over actions and the core."""

@@ -1,0 +1,195 @@
+"""Bodies and answers of the API; the core's models are used as they are."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from nodulant.asbuilt.log import Entry
+from nodulant.base.model import Frozen, Name
+from nodulant.evaluate import Want
+from nodulant.job.document import Design, Shop
+from nodulant.survey.vehicle import Survey
+from nodulant.units import Kind
+from nodulant_server.roles import Role
+
+
+class Person(Frozen):
+    """Someone the demo can sign in as."""
+
+    name: str
+    role: Role
+
+
+class Session(Frozen):
+    """Who is signed in."""
+
+    user: str | None
+    role: Role | None
+    demo: bool
+    people: list[Person]
+
+
+class SignIn(Frozen):
+    """Name and password."""
+
+    name: str
+    password: str
+
+
+class Switch(Frozen):
+    """Demo person to become."""
+
+    name: str
+
+
+class JobRow(Frozen):
+    """A job in the list."""
+
+    id: int
+    name: str
+    vehicle: str
+
+
+class OptionHead(Frozen):
+    """An option and its newest revision's number."""
+
+    id: int
+    key: str
+    name: str
+    note: str
+    head: int
+
+
+class JobHead(Frozen):
+    """A job as the bench needs it."""
+
+    id: int
+    name: str
+    shop: Shop
+    survey_number: int
+    survey: Survey
+    options: list[OptionHead]
+    log: list[Entry]
+
+
+class OptionDesign(Frozen):
+    """The newest saved design and the person's own draft, if there is one."""
+
+    id: int
+    head: int
+    design: Design
+    draft: Design | None
+    draft_base: int | None
+    draft_survey: Survey | None
+
+
+class SaveDraft(Frozen):
+    """Unsaved work: a design, the revision it started from, and the survey where it was edited too."""
+
+    base: int
+    design: Design
+    survey: Survey | None = None
+
+
+class SaveDesign(Frozen):
+    """A design and the revision that it started from."""
+
+    base: int
+    design: Design
+    note: str = ""
+
+
+class SaveSurvey(Frozen):
+    """A survey and the revision that it started from."""
+
+    base: int
+    survey: Survey
+
+
+class Branch(Frozen):
+    """A new option from a design."""
+
+    name: Name
+    design: Design
+
+
+class Saved(Frozen):
+    """The number that was written."""
+
+    number: int
+
+
+class EvaluateBody(Frozen):
+    """Evaluate a draft on a job; ``slim`` leaves out the whys, for a drag."""
+
+    job_id: int
+    design: Design
+    survey: Survey | None = None
+    want: Want = Want()
+    slim: bool = False
+    sequence: int = 0
+
+
+class ParseBody(Frozen):
+    """Typed text, the kind of quantity and the unit where none was typed."""
+
+    text: str
+    kind: Kind = "length"
+    unit: str = "in"
+
+
+class StationsBody(Frozen):
+    """CSV text and the unit where it names none."""
+
+    text: Annotated[str, Field(max_length=1_000_000)]
+    unit: Literal["mm", "in"] = "mm"
+
+
+class FindBody(Frozen):
+    """Find plates for a notch of a draft."""
+
+    job_id: int
+    design: Design
+    survey: Survey | None = None
+    notch_id: str
+
+
+class ReadingFields(Frozen):
+    """A reading as typed."""
+
+    value_mm: float
+    text: str = ""
+    instrument: str = "tape"
+    resolution_mm: float = 0.5
+    note: str = ""
+
+
+class SignBody(Frozen):
+    """Sign a step of an option's design."""
+
+    step: str
+    reading: ReadingFields | None = None
+    note: str = ""
+
+
+class ReadingBody(ReadingFields):
+    """A reading of an operation on a side."""
+
+    operation: str
+    key: str
+    side: Literal["left", "right"]
+
+
+class ReasonBody(Frozen):
+    """An override or decision with its reason."""
+
+    subject: str
+    reason: Name
+    choice: Literal["accept", "rework"] | None = None
+
+
+class WithdrawBody(Frozen):
+    """The entry to take back."""
+
+    entry: int
+    reason: Name

@@ -1,0 +1,140 @@
+"""Calls of the core: evaluate, parse, find, patterns, report."""
+
+import logging
+from collections.abc import Iterator
+
+import orjson
+from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
+from django.shortcuts import get_object_or_404
+from ninja import Router
+from pydantic.main import IncEx
+
+from nodulant.base.errors import NodulantError
+from nodulant.evaluate import Evaluation, evaluate
+from nodulant.formats.dxf import pattern_dxf
+from nodulant.formats.pattern_pdf import Paper, pattern_pdf
+from nodulant.formats.report_pdf import report_pdf
+from nodulant.formats.stations_csv import read_stations
+from nodulant.formats.svg import pattern_svg
+from nodulant.job.document import Design, Inputs
+from nodulant.patterns.collect import patterns_of
+from nodulant.patterns.pattern import Pattern
+from nodulant.search.reinforcement import Stock, search_reinforcement
+from nodulant.survey.rail import Station
+from nodulant.survey.vehicle import Survey
+from nodulant.units import Quantity, parse_quantity
+from nodulant_server.actions.log import inputs_of
+from nodulant_server.api.bodies import EvaluateBody, FindBody, ParseBody, StationsBody
+from nodulant_server.api.jobs import person
+from nodulant_server.api.problems import problem
+from nodulant_server.models import Draft, Job, Option
+
+router = Router()
+log = logging.getLogger(__name__)
+WHYS = {"why": True, "basis": True, "remedy": True, "scale": True, "changed_limit": True}
+COLUMNS = {"x_mm": True, "underside_z_mm": True, "top_z_mm": True, "web_y_mm": True, "tip_y_mm": True}
+SLIM: IncEx = {
+    "checks": {"__all__": WHYS},
+    "rails": {"__all__": COLUMNS},
+    **dict.fromkeys(("before_teardown", "figures", "steps", "readings"), True),
+}
+
+
+def _inputs(job_id: int, design: Design, survey: Survey | None) -> Inputs:
+    found = inputs_of(get_object_or_404(Job, pk=job_id), design)
+    return found.model_copy(update={"survey": survey}) if survey else found
+
+
+@router.post("/evaluate", response=Evaluation)
+def run(request: HttpRequest, body: EvaluateBody) -> HttpResponse:
+    """Evaluate a draft; with ``slim`` the whys and what a drag does not change are left out."""
+    result = evaluate(_inputs(body.job_id, body.design, body.survey), body.want)
+    data = result.model_dump(exclude=SLIM if body.slim else None)
+    response = HttpResponse(orjson.dumps(data), content_type="application/json")
+    response["X-Sequence"] = str(body.sequence)
+    return response
+
+
+@router.post("/units/parse", response=Quantity)
+def parse(request: HttpRequest, body: ParseBody) -> Quantity:
+    """Read typed text."""
+    return parse_quantity(body.text, body.kind, body.unit)
+
+
+@router.post("/stations", response=list[Station])
+def stations(request: HttpRequest, body: StationsBody) -> list[Station]:
+    """Read stations from CSV; errors name the line."""
+    return list(read_stations(body.text, body.unit))
+
+
+@router.post("/find/reinforcement")
+def reinforcement(request: HttpRequest, body: FindBody) -> StreamingHttpResponse:
+    """Search; the answer is lines of JSON: progress, then found or problem. Closing the connection cancels."""
+    inputs = _inputs(body.job_id, body.design, body.survey)
+    evaluate(inputs)
+    shop = inputs.shop
+    stock = Stock(thicknesses_mm=shop.plate_stock_mm, cap_heights_mm=shop.cap_heights_mm)
+    return StreamingHttpResponse(_lines(inputs, body.notch_id, stock), content_type="application/x-ndjson")
+
+
+def _lines(inputs: Inputs, notch_id: str, stock: Stock) -> Iterator[bytes]:
+    search = search_reinforcement(inputs.survey, inputs.design.operations, notch_id, stock)
+    while True:
+        try:
+            done, total = next(search)
+        except StopIteration as end:
+            yield orjson.dumps({"found": end.value.model_dump()}) + b"\n"
+            return
+        except NodulantError as error:
+            yield orjson.dumps({"problem": error.message}) + b"\n"
+            return
+        yield orjson.dumps({"done": done, "total": total}) + b"\n"
+
+
+@router.post("/patterns", response=list[Pattern])
+def patterns(request: HttpRequest, body: EvaluateBody) -> list[Pattern]:
+    """Patterns of a draft."""
+    inputs = _inputs(body.job_id, body.design, body.survey)
+    evaluate(inputs)
+    return list(patterns_of(inputs.survey, inputs.design.operations))
+
+
+def current(request: HttpRequest, option_id: int) -> tuple[Option, Inputs]:
+    """The person's draft of an option, or its newest revision, with the job's survey and log."""
+    option = get_object_or_404(Option, pk=option_id)
+    draft = Draft.objects.filter(option=option, user=person(request)).first()
+    design = Design.model_validate(draft.document) if draft else option.head().design()
+    inputs = inputs_of(option.job, design)
+    if draft and draft.survey:
+        inputs = inputs.model_copy(update={"survey": Survey.model_validate(draft.survey)})
+    return option, inputs
+
+
+@router.get("/options/{option_id}/patterns.{kind}")
+def pattern_file(request: HttpRequest, option_id: int, kind: str, id: str = "", paper: Paper = "a4") -> HttpResponse:
+    """Patterns as files: ``dxf`` or ``svg`` of one pattern, ``pdf`` of one or all."""
+    _, inputs = current(request, option_id)
+    evaluate(inputs)
+    found = [p for p in patterns_of(inputs.survey, inputs.design.operations) if not id or p.id == id]
+    if not found or kind not in {"dxf", "svg", "pdf"} or (kind != "pdf" and len(found) != 1):
+        return problem(404, "not-found", "there is no such pattern")
+    name = (id or "patterns").replace("/", "-")
+    if kind == "pdf":
+        return _file(pattern_pdf(found, paper), "application/pdf", f"{name}-{paper}.pdf")
+    if kind == "dxf":
+        return _file(pattern_dxf(found[0]), "image/vnd.dxf", f"{name}.dxf")
+    return _file(pattern_svg(found[0]), "image/svg+xml", f"{name}.svg")
+
+
+@router.get("/options/{option_id}/report.pdf")
+def report(request: HttpRequest, option_id: int) -> HttpResponse:
+    """The report of an option as it stands."""
+    option, inputs = current(request, option_id)
+    revision = f"{option.name}, revision {option.head().number}"
+    return _file(report_pdf(option.job.name, revision, inputs), "application/pdf", f"report-{option.key}.pdf")
+
+
+def _file(data: bytes, content_type: str, name: str) -> HttpResponse:
+    response = HttpResponse(data, content_type=content_type)
+    response["Content-Disposition"] = f'attachment; filename="{name}"'
+    return response

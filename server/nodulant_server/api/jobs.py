@@ -1,0 +1,118 @@
+"""Jobs, options, revisions, drafts, import and export."""
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from ninja import Router
+
+from nodulant.formats.jobfile import dump_job, load_job
+from nodulant.job.document import Design
+from nodulant_server.actions import save
+from nodulant_server.actions.log import entries_of
+from nodulant_server.actions.transfer import export_job, import_job
+from nodulant_server.api.bodies import Branch, JobHead, JobRow, OptionDesign, OptionHead, Saved, SaveDesign, SaveSurvey
+from nodulant_server.models import Draft, Job, Option
+from nodulant_server.roles import require
+
+router = Router()
+
+
+def person(request: HttpRequest) -> User:
+    """The signed-in person; routes are closed without one."""
+    if not isinstance(request.user, User):
+        raise PermissionError("sign in first")
+    return request.user
+
+
+def job_head(job: Job) -> JobHead:
+    """A job with its newest survey, options and log."""
+    survey = job.survey_head()
+    options = [_head(option) for option in job.options.order_by("id")]
+    return JobHead(
+        id=job.pk,
+        name=job.name,
+        shop=job.shop_model(),
+        survey_number=survey.number,
+        survey=survey.survey(),
+        options=options,
+        log=list(entries_of(job)),
+    )
+
+
+def _head(option: Option) -> OptionHead:
+    return OptionHead(id=option.pk, key=option.key, name=option.name, note=option.note, head=option.head().number)
+
+
+@router.get("/jobs", response=list[JobRow])
+def jobs(request: HttpRequest) -> list[JobRow]:
+    """Every job, newest first."""
+    return [JobRow(id=j.pk, name=j.name, vehicle=j.survey_head().survey().vehicle) for j in Job.objects.order_by("-id")]
+
+
+@router.post("/jobs/import", response=JobHead)
+def take(request: HttpRequest) -> JobHead:
+    """Import a job file sent as the body."""
+    require(request.user, "import")
+    return job_head(import_job(person(request), load_job(request.body)))
+
+
+@router.get("/jobs/{job_id}", response=JobHead)
+def one(request: HttpRequest, job_id: int) -> JobHead:
+    """One job."""
+    return job_head(get_object_or_404(Job, pk=job_id))
+
+
+@router.get("/jobs/{job_id}/export")
+def give(request: HttpRequest, job_id: int) -> HttpResponse:
+    """The open job file."""
+    job = get_object_or_404(Job, pk=job_id)
+    response = HttpResponse(dump_job(export_job(job)), content_type="application/json")
+    response["Content-Disposition"] = f'attachment; filename="job-{job.pk}.nodulant.json"'
+    return response
+
+
+@router.post("/jobs/{job_id}/survey", response=Saved)
+def survey(request: HttpRequest, job_id: int, body: SaveSurvey) -> Saved:
+    """Save the survey as a new revision."""
+    return Saved(
+        number=save.save_survey(person(request), get_object_or_404(Job, pk=job_id), body.base, body.survey).number
+    )
+
+
+@router.get("/options/{option_id}", response=OptionDesign)
+def option(request: HttpRequest, option_id: int) -> OptionDesign:
+    """The newest design and the person's draft."""
+    found = get_object_or_404(Option, pk=option_id)
+    draft = Draft.objects.filter(option=found, user=person(request)).first()
+    head = found.head()
+    return OptionDesign(
+        id=found.pk,
+        head=head.number,
+        design=head.design(),
+        draft=Design.model_validate(draft.document) if draft else None,
+        draft_base=draft.base if draft else None,
+    )
+
+
+@router.put("/options/{option_id}/draft", response=Saved)
+def draft(request: HttpRequest, option_id: int, body: SaveDesign) -> Saved:
+    """Keep unsaved work."""
+    return Saved(
+        number=save.save_draft(person(request), get_object_or_404(Option, pk=option_id), body.base, body.design).base
+    )
+
+
+@router.post("/options/{option_id}/revisions", response=Saved)
+def revision(request: HttpRequest, option_id: int, body: SaveDesign) -> Saved:
+    """Save the design as a new revision; 409 when it is stale."""
+    row = save.save_design(person(request), get_object_or_404(Option, pk=option_id), body.base, body.design, body.note)
+    return Saved(number=row.number)
+
+
+@router.post("/options/{option_id}/branch", response=OptionHead)
+@transaction.atomic
+def branch(request: HttpRequest, option_id: int, body: Branch) -> OptionHead:
+    """Make a new option from a design."""
+    new = save.branch(person(request), get_object_or_404(Option, pk=option_id), body.design, body.name, "")
+    return _head(new)

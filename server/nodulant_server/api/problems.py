@@ -1,0 +1,100 @@
+"""One place renders errors: problem+json (RFC 9457) with JSON pointers."""
+
+import logging
+from typing import Any
+
+import orjson
+from django.core.exceptions import RequestDataTooBig
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+from pydantic import ValidationError as ModelError
+
+from nodulant.base.errors import NodulantError, UnreadableQuantity
+from nodulant.evaluate import InvalidInputs
+from nodulant.formats.jobfile import JobFileRefused
+from nodulant.formats.problems import Problem, problem_of, problems_of
+from nodulant.formats.stations_csv import StationsRefused
+from nodulant_server.actions.save import Stale
+from nodulant_server.roles import Forbidden
+
+log = logging.getLogger(__name__)
+
+
+def problem(status: int, code: str, title: str, problems: list[Problem] | None = None, **extra: object) -> HttpResponse:
+    """An error answer; ``problems`` carry pointer, message, found and expected."""
+    body: dict[str, Any] = {"type": f"about:blank#{code}", "title": title, "status": status, "code": code, **extra}
+    body["problems"] = [p.model_dump() for p in problems or []]
+    return HttpResponse(orjson.dumps(body), status=status, content_type="application/problem+json")
+
+
+def of_core(error: NodulantError) -> HttpResponse:
+    """A typed error of the core as 422."""
+    if isinstance(error, JobFileRefused | StationsRefused):
+        return problem(422, error.code, error.message, error.problems)
+    if isinstance(error, InvalidInputs):
+        return problem(422, error.code, error.message, [_problem(e) for e in error.problems])
+    extra = {"position": error.position} if isinstance(error, UnreadableQuantity) else {}
+    return problem(422, error.code, error.message, [_problem(error)], **extra)
+
+
+def _problem(error: NodulantError) -> Problem:
+    return Problem(pointer=error.field, message=error.message, found=error.found, expected=error.acceptable)
+
+
+def answer(request: HttpRequest, error: Exception | type[Exception]) -> HttpResponse:
+    """The answer to any error that a route lets out."""
+    match error:
+        case NodulantError():
+            return of_core(error)
+        case ValidationError():
+            return _invalid_body(error)
+        case ModelError():
+            return problem(422, "input", "some values cannot be used", problems_of(error))
+        case Forbidden():
+            return problem(403, "forbidden", str(error))
+        case AuthenticationError():
+            return problem(401, "sign-in", "sign in first")
+        case Http404():
+            return problem(404, "not-found", "there is no such thing")
+        case HttpError():
+            return problem(error.status_code, "refused", error.message)
+        case RequestDataTooBig():
+            return problem(413, "too-large", "that is over the limit of 10 MB")
+        case Stale():
+            return _stale(error)
+    log.error("unexpected error at %s", request.path, exc_info=error if isinstance(error, Exception) else None)
+    return problem(500, "unexpected", "something went wrong here; nothing of yours was changed")
+
+
+HANDLED: tuple[type[Exception], ...] = (
+    NodulantError,
+    ValidationError,
+    ModelError,
+    Forbidden,
+    AuthenticationError,
+    Http404,
+    HttpError,
+    RequestDataTooBig,
+    Stale,
+    Exception,
+)
+
+
+def install(api: NinjaAPI) -> None:
+    """Let ``answer`` handle every error on ``api``."""
+    for kind in HANDLED:
+        api.add_exception_handler(kind, answer)
+
+
+def _stale(error: Stale) -> HttpResponse:
+    kept = {"id": error.kept.pk, "name": error.kept.name} if error.kept else None
+    title = (
+        "someone saved before you; your work was kept as an option of its own" if kept else "someone saved before you"
+    )
+    return problem(409, "stale", title, head=error.head, kept=kept)
+
+
+def _invalid_body(error: ValidationError) -> HttpResponse:
+    rows = [problem_of({**row, "loc": tuple(row["loc"][2:])}) for row in error.errors]
+    return problem(422, "input", "some values cannot be used", rows)

@@ -1,0 +1,48 @@
+"""Log entries: sign a step, take a reading, override, decide, withdraw."""
+
+from django.http import HttpRequest
+from django.shortcuts import get_object_or_404
+from ninja import Router
+
+from nodulant.asbuilt.log import Entry
+from nodulant_server.actions.log import append, entries_of, sign_step
+from nodulant_server.api.bodies import ReadingBody, ReasonBody, SignBody, WithdrawBody
+from nodulant_server.api.compute import current
+from nodulant_server.api.jobs import person
+from nodulant_server.models import Job
+
+router = Router()
+
+
+@router.get("/jobs/{job_id}/log", response=list[Entry])
+def entries(request: HttpRequest, job_id: int) -> list[Entry]:
+    """The whole log."""
+    return list(entries_of(get_object_or_404(Job, pk=job_id)))
+
+
+@router.post("/options/{option_id}/sign", response=list[Entry])
+def sign(request: HttpRequest, option_id: int, body: SignBody) -> list[Entry]:
+    """Sign a step; a reading hold point takes its reading along."""
+    option, inputs = current(request, option_id)
+    reading = body.reading.model_dump() if body.reading else None
+    return sign_step(person(request), option.job, inputs.design, body.step, reading, body.note)
+
+
+@router.post("/jobs/{job_id}/readings", response=Entry)
+def reading(request: HttpRequest, job_id: int, body: ReadingBody) -> Entry:
+    """Take an as-built reading."""
+    return append(person(request), get_object_or_404(Job, pk=job_id), {"kind": "reading", **body.model_dump()})
+
+
+@router.post("/jobs/{job_id}/reasons", response=Entry)
+def reason(request: HttpRequest, job_id: int, body: ReasonBody) -> Entry:
+    """Override a lock or step, or decide on a deviation, with a reason."""
+    fields = {"subject": body.subject, "reason": body.reason}
+    kind = {"kind": "decision", "choice": body.choice} if body.choice else {"kind": "override"}
+    return append(person(request), get_object_or_404(Job, pk=job_id), {**kind, **fields})
+
+
+@router.post("/jobs/{job_id}/withdraw", response=Entry)
+def withdraw(request: HttpRequest, job_id: int, body: WithdrawBody) -> Entry:
+    """Take back an entry by a counter-entry."""
+    return append(person(request), get_object_or_404(Job, pk=job_id), {"kind": "withdrawal", **body.model_dump()})

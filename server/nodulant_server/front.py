@@ -1,0 +1,16 @@
+"""Serve the built page with a CSRF cookie; its files are served by WhiteNoise."""
+
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse
+from django.views.decorators.csrf import ensure_csrf_cookie
+
+
+@ensure_csrf_cookie
+def page(request: HttpRequest) -> HttpResponse:
+    """The one page of the application."""
+    index = settings.WEB_DIST / "index.html"
+    if not index.exists():
+        return HttpResponse("The front end is not built yet: run 'make build'.", status=503, content_type="text/plain")
+    return HttpResponse(
+        index.read_bytes(), content_type="text/html; charset=utf-8", headers={"Cache-Control": "no-cache"}
+    )

@@ -1,0 +1,149 @@
+"""What is stored: jobs, options, immutable revisions, drafts, the log and attachments."""
+
+from typing import Any
+
+from django.conf import settings
+from django.db import models
+
+from nodulant.job.document import Design, Shop
+from nodulant.survey.vehicle import Survey
+
+
+class ImmutableError(RuntimeError):
+    """A stored revision or log entry was about to be changed or deleted."""
+
+
+class Immutable(models.Model):
+    """A row that is written once."""
+
+    class Meta:
+        """Abstract base."""
+
+        abstract = True
+
+    def save(self, *args: Any, **kwargs: Any) -> None:  # noqa: ANN401
+        """Insert only."""
+        if self.pk is not None:
+            raise ImmutableError(f"{type(self).__name__} is immutable")
+        super().save(*args, **kwargs)
+
+    def delete(self, *args: Any, **kwargs: Any) -> tuple[int, dict[str, int]]:  # noqa: ANN401
+        """Refuse."""
+        raise ImmutableError(f"{type(self).__name__} is immutable")
+
+
+class Job(models.Model):
+    """One vehicle conversion."""
+
+    name = models.CharField(max_length=120)
+    shop = models.JSONField(default=dict)
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    created_at = models.DateTimeField(auto_now_add=True)
+
+    def shop_model(self) -> Shop:
+        """The shop's settings."""
+        return Shop.model_validate(self.shop)
+
+    def survey_head(self) -> "SurveyRevision":
+        """The newest survey."""
+        return self.surveys.order_by("-number")[0]
+
+
+class SurveyRevision(Immutable):
+    """One numbered survey of a job."""
+
+    job = models.ForeignKey(Job, related_name="surveys", on_delete=models.PROTECT)
+    number = models.PositiveIntegerField()
+    document = models.JSONField()
+    at = models.DateTimeField()
+    by = models.CharField(max_length=150)
+
+    class Meta:
+        """One row a number."""
+
+        constraints = (models.UniqueConstraint(fields=["job", "number"], name="one_survey_a_number"),)
+
+    def survey(self) -> Survey:
+        """The stored survey."""
+        return Survey.model_validate(self.document)
+
+
+class Option(models.Model):
+    """A named alternative design of a job."""
+
+    job = models.ForeignKey(Job, related_name="options", on_delete=models.PROTECT)
+    key = models.CharField(max_length=40)
+    name = models.CharField(max_length=120)
+    note = models.TextField(blank=True)
+
+    class Meta:
+        """One row a key."""
+
+        constraints = (models.UniqueConstraint(fields=["job", "key"], name="one_option_a_key"),)
+
+    def head(self) -> "DesignRevision":
+        """The newest revision."""
+        return self.revisions.order_by("-number")[0]
+
+
+class DesignRevision(Immutable):
+    """One numbered design of an option."""
+
+    option = models.ForeignKey(Option, related_name="revisions", on_delete=models.PROTECT)
+    number = models.PositiveIntegerField()
+    document = models.JSONField()
+    at = models.DateTimeField()
+    by = models.CharField(max_length=150)
+    note = models.TextField(blank=True)
+
+    class Meta:
+        """One row a number."""
+
+        constraints = (models.UniqueConstraint(fields=["option", "number"], name="one_design_a_number"),)
+
+    def design(self) -> Design:
+        """The stored design."""
+        return Design.model_validate(self.document)
+
+
+class Draft(models.Model):
+    """Unsaved work of one person on one option."""
+
+    option = models.ForeignKey(Option, related_name="drafts", on_delete=models.CASCADE)
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE)
+    base = models.PositiveIntegerField()
+    document = models.JSONField()
+    survey = models.JSONField(null=True)
+    """The survey as edited, while it is not saved as a revision."""
+    at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        """One row a person and option."""
+
+        constraints = (models.UniqueConstraint(fields=["option", "user"], name="one_draft_a_person"),)
+
+
+class LogEntry(Immutable):
+    """One append-only entry: reading, sign-off, override, decision or withdrawal."""
+
+    job = models.ForeignKey(Job, related_name="log", on_delete=models.PROTECT)
+    number = models.PositiveIntegerField()
+    document = models.JSONField()
+
+    class Meta:
+        """One row a number, in order."""
+
+        constraints = (models.UniqueConstraint(fields=["job", "number"], name="one_entry_a_number"),)
+        ordering = ("number",)
+
+
+class Attachment(Immutable):
+    """A file kept with a job under its hash."""
+
+    job = models.ForeignKey(Job, related_name="attachments", on_delete=models.PROTECT)
+    sha256 = models.CharField(max_length=64)
+    name = models.CharField(max_length=200)
+    content_type = models.CharField(max_length=100)
+    content = models.BinaryField()
+    at = models.DateTimeField()
+    by = models.CharField(max_length=150)

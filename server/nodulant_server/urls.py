@@ -1,0 +1,8 @@
+"""Routes: the API, and the built front end for everything else."""
+
+from django.urls import path, re_path
+
+from nodulant_server.api.root import api
+from nodulant_server.front import page
+
+urlpatterns = [path("api/", api.urls), re_path(r"^(?!api/|assets/).*$", page)]
