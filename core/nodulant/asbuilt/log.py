@@ -3,10 +3,11 @@
 Nothing is changed or deleted; a wrong entry is withdrawn by a counter-entry.
 """
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
+from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen, Id, Name, Text
 from nodulant.parts.sides import Side
 
@@ -32,6 +33,17 @@ class ReadingEntry(_Entry):
     instrument: Annotated[str, Field(max_length=60)] = "tape"
     resolution_mm: Annotated[float, Field(ge=0, le=50)] = 0.5
     note: Text = ""
+
+    @model_validator(mode="after")
+    def _a_size_is_positive(self) -> Self:
+        if self.key != "position" and self.value_mm <= 0:
+            raise InputError(
+                "a measured size is more than nothing",
+                field="value_mm",
+                found=f"{self.value_mm:g} mm",
+                acceptable="more than 0",
+            )
+        return self
 
 
 class SignOffEntry(_Entry):

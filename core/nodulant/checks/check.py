@@ -11,6 +11,7 @@ from nodulant.base.model import Frozen
 from nodulant.parts.limits import LimitChange, find_limit
 
 Verdict = Literal["holds", "close", "fails", "not computed"]
+State = Literal["stock", "planned", "interim", "as-built"]
 Stage = Literal["survey", "target", "cut", "prove"]
 ROUND_OFF = 1e-6
 CAUTION = 0.05
@@ -37,7 +38,7 @@ class Check(Frozen):
     """A judged check; ``id`` is '<rule>:<subject>:<side>'."""
 
     id: str
-    state: Literal["stock", "planned", "interim", "as-built"]
+    state: State
     stage: Stage
     title: str
     value: float | None
@@ -62,7 +63,7 @@ class Subject(Frozen):
 
     subject: str
     side: str = "both"
-    state: Literal["stock", "planned", "interim", "as-built"] = "planned"
+    state: State = "planned"
     stage: Stage = "cut"
 
     def id_for(self, rule: str) -> str:
@@ -87,7 +88,7 @@ def judge(
     limit, change = find_limit(limit_id, changes)
     scale = abs(limit.value) or limit.tolerance or 1.0
     sign = 1.0 if limit.direction == "at-least" else -1.0
-    margin = sign * (value - limit.value) / scale
+    margin = sign * (value - limit.value) / scale + 0.0  # no minus zero
     verdict: Verdict = (
         "fails" if margin < -ROUND_OFF else "close" if margin < CAUTION and not same_as_stock else "holds"
     )

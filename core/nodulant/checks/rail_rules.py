@@ -3,7 +3,7 @@
 import numpy as np
 
 from nodulant.base.arrays import Columns
-from nodulant.checks.check import Check, Governs, Subject, Why, judge, not_computed
+from nodulant.checks.check import Check, Governs, State, Subject, Why, judge, not_computed
 from nodulant.loads.cases import CASES, Case
 from nodulant.parts.limits import LimitChange
 from nodulant.parts.sides import Side
@@ -16,15 +16,18 @@ WORSE = 1e-6
 Changes = dict[str, LimitChange]
 
 
-def missing_rail_checks(side: Side, missing: tuple[str, ...], changes: Changes) -> list[Check]:
-    """All rail checks as 'not computed'."""
-    subject = Subject(subject="rail", side=side)
+def missing_rail_checks(
+    side: Side, missing: tuple[str, ...], changes: Changes, state: State = "planned", reason: str = ""
+) -> list[Check]:
+    """All rail checks of one state as 'not computed', with the reason where it is more than a missing input."""
+    subject = Subject(subject="rail", side=side, state=state, stage="prove" if state == "as-built" else "cut")
     uses = [
         not_computed(rule, _case_subject(subject, case), missing, changes, case.name)
         for case in CASES
         for rule in _uses(case)
     ]
-    return [not_computed(rule, subject, missing, changes) for rule in CAPACITIES] + uses
+    checks = [not_computed(rule, subject, missing, changes) for rule in CAPACITIES] + uses
+    return [check.model_copy(update={"remedy": reason}) for check in checks]
 
 
 def rail_checks(rail: RailComparison, missing_loads: tuple[str, ...], changes: Changes) -> list[Check]:

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from nodulant.asbuilt.compare import as_built_state
+from nodulant.base.errors import InputError
 from nodulant.checks.check import Check, Subject, not_computed
 from nodulant.checks.target_rules import clearance_checks, notch_size_checks
 from nodulant.clearance.tube_to_rail import Clearances, tube_to_rail
@@ -115,7 +116,11 @@ def _built_sweep(inputs: Inputs, side: Side, path: TubePath) -> Clearances | Non
     from_log = as_built_state(inputs.design.operations, inputs.as_built.entries)
     if from_log is None or inputs.survey.wheelbase_mm is None:
         return None
-    return _sweep(path, placed_on(inputs.survey, inputs.design.operations, side, from_log), inputs.survey.wheelbase_mm)
+    try:
+        placed = placed_on(inputs.survey, inputs.design.operations, side, from_log)
+    except InputError:
+        return None  # the rail's own checks say which readings do not go together
+    return _sweep(path, placed, inputs.survey.wheelbase_mm)
 
 
 def axle_checks(inputs: Inputs, axle: dict[Side, AxleSide]) -> list[Check]:

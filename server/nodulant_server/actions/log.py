@@ -7,7 +7,8 @@ from django.db import transaction
 from django.utils import timezone
 from pydantic import TypeAdapter
 
-from nodulant.asbuilt.log import Entry, ReadingEntry
+from nodulant.asbuilt.compare import asked_readings
+from nodulant.asbuilt.log import Entry, ReadingEntry, standing
 from nodulant.base.errors import InputError
 from nodulant.evaluate import Want, evaluate
 from nodulant.job.document import AsBuilt, Design, Inputs
@@ -42,6 +43,26 @@ def append(user: User, job: Job, fields: dict[str, Any]) -> Entry:
         entry = ENTRY.validate_python({**fields, "number": number, "at": at, "by": user.username})
         LogEntry(job=job, number=number, document=entry.model_dump(mode="json")).save()
     return entry
+
+
+def take_reading(user: User, job: Job, inputs: Inputs, fields: dict[str, Any]) -> Entry:
+    """Append a reading that the design asks for; raises InputError for any other."""
+    asked = asked_readings(inputs.design.operations, inputs.survey.features, ())
+    wanted = f"{fields['operation']}/{fields['key']}/{fields['side']}"
+    if wanted not in {reading.id for reading in asked}:
+        raise InputError(
+            "this design asks for no such reading", field="/key", found=wanted, acceptable="a reading of the Prove list"
+        )
+    return append(user, job, {"kind": "reading", **fields})
+
+
+def withdraw(user: User, job: Job, number: int, reason: str) -> Entry:
+    """Take an entry back by a counter-entry; raises InputError where it does not stand."""
+    if number not in {entry.number for entry in standing(entries_of(job))}:
+        raise InputError(
+            "there is no such entry to take back", field="/entry", found=str(number), acceptable="a standing entry"
+        )
+    return append(user, job, {"kind": "withdrawal", "entry": number, "reason": reason})
 
 
 def sign_step(

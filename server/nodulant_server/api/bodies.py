@@ -8,6 +8,7 @@ from nodulant.asbuilt.log import Entry
 from nodulant.base.model import Frozen, Name
 from nodulant.evaluate import Want
 from nodulant.job.document import Design, Shop
+from nodulant.search.reinforcement import Found
 from nodulant.survey.vehicle import Survey
 from nodulant.units import Kind
 from nodulant_server.roles import Role
@@ -40,6 +41,13 @@ class Switch(Frozen):
     """Demo person to become."""
 
     name: str
+
+
+class NewJob(Frozen):
+    """A job to begin: its name and the vehicle's."""
+
+    name: Name
+    vehicle: Name
 
 
 class JobRow(Frozen):
@@ -152,6 +160,15 @@ class FindBody(Frozen):
     design: Design
     survey: Survey | None = None
     notch_id: str
+
+
+class FindLine(Frozen):
+    """One line of a search's answer: progress, then what was found or a problem."""
+
+    done: int | None = None
+    total: int | None = None
+    found: Found | None = None
+    problem: str | None = None
 
 
 class ReadingFields(Frozen):

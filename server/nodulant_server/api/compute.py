@@ -24,19 +24,22 @@ from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
 from nodulant.units import Quantity, parse_quantity
 from nodulant_server.actions.log import inputs_of
-from nodulant_server.api.bodies import EvaluateBody, FindBody, ParseBody, StationsBody
+from nodulant_server.api.bodies import EvaluateBody, FindBody, FindLine, ParseBody, StationsBody
 from nodulant_server.api.jobs import person
 from nodulant_server.api.problems import problem
 from nodulant_server.models import Draft, Job, Option
 
 router = Router()
 log = logging.getLogger(__name__)
-WHYS = {"why": True, "basis": True, "remedy": True, "scale": True, "changed_limit": True}
-COLUMNS = {"x_mm": True, "underside_z_mm": True, "top_z_mm": True, "web_y_mm": True, "tip_y_mm": True}
-SLIM: IncEx = {
+WHYS: IncEx = {"why": True, "basis": True, "remedy": True, "scale": True, "changed_limit": True}
+COLUMNS: IncEx = {"x_mm": True, "underside_z_mm": True, "top_z_mm": True, "web_y_mm": True, "tip_y_mm": True}
+SLIM: dict[str, IncEx | bool] = {
     "checks": {"__all__": WHYS},
     "rails": {"__all__": COLUMNS},
-    **dict.fromkeys(("before_teardown", "figures", "steps", "readings"), True),
+    "before_teardown": True,
+    "figures": True,
+    "steps": True,
+    "readings": True,
 }
 
 
@@ -67,7 +70,7 @@ def stations(request: HttpRequest, body: StationsBody) -> list[Station]:
     return list(read_stations(body.text, body.unit))
 
 
-@router.post("/find/reinforcement")
+@router.post("/find/reinforcement", response=FindLine)
 def reinforcement(request: HttpRequest, body: FindBody) -> StreamingHttpResponse:
     """Search; the answer is lines of JSON: progress, then found or problem. Closing the connection cancels."""
     inputs = _inputs(body.job_id, body.design, body.survey)
@@ -83,12 +86,16 @@ def _lines(inputs: Inputs, notch_id: str, stock: Stock) -> Iterator[bytes]:
         try:
             done, total = next(search)
         except StopIteration as end:
-            yield orjson.dumps({"found": end.value.model_dump()}) + b"\n"
+            yield _line(FindLine(found=end.value))
             return
         except NodulantError as error:
-            yield orjson.dumps({"problem": error.message}) + b"\n"
+            yield _line(FindLine(problem=error.message))
             return
-        yield orjson.dumps({"done": done, "total": total}) + b"\n"
+        yield _line(FindLine(done=done, total=total))
+
+
+def _line(line: FindLine) -> bytes:
+    return orjson.dumps(line.model_dump(mode="json")) + b"\n"
 
 
 @router.post("/patterns", response=list[Pattern])

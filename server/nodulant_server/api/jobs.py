@@ -7,11 +7,24 @@ from django.shortcuts import get_object_or_404
 from ninja import Router
 
 from nodulant.formats.jobfile import dump_job, load_job
-from nodulant.job.document import Design
+from nodulant.job.document import Design, Shop
+from nodulant.survey.vehicle import Survey
 from nodulant_server.actions import save
+from nodulant_server.actions.begin import begin_job, change_shop
 from nodulant_server.actions.log import entries_of
 from nodulant_server.actions.transfer import export_job, import_job
-from nodulant_server.api.bodies import Branch, JobHead, JobRow, OptionDesign, OptionHead, Saved, SaveDesign, SaveSurvey
+from nodulant_server.api.bodies import (
+    Branch,
+    JobHead,
+    JobRow,
+    NewJob,
+    OptionDesign,
+    OptionHead,
+    Saved,
+    SaveDesign,
+    SaveDraft,
+    SaveSurvey,
+)
 from nodulant_server.models import Draft, Job, Option
 from nodulant_server.roles import require
 
@@ -48,6 +61,19 @@ def _head(option: Option) -> OptionHead:
 def jobs(request: HttpRequest) -> list[JobRow]:
     """Every job, newest first."""
     return [JobRow(id=j.pk, name=j.name, vehicle=j.survey_head().survey().vehicle) for j in Job.objects.order_by("-id")]
+
+
+@router.post("/jobs", response=JobHead)
+def begin(request: HttpRequest, body: NewJob) -> JobHead:
+    """Begin a job with a blank survey."""
+    return job_head(begin_job(person(request), body.name, body.vehicle))
+
+
+@router.put("/jobs/{job_id}/shop", response=Shop)
+def shop(request: HttpRequest, job_id: int, body: Shop) -> Shop:
+    """Change the shop's stock and tape."""
+    change_shop(person(request), get_object_or_404(Job, pk=job_id), body)
+    return body
 
 
 @router.post("/jobs/import", response=JobHead)
@@ -92,14 +118,17 @@ def option(request: HttpRequest, option_id: int) -> OptionDesign:
         design=head.design(),
         draft=Design.model_validate(draft.document) if draft else None,
         draft_base=draft.base if draft else None,
+        draft_survey=Survey.model_validate(draft.survey) if draft and draft.survey else None,
     )
 
 
 @router.put("/options/{option_id}/draft", response=Saved)
-def draft(request: HttpRequest, option_id: int, body: SaveDesign) -> Saved:
+def draft(request: HttpRequest, option_id: int, body: SaveDraft) -> Saved:
     """Keep unsaved work."""
     return Saved(
-        number=save.save_draft(person(request), get_object_or_404(Option, pk=option_id), body.base, body.design).base
+        number=save.save_draft(
+            person(request), get_object_or_404(Option, pk=option_id), body.base, body.design, body.survey
+        ).base
     )
 
 

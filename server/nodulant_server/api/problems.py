@@ -1,7 +1,7 @@
 """One place renders errors: problem+json (RFC 9457) with JSON pointers."""
 
 import logging
-from typing import Any
+from typing import Any, cast
 
 import orjson
 from django.core.exceptions import RequestDataTooBig
@@ -9,6 +9,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from pydantic import ValidationError as ModelError
+from pydantic_core import ErrorDetails
 
 from nodulant.base.errors import NodulantError, UnreadableQuantity
 from nodulant.evaluate import InvalidInputs
@@ -96,5 +97,9 @@ def _stale(error: Stale) -> HttpResponse:
 
 
 def _invalid_body(error: ValidationError) -> HttpResponse:
-    rows = [problem_of({**row, "loc": tuple(row["loc"][2:])}) for row in error.errors]
+    rows = [problem_of(_without_body(row)) for row in error.errors]
     return problem(422, "input", "some values cannot be used", rows)
+
+
+def _without_body(row: dict[str, Any]) -> ErrorDetails:
+    return cast(ErrorDetails, {**row, "loc": tuple(row["loc"][2:])})

@@ -5,7 +5,7 @@ from django.shortcuts import get_object_or_404
 from ninja import Router
 
 from nodulant.asbuilt.log import Entry
-from nodulant_server.actions.log import append, entries_of, sign_step
+from nodulant_server.actions.log import append, entries_of, sign_step, take_reading, withdraw
 from nodulant_server.api.bodies import ReadingBody, ReasonBody, SignBody, WithdrawBody
 from nodulant_server.api.compute import current
 from nodulant_server.api.jobs import person
@@ -28,10 +28,11 @@ def sign(request: HttpRequest, option_id: int, body: SignBody) -> list[Entry]:
     return sign_step(person(request), option.job, inputs.design, body.step, reading, body.note)
 
 
-@router.post("/jobs/{job_id}/readings", response=Entry)
-def reading(request: HttpRequest, job_id: int, body: ReadingBody) -> Entry:
-    """Take an as-built reading."""
-    return append(person(request), get_object_or_404(Job, pk=job_id), {"kind": "reading", **body.model_dump()})
+@router.post("/options/{option_id}/readings", response=Entry)
+def reading(request: HttpRequest, option_id: int, body: ReadingBody) -> Entry:
+    """Take an as-built reading that the option's design asks for."""
+    option, inputs = current(request, option_id)
+    return take_reading(person(request), option.job, inputs, body.model_dump())
 
 
 @router.post("/jobs/{job_id}/reasons", response=Entry)
@@ -43,6 +44,6 @@ def reason(request: HttpRequest, job_id: int, body: ReasonBody) -> Entry:
 
 
 @router.post("/jobs/{job_id}/withdraw", response=Entry)
-def withdraw(request: HttpRequest, job_id: int, body: WithdrawBody) -> Entry:
+def take_back(request: HttpRequest, job_id: int, body: WithdrawBody) -> Entry:
     """Take back an entry by a counter-entry."""
-    return append(person(request), get_object_or_404(Job, pk=job_id), {"kind": "withdrawal", **body.model_dump()})
+    return withdraw(person(request), get_object_or_404(Job, pk=job_id), body.entry, body.reason)

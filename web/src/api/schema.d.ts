@@ -681,6 +681,24 @@ export interface components {
             name: string;
         };
         /**
+         * Candidate
+         * @description A set of plates, mm; 0 means none.
+         */
+        Candidate: {
+            /** Cap Height Mm */
+            cap_height_mm: number;
+            /** Cap Mm */
+            cap_mm: number;
+            /** Inner Mm */
+            inner_mm: number;
+            /** Liner Mm */
+            liner_mm: number;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Outer Mm */
+            outer_mm: number;
+        };
+        /**
          * Cap
          * @description Box on the top flange, ``height_mm`` high, ``overlap_mm`` past the cut at its foot.
          */
@@ -1029,6 +1047,35 @@ export interface components {
             /** Notch Id */
             notch_id: string;
             survey?: components["schemas"]["Survey"] | null;
+        };
+        /**
+         * FindLine
+         * @description One line of a search's answer: progress, then what was found or a problem.
+         */
+        FindLine: {
+            /** Done */
+            done?: number | null;
+            found?: components["schemas"]["Found"] | null;
+            /** Problem */
+            problem?: string | null;
+            /** Total */
+            total?: number | null;
+        };
+        /**
+         * Found
+         * @description The lightest set and the notch that carries it, or the reason why there is none.
+         */
+        Found: {
+            best: components["schemas"]["Candidate"] | null;
+            /** Governs */
+            governs: string;
+            /** Least Ratio */
+            least_ratio: number;
+            notch: components["schemas"]["Notch"] | null;
+            /** Reason */
+            reason: string;
+            /** Tried */
+            tried: number;
         };
         /**
          * Governs
@@ -1647,6 +1694,16 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * SaveDraft
+         * @description Unsaved work: a design, the revision it started from, and the survey where it was edited too.
+         */
+        SaveDraft: {
+            /** Base */
+            base: number;
+            design: components["schemas"]["Design"];
+            survey?: components["schemas"]["Survey"] | null;
         };
         /**
          * SaveSurvey
@@ -2321,7 +2378,9 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["FindLine"];
+                };
             };
         };
     };
@@ -2592,7 +2651,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SaveDesign"];
+                "application/json": components["schemas"]["SaveDraft"];
             };
         };
         responses: {

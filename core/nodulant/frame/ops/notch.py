@@ -6,7 +6,7 @@ the cut, so the clear depth is less by its thickness.
 
 from typing import Literal, Self
 
-from pydantic import model_validator
+from pydantic import ValidationError, model_validator
 
 from nodulant.base.errors import InputError
 from nodulant.base.model import Extra, Frozen, Id, Name, Size, Thickness
@@ -80,16 +80,29 @@ class Notch(Frozen):
         """The notch with measured values in place of planned ones (fields of the as-built readings, mm)."""
         if not measured:
             return self
-        update: dict[str, object] = {}
-        depth = measured.get("depth", self.depth_mm)
-        update["depth_mm"] = depth
-        if "position" in measured:
-            update["place"] = self.place.model_copy(update={"offset_mm": measured["position"]})
-        if "width" in measured:
-            update["shape"] = _shape_as_measured(self.shape, measured["width"], depth)
-        for role in ("liner", "outer_plate", "inner_plate", "cap"):
-            update[role] = _plate_as_measured(getattr(self, role), role, measured)
-        return self.model_copy(update=update)
+        own = {name: getattr(self, name) for name in type(self).model_fields}
+        try:
+            return Notch.model_validate({**own, **_measured_fields(self, measured)})
+        except ValidationError as error:
+            found = ", ".join(f"{key} {value:g} mm" for key, value in sorted(measured.items()))
+            raise InputError(
+                "these readings do not make a notch that can be built",
+                field="/as_built/entries",
+                found=found,
+                acceptable="measure again, or withdraw the wrong reading",
+            ) from error
+
+
+def _measured_fields(notch: Notch, measured: dict[str, float]) -> dict[str, object]:
+    depth = measured.get("depth", notch.depth_mm)
+    update: dict[str, object] = {"depth_mm": depth}
+    if "position" in measured:
+        update["place"] = notch.place.model_copy(update={"offset_mm": measured["position"]})
+    if "width" in measured:
+        update["shape"] = _shape_as_measured(notch.shape, measured["width"], depth)
+    for role in ("liner", "outer_plate", "inner_plate", "cap"):
+        update[role] = _plate_as_measured(getattr(notch, role), role, measured)
+    return update
 
 
 def _shape_as_measured(shape: NotchShape, width_mm: float, depth_mm: float) -> NotchShape:

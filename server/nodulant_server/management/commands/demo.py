@@ -1,0 +1,20 @@
+"""``manage.py demo``: migrate, load the demo shop and serve, in one process so that it starts quickly."""
+
+from django.core.management import call_command
+from django.core.management.base import BaseCommand, CommandParser
+
+
+class Command(BaseCommand):
+    """The demo with one command."""
+
+    help = "Migrate, load the demo shop once, serve on 127.0.0.1."
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        """Port."""
+        parser.add_argument("--port", type=int, default=8321)
+
+    def handle(self, *args: str, port: int = 8321, **options: str) -> None:
+        """Prepare and serve."""
+        call_command("migrate", verbosity=0, interactive=False)
+        call_command("load_demo")
+        call_command("serve", port=port)

@@ -1,0 +1,19 @@
+"""Settings for tests: a file database without WAL, the demo off unless a test turns it on."""
+
+import os
+import tempfile
+from pathlib import Path
+
+os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
+os.environ.setdefault("NODULANT_SECRET", "only-for-tests")
+_DATA = Path(tempfile.gettempdir()) / f"nodulant-tests-{os.getuid()}"
+os.environ["NODULANT_DATA"] = str(_DATA)
+
+from nodulant_server.database_url import database  # noqa: E402
+from nodulant_server.settings import *  # noqa: E402, F403
+
+DEMO = False
+DATABASES = {"default": database("", _DATA, journal="MEMORY")}
+DATABASES["default"]["TEST"] = {"NAME": str(_DATA / "test.sqlite3")}
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+TEST_RUNNER = "tests.runner.Runner"

@@ -1,0 +1,71 @@
+import createClient from "openapi-fetch";
+import type { paths } from "./schema";
+import type { Problem } from "./types";
+
+/** An answer of the server that is no success, with its problems by JSON pointer. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly problems: Problem[] = [],
+    readonly body: Record<string, unknown> = {},
+  ) {
+    super(message);
+  }
+}
+
+export function csrf(): string {
+  return document.cookie.match(/csrftoken=([^;]+)/)?.[1] ?? "";
+}
+
+async function refused(response: Response): Promise<Refused> {
+  const body = (await response.json().catch(() => ({}))) as Record<string, unknown>;
+  const title = typeof body.title === "string" ? body.title : `the server answered ${response.status}`;
+  return new Refused(response.status, title, (body.problems as Problem[] | undefined) ?? [], body);
+}
+
+export const api = createClient<paths>({ baseUrl: "" });
+api.use({
+  onRequest({ request }) {
+    request.headers.set("X-CSRFToken", csrf());
+    return request;
+  },
+  async onResponse({ response }) {
+    if (!response.ok) throw await refused(response);
+    return response;
+  },
+  onError({ error }) {
+    return error instanceof Refused ? error : new Refused(0, "the server cannot be reached; your work is kept here");
+  },
+});
+
+/** The data of an answer; an empty one is an error. */
+export async function got<T>(call: Promise<{ data?: T }>): Promise<T> {
+  const { data } = await call;
+  if (data === undefined) throw new Refused(0, "the server gave no answer");
+  return data;
+}
+
+/** Send raw text (a job file) and get JSON back. */
+export async function postText<T>(path: string, text: Blob): Promise<T> {
+  const response = await fetch(path, { method: "POST", body: text, headers: { "X-CSRFToken": csrf() } });
+  if (!response.ok) throw await refused(response);
+  return (await response.json()) as T;
+}
+
+/** Post JSON and read the answer line by line; abort the signal to cancel. */
+export async function postLines<T>(path: string, body: unknown, signal: AbortSignal, each: (line: T) => void) {
+  const headers = { "X-CSRFToken": csrf(), "Content-Type": "application/json" };
+  const response = await fetch(path, { method: "POST", body: JSON.stringify(body), headers, signal });
+  if (!response.ok || !response.body) throw await refused(response);
+  const reader = response.body.pipeThrough(new TextDecoderStream()).getReader();
+  let rest = "";
+  for (;;) {
+    const { done, value } = await reader.read();
+    rest += value ?? "";
+    const lines = rest.split("\n");
+    rest = lines.pop() ?? "";
+    for (const line of lines) each(JSON.parse(line) as T);
+    if (done) return;
+  }
+}

@@ -1,0 +1,71 @@
+import type { Design, Notch, Operation, Survey } from "../api/types";
+
+/** What is edited: the option's design and the job's survey, under one undo. */
+export type Draft = { design: Design; survey: Survey };
+
+/** Path into a draft, such as ["design", "operations", 1, "depth_mm"]. */
+export type Path = readonly (string | number)[];
+export type Action =
+  | { kind: "set"; path: Path; value: unknown; typed?: { text: string; unit: string } }
+  | { kind: "remove"; path: Path }
+  | { kind: "insert"; path: Path; value: unknown }
+  | { kind: "operation"; index: number; value: Operation };
+
+type Node = Record<string, unknown> | unknown[];
+
+function replaced(node: unknown, path: Path, make: (old: unknown) => unknown): unknown {
+  const [head, ...rest] = path;
+  if (head === undefined) return make(node);
+  if (Array.isArray(node)) return node.map((v, i) => (i === head ? replaced(v, rest, make) : v));
+  const record = (node ?? {}) as Record<string, unknown>;
+  return { ...record, [head]: replaced(record[head], rest, make) };
+}
+
+export function valueAt(node: unknown, path: Path): unknown {
+  return path.reduce<unknown>((v, key) => (v as Node as Record<string | number, unknown>)?.[key], node);
+}
+
+/** The key under which typed text of a design's field is kept: '<operation id>.<field>' or its path. */
+export function typedKey(draft: Draft, path: Path): string {
+  if (path[1] === "operations" && typeof path[2] === "number") {
+    return `${draft.design.operations?.[path[2]]?.id ?? path[2]}.${path.slice(3).join(".")}`;
+  }
+  return path.slice(1).join(".");
+}
+
+function withTyped(draft: Draft, path: Path, typed?: { text: string; unit: string }): Draft {
+  if (path[0] !== "design") return draft;
+  const kept = { ...draft.design.typed };
+  const key = typedKey(draft, path);
+  if (typed) kept[key] = typed;
+  else for (const k of Object.keys(kept)) if (k === key || k.startsWith(`${key}.`)) delete kept[k];
+  return { ...draft, design: { ...draft.design, typed: kept } };
+}
+
+/** The draft after an action: a pure function. */
+export function reduce(draft: Draft, action: Action): Draft {
+  switch (action.kind) {
+    case "set":
+      return withTyped(replaced(draft, action.path, () => action.value) as Draft, action.path, action.typed);
+    case "remove": {
+      const last = action.path.at(-1);
+      const parent = action.path.slice(0, -1);
+      return replaced(draft, parent, (old) => (old as unknown[]).filter((_, i) => i !== last)) as Draft;
+    }
+    case "insert":
+      return replaced(draft, action.path, (old) => [...((old as unknown[]) ?? []), action.value]) as Draft;
+    case "operation": {
+      const path = ["design", "operations", action.index];
+      const cleared = withTyped(draft, path);
+      const dropped = Object.fromEntries(
+        Object.entries(cleared.design.typed ?? {}).filter(([key]) => !key.startsWith(`${action.value.id}.`)),
+      );
+      const next = replaced(cleared, path, () => action.value) as Draft;
+      return { ...next, design: { ...next.design, typed: dropped } };
+    }
+  }
+}
+
+export function notches(design: Design): { notch: Notch; index: number }[] {
+  return (design.operations ?? []).flatMap((op, index) => (op.kind === "notch" ? [{ notch: op, index }] : []));
+}

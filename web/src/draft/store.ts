@@ -1,0 +1,74 @@
+import { create } from "zustand";
+import type { Side, Style } from "../api/types";
+import { type Action, type Draft, reduce } from "./document";
+import { begin, commit, type History, redo, undo } from "./history";
+
+export type StageName = "survey" | "target" | "cut" | "patterns" | "build" | "prove";
+export type SaveState = "saved" | "saving" | "unsaved" | "failed";
+
+type Bench = {
+  jobId: number;
+  optionId: number;
+  base: number;
+  surveyBase: number;
+  history: History<Draft>;
+  /** A drag's passing patch; one undo entry when it ends. */
+  gesture: { draft: Draft; at: number } | null;
+  stage: StageName;
+  side: Side;
+  travelMm: number;
+  stationMm: number;
+  selected: string | null;
+  style: Style;
+  save: SaveState;
+  saveNote: string;
+};
+
+type Acts = {
+  open: (start: Pick<Bench, "jobId" | "optionId" | "base" | "surveyBase" | "style"> & { draft: Draft; stationMm: number }) => void;
+  act: (action: Action) => void;
+  drag: (action: Action, at: number) => void;
+  drop: () => void;
+  abandon: () => void;
+  undo: () => void;
+  redo: () => void;
+  put: (part: Partial<Pick<Bench, "stage" | "side" | "travelMm" | "stationMm" | "selected" | "style" | "save" | "saveNote" | "base" | "surveyBase">>) => void;
+};
+
+const empty = begin<Draft>({ design: {} as Draft["design"], survey: {} as Draft["survey"] });
+
+/** The bench's state: draft with undo, gesture, and where the eye is. */
+export const useBench = create<Bench & Acts>((set) => ({
+  jobId: 0,
+  optionId: 0,
+  base: 0,
+  surveyBase: 0,
+  history: empty,
+  gesture: null,
+  stage: "cut",
+  side: "left",
+  travelMm: 0,
+  stationMm: 0,
+  selected: null,
+  style: "in16",
+  save: "saved",
+  saveNote: "",
+  open: ({ draft, ...rest }) =>
+    set({ ...rest, history: begin(draft), gesture: null, save: "saved", saveNote: "", selected: null, travelMm: 0 }),
+  act: (action) =>
+    set((s) => ({ history: commit(s.history, reduce(s.history.now, action)), gesture: null, save: "unsaved" })),
+  drag: (action, at) => set((s) => ({ gesture: { draft: reduce(s.history.now, action), at } })),
+  drop: () =>
+    set((s) =>
+      s.gesture ? { history: commit(s.history, s.gesture.draft), gesture: null, save: "unsaved" } : { gesture: null },
+    ),
+  abandon: () => set({ gesture: null }),
+  undo: () => set((s) => ({ history: undo(s.history), gesture: null, save: "unsaved" })),
+  redo: () => set((s) => ({ history: redo(s.history), gesture: null, save: "unsaved" })),
+  put: (part) => set(part),
+}));
+
+/** The draft as shown: the gesture's while dragging, else the committed one. */
+export function shownDraft(s: Bench): Draft {
+  return s.gesture?.draft ?? s.history.now;
+}

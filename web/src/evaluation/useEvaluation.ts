@@ -1,0 +1,96 @@
+import { useEffect } from "react";
+import { create } from "zustand";
+import { api, got, Refused } from "../api/client";
+import type { Check, Evaluation, Problem } from "../api/types";
+import { shownDraft, useBench } from "../draft/store";
+
+type Shown = {
+  result: Evaluation | null;
+  before: Record<string, number>;
+  problems: Problem[];
+  /** Figures belong to an older draft than the one on the sheet. */
+  stale: boolean;
+  /** Time of the pointer event whose state is shown, for the latency measure. */
+  shownAt: number;
+};
+
+export const useShown = create<Shown>(() => ({ result: null, before: {}, problems: [], stale: false, shownAt: 0 }));
+
+let inFlight = false;
+let waiting = false;
+let sequence = 0;
+
+/** Evaluate what is on the bench: one in flight, the newest waits, older ones are dropped. */
+async function run(): Promise<void> {
+  if (inFlight) {
+    waiting = true;
+    return;
+  }
+  inFlight = true;
+  const { jobId, side, stationMm, gesture } = useBench.getState();
+  const draft = shownDraft(useBench.getState());
+  const dragging = gesture !== null;
+  sequence += 1;
+  const body = {
+    job_id: jobId,
+    design: draft.design,
+    survey: draft.survey,
+    slim: dragging,
+    sequence,
+    want: { strips: true, parts: true, steps: !dragging, readings: !dragging, case: "bump", section: { side, x_mm: stationMm } },
+  };
+  try {
+    show(await got(api.POST("/api/evaluate", { body })), gesture?.at ?? 0);
+  } catch (error) {
+    if (error instanceof Refused) {
+      useShown.setState({ problems: error.problems.length ? error.problems : [problemOf(error)], stale: true });
+    } else throw error;
+  } finally {
+    inFlight = false;
+    if (waiting) {
+      waiting = false;
+      void run();
+    }
+  }
+}
+
+function problemOf(error: Refused): Problem {
+  return { pointer: "", message: error.message, found: "", expected: "" };
+}
+
+function show(next: Evaluation, at: number): void {
+  const old = useShown.getState().result;
+  const slim = next.figures === undefined;
+  const result = slim && old ? merged(old, next) : next;
+  const margins: Record<string, number> = {};
+  for (const check of old?.checks ?? []) if (check.margin !== null) margins[check.id] = check.margin;
+  useShown.setState({ result, before: slim ? useShown.getState().before : margins, problems: [], stale: false, shownAt: at });
+}
+
+/** A drag's answer over the last full one: whys and what a drag does not change are kept. */
+function merged(old: Evaluation, next: Evaluation): Evaluation {
+  const whys = new Map(old.checks.map((check) => [check.id, check]));
+  const checks = next.checks.map((check) => ({ ...whys.get(check.id), ...check }) as Check);
+  const rails = old.rails.map((rail, i) => ({ ...rail, ...next.rails[i] }));
+  return { ...old, ...next, checks, rails };
+}
+
+/** Evaluate whenever the draft, the side or the station changes. */
+export function useEvaluation(): void {
+  const draft = useBench(shownDraft);
+  const side = useBench((s) => s.side);
+  const station = useBench((s) => s.stationMm);
+  const jobId = useBench((s) => s.jobId);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each of these is what is evaluated
+  useEffect(() => {
+    if (jobId) void run();
+  }, [draft, side, station, jobId]);
+}
+
+export function evaluateAgain(): void {
+  void run();
+}
+
+export function resetEvaluation(): void {
+  useShown.setState({ result: null, before: {}, problems: [], stale: false });
+}
