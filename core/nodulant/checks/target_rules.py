@@ -20,7 +20,10 @@ def drop_checks(targets: Targets, drop: DropResult, changes: Changes) -> list[Ch
         values={"total": drop.total_mm, "target": targets.drop_mm},
         words="entries of the stack against the target drop",
     )
-    pairs = "; ".join(f"{a} and {b}" for a, b in drop.overlapping) or "no pair of mechanisms that move the same parts"
+    pairs = (
+        "; ".join(f"{pair.one} and {pair.two}" for pair in drop.overlapping)
+        or "no pair of mechanisms that move the same parts"
+    )
     twice = Why(formula="pairs", values={"pairs": float(len(drop.overlapping))}, words=pairs)
     claim = Why(
         formula="claimed",

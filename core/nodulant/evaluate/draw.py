@@ -5,7 +5,15 @@ import numpy as np
 from nodulant.base.arrays import Columns, significant
 from nodulant.clearance.tube_to_rail import travel_until
 from nodulant.evaluate.axle import AxleSide, clearance_needed
-from nodulant.evaluate.evaluation import AxleDrawing, RailDrawing, SectionAt, SectionDrawing, SectionShape, Strip
+from nodulant.evaluate.evaluation import (
+    AxleDrawing,
+    RailDrawing,
+    SectionAt,
+    SectionDrawing,
+    SectionFigure,
+    SectionShape,
+    Strip,
+)
 from nodulant.frame.assembly import section_columns, section_pieces
 from nodulant.frame.model import STOCK, layout, placed_on, planned_state
 from nodulant.frame.ops.notch import Notch
@@ -88,6 +96,9 @@ def _scaled(values: Columns, factor: float) -> list[float]:
     return significant(values * factor, 5)
 
 
+_FIGURES = (("A", "mm²", "area"), ("I", "mm⁴", "i_y"), ("S top", "mm³", "s_top"), ("S bottom", "mm³", "s_bottom"))
+
+
 def section_drawing(inputs: Inputs, at: SectionAt) -> SectionDrawing | None:
     """Section before and after at one station; None where a wall was not measured."""
     survey, operations = inputs.survey, inputs.design.operations
@@ -98,20 +109,18 @@ def section_drawing(inputs: Inputs, at: SectionAt) -> SectionDrawing | None:
     stock = layout(survey, (), at.side, x, STOCK)
     planned = layout(survey, operations, at.side, x, planned_state(operations))
     before, after = section_columns(stock), section_columns(planned)
-    names = {"A": "area", "I": "i_y", "S top": "s_top", "S bottom": "s_bottom"}
-    table = {
-        name: (float(getattr(before.properties, f)[0]), float(getattr(after.properties, f)[0]))
-        for name, f in names.items()
-    }
-    table["Web area"] = (float(before.shear_area[0]), float(after.shear_area[0]))
-    table["J"] = (float(before.torsion.j[0]), float(after.torsion.j[0]))
+    rows = (
+        *((name, unit, getattr(before.properties, f), getattr(after.properties, f)) for name, unit, f in _FIGURES),
+        ("web area", "mm²", before.shear_area, after.shear_area),
+        ("J", "mm⁴", before.torsion.j, after.torsion.j),
+    )
     height, width, wall = float(stock.rail.height[0]), float(stock.rail.width[0]), float(stock.rail.wall[0])
     return SectionDrawing(
         side=at.side,
         x_mm=float(x[0]),
         before=_shapes(section_pieces(stock)),
         after=_shapes(section_pieces(planned)),
-        figures=table,
+        figures=tuple(SectionFigure(name=n, unit=u, stock=float(a[0]), planned=float(b[0])) for n, u, a, b in rows),
         shear_centre_mm=shear_centre_offset_mm(height, width, wall),
     )
 
@@ -122,6 +131,6 @@ def _shapes(pieces: list[Piece]) -> tuple[SectionShape, ...]:
         low, high = float(piece.low[0]), float(piece.high[0])
         if piece.sign < 0 or high - low < 1e-6 or float(piece.share[0]) <= 0:
             continue
-        points = [(float(y), min(max(float(z), low), high)) for y, z in zip(piece.y[0], piece.z[0], strict=True)]
-        shapes.append(SectionShape(name=piece.name, points=points, share=float(piece.share[0])))
+        y, z = significant(piece.y[0]), significant(np.clip(piece.z[0], low, high))
+        shapes.append(SectionShape(name=piece.name, y_mm=y, z_mm=z, share=float(piece.share[0])))
     return tuple(shapes)

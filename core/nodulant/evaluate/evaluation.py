@@ -91,8 +91,18 @@ class SectionShape(Frozen):
     """One polygon of a section, mm: y from the web, z from the underside."""
 
     name: str
-    points: list[tuple[float, float]]
+    y_mm: list[float]
+    z_mm: list[float]
     share: float
+
+
+class SectionFigure(Frozen):
+    """A property before and after: mm2, mm3 or mm4."""
+
+    name: str
+    unit: str
+    stock: float
+    planned: float
 
 
 class SectionDrawing(Frozen):
@@ -102,8 +112,7 @@ class SectionDrawing(Frozen):
     x_mm: float
     before: tuple[SectionShape, ...]
     after: tuple[SectionShape, ...]
-    figures: dict[str, tuple[float, float]]
-    """Name -> (stock, planned): mm2, mm4, mm3."""
+    figures: tuple[SectionFigure, ...]
     shear_centre_mm: float
 
 

@@ -63,8 +63,8 @@ def _stations(drawing: Drawing, left: float, half_mm: float, scale: float) -> No
 def section(drawn: SectionDrawing, width_pt: float) -> Drawing:
     """Section before (left) and after (right), at the same scale."""
     shapes = [*drawn.before, *drawn.after]
-    low = min(z for s in shapes for _, z in s.points)
-    high = max(z for s in shapes for _, z in s.points)
+    low = min(z for s in shapes for z in s.z_mm)
+    high = max(z for s in shapes for z in s.z_mm)
     scale = min(1.0, width_pt / 260)
     drawing = Drawing(width_pt, (high - low + 30) * scale)
     for offset, pieces, title in ((20.0, drawn.before, "stock"), (150.0, drawn.after, "planned")):
@@ -75,5 +75,7 @@ def section(drawn: SectionDrawing, width_pt: float) -> Drawing:
 
 
 def _polygon(piece: SectionShape, offset: float, low: float, scale: float) -> Polygon:
-    points = [c for y, z in piece.points for c in ((y + offset) * scale, (z - low + 5) * scale)]
+    points = [
+        c for y, z in zip(piece.y_mm, piece.z_mm, strict=True) for c in ((y + offset) * scale, (z - low + 5) * scale)
+    ]
     return Polygon(points, fillColor=STOCK_FILL if piece.name == "rail" else ADDED, strokeColor=black, strokeWidth=0.4)

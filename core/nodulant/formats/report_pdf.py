@@ -115,7 +115,7 @@ def _drawings(result: Evaluation, at: float | None) -> list[Flowable]:
         ]
         rows = [
             ["", "stock", "planned"],
-            *[[name, f"{a:.4g}", f"{b:.4g}"] for name, (a, b) in result.section.figures.items()],
+            *[[f"{f.name}, {f.unit}", f"{f.stock:.4g}", f"{f.planned:.4g}"] for f in result.section.figures],
         ]
         out.append(_table(rows, (40 * mm, 35 * mm, 35 * mm)))
     return out

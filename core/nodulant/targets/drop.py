@@ -93,6 +93,13 @@ class SolvedEntry(Frozen):
     solved: bool
 
 
+class Overlap(Frozen):
+    """Two entries that may be one movement of the same parts."""
+
+    one: str
+    two: str
+
+
 class DropResult(Frozen):
     """The stack added up, mm."""
 
@@ -100,7 +107,7 @@ class DropResult(Frozen):
     total_mm: float
     towards_rail_mm: float
     claimed_by_notch_mm: float
-    overlapping: tuple[tuple[str, str], ...]
+    overlapping: tuple[Overlap, ...]
 
 
 def add_up(targets: Targets) -> DropResult:
@@ -133,10 +140,10 @@ def _counted(entry: DropEntry) -> float:
     return 0.0 if entry.mechanism == "notch" or entry.amount_mm is None else entry.amount_mm
 
 
-def _overlapping(targets: Targets) -> tuple[tuple[str, str], ...]:
+def _overlapping(targets: Targets) -> tuple[Overlap, ...]:
     pairs = []
     for i, one in enumerate(targets.entries):
         for two in targets.entries[:i]:
             if frozenset({one.mechanism, two.mechanism}) in OVERLAPPING:
-                pairs.append((two.name, one.name))
+                pairs.append(Overlap(one=two.name, two=one.name))
     return tuple(pairs)

@@ -8,8 +8,10 @@ from nodulant.asbuilt.log import Entry
 from nodulant.base.model import Frozen, Name
 from nodulant.evaluate import Want
 from nodulant.job.document import Design, Shop
+from nodulant.materials import Steel
 from nodulant.search.reinforcement import Found
 from nodulant.survey.vehicle import Survey
+from nodulant.targets.mechanisms import MechanismDefault
 from nodulant.units import Kind
 from nodulant_server.roles import Role
 
@@ -136,6 +138,13 @@ class EvaluateBody(Frozen):
     want: Want = Want()
     slim: bool = False
     sequence: int = 0
+
+
+class Catalogue(Frozen):
+    """What the core offers to choose from."""
+
+    mechanisms: tuple[MechanismDefault, ...]
+    steels: tuple[Steel, ...]
 
 
 class ParseBody(Frozen):

@@ -17,14 +17,16 @@ from nodulant.formats.report_pdf import report_pdf
 from nodulant.formats.stations_csv import read_stations
 from nodulant.formats.svg import pattern_svg
 from nodulant.job.document import Design, Inputs
+from nodulant.materials import STEELS
 from nodulant.patterns.collect import patterns_of
 from nodulant.patterns.pattern import Pattern
 from nodulant.search.reinforcement import Stock, search_reinforcement
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
+from nodulant.targets.mechanisms import MECHANISMS
 from nodulant.units import Quantity, parse_quantity
 from nodulant_server.actions.log import inputs_of
-from nodulant_server.api.bodies import EvaluateBody, FindBody, FindLine, ParseBody, StationsBody
+from nodulant_server.api.bodies import Catalogue, EvaluateBody, FindBody, FindLine, ParseBody, StationsBody
 from nodulant_server.api.jobs import person
 from nodulant_server.api.problems import problem
 from nodulant_server.models import Draft, Job, Option
@@ -56,6 +58,12 @@ def run(request: HttpRequest, body: EvaluateBody) -> HttpResponse:
     response = HttpResponse(orjson.dumps(data), content_type="application/json")
     response["X-Sequence"] = str(body.sequence)
     return response
+
+
+@router.get("/catalogue", response=Catalogue)
+def catalogue(request: HttpRequest) -> Catalogue:
+    """Drop mechanisms and steels."""
+    return Catalogue(mechanisms=MECHANISMS, steels=STEELS)
 
 
 @router.post("/units/parse", response=Quantity)

@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Catalogue
+         * @description Drop mechanisms and steels.
+         */
+        get: operations["nodulant_server_api_compute_catalogue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/evaluate": {
         parameters: {
             query?: never;
@@ -57,7 +77,11 @@ export interface paths {
          */
         get: operations["nodulant_server_api_jobs_jobs"];
         put?: never;
-        post?: never;
+        /**
+         * Begin
+         * @description Begin a job with a blank survey.
+         */
+        post: operations["nodulant_server_api_jobs_begin"];
         delete?: never;
         options?: never;
         head?: never;
@@ -144,26 +168,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{job_id}/readings": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Reading
-         * @description Take an as-built reading.
-         */
-        post: operations["nodulant_server_api_work_reading"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jobs/{job_id}/reasons": {
         parameters: {
             query?: never;
@@ -178,6 +182,26 @@ export interface paths {
          * @description Override a lock or step, or decide on a deviation, with a reason.
          */
         post: operations["nodulant_server_api_work_reason"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/shop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Shop
+         * @description Change the shop's stock and tape.
+         */
+        put: operations["nodulant_server_api_jobs_shop"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -214,10 +238,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Withdraw
+         * Take Back
          * @description Take back an entry by a counter-entry.
          */
-        post: operations["nodulant_server_api_work_withdraw"];
+        post: operations["nodulant_server_api_work_take_back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -298,6 +322,26 @@ export interface paths {
         get: operations["nodulant_server_api_compute_pattern_file"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/options/{option_id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reading
+         * @description Take an as-built reading that the option's design asks for.
+         */
+        post: operations["nodulant_server_api_work_reading"];
         delete?: never;
         options?: never;
         head?: never;
@@ -727,6 +771,16 @@ export interface components {
             weld_leg_mm: number;
         };
         /**
+         * Catalogue
+         * @description What the core offers to choose from.
+         */
+        Catalogue: {
+            /** Mechanisms */
+            mechanisms: components["schemas"]["MechanismDefault"][];
+            /** Steels */
+            steels: components["schemas"]["Steel"][];
+        };
+        /**
          * Check
          * @description A judged check; ``id`` is '<rule>:<subject>:<side>'.
          */
@@ -919,10 +973,7 @@ export interface components {
             /** Entries */
             entries: components["schemas"]["SolvedEntry"][];
             /** Overlapping */
-            overlapping: [
-                string,
-                string
-            ][];
+            overlapping: components["schemas"]["Overlap"][];
             /** Total Mm */
             total_mm: number;
             /** Towards Rail Mm */
@@ -1219,6 +1270,32 @@ export interface components {
             x_mm: number;
         };
         /**
+         * MechanismDefault
+         * @description A mechanism as it is first offered.
+         */
+        MechanismDefault: {
+            /** Costs Travel */
+            costs_travel: boolean;
+            keeps: components["schemas"]["Keeps"];
+            /**
+             * Mechanism
+             * @enum {string}
+             */
+            mechanism: "springs" | "spring-flip" | "blocks" | "air" | "tyre" | "spindle" | "pivots-raised" | "z-step" | "raise" | "other" | "notch";
+            /** Name */
+            name: string;
+        };
+        /**
+         * NewJob
+         * @description A job to begin: its name and the vehicle's.
+         */
+        NewJob: {
+            /** Name */
+            name: string;
+            /** Vehicle */
+            vehicle: string;
+        };
+        /**
          * Notch
          * @description A cut from below centred at ``place``; ``both`` sides are cut alike.
          */
@@ -1323,6 +1400,16 @@ export interface components {
             closed: boolean;
             /** Vertices */
             vertices: components["schemas"]["Vertex"][];
+        };
+        /**
+         * Overlap
+         * @description Two entries that may be one movement of the same parts.
+         */
+        Overlap: {
+            /** One */
+            one: string;
+            /** Two */
+            two: string;
         };
         /**
          * OverrideEntry
@@ -1764,12 +1851,7 @@ export interface components {
             /** Before */
             before: components["schemas"]["SectionShape"][];
             /** Figures */
-            figures: {
-                [key: string]: [
-                    number,
-                    number
-                ];
-            };
+            figures: components["schemas"]["SectionFigure"][];
             /** Shear Centre Mm */
             shear_centre_mm: number;
             /**
@@ -1781,19 +1863,32 @@ export interface components {
             x_mm: number;
         };
         /**
+         * SectionFigure
+         * @description A property before and after: mm2, mm3 or mm4.
+         */
+        SectionFigure: {
+            /** Name */
+            name: string;
+            /** Planned */
+            planned: number;
+            /** Stock */
+            stock: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * SectionShape
          * @description One polygon of a section, mm: y from the web, z from the underside.
          */
         SectionShape: {
             /** Name */
             name: string;
-            /** Points */
-            points: [
-                number,
-                number
-            ][];
             /** Share */
             share: number;
+            /** Y Mm */
+            y_mm: number[];
+            /** Z Mm */
+            z_mm: number[];
         };
         /**
          * Session
@@ -1972,6 +2067,24 @@ export interface components {
              * @enum {string}
              */
             unit: "mm" | "in";
+        };
+        /**
+         * Steel
+         * @description Yield used as the reference to equal and yield used in absolute checks, MPa.
+         */
+        Steel: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+            /** Weldable */
+            weldable: boolean;
+            /** Yield Mpa */
+            yield_mpa: number;
+            /** Yield Reference Mpa */
+            yield_reference_mpa: number;
         };
         /**
          * Step
@@ -2336,6 +2449,26 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    nodulant_server_api_compute_catalogue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Catalogue"];
+                };
+            };
+        };
+    };
     nodulant_server_api_compute_run: {
         parameters: {
             query?: never;
@@ -2400,6 +2533,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobRow"][];
+                };
+            };
+        };
+    };
+    nodulant_server_api_jobs_begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewJob"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobHead"];
                 };
             };
         };
@@ -2488,32 +2645,6 @@ export interface operations {
             };
         };
     };
-    nodulant_server_api_work_reading: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ReadingBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"];
-                };
-            };
-        };
-    };
     nodulant_server_api_work_reason: {
         parameters: {
             query?: never;
@@ -2536,6 +2667,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_jobs_shop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shop"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shop"];
                 };
             };
         };
@@ -2566,7 +2723,7 @@ export interface operations {
             };
         };
     };
-    nodulant_server_api_work_withdraw: {
+    nodulant_server_api_work_take_back: {
         parameters: {
             query?: never;
             header?: never;
@@ -2687,6 +2844,32 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    nodulant_server_api_work_reading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                option_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"];
+                };
             };
         };
     };

@@ -32,3 +32,4 @@ export type Operation = Notch | Boxing;
 export type Problem = { pointer: string; message: string; found: string; expected: string };
 export type Side = "left" | "right";
 export type Style = "in16" | "in32" | "in" | "mm";
+export type Catalogue = Schemas["Catalogue"];

@@ -47,7 +47,9 @@ export async function saveRevision(note: string): Promise<void> {
       : { number: surveyBase };
     put({ surveyBase: surveyed.number });
     const option = { params: { path: { option_id: optionId } } };
-    const saved = await got(api.POST("/api/options/{option_id}/revisions", { ...option, body: { base, design, note } }));
+    const saved = await got(
+      api.POST("/api/options/{option_id}/revisions", { ...option, body: { base, design, note } }),
+    );
     put({ base: saved.number, save: "saved", saveNote: `revision ${saved.number}` });
     localStorage.removeItem(localKey(optionId));
   } catch (error) {
@@ -59,7 +61,9 @@ export async function saveRevision(note: string): Promise<void> {
 
 function announceStale(error: Refused): void {
   const kept = error.body.kept as { name?: string } | null;
-  const where = kept?.name ? ` Your work is now the option '${kept.name}'.` : " Your work stays here; reload to see theirs.";
+  const where = kept?.name
+    ? ` Your work is now the option '${kept.name}'.`
+    : " Your work stays here; reload to see theirs.";
   useBench.getState().put({ saveNote: `${error.message}.${where}` });
 }
 

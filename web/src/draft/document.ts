@@ -67,5 +67,12 @@ export function reduce(draft: Draft, action: Action): Draft {
 }
 
 export function notches(design: Design): { notch: Notch; index: number }[] {
-  return (design.operations ?? []).flatMap((op, index) => (op.kind === "notch" ? [{ notch: op, index }] : []));
+  return (design.operations ?? []).flatMap((op, index) =>
+    op.kind === "notch" ? [{ notch: op, index }] : [],
+  );
+}
+
+/** An id that is not taken yet. */
+export function freshId(stem: string, taken: readonly string[]): string {
+  for (let n = 1; ; n += 1) if (!taken.includes(`${stem}-${n}`)) return `${stem}-${n}`;
 }

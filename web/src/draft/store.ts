@@ -3,7 +3,8 @@ import type { Side, Style } from "../api/types";
 import { type Action, type Draft, reduce } from "./document";
 import { begin, commit, type History, redo, undo } from "./history";
 
-export type StageName = "survey" | "target" | "cut" | "patterns" | "build" | "prove";
+export const STAGES = ["survey", "target", "cut", "patterns", "build", "prove"] as const;
+export type StageName = (typeof STAGES)[number];
 export type SaveState = "saved" | "saving" | "unsaved" | "failed";
 
 type Bench = {
@@ -19,20 +20,28 @@ type Bench = {
   travelMm: number;
   stationMm: number;
   selected: string | null;
+  loadCase: string;
+  /** The margins slide over the sheet where there is no room beside it. */
+  drawer: boolean;
   style: Style;
   save: SaveState;
   saveNote: string;
 };
 
 type Acts = {
-  open: (start: Pick<Bench, "jobId" | "optionId" | "base" | "surveyBase" | "style"> & { draft: Draft; stationMm: number }) => void;
+  open: (
+    start: Pick<Bench, "jobId" | "optionId" | "base" | "surveyBase" | "style"> & {
+      draft: Draft;
+      stationMm: number;
+    },
+  ) => void;
   act: (action: Action) => void;
   drag: (action: Action, at: number) => void;
   drop: () => void;
   abandon: () => void;
   undo: () => void;
   redo: () => void;
-  put: (part: Partial<Pick<Bench, "stage" | "side" | "travelMm" | "stationMm" | "selected" | "style" | "save" | "saveNote" | "base" | "surveyBase">>) => void;
+  put: (part: Partial<Omit<Bench, "history" | "gesture">>) => void;
 };
 
 const empty = begin<Draft>({ design: {} as Draft["design"], survey: {} as Draft["survey"] });
@@ -50,17 +59,33 @@ export const useBench = create<Bench & Acts>((set) => ({
   travelMm: 0,
   stationMm: 0,
   selected: null,
+  loadCase: "bump",
+  drawer: false,
   style: "in16",
   save: "saved",
   saveNote: "",
   open: ({ draft, ...rest }) =>
-    set({ ...rest, history: begin(draft), gesture: null, save: "saved", saveNote: "", selected: null, travelMm: 0 }),
+    set({
+      ...rest,
+      history: begin(draft),
+      gesture: null,
+      save: "saved",
+      saveNote: "",
+      selected: null,
+      travelMm: 0,
+    }),
   act: (action) =>
-    set((s) => ({ history: commit(s.history, reduce(s.history.now, action)), gesture: null, save: "unsaved" })),
+    set((s) => ({
+      history: commit(s.history, reduce(s.history.now, action)),
+      gesture: null,
+      save: "unsaved",
+    })),
   drag: (action, at) => set((s) => ({ gesture: { draft: reduce(s.history.now, action), at } })),
   drop: () =>
     set((s) =>
-      s.gesture ? { history: commit(s.history, s.gesture.draft), gesture: null, save: "unsaved" } : { gesture: null },
+      s.gesture
+        ? { history: commit(s.history, s.gesture.draft), gesture: null, save: "unsaved" }
+        : { gesture: null },
     ),
   abandon: () => set({ gesture: null }),
   undo: () => set((s) => ({ history: undo(s.history), gesture: null, save: "unsaved" })),

@@ -2,10 +2,13 @@ import { useEffect } from "react";
 import { create } from "zustand";
 import { api, got, Refused } from "../api/client";
 import type { Check, Evaluation, Problem } from "../api/types";
+import type { Draft } from "../draft/document";
 import { shownDraft, useBench } from "../draft/store";
 
 type Shown = {
   result: Evaluation | null;
+  /** The draft that the result belongs to. */
+  draft: Draft | null;
   before: Record<string, number>;
   problems: Problem[];
   /** Figures belong to an older draft than the one on the sheet. */
@@ -14,7 +17,14 @@ type Shown = {
   shownAt: number;
 };
 
-export const useShown = create<Shown>(() => ({ result: null, before: {}, problems: [], stale: false, shownAt: 0 }));
+export const useShown = create<Shown>(() => ({
+  result: null,
+  draft: null,
+  before: {},
+  problems: [],
+  stale: false,
+  shownAt: 0,
+}));
 
 let inFlight = false;
 let waiting = false;
@@ -27,7 +37,7 @@ async function run(): Promise<void> {
     return;
   }
   inFlight = true;
-  const { jobId, side, stationMm, gesture } = useBench.getState();
+  const { jobId, side, stationMm, gesture, loadCase } = useBench.getState();
   const draft = shownDraft(useBench.getState());
   const dragging = gesture !== null;
   sequence += 1;
@@ -37,13 +47,23 @@ async function run(): Promise<void> {
     survey: draft.survey,
     slim: dragging,
     sequence,
-    want: { strips: true, parts: true, steps: !dragging, readings: !dragging, case: "bump", section: { side, x_mm: stationMm } },
+    want: {
+      strips: true,
+      parts: true,
+      steps: !dragging,
+      readings: !dragging,
+      case: loadCase,
+      section: { side, x_mm: stationMm },
+    },
   };
   try {
-    show(await got(api.POST("/api/evaluate", { body })), gesture?.at ?? 0);
+    show(await got(api.POST("/api/evaluate", { body })), draft, gesture?.at ?? 0);
   } catch (error) {
     if (error instanceof Refused) {
-      useShown.setState({ problems: error.problems.length ? error.problems : [problemOf(error)], stale: true });
+      useShown.setState({
+        problems: error.problems.length ? error.problems : [problemOf(error)],
+        stale: true,
+      });
     } else throw error;
   } finally {
     inFlight = false;
@@ -58,13 +78,20 @@ function problemOf(error: Refused): Problem {
   return { pointer: "", message: error.message, found: "", expected: "" };
 }
 
-function show(next: Evaluation, at: number): void {
+function show(next: Evaluation, draft: Draft, at: number): void {
   const old = useShown.getState().result;
   const slim = next.figures === undefined;
   const result = slim && old ? merged(old, next) : next;
   const margins: Record<string, number> = {};
   for (const check of old?.checks ?? []) if (check.margin !== null) margins[check.id] = check.margin;
-  useShown.setState({ result, before: slim ? useShown.getState().before : margins, problems: [], stale: false, shownAt: at });
+  useShown.setState({
+    result,
+    draft,
+    before: slim ? useShown.getState().before : margins,
+    problems: [],
+    stale: false,
+    shownAt: at,
+  });
 }
 
 /** A drag's answer over the last full one: whys and what a drag does not change are kept. */
@@ -81,10 +108,11 @@ export function useEvaluation(): void {
   const side = useBench((s) => s.side);
   const station = useBench((s) => s.stationMm);
   const jobId = useBench((s) => s.jobId);
+  const loadCase = useBench((s) => s.loadCase);
   // biome-ignore lint/correctness/useExhaustiveDependencies: each of these is what is evaluated
   useEffect(() => {
     if (jobId) void run();
-  }, [draft, side, station, jobId]);
+  }, [draft, side, station, jobId, loadCase]);
 }
 
 export function evaluateAgain(): void {
@@ -92,5 +120,5 @@ export function evaluateAgain(): void {
 }
 
 export function resetEvaluation(): void {
-  useShown.setState({ result: null, before: {}, problems: [], stale: false });
+  useShown.setState({ result: null, draft: null, before: {}, problems: [], stale: false });
 }

@@ -35,9 +35,25 @@ export function showNumber(value: number, digits = 4): string {
   return Math.abs(text) >= 1e5 || Math.abs(text) < 1e-3 ? text.toExponential(digits - 1) : String(text);
 }
 
+export type Kind = "length" | "angle" | "mass" | "number";
+
 /** The unit taken where none was typed. */
-export function defaultUnit(style: Style): "mm" | "in" {
-  return style === "mm" ? "mm" : "in";
+export function unitOf(kind: Kind, style: Style): string {
+  if (kind === "length") return style === "mm" ? "mm" : "in";
+  return { angle: "deg", mass: "kg", number: "" }[kind];
+}
+
+/** A quantity in the base unit of its kind, as a field shows it. */
+export function showQuantity(value: number, kind: Kind, style: Style): string {
+  if (kind === "length") return showLength(value, style);
+  const unit = unitOf(kind, style);
+  return `${trim(value.toFixed(2))}${unit && ` ${unit}`}`;
+}
+
+/** What was typed, with its unit added where it was typed without one under another style. */
+export function asTyped(typed: { text: string; unit: string }, kind: Kind, style: Style): string {
+  const bare = !/[a-z"'°]/i.test(typed.text);
+  return bare && typed.unit !== unitOf(kind, style) ? `${typed.text} ${typed.unit}` : typed.text;
 }
 
 /** One nudge of an arrow key, mm: 1/16 in or 1 mm. */
@@ -45,8 +61,19 @@ export function nudge(style: Style): number {
   return style === "mm" ? 1 : MM_PER_INCH / 16;
 }
 
+/** One nudge of a field: a tape mark, a tenth of a degree, a kilogram. */
+export function nudgeOf(kind: Kind, style: Style): number {
+  return kind === "length" ? nudge(style) : { angle: 0.1, mass: 1, number: 0.1 }[kind];
+}
+
 /** The nearest mark of the tape, mm. */
 export function snap(valueMm: number, style: Style): number {
   const step = nudge(style);
   return Math.round(valueMm / step) * step;
+}
+
+/** The next mark of the tape that is not smaller, mm. */
+export function snapUp(valueMm: number, style: Style): number {
+  const step = nudge(style);
+  return Math.round(Math.ceil(valueMm / step - 1e-6) * step * 1e6) / 1e6;
 }

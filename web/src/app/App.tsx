@@ -1,0 +1,36 @@
+import { Box, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { lazy, Suspense } from "react";
+import { Route, Routes } from "react-router";
+import { api, got } from "../api/client";
+import { JobList } from "./JobList";
+import { SignIn } from "./SignIn";
+import { SessionContext } from "./session";
+
+const Bench = lazy(() => import("../bench/Bench"));
+
+/** Who is there decides what opens: sign-in, the list of jobs, or the bench of one job. */
+export function App() {
+  const session = useQuery({ queryKey: ["session"], queryFn: () => got(api.GET("/api/session")) });
+  if (session.isError) return <Notice text={`${session.error.message}. Is the server running?`} />;
+  if (!session.data) return <Notice text="Opening the shop" />;
+  if (!session.data.user) return <SignIn session={session.data} />;
+  return (
+    <SessionContext.Provider value={session.data}>
+      <Suspense fallback={<Notice text="Laying out the bench" />}>
+        <Routes>
+          <Route path="/jobs/:jobId" element={<Bench />} />
+          <Route path="*" element={<JobList />} />
+        </Routes>
+      </Suspense>
+    </SessionContext.Provider>
+  );
+}
+
+function Notice({ text }: { text: string }) {
+  return (
+    <Box p="10" role="status">
+      <Text>{text}</Text>
+    </Box>
+  );
+}

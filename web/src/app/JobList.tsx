@@ -1,0 +1,94 @@
+import { Box, Button, Flex, Heading, Stack, Text } from "@chakra-ui/react";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { type FormEvent, useRef, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { api, got, postText, Refused } from "../api/client";
+import type { JobHead, Problem } from "../api/types";
+import { PlainWords } from "../fields/plain";
+import { useMay } from "./session";
+import { TroubleList } from "./TroubleList";
+
+/** Every job of the shop; begin one, or bring one in from its open file. */
+export function JobList() {
+  const jobs = useQuery({ queryKey: ["jobs"], queryFn: () => got(api.GET("/api/jobs")) });
+  const may = useMay();
+  return (
+    <Box maxW="52rem" mx="auto" p="6">
+      <Heading size="3xl">Nodulant</Heading>
+      <Text color="faint" mb="5">
+        One job is one vehicle's conversion, from the survey to the proof.
+      </Text>
+      <Stack gap="2" as="ul" listStyle="none">
+        {jobs.data?.map((job) => (
+          <Box as="li" key={job.id}>
+            <Link to={`/jobs/${job.id}`}>
+              <Box p="4" bg="panel" borderWidth="1px" borderColor="rule" _hover={{ borderColor: "chalk" }}>
+                <Heading size="lg">{job.name}</Heading>
+                <Text color="faint">{job.vehicle}</Text>
+              </Box>
+            </Link>
+          </Box>
+        ))}
+        {jobs.data?.length === 0 && <Text>No job yet. Begin one below: name it, then measure.</Text>}
+      </Stack>
+      {may.design && <Begin />}
+    </Box>
+  );
+}
+
+function Begin() {
+  const go = useNavigate();
+  const queries = useQueryClient();
+  const file = useRef<HTMLInputElement>(null);
+  const [name, setName] = useState("");
+  const [vehicle, setVehicle] = useState("");
+  const [problems, setProblems] = useState<Problem[]>([]);
+  const opened = async (make: () => Promise<JobHead>) => {
+    try {
+      const job = await make();
+      await queries.invalidateQueries({ queryKey: ["jobs"] });
+      go(`/jobs/${job.id}`);
+    } catch (error) {
+      setProblems(asProblems(error));
+    }
+  };
+  const begin = (event: FormEvent) => {
+    event.preventDefault();
+    void opened(() => got(api.POST("/api/jobs", { body: { name, vehicle } })));
+  };
+  const take = (chosen: File | undefined) => {
+    if (chosen) void opened(() => postText<JobHead>("/api/jobs/import", chosen));
+    if (file.current) file.current.value = "";
+  };
+  return (
+    <Box mt="6" p="4" bg="panel" borderWidth="1px" borderColor="rule">
+      <form onSubmit={begin}>
+        <Flex gap="3" align="end" wrap="wrap">
+          <PlainWords label="New job" value={name} take={setName} />
+          <PlainWords label="Vehicle" value={vehicle} take={setVehicle} />
+          <Button type="submit" bg="chalk" color="onChalk">
+            Begin
+          </Button>
+          <Button variant="outline" onClick={() => file.current?.click()}>
+            Bring in a job file
+          </Button>
+          <input
+            ref={file}
+            type="file"
+            accept=".json,application/json"
+            aria-label="Job file"
+            style={{ display: "none" }}
+            onChange={(e) => take(e.target.files?.[0])}
+          />
+        </Flex>
+      </form>
+      <TroubleList problems={problems} lead="Nothing was written." />
+    </Box>
+  );
+}
+
+function asProblems(error: unknown): Problem[] {
+  const message = error instanceof Error ? error.message : "that did not work";
+  if (error instanceof Refused && error.problems.length) return error.problems;
+  return [{ pointer: "", message, found: "", expected: "" }];
+}

@@ -1,0 +1,20 @@
+import { Box, Text } from "@chakra-ui/react";
+import type { Problem } from "../api/types";
+
+/** What is wrong, where, what was found and what would be accepted. */
+export function TroubleList({ problems, lead }: { problems: readonly Problem[]; lead?: string }) {
+  return (
+    <Box role="alert" mt={problems.length ? "3" : "0"}>
+      {problems.length > 0 && lead && <Text fontWeight="600">{lead}</Text>}
+      {problems.slice(0, 12).map((p) => (
+        <Text key={`${p.pointer}${p.message}`} color="removed" fontSize="14px">
+          {p.pointer && <code>{p.pointer} </code>}
+          {p.message}
+          {p.found && `; found ${p.found}`}
+          {p.expected && `; expected ${p.expected}`}
+        </Text>
+      ))}
+      {problems.length > 12 && <Text fontSize="14px">and {problems.length - 12} more</Text>}
+    </Box>
+  );
+}

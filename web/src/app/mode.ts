@@ -1,0 +1,15 @@
+/** Bright paper or layout dye: the choice is kept in this browser, the system's wish is the default. */
+export type Mode = "paper" | "dye";
+const KEY = "nodulant-mode";
+
+export function savedMode(): Mode {
+  const kept = localStorage.getItem(KEY);
+  if (kept === "paper" || kept === "dye") return kept;
+  return matchMedia("(prefers-color-scheme: dark)").matches ? "dye" : "paper";
+}
+
+export function applyMode(mode: Mode): void {
+  localStorage.setItem(KEY, mode);
+  document.documentElement.classList.toggle("dark", mode === "dye");
+  document.documentElement.classList.toggle("light", mode === "paper");
+}

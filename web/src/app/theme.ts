@@ -1,0 +1,55 @@
+import { createSystem, defaultConfig, defineConfig } from "@chakra-ui/react";
+
+/** Two values of one colour: on paper (bright light) and on layout dye (dark). */
+const pair = (paper: string, dye: string) => ({ value: { base: paper, _dark: dye } });
+
+const config = defineConfig({
+  globalCss: {
+    "html, body, #root": { height: "100%" },
+    body: { background: "bench", color: "ink", fontSize: "15px", lineHeight: "1.35" },
+    "*:focus-visible": { outline: "2px solid", outlineColor: "chalk", outlineOffset: "1px" },
+    "svg text": { fontFamily: "'IBM Plex Sans', sans-serif", fontVariantNumeric: "tabular-nums" },
+    "*": { _motionReduce: { transition: "none !important", animation: "none !important" } },
+  },
+  theme: {
+    tokens: {
+      fonts: {
+        body: { value: "'IBM Plex Sans', sans-serif" },
+        heading: { value: "'Barlow Condensed', sans-serif" },
+      },
+    },
+    semanticTokens: {
+      colors: {
+        bench: pair("#e4e0d4", "#0c1533"),
+        panel: pair("#f6f3ea", "#131f49"),
+        sheet: pair("#fffefa", "#17275f"),
+        ink: pair("#1b2233", "#edf1ff"),
+        faint: pair("#555d70", "#b3bfe4"),
+        rule: pair("#c4bdab", "#34478c"),
+        added: pair("#0b6a55", "#74e3c1"),
+        removed: pair("#a3371f", "#ffa183"),
+        touch: pair("#86206c", "#ff9ad8"),
+        chalk: pair("#1d3f98", "#f6d06f"),
+        onChalk: pair("#ffffff", "#16214b"),
+      },
+    },
+  },
+});
+
+export const system = createSystem(defaultConfig, config);
+
+/** A semantic colour for SVG, where Chakra's props do not reach. */
+export const paint = (
+  name:
+    | "bench"
+    | "panel"
+    | "sheet"
+    | "ink"
+    | "faint"
+    | "rule"
+    | "added"
+    | "removed"
+    | "touch"
+    | "chalk"
+    | "onChalk",
+): string => `var(--chakra-colors-${name})`;

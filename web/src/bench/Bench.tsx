@@ -1,0 +1,96 @@
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { useEffect } from "react";
+import { useMay } from "../app/session";
+import { startAutosave } from "../draft/autosave";
+import { useBench } from "../draft/store";
+import { SectionView } from "../drawing/SectionView";
+import { useEvaluation, useShown } from "../evaluation/useEvaluation";
+import { MarginColumn } from "../margins/MarginColumn";
+import { Centre } from "./Centre";
+import { useKeys } from "./keys";
+import { StageList } from "./StageList";
+import { TopBar } from "./TopBar";
+import { useOpenJob } from "./useOpenJob";
+
+/** The bench: stages to the left, the sheet in the middle, margins and section to the right. */
+export default function Bench() {
+  const { job, trouble } = useOpenJob();
+  const opened = useBench((s) => s.optionId !== 0);
+  const may = useMay();
+  useEvaluation();
+  useKeys();
+  useEffect(() => startAutosave(may.design), [may.design]);
+  if (trouble) return <Text p="10">{trouble}</Text>;
+  if (!job || !opened) return <Text p="10">Opening the job</Text>;
+  return (
+    <Flex direction="column" height="100dvh" minW="0">
+      <TopBar job={job} />
+      <Box
+        flex="1"
+        minH="0"
+        display="grid"
+        gridTemplateColumns={{
+          base: "minmax(0, 1fr)",
+          md: "260px minmax(0, 1fr)",
+          xl: "288px minmax(0, 1fr) 308px",
+        }}
+      >
+        <Flex
+          direction="column"
+          bg="panel"
+          borderRightWidth="1px"
+          borderColor="rule"
+          minH="0"
+          as="nav"
+          aria-label="Stages"
+        >
+          <StageList job={job} />
+        </Flex>
+        <Centre job={job} />
+        <Margins />
+      </Box>
+    </Flex>
+  );
+}
+
+/** Beside the sheet where there is room; on a tablet a drawer that slides over it. */
+function Margins() {
+  const { drawer, put } = useBench();
+  const fails = useShown((s) => s.result?.checks.filter((c) => c.verdict === "fails").length ?? 0);
+  return (
+    <>
+      <Box display={{ base: "block", xl: "none" }} position="fixed" right="2" bottom="2" zIndex="3">
+        <Box
+          as="button"
+          bg="chalk"
+          color="onChalk"
+          minH="44px"
+          px="4"
+          fontWeight="600"
+          aria-expanded={drawer}
+          onClick={() => put({ drawer: !drawer })}
+        >
+          Margins: {fails} fail
+        </Box>
+      </Box>
+      <Flex
+        direction="column"
+        bg="panel"
+        borderLeftWidth="1px"
+        borderColor="rule"
+        minH="0"
+        display={{ base: drawer ? "flex" : "none", xl: "flex" }}
+        position={{ base: "fixed", xl: "static" }}
+        zIndex="2"
+        top="48px"
+        bottom="0"
+        right="0"
+        width={{ base: "min(340px, 100vw)", xl: "auto" }}
+        pb={{ base: "14", xl: "0" }}
+      >
+        <MarginColumn />
+        <SectionView />
+      </Flex>
+    </>
+  );
+}

@@ -1,0 +1,47 @@
+import { Box, Flex, Spinner } from "@chakra-ui/react";
+import { lazy, Suspense } from "react";
+import type { JobHead } from "../api/types";
+import { useBench } from "../draft/store";
+import { Sheet } from "../drawing/Sheet";
+import { StrengthStrip } from "../drawing/StrengthStrip";
+import { TravelBar } from "../drawing/TravelBar";
+import { SheetTools } from "./SheetTools";
+
+const SurveyTables = lazy(() => import("../survey/SurveyTables"));
+const PatternView = lazy(() => import("../patterns/PatternView"));
+const StepList = lazy(() => import("../build/StepList"));
+const ReadingTable = lazy(() => import("../prove/ReadingTable"));
+
+/** What lies on the bench: the sheet with the stage's own dock under it, or the stage's own sheet. */
+export function Centre({ job }: { job: JobHead }) {
+  const stage = useBench((s) => s.stage);
+  if (stage === "patterns" || stage === "build") {
+    return (
+      <Flex direction="column" minH="0" minW="0" bg="sheet" as="main">
+        <Suspense fallback={<Spinner m="6" />}>
+          {stage === "patterns" ? <PatternView /> : <StepList job={job} />}
+        </Suspense>
+      </Flex>
+    );
+  }
+  return (
+    <Flex direction="column" minH="0" minW="0" as="main">
+      <SheetTools />
+      <TravelBar />
+      <Box flex="1" minH="0">
+        <Sheet handles={stage === "cut"} />
+      </Box>
+      <Box height={stage === "survey" || stage === "prove" ? "44%" : "36%"} minH="0">
+        <Suspense fallback={<Spinner m="6" />}>
+          {stage === "survey" ? (
+            <SurveyTables />
+          ) : stage === "prove" ? (
+            <ReadingTable job={job} />
+          ) : (
+            <StrengthStrip />
+          )}
+        </Suspense>
+      </Box>
+    </Flex>
+  );
+}

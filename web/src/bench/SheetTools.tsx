@@ -1,0 +1,65 @@
+import { Box, Flex } from "@chakra-ui/react";
+import { shownDraft, useBench } from "../draft/store";
+import { useLooking } from "../drawing/view";
+import { Act, PlainChoice } from "../fields/controls";
+
+const UNITS = [
+  ["in16", "inch, 1/16"],
+  ["in32", "inch, 1/32"],
+  ["in", "decimal inch"],
+  ["mm", "mm"],
+] as const;
+
+/** Which rail, where the tape is hooked on, in which unit, and how much of the frame is seen. */
+export function SheetTools() {
+  const { side, style, stationMm, put } = useBench();
+  const survey = useBench((s) => shownDraft(s).survey);
+  const { hook, hookOn, look, zoom } = useLooking();
+  const rail = survey.rails[side].stations;
+  const [first, last] = [rail[0]?.x_mm ?? 0, rail.at(-1)?.x_mm ?? 1000];
+  const axle = survey.wheelbase_mm ?? stationMm;
+  return (
+    <Flex px="3" py="1" gap="2" align="end" bg="panel" borderBottomWidth="1px" borderColor="rule" wrap="wrap">
+      <Box w="6.5rem">
+        <PlainChoice
+          free
+          label="Rail"
+          value={side}
+          choices={[
+            ["left", "left"],
+            ["right", "right"],
+          ]}
+          choose={(value) => put({ side: value === "right" ? "right" : "left" })}
+        />
+      </Box>
+      <Box flex="1" minW="9rem" maxW="16rem">
+        <PlainChoice
+          free
+          label="Tape hooked on"
+          value={hook ?? survey.datum.feature_id}
+          choices={survey.features.map((f) => [f.id, f.name] as const)}
+          choose={hookOn}
+        />
+      </Box>
+      <Box w="7.5rem">
+        <PlainChoice
+          free
+          label="Tape reads"
+          value={style}
+          choices={UNITS}
+          choose={(value) => put({ style: UNITS.find(([k]) => k === value)?.[0] ?? "mm" })}
+        />
+      </Box>
+      <Flex gap="1">
+        <Act onClick={() => look({ x0: first - 150, x1: last + 150 })}>Whole</Act>
+        <Act onClick={() => look({ x0: axle - 470, x1: axle + 470 })}>Axle</Act>
+        <Act onClick={() => zoom(1 / 1.25, stationMm)} hint="closer (+)">
+          +
+        </Act>
+        <Act onClick={() => zoom(1.25, stationMm)} hint="farther (-)">
+          −
+        </Act>
+      </Flex>
+    </Flex>
+  );
+}

@@ -1,0 +1,111 @@
+import { Box, Flex, Spinner, Text } from "@chakra-ui/react";
+import { lazy, Suspense } from "react";
+import type { Evaluation, JobHead } from "../api/types";
+import { STAGES, type StageName, useBench } from "../draft/store";
+import { useShown } from "../evaluation/useEvaluation";
+import { worst } from "../margins/group";
+import { VerdictMark } from "../margins/VerdictMark";
+
+const PANELS = {
+  survey: lazy(() => import("../survey/SurveyPanel")),
+  target: lazy(() => import("../target/TargetPanel")),
+  cut: lazy(() => import("../cut/CutPanel")),
+  patterns: lazy(() => import("../patterns/PatternPanel")),
+  build: lazy(() => import("../build/BuildPanel")),
+  prove: lazy(() => import("../prove/ProvePanel")),
+};
+
+/** The stages in the order of the work; the open one unfolds in its place. */
+export function StageList({ job }: { job: JobHead }) {
+  const { stage, put } = useBench();
+  const result = useShown((s) => s.result);
+  return (
+    <>
+      {STAGES.map((name, i) => {
+        const open = name === stage;
+        const Panel = PANELS[name];
+        const state = result ? stateOf(name, result) : null;
+        return (
+          <Flex key={name} direction="column" flex={open ? "1" : "none"} minH={open ? "0" : "38px"}>
+            <Flex
+              as="button"
+              align="center"
+              gap="2"
+              px="3"
+              minH="38px"
+              textAlign="start"
+              borderBottomWidth="1px"
+              borderColor="rule"
+              bg={open ? "chalk" : "transparent"}
+              color={open ? "onChalk" : "ink"}
+              aria-expanded={open}
+              onClick={() => put({ stage: name })}
+            >
+              <Text fontFamily="heading" fontWeight="600" fontSize="19px" flex="1">
+                <span style={{ opacity: 0.6 }}>{i + 1}</span> {TITLES[name]}
+              </Text>
+              {state && (
+                <Text fontSize="13px" fontVariantNumeric="tabular-nums">
+                  {state.words}
+                </Text>
+              )}
+              {state?.verdict && !open && <VerdictMark verdict={state.verdict} size={14} />}
+            </Flex>
+            {open && (
+              <Box
+                flex="1"
+                minH="0"
+                overflowY="auto"
+                px="3"
+                pt="2"
+                pb="6"
+                aria-label={TITLES[name]}
+                as="section"
+              >
+                <Suspense fallback={<Spinner />}>
+                  <Panel job={job} />
+                </Suspense>
+              </Box>
+            )}
+          </Flex>
+        );
+      })}
+    </>
+  );
+}
+
+const TITLES: Record<StageName, string> = {
+  survey: "Survey",
+  target: "Target",
+  cut: "Cut",
+  patterns: "Patterns",
+  build: "Build",
+  prove: "Prove",
+};
+
+/** A stage's state in words, with the worst verdict of its checks. */
+function stateOf(name: StageName, result: Evaluation) {
+  const checks = result.checks.filter((c) => c.stage === name && c.state !== "as-built");
+  const fails = checks.filter((c) => c.verdict === "fails").length;
+  switch (name) {
+    case "survey": {
+      const taken = result.before_teardown.filter((r) => r.taken).length;
+      return { words: `${taken} of ${result.before_teardown.length} taken`, verdict: worst(checks) };
+    }
+    case "patterns": {
+      const flat = result.parts.length;
+      return { words: flat ? `${flat} plates` : "no plates yet", verdict: null };
+    }
+    case "build": {
+      const done = result.steps.filter((s) => s.status === "done" || s.status === "overridden").length;
+      return { words: `${done} of ${result.steps.length} steps`, verdict: null };
+    }
+    case "prove": {
+      const taken = result.readings.filter((r) => r.value_mm !== null).length;
+      const built = result.checks.filter((c) => c.state === "as-built");
+      return { words: `${taken} of ${result.readings.length} read`, verdict: worst(built) };
+    }
+    default:
+      return { words: fails ? `${fails} fail` : (worst(checks) ?? ""), verdict: worst(checks) };
+  }
+}

@@ -1,0 +1,152 @@
+import { Box, Flex, Heading, Text } from "@chakra-ui/react";
+import { useState } from "react";
+import { api } from "../api/client";
+import type { JobHead, Step } from "../api/types";
+import { useMay } from "../app/session";
+import { saveDraft } from "../draft/autosave";
+import { useBench } from "../draft/store";
+import { evaluateAgain, useShown } from "../evaluation/useEvaluation";
+import { Act } from "../fields/controls";
+import { PlainQuantity, PlainWords } from "../fields/plain";
+import { reasonOf } from "../prove/reason";
+import { useRefreshLog } from "../prove/useLog";
+import { showLength } from "../units/show";
+
+/** One step: what to do, with what, what to heed, and its hold point. */
+export function StepCard({ job, step, steps }: { job: JobHead; step: Step; steps: readonly Step[] }) {
+  const waits = steps.filter(
+    (s) => step.needs.includes(s.id) && (s.status === "open" || s.status === "waiting"),
+  );
+  const { spec } = step;
+  return (
+    <Box maxW="34rem">
+      <Heading fontSize="26px">
+        {spec.title} {step.side && `, ${step.side}`}
+      </Heading>
+      <Text fontSize="16px" mt="1">
+        {spec.detail}
+      </Text>
+      <Text fontSize="14px" color="faint" mt="2">
+        About {spec.minutes} minutes, {spec.people === 1 ? "one person" : `${spec.people} people`}
+        {spec.tools.length > 0 && `. Tools: ${spec.tools.join(", ")}`}.
+      </Text>
+      {spec.hides && (
+        <Text fontSize="14px" mt="1">
+          Afterwards out of reach: <b>{spec.hides}</b>.
+        </Text>
+      )}
+      {spec.cautions.map((caution) => (
+        <Text
+          key={caution}
+          mt="2"
+          p="2"
+          bg="panel"
+          borderLeftWidth="4px"
+          borderColor="removed"
+          fontSize="14px"
+        >
+          {caution}
+        </Text>
+      ))}
+      {spec.hold && (
+        <Text mt="3" fontWeight="600">
+          Hold point: {spec.hold.ask}
+        </Text>
+      )}
+      {step.status === "done" || step.status === "overridden" ? (
+        <Text mt="3">
+          {step.status === "done" ? "Signed" : "Passed with a reason"} by <b>{step.signed_by}</b>,{" "}
+          {step.signed_at.replace("T", " ").slice(0, 16)}
+          {step.reason && `: ${step.reason}`}
+        </Text>
+      ) : (
+        <>
+          {waits.length > 0 && (
+            <Text mt="3" fontSize="14px">
+              Waits for:{" "}
+              {waits
+                .slice(0, 4)
+                .map((s) => s.spec.title)
+                .join("; ")}
+              {waits.length > 4 && ` and ${waits.length - 4} more`}.
+            </Text>
+          )}
+          <Sign job={job} step={step} />
+        </>
+      )}
+    </Box>
+  );
+}
+
+function Sign({ job, step }: { job: JobHead; step: Step }) {
+  const { optionId, style } = useBench();
+  const may = useMay();
+  const refresh = useRefreshLog(job.id);
+  const planned = useShown((s) =>
+    s.result?.readings.find(
+      (r) => r.operation === step.operation && r.side === step.side && r.spec.key === step.spec.hold?.reading,
+    ),
+  );
+  const [value, setValue] = useState<{ mm: number; text: string } | null>(null);
+  const [note, setNote] = useState("");
+  const [reason, setReason] = useState("");
+  const [trouble, setTrouble] = useState("");
+  const wantsReading = step.spec.hold?.kind === "reading";
+  if (!may.log) return <Text mt="3">A reader looks; signing is for the people who do the work.</Text>;
+  const write = async (call: () => Promise<unknown>) => {
+    try {
+      if (may.design && useBench.getState().save === "unsaved") await saveDraft();
+      await call();
+      await refresh();
+      setTrouble("");
+      evaluateAgain();
+    } catch (error) {
+      setTrouble(reasonOf(error));
+    }
+  };
+  const sign = () => {
+    const reading = value
+      ? { value_mm: value.mm, text: value.text, instrument: "tape", resolution_mm: 0.5, note: "" }
+      : null;
+    const params = { path: { option_id: optionId } };
+    return write(() =>
+      api.POST("/api/options/{option_id}/sign", { params, body: { step: step.id, reading, note } }),
+    );
+  };
+  const override = () => {
+    const params = { path: { job_id: job.id } };
+    return write(() =>
+      api.POST("/api/jobs/{job_id}/reasons", { params, body: { subject: step.id, reason } }),
+    );
+  };
+  return (
+    <Box mt="3">
+      {wantsReading && (
+        <PlainQuantity
+          label={`Reading${planned ? `, planned ${showLength(planned.spec.planned_mm, style)} from ${planned.spec.datum}` : ""}`}
+          value={value?.mm ?? null}
+          take={(mm, text) => setValue({ mm, text })}
+        />
+      )}
+      <PlainWords label="Note, if any" value={note} take={setNote} />
+      <Flex mt="2" gap="2" align="center">
+        <Act main off={step.status === "waiting" || (wantsReading && !value)} onClick={() => void sign()}>
+          {step.spec.hold ? "Sign the hold point" : "Done, sign"}
+        </Act>
+      </Flex>
+      <Text role="alert" color="removed" fontSize="14px" minH="1.4em">
+        {trouble}
+      </Text>
+      {may.decide && (
+        <Box borderTopWidth="1px" borderColor="rule" pt="2">
+          <PlainWords label="Pass it unsigned, because" value={reason} take={setReason} />
+          <Box mt="1">
+            <Act off={!reason.trim()} onClick={() => void override()}>
+              Pass and log the reason
+            </Act>
+          </Box>
+        </Box>
+      )}
+    </Box>
+  );
+}

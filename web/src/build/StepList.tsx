@@ -1,0 +1,85 @@
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { useState } from "react";
+import type { JobHead, Step } from "../api/types";
+import { useShown } from "../evaluation/useEvaluation";
+import { StepCard } from "./StepCard";
+import { StepMark } from "./StepMark";
+
+/** Every step in order; the chosen one opens beside the list. */
+export default function StepList({ job }: { job: JobHead }) {
+  const steps = useShown((s) => s.result?.steps ?? []);
+  const [picked, setPicked] = useState<string | null>(null);
+  const chosen = steps.find((s) => s.id === picked) ?? steps.find((s) => s.status === "open") ?? steps[0];
+  if (!chosen) return <Text p="6">No steps yet: the design makes them.</Text>;
+  return (
+    <Flex height="100%" minH="0" direction={{ base: "column", md: "row" }}>
+      <Box
+        flex="1"
+        minW="0"
+        overflowY="auto"
+        as="ol"
+        listStyle="none"
+        py="2"
+        borderRightWidth="1px"
+        borderColor="rule"
+      >
+        {steps.map((step, i) => (
+          <StepRow
+            key={step.id}
+            step={step}
+            first={steps[i - 1]?.spec.phase !== step.spec.phase}
+            open={step.id === chosen.id}
+            pick={() => setPicked(step.id)}
+          />
+        ))}
+      </Box>
+      <Box flex="1.1" minW="0" overflowY="auto" p="4">
+        <StepCard key={chosen.id} job={job} step={chosen} steps={steps} />
+      </Box>
+    </Flex>
+  );
+}
+
+function StepRow({
+  step,
+  first,
+  open,
+  pick,
+}: {
+  step: Step;
+  first: boolean;
+  open: boolean;
+  pick: () => void;
+}) {
+  return (
+    <Box as="li">
+      {first && (
+        <Text px="3" pt="2" fontFamily="heading" fontSize="15px" color="faint">
+          {step.spec.phase}
+        </Text>
+      )}
+      <Flex
+        as="button"
+        width="100%"
+        textAlign="start"
+        align="center"
+        gap="2"
+        px="3"
+        minH="36px"
+        bg={open ? "panel" : "transparent"}
+        aria-pressed={open}
+        onClick={pick}
+      >
+        <StepMark status={step.status} />
+        <Text flex="1" fontSize="15px">
+          {step.spec.title}
+          {step.side && <span style={{ opacity: 0.75 }}> ({step.side})</span>}
+        </Text>
+        <Text fontSize="13px" color="faint">
+          {step.spec.hold && step.status !== "done" ? "hold point, " : ""}
+          {step.status}
+        </Text>
+      </Flex>
+    </Box>
+  );
+}

@@ -1,0 +1,174 @@
+import type { AxleDrawing, Evaluation, Outline, Side } from "../api/types";
+import { paint } from "../app/theme";
+import { linePath, outlinePath } from "./outlinePath";
+import { between, nearest, type Scale } from "./scale";
+
+export type Heights = { top: number; height: number; z: (mm: number) => number };
+
+/** Where heights fall: the rail's middle a little above the middle of the band. */
+export function heightsOf(top: number, height: number, scale: Scale): Heights {
+  const middle = top + height * 0.42;
+  return { top, height, z: (mm) => middle - (mm - 75) * scale.perMm };
+}
+
+type Props = {
+  result: Evaluation;
+  side: Side;
+  scale: Scale;
+  heights: Heights;
+  travelMm: number;
+  selected: string | null;
+  select: (id: string) => void;
+};
+
+/** Side elevation of one rail, seen from the left: stock, what is taken away, what is added, the axle through travel. */
+export function Elevation({ result, side, scale, heights, travelMm, selected, select }: Props) {
+  const rail = result.rails.find((r) => r.side === side);
+  const axle = result.axle.find((a) => a.side === side);
+  if (!rail) return null;
+  const at = (x: number, z: number) => [scale.x(x), heights.z(z)] as const;
+  const low = rail.x_mm.map((x, i) => at(x, rail.underside_z_mm[i] ?? 0));
+  const high = rail.x_mm.map((x, i) => at(x, rail.top_z_mm[i] ?? 0));
+  const body = linePath([...low, ...[...high].reverse()], true);
+  const parts = result.parts.filter((p) => p.side === side);
+  const plates = parts.filter((p) => p.face === "outer" || p.face === "inner");
+  const cuts = rail.cuts.map((cut) => outlinePath({ ...cut, closed: true }, at, scale.perMm));
+  return (
+    <g>
+      {axle && <Tyre axle={axle} scale={scale} heights={heights} travelMm={travelMm} />}
+      <path d={body} fill={paint("panel")} stroke={paint("ink")} strokeWidth="1.5" />
+      {plates.map((part) => (
+        <path
+          key={part.id}
+          d={outlinePath(part.outline, at, scale.perMm)}
+          fill={part.role === "boxing" ? "none" : "url(#fill-added)"}
+          fillOpacity={part.face === "inner" ? 0.5 : 1}
+          stroke={paint("added")}
+          strokeWidth={selected?.startsWith(part.id) ? 3 : 1.2}
+          strokeDasharray={part.face === "inner" ? "7 4" : undefined}
+          onPointerDown={() => select(part.id)}
+        />
+      ))}
+      {rail.cuts.map((cut, i) => (
+        <Cut
+          key={cuts[i]}
+          cut={cut}
+          data={cuts[i] ?? ""}
+          at={at}
+          scale={scale}
+          liner={linerOf(result, side)}
+          id={`${side}-${i}`}
+        />
+      ))}
+      {axle && <Tube axle={axle} scale={scale} heights={heights} travelMm={travelMm} />}
+    </g>
+  );
+}
+
+function linerOf(result: Evaluation, side: Side): number {
+  return result.parts.find((p) => p.side === side && p.role === "liner")?.thickness_mm ?? 0;
+}
+
+type CutProps = {
+  cut: Outline;
+  data: string;
+  at: (x: number, z: number) => readonly [number, number];
+  scale: Scale;
+  liner: number;
+  id: string;
+};
+
+/** The opening, hatched as removed metal, with the liner inside it. */
+function Cut({ cut, data, at, scale, liner, id }: CutProps) {
+  return (
+    <g>
+      <clipPath id={`cut-${id}`}>
+        <path d={data} />
+      </clipPath>
+      <path d={data} fill={paint("sheet")} />
+      <path d={data} fill="url(#fill-removed)" opacity="0.55" />
+      {liner > 0 && (
+        <path
+          d={outlinePath(cut, at, scale.perMm)}
+          fill="none"
+          stroke={paint("added")}
+          strokeWidth={2 * liner * scale.perMm}
+          clipPath={`url(#cut-${id})`}
+        />
+      )}
+      <path
+        d={outlinePath(cut, at, scale.perMm)}
+        fill="none"
+        stroke={paint("removed")}
+        strokeWidth="2"
+        strokeDasharray="6 3"
+      />
+    </g>
+  );
+}
+
+type Moving = { axle: AxleDrawing; scale: Scale; heights: Heights; travelMm: number };
+
+/** The axle tube where the travel bar holds it, at ride height as a ghost, and its clearance around it. */
+function Tube({ axle, scale, heights, travelMm }: Moving) {
+  const row = nearest(travelMm, axle.travel_mm);
+  const ride = nearest(0, axle.travel_mm);
+  const clear = axle.clearance_mm[row] ?? 0;
+  const place = (i: number) => ({ cx: scale.x(axle.x_mm[i] ?? 0), cy: heights.z(axle.z_mm[i] ?? 0) });
+  const radius = (axle.diameter_mm / 2) * scale.perMm;
+  const near = clear < axle.needed_mm;
+  return (
+    <g data-part="axle-tube">
+      {row !== ride && (
+        <circle {...place(ride)} r={radius} fill="none" stroke={paint("faint")} strokeDasharray="2 4" />
+      )}
+      <circle
+        {...place(row)}
+        r={radius + axle.needed_mm * scale.perMm}
+        fill="none"
+        stroke={near ? paint("touch") : paint("faint")}
+        strokeDasharray="4 4"
+      />
+      <circle
+        {...place(row)}
+        r={radius}
+        fill={near ? "url(#fill-touch)" : paint("bench")}
+        stroke={near ? paint("touch") : paint("ink")}
+        strokeWidth="2"
+      />
+      <path
+        d={`M${place(row).cx - 5} ${place(row).cy}h10M${place(row).cx} ${place(row).cy - 5}v10`}
+        stroke={paint("ink")}
+      />
+    </g>
+  );
+}
+
+function Tyre({ axle, scale, heights, travelMm }: Moving) {
+  if (axle.tyre_radius_mm === null) return null;
+  const row = nearest(travelMm, axle.travel_mm);
+  const [x, z] = [axle.x_mm[row] ?? 0, axle.z_mm[row] ?? 0];
+  return (
+    <circle
+      cx={scale.x(x)}
+      cy={heights.z(z)}
+      r={axle.tyre_radius_mm * scale.perMm}
+      fill="none"
+      stroke={paint("rule")}
+      strokeWidth="2"
+      strokeDasharray="14 5"
+    />
+  );
+}
+
+/** Height of the rail's underside at a station, for handles and labels. */
+export function undersideAt(result: Evaluation, side: Side, stationMm: number): number {
+  const rail = result.rails.find((r) => r.side === side);
+  return rail ? between(stationMm, rail.x_mm, rail.underside_z_mm) : 0;
+}
+
+/** Height of the rail's top at a station. */
+export function topAt(result: Evaluation, side: Side, stationMm: number): number {
+  const rail = result.rails.find((r) => r.side === side);
+  return rail ? between(stationMm, rail.x_mm, rail.top_z_mm) : 0;
+}

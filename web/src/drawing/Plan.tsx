@@ -1,0 +1,142 @@
+import type { Evaluation, Part, RailDrawing, Side } from "../api/types";
+import { paint } from "../app/theme";
+import { linePath } from "./outlinePath";
+import { between, nearest, type Scale } from "./scale";
+
+type Props = {
+  result: Evaluation;
+  scale: Scale;
+  top: number;
+  height: number;
+  side: Side;
+  travelMm: number;
+  selected: string | null;
+};
+
+/** Plan of both rails at true scale; the empty middle of the frame is broken out. The driver's right is up. */
+export function Plan({ result, scale, top, height, side, travelMm, selected }: Props) {
+  const middle = top + height / 2;
+  return (
+    <g>
+      <Break y={middle} scale={scale} />
+      {result.axle.map((axle) => {
+        const row = nearest(travelMm, axle.travel_mm);
+        const half = (axle.diameter_mm / 2) * scale.perMm;
+        const x = scale.x(axle.x_mm[row] ?? 0);
+        const up = axle.side === "right";
+        return (
+          <path
+            key={axle.side}
+            d={`M${x - half} ${middle}V${up ? top : top + height}M${x + half} ${middle}V${up ? top : top + height}`}
+            stroke={paint("faint")}
+            strokeDasharray="2 4"
+          />
+        );
+      })}
+      {result.rails.map((rail) => (
+        <PlanRail
+          key={rail.side}
+          rail={rail}
+          parts={result.parts.filter((p) => p.side === rail.side)}
+          scale={scale}
+          across={acrossOf(rail, scale, top, height)}
+          strong={rail.side === side}
+          selected={selected}
+        />
+      ))}
+    </g>
+  );
+}
+
+type Across = (yMm: number) => number;
+
+/** Pixels across the sheet for one rail: its own middle sits in its own half of the band. */
+function acrossOf(rail: RailDrawing, scale: Scale, top: number, height: number): Across {
+  const web = rail.web_y_mm[0] ?? 0;
+  const tip = rail.tip_y_mm[0] ?? 0;
+  const centre = top + height * (rail.side === "right" ? 0.24 : 0.76);
+  return (yMm) => centre - (yMm - (web + tip) / 2) * scale.perMm;
+}
+
+type RailProps = {
+  rail: RailDrawing;
+  parts: Part[];
+  scale: Scale;
+  across: Across;
+  strong: boolean;
+  selected: string | null;
+};
+
+function PlanRail({ rail, parts, scale, across, strong, selected }: RailProps) {
+  const web = rail.x_mm.map((x, i) => [scale.x(x), across(rail.web_y_mm[i] ?? 0)] as const);
+  const tip = rail.x_mm.map((x, i) => [scale.x(x), across(rail.tip_y_mm[i] ?? 0)] as const);
+  const inward = Math.sign((rail.tip_y_mm[0] ?? 0) - (rail.web_y_mm[0] ?? 0));
+  const band = (x0: number, x1: number, from: number, to: number) => {
+    const [a, b] = [across(from), across(to)];
+    return { x: scale.x(x0), width: (x1 - x0) * scale.perMm, y: Math.min(a, b), height: Math.abs(a - b) };
+  };
+  return (
+    <g opacity={strong ? 1 : 0.7}>
+      <path
+        d={linePath([...web, ...[...tip].reverse()], true)}
+        fill={paint("panel")}
+        stroke={paint("ink")}
+        strokeWidth={strong ? 1.5 : 1}
+      />
+      <path d={linePath(web)} fill="none" stroke={paint("ink")} strokeWidth="3" />
+      {rail.cuts.map((cut) => {
+        const [first, last] = [cut.vertices[0]?.x ?? 0, cut.vertices.at(-1)?.x ?? 0];
+        const y = between(first, rail.x_mm, rail.web_y_mm);
+        const t = between(first, rail.x_mm, rail.tip_y_mm);
+        return (
+          <rect
+            key={first}
+            {...band(first, last, y, t)}
+            fill="url(#fill-removed)"
+            opacity="0.6"
+            stroke={paint("removed")}
+            strokeDasharray="6 3"
+          />
+        );
+      })}
+      {parts.map((part) => {
+        const xs = part.outline.vertices.map((v) => v.x);
+        const [x0, x1] = [Math.min(...xs), Math.max(...xs)];
+        const y = between(x0, rail.x_mm, rail.web_y_mm);
+        const t = between(x0, rail.x_mm, rail.tip_y_mm);
+        const thick = inward * part.thickness_mm;
+        if (part.role === "liner" || part.role.startsWith("cap-side")) return null;
+        const box =
+          part.role === "outer"
+            ? band(x0, x1, y - thick, y)
+            : part.face === "inner"
+              ? band(x0, x1, t, t + thick)
+              : band(x0, x1, y, t);
+        return (
+          <rect
+            key={part.id}
+            {...box}
+            fill={part.face === "top" ? "none" : "url(#fill-added)"}
+            stroke={paint("added")}
+            strokeWidth={selected?.startsWith(part.id) ? 3 : 1}
+            strokeDasharray={part.face === "top" ? "7 4" : undefined}
+          />
+        );
+      })}
+      <text
+        x={8}
+        y={across(rail.web_y_mm[0] ?? 0) + (rail.side === "right" ? -6 : 16)}
+        fill={paint("faint")}
+        style={{ fontSize: 12 }}
+      >
+        {rail.side} rail, plan
+      </text>
+    </g>
+  );
+}
+
+/** Drafting break: the space between the rails is not to scale. */
+function Break({ y, scale }: { y: number; scale: Scale }) {
+  const teeth = Array.from({ length: Math.ceil(scale.width / 44) + 1 }, () => `h30l4 -5l6 10l4 -5`).join("");
+  return <path d={`M0 ${y}${teeth}`} fill="none" stroke={paint("rule")} />;
+}

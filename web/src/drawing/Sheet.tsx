@@ -1,0 +1,170 @@
+import { Box } from "@chakra-ui/react";
+import { type PointerEvent, useEffect, useRef } from "react";
+import { useMay } from "../app/session";
+import { paint } from "../app/theme";
+import { shownDraft, useBench } from "../draft/store";
+import { useShown } from "../evaluation/useEvaluation";
+import { showLength } from "../units/show";
+import { Elevation, heightsOf } from "./Elevation";
+import { Features } from "./Features";
+import { HandleMark } from "./HandleMark";
+import { anchorOf, handlesOf } from "./handles";
+import { outlinePath } from "./outlinePath";
+import { Patterns } from "./Patterns";
+import { Plan } from "./Plan";
+import { scaleOf } from "./scale";
+import { TAPE_H, Tape } from "./Tape";
+import { useSize } from "./useSize";
+import { useLooking } from "./view";
+
+const PLAN_SHARE = 0.34;
+
+/** The sheet: side elevation above plan on one station scale, a tape between them. */
+export function Sheet({ handles = true }: { handles?: boolean }) {
+  const frame = useRef<HTMLDivElement>(null);
+  const { width, height } = useSize(frame);
+  const { view, hook, zoom, pan } = useLooking();
+  const { result, stale, draft: evaluated } = useShown();
+  const draft = useBench(shownDraft);
+  const { side, travelMm, stationMm, selected, style, put, gesture } = useBench();
+  const may = useMay();
+  const from = useRef<number | null>(null);
+  const scale = scaleOf(view, Math.max(width, 1));
+  useWheel(frame, (event) => {
+    const left = frame.current?.getBoundingClientRect().left ?? 0;
+    if (event.ctrlKey || Math.abs(event.deltaY) > Math.abs(event.deltaX)) {
+      zoom(event.deltaY > 0 ? 1.12 : 1 / 1.12, scale.station(event.clientX - left));
+    } else pan(event.deltaX / scale.perMm);
+  });
+  const planH = Math.round(height * PLAN_SHARE);
+  const tapeY = height - planH - TAPE_H;
+  const heights = heightsOf(0, tapeY, scale);
+  const hooked = hook ?? draft.survey.datum?.feature_id ?? "";
+  const onDown = (event: PointerEvent<SVGSVGElement>) => {
+    from.current = event.clientX;
+  };
+  const onMove = (event: PointerEvent<SVGSVGElement>) => {
+    if (from.current === null || event.buttons !== 1) return;
+    pan((from.current - event.clientX) / scale.perMm);
+    from.current = event.clientX;
+  };
+  const onUp = () => {
+    from.current = null;
+  };
+  const preview = gesture && evaluated && result ? previewShift(draft, evaluated) : null;
+  return (
+    <Box ref={frame} position="relative" height="100%" bg="sheet" overflow="hidden" minH="0">
+      {result && width > 0 && (
+        <svg
+          width={width}
+          height={height}
+          aria-label="Sheet: side elevation above plan"
+          data-stale={stale}
+          style={{
+            display: "block",
+            touchAction: "pan-y",
+            userSelect: "none",
+            opacity: stale && !gesture ? 0.75 : 1,
+          }}
+          onPointerDown={onDown}
+          onPointerMove={onMove}
+          onPointerUp={onUp}
+          onPointerLeave={onUp}
+        >
+          <Patterns />
+          <clipPath id="elevation">
+            <rect width={width} height={Math.max(tapeY, 0)} />
+          </clipPath>
+          <g clipPath="url(#elevation)">
+            <Elevation
+              result={result}
+              side={side}
+              scale={scale}
+              heights={heights}
+              travelMm={travelMm}
+              selected={selected}
+              select={(id) => put({ selected: id })}
+            />
+            {preview && (
+              <g transform={`translate(${preview.dx * scale.perMm} ${-preview.dz * scale.perMm})`}>
+                {result.rails
+                  .filter((r) => r.side === side)
+                  .flatMap((r) => r.cuts)
+                  .map((cut) => (
+                    <path
+                      key={cut.vertices[0]?.x}
+                      d={outlinePath(cut, (x, z) => [scale.x(x), heights.z(z)], scale.perMm)}
+                      fill="none"
+                      stroke={paint("chalk")}
+                      strokeWidth="2"
+                      strokeDasharray="3 3"
+                    />
+                  ))}
+              </g>
+            )}
+          </g>
+          <Features survey={draft.survey} side={side} scale={scale} heights={heights} tapeY={tapeY} />
+          <Plan
+            result={result}
+            scale={scale}
+            top={tapeY + TAPE_H}
+            height={planH}
+            side={side}
+            travelMm={travelMm}
+            selected={selected}
+          />
+          <Tape scale={scale} zeroMm={anchorOf(draft, hooked)} style={style} y={tapeY} />
+          <path
+            d={`M${scale.x(stationMm)} 0V${height}`}
+            stroke={paint("chalk")}
+            strokeDasharray="1 5"
+            strokeWidth="1.5"
+          />
+          <text x={10} y={18} fill={paint("faint")} style={{ fontSize: 13 }}>
+            {side} rail, seen from the left, front to the left
+          </text>
+          <text x={scale.x(stationMm) + 5} y={height - 6} fill={paint("chalk")} style={{ fontSize: 12 }}>
+            section {showLength(stationMm - anchorOf(draft, hooked), style)} on the tape
+          </text>
+          {handles &&
+            handlesOf(draft, result, side).map((handle) => (
+              <HandleMark
+                key={handle.id}
+                handle={handle}
+                scale={scale}
+                heights={heights}
+                locked={!may.design}
+              />
+            ))}
+        </svg>
+      )}
+    </Box>
+  );
+}
+
+/** How far the gesture has moved the first notch from what was last evaluated. */
+function previewShift(draft: ReturnType<typeof shownDraft>, evaluated: ReturnType<typeof shownDraft>) {
+  for (const [i, op] of draft.design.operations.entries()) {
+    const old = evaluated.design.operations[i];
+    if (op.kind === "notch" && old?.kind === "notch") {
+      const dx = op.place.offset_mm - old.place.offset_mm;
+      const dz = op.depth_mm - old.depth_mm;
+      if (dx || dz) return { dx, dz };
+    }
+  }
+  return null;
+}
+
+function useWheel(ref: React.RefObject<HTMLElement | null>, turn: (event: WheelEvent) => void) {
+  const latest = useRef(turn);
+  latest.current = turn;
+  useEffect(() => {
+    const element = ref.current;
+    const listen = (event: WheelEvent) => {
+      event.preventDefault();
+      latest.current(event);
+    };
+    element?.addEventListener("wheel", listen, { passive: false });
+    return () => element?.removeEventListener("wheel", listen);
+  }, [ref]);
+}

@@ -1,0 +1,163 @@
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { useRef, useState } from "react";
+import type { Strip } from "../api/types";
+import { paint } from "../app/theme";
+import { useBench } from "../draft/store";
+import { useShown } from "../evaluation/useEvaluation";
+import { Act, PlainChoice } from "../fields/controls";
+import { showLength } from "../units/show";
+import { linePath } from "./outlinePath";
+import { StripTable } from "./StripTable";
+import { between, type Scale, scaleOf } from "./scale";
+import { useSize } from "./useSize";
+import { useLooking } from "./view";
+
+export type Lane = { name: string; values: readonly number[]; most: number; stock?: readonly number[] };
+
+/** Lanes along the rail: bending, shear and torsion against stock, and the use of the metal in a load case. */
+export function lanesOf(strip: Strip): Lane[] {
+  const bending = strip.modulus_top.map((top, i) => Math.min(top, strip.modulus_bottom[i] ?? top));
+  const lanes: Lane[] = [
+    { name: "bending / stock", values: bending, most: 2 },
+    { name: "shear / stock", values: strip.shear_area, most: 2 },
+    { name: "torsion J / stock", values: strip.torsion_constant, most: 2 },
+  ];
+  if (strip.use && strip.use_stock) {
+    const most = Math.max(0.2, ...strip.use, ...strip.use_stock) * 1.1;
+    lanes.push({ name: "use of yield/1.5", values: strip.use, most, stock: strip.use_stock });
+  }
+  return lanes;
+}
+
+/** The strength strip under the sheet, on the same station scale. */
+export function StrengthStrip() {
+  const frame = useRef<HTMLDivElement>(null);
+  const { width, height } = useSize(frame);
+  const view = useLooking((s) => s.view);
+  const { side, stationMm, loadCase, put, style } = useBench();
+  const strips = useShown((s) => s.result?.strips);
+  const [table, setTable] = useState(false);
+  const strip = strips?.find((s) => s.side === side && s.state === "planned");
+  const built = strips?.find((s) => s.side === side && s.state === "as-built");
+  const scale = scaleOf(view, Math.max(width, 1));
+  const lanes = strip ? lanesOf(strip) : [];
+  const laneH = height / Math.max(lanes.length, 1);
+  return (
+    <Flex direction="column" height="100%" minH="0">
+      <Flex px="3" py="1" gap="3" align="end" bg="panel" borderYWidth="1px" borderColor="rule">
+        <Text fontFamily="heading" fontWeight="600" fontSize="17px" flex="1">
+          Strength along the {side} rail
+        </Text>
+        <Box w="11rem">
+          <PlainChoice
+            free
+            label=""
+            value={loadCase}
+            choices={[
+              ["bump", "Both wheels in a bump, 3 g"],
+              ["static", "Standing, 1 g"],
+            ]}
+            choose={(value) => put({ loadCase: value })}
+          />
+        </Box>
+        <Act onClick={() => setTable(!table)}>{table ? "Curves" : "Table"}</Act>
+      </Flex>
+      <Box ref={frame} flex="1" minH="0" bg="sheet" position="relative" overflow={table ? "auto" : "hidden"}>
+        {!strip && (
+          <Text p="3" color="faint">
+            Not computed: a wall of this rail was not measured.
+          </Text>
+        )}
+        {strip && table && <StripTable strip={strip} />}
+        {strip && !table && width > 0 && (
+          <svg
+            width={width}
+            height={height}
+            aria-label="Strength strip"
+            style={{ display: "block" }}
+            onPointerDown={(e) => put({ stationMm: scale.station(e.nativeEvent.offsetX) })}
+          >
+            {lanes.map((lane, i) => (
+              <LaneCurve
+                key={lane.name}
+                lane={lane}
+                xs={strip.x_mm}
+                built={built && lanesOf(built)[i]}
+                builtXs={built?.x_mm}
+                scale={scale}
+                top={i * laneH}
+                height={laneH}
+                stationMm={stationMm}
+              />
+            ))}
+            <path
+              d={`M${scale.x(stationMm)} 0V${height}`}
+              stroke={paint("chalk")}
+              strokeDasharray="1 5"
+              strokeWidth="1.5"
+            >
+              <title>{showLength(stationMm, style)} behind the front axle</title>
+            </path>
+          </svg>
+        )}
+      </Box>
+    </Flex>
+  );
+}
+
+type CurveProps = {
+  lane: Lane;
+  xs: readonly number[];
+  built?: Lane;
+  builtXs?: readonly number[];
+  scale: Scale;
+  top: number;
+  height: number;
+  stationMm: number;
+};
+
+/** One lane: filled where it falls short of stock, a level line at 1, the value under the section. */
+function LaneCurve({ lane, xs, built, builtXs, scale, top, height, stationMm }: CurveProps) {
+  const level = (value: number) =>
+    top + height - 3 - (Math.min(Math.max(value, 0), lane.most) / lane.most) * (height - 8);
+  const curve = (values: readonly number[], at: readonly number[] = xs) =>
+    linePath(values.map((v, i) => [scale.x(at[i] ?? 0), level(v)] as const));
+  const one = lane.stock ? null : level(1);
+  const short = lane.stock
+    ? ""
+    : linePath(
+        [
+          [scale.x(xs[0] ?? 0), level(1)] as const,
+          ...lane.values.map((v, i) => [scale.x(xs[i] ?? 0), level(Math.min(v, 1))] as const),
+          [scale.x(xs.at(-1) ?? 0), level(1)] as const,
+        ],
+        true,
+      );
+  const here = between(stationMm, xs, lane.values);
+  const below = !lane.stock && here < 1 - 1e-6;
+  return (
+    <g>
+      <path d={`M0 ${top}H${scale.width}`} stroke={paint("rule")} />
+      {one !== null && <path d={`M0 ${one}H${scale.width}`} stroke={paint("faint")} strokeDasharray="8 4" />}
+      {short && <path d={short} fill="url(#fill-removed)" />}
+      {lane.stock && <path d={curve(lane.stock)} fill="none" stroke={paint("faint")} strokeDasharray="8 4" />}
+      <path d={curve(lane.values)} fill="none" stroke={paint("ink")} strokeWidth="1.8" />
+      {built && (
+        <path
+          d={curve(built.values, builtXs)}
+          fill="none"
+          stroke={paint("touch")}
+          strokeWidth="2"
+          strokeDasharray="2 3"
+        />
+      )}
+      <rect x={4} y={top + 3} width={166} height={18} fill={paint("sheet")} opacity="0.85" />
+      <text x={8} y={top + 16} fill={paint("faint")} style={{ fontSize: 12.5 }}>
+        {lane.name}{" "}
+        <tspan fill={below ? paint("removed") : paint("ink")} style={{ fontWeight: 600 }}>
+          {here.toFixed(2)}
+        </tspan>
+      </text>
+    </g>
+  );
+}

@@ -1,0 +1,55 @@
+/** Stations to pixels: one scale for elevation, plan, tape and strength strip. */
+export type View = { x0: number; x1: number };
+export type Scale = {
+  view: View;
+  width: number;
+  perMm: number;
+  x: (stationMm: number) => number;
+  station: (px: number) => number;
+};
+
+const LEAST_MM = 120;
+const MOST_MM = 9000;
+
+export function scaleOf(view: View, width: number): Scale {
+  const perMm = width / (view.x1 - view.x0);
+  return {
+    view,
+    width,
+    perMm,
+    x: (stationMm) => (stationMm - view.x0) * perMm,
+    station: (px) => view.x0 + px / perMm,
+  };
+}
+
+/** Closer or farther about a station that stays where it is. */
+export function zoomed(view: View, factor: number, aboutMm: number): View {
+  const span = Math.min(Math.max((view.x1 - view.x0) * factor, LEAST_MM), MOST_MM);
+  const share = (aboutMm - view.x0) / (view.x1 - view.x0);
+  return { x0: aboutMm - share * span, x1: aboutMm + (1 - share) * span };
+}
+
+export function moved(view: View, byMm: number): View {
+  return { x0: view.x0 + byMm, x1: view.x1 + byMm };
+}
+
+/** A value between columns, for drawing only. */
+export function between(x: number, xs: readonly number[], ys: readonly number[]): number {
+  const last = xs.length - 1;
+  if (x <= (xs[0] ?? 0)) return ys[0] ?? 0;
+  if (x >= (xs[last] ?? 0)) return ys[last] ?? 0;
+  let i = 1;
+  while ((xs[i] ?? Number.POSITIVE_INFINITY) < x) i += 1;
+  const [a, b] = [xs[i - 1] ?? 0, xs[i] ?? 0];
+  const [ya, yb] = [ys[i - 1] ?? 0, ys[i] ?? 0];
+  return ya + ((yb - ya) * (x - a)) / (b - a || 1);
+}
+
+/** The column row nearest to a value, such as the pose at a travel. */
+export function nearest(value: number, column: readonly number[]): number {
+  let best = 0;
+  column.forEach((v, i) => {
+    if (Math.abs(v - value) < Math.abs((column[best] ?? 0) - value)) best = i;
+  });
+  return best;
+}

@@ -1,0 +1,104 @@
+import { Box, Flex, Input, Text } from "@chakra-ui/react";
+import { type KeyboardEvent, useState } from "react";
+import { useMay } from "../app/session";
+import { type Path, typedKey, valueAt } from "../draft/document";
+import { dropRaw, keepRaw, useRaw } from "../draft/raw";
+import { shownDraft, useBench } from "../draft/store";
+import { parseTyped } from "../units/parse";
+import { asTyped, type Kind, nudgeOf, showQuantity } from "../units/show";
+import { FieldTrouble, pointerOf, useProblem } from "./trouble";
+
+type Props = {
+  label: string;
+  path: Path;
+  kind?: Kind;
+  /** Words under the field, such as the datum it is measured from. */
+  note?: string;
+  /** Shown greyed in place of an empty value, such as a solved amount. */
+  instead?: string;
+  optional?: boolean;
+};
+
+/** A quantity as people type it. The core reads the text; what it cannot read stays here with the place of the error. */
+export function QuantityField({ label, path, kind = "length", note, instead, optional = false }: Props) {
+  const pointer = pointerOf(path);
+  const value = useBench((s) => valueAt(shownDraft(s), path)) as number | null | undefined;
+  const typed = useBench((s) => s.history.now.design.typed?.[typedKey(s.history.now, path)]);
+  const style = useBench((s) => s.style);
+  const act = useBench((s) => s.act);
+  const raw = useRaw((s) => s.texts[pointer]);
+  const problem = useProblem(pointer);
+  const may = useMay();
+  const [editing, setEditing] = useState<string | null>(null);
+  const shown = typed ? asTyped(typed, kind, style) : value == null ? "" : showQuantity(value, kind, style);
+  const text = editing ?? raw?.text ?? shown;
+
+  const take = async (given: string) => {
+    setEditing(null);
+    if (given.trim() === shown && !raw) return;
+    if (optional && given.trim() === "") {
+      dropRaw(pointer);
+      act({ kind: "set", path, value: null });
+      return;
+    }
+    keepRaw(pointer, { text: given, message: "", position: null, acceptable: "" });
+    const read = await parseTyped(given, kind, style);
+    if ("message" in read) keepRaw(pointer, read);
+    else {
+      dropRaw(pointer);
+      act({ kind: "set", path, value: read.value, typed: { text: read.text, unit: read.unit } });
+    }
+  };
+  const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
+    const step = event.key === "ArrowUp" ? 1 : event.key === "ArrowDown" ? -1 : 0;
+    if (event.key === "Enter") void take(event.currentTarget.value);
+    else if (event.key === "Escape") {
+      setEditing(null);
+      dropRaw(pointer);
+    } else if (step && value != null) {
+      event.preventDefault();
+      setEditing(null);
+      dropRaw(pointer);
+      act({
+        kind: "set",
+        path,
+        value: round(value + step * nudgeOf(kind, style) * (event.shiftKey ? 8 : 1)),
+      });
+    }
+  };
+  const wrong = Boolean(raw?.message || problem);
+  return (
+    <Box>
+      <Flex as="label" direction="column" fontSize="14px">
+        <Text as="span" color="faint">
+          {label}
+        </Text>
+        <Input
+          size="sm"
+          height="34px"
+          px="2"
+          bg="sheet"
+          borderColor={wrong ? "removed" : "rule"}
+          fontVariantNumeric="tabular-nums"
+          fontSize="15px"
+          value={text}
+          placeholder={instead ?? (optional ? "not measured" : "")}
+          readOnly={!may.design}
+          aria-invalid={wrong}
+          data-field={pointer}
+          onChange={(e) => setEditing(e.target.value)}
+          onBlur={(e) => void take(e.target.value)}
+          onKeyDown={onKey}
+        />
+      </Flex>
+      {note && (
+        <Text fontSize="13px" color="faint">
+          {note}
+        </Text>
+      )}
+      <FieldTrouble raw={raw} problem={raw ? undefined : problem} />
+    </Box>
+  );
+}
+
+const round = (value: number) => Math.round(value * 1e6) / 1e6;

@@ -1,0 +1,173 @@
+import { Box, Button, Flex, Heading, Input, NativeSelect, Text } from "@chakra-ui/react";
+import { type ReactNode, useState } from "react";
+import { useMay } from "../app/session";
+import { type Path, valueAt } from "../draft/document";
+import { shownDraft, useBench } from "../draft/store";
+import { FieldTrouble, pointerOf, useProblem } from "./trouble";
+
+/** A choice among named values at a path of the draft. */
+export function ChoiceField(props: {
+  label: string;
+  path: Path;
+  choices: readonly (readonly [string, string])[];
+}) {
+  const { label, path, choices } = props;
+  const value = useBench((s) => valueAt(shownDraft(s), path)) as string;
+  const act = useBench((s) => s.act);
+  return (
+    <PlainChoice
+      label={label}
+      value={value}
+      choices={choices}
+      choose={(next) => act({ kind: "set", path, value: next })}
+    />
+  );
+}
+
+/** A choice that is not a field of the draft. */
+export function PlainChoice(props: {
+  label: string;
+  value: string;
+  choices: readonly (readonly [string, string])[];
+  choose: (value: string) => void;
+  free?: boolean;
+}) {
+  const may = useMay();
+  return (
+    <Flex as="label" direction="column" fontSize="14px">
+      <Text as="span" color="faint">
+        {props.label}
+      </Text>
+      <NativeSelect.Root size="sm" disabled={!props.free && !may.design}>
+        <NativeSelect.Field
+          height="34px"
+          ps="2"
+          bg="sheet"
+          borderColor="rule"
+          fontSize="15px"
+          value={props.value}
+          onChange={(e) => props.choose(e.target.value)}
+        >
+          {props.choices.map(([key, name]) => (
+            <option key={key} value={key}>
+              {name}
+            </option>
+          ))}
+        </NativeSelect.Field>
+        <NativeSelect.Indicator />
+      </NativeSelect.Root>
+    </Flex>
+  );
+}
+
+/** Words at a path of the draft, taken when the field is left. */
+export function WordsField({ label, path, empty = false }: { label: string; path: Path; empty?: boolean }) {
+  const pointer = pointerOf(path);
+  const value = (useBench((s) => valueAt(shownDraft(s), path)) as string | null) ?? "";
+  const act = useBench((s) => s.act);
+  const problem = useProblem(pointer);
+  const may = useMay();
+  const [editing, setEditing] = useState<string | null>(null);
+  const take = () => {
+    if (editing !== null && editing.trim() !== value) {
+      act({ kind: "set", path, value: empty && !editing.trim() ? null : editing.trim() });
+    }
+    setEditing(null);
+  };
+  return (
+    <Box>
+      <Flex as="label" direction="column" fontSize="14px">
+        <Text as="span" color="faint">
+          {label}
+        </Text>
+        <Input
+          size="sm"
+          height="34px"
+          px="2"
+          bg="sheet"
+          borderColor={problem ? "removed" : "rule"}
+          fontSize="15px"
+          value={editing ?? value}
+          placeholder={empty ? "not known" : ""}
+          readOnly={!may.design}
+          aria-invalid={Boolean(problem)}
+          data-field={pointer}
+          onChange={(e) => setEditing(e.target.value)}
+          onBlur={take}
+          onKeyDown={(e) => e.key === "Enter" && take()}
+        />
+      </Flex>
+      <FieldTrouble problem={problem} />
+    </Box>
+  );
+}
+
+/** A yes or no at a path of the draft. */
+export function TickField({ label, path }: { label: string; path: Path }) {
+  const value = Boolean(useBench((s) => valueAt(shownDraft(s), path)));
+  const act = useBench((s) => s.act);
+  const may = useMay();
+  return (
+    <Flex as="label" gap="2" align="center" fontSize="14px" minH="28px">
+      <input
+        type="checkbox"
+        checked={value}
+        disabled={!may.design}
+        onChange={(e) => act({ kind: "set", path, value: e.target.checked })}
+        style={{ width: 18, height: 18, accentColor: "var(--chakra-colors-chalk)" }}
+      />
+      {label}
+    </Flex>
+  );
+}
+
+/** A titled group of fields. */
+export function Group({ title, extra, children }: { title: string; extra?: ReactNode; children: ReactNode }) {
+  return (
+    <Box as="section" borderTopWidth="1px" borderColor="rule" pt="2" mt="3" aria-label={title}>
+      <Flex justify="space-between" align="center" mb="1" gap="2">
+        <Heading as="h3" fontSize="17px" lineHeight="1.2">
+          {title}
+        </Heading>
+        {extra}
+      </Flex>
+      {children}
+    </Box>
+  );
+}
+
+/** Two fields side by side. */
+export function Pair({ children }: { children: ReactNode }) {
+  return (
+    <Box display="grid" gridTemplateColumns="1fr 1fr" gap="2" mb="2" alignItems="start">
+      {children}
+    </Box>
+  );
+}
+
+/** A small button of the bench. */
+export function Act(props: {
+  children: ReactNode;
+  onClick: () => void;
+  main?: boolean;
+  off?: boolean;
+  hint?: string;
+}) {
+  return (
+    <Button
+      size="sm"
+      minH="34px"
+      px="3"
+      fontSize="14px"
+      disabled={props.off}
+      title={props.hint}
+      variant={props.main ? "solid" : "outline"}
+      bg={props.main ? "chalk" : undefined}
+      color={props.main ? "onChalk" : "ink"}
+      borderColor="rule"
+      onClick={props.onClick}
+    >
+      {props.children}
+    </Button>
+  );
+}

@@ -1,0 +1,90 @@
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { useEffect } from "react";
+import { FileLink } from "../bench/TopBar";
+import { useBench } from "../draft/store";
+import { Group, PlainChoice } from "../fields/controls";
+import { usePatterns } from "./usePatterns";
+
+/** Which plates to cut: pick one to see it, take one or all as files. */
+export default function PatternPanel() {
+  const { optionId } = useBench();
+  const { patterns, chosen, choose, paper, setPaper, load, trouble } = usePatterns();
+  const draft = useBench((s) => s.history.now);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: patterns follow the draft
+  useEffect(() => void load(), [draft, load]);
+  const base = `/api/options/${optionId}/patterns`;
+  const own = patterns.find((p) => p.id === chosen);
+  return (
+    <>
+      <Text role="alert" color="removed" fontSize="14px">
+        {trouble}
+      </Text>
+      <Group title="All patterns">
+        <Flex gap="2" align="end">
+          <Box flex="1">
+            <PlainChoice
+              free
+              label="Paper"
+              value={paper}
+              choices={[
+                ["a4", "A4"],
+                ["letter", "Letter"],
+              ]}
+              choose={(value) => setPaper(value === "letter" ? "letter" : "a4")}
+            />
+          </Box>
+          <FileLink href={`${base}.pdf?paper=${paper}`} name="PDF 1:1, all" />
+        </Flex>
+      </Group>
+      {own && (
+        <Group title="This pattern">
+          <Flex gap="2" wrap="wrap">
+            {(["dxf", "svg"] as const).map((kind) => (
+              <FileLink
+                key={kind}
+                href={`${base}.${kind}?id=${encodeURIComponent(own.id)}`}
+                name={kind.toUpperCase()}
+              />
+            ))}
+            <FileLink href={`${base}.pdf?paper=${paper}&id=${encodeURIComponent(own.id)}`} name="PDF 1:1" />
+          </Flex>
+        </Group>
+      )}
+      <Group title="Pick one">
+        {patterns.length === 0 && (
+          <Text fontSize="14px">Nothing to cut yet: add a notch or a boxing plate in Cut.</Text>
+        )}
+        {patterns.map((pattern) => (
+          <Flex
+            key={pattern.id}
+            as="button"
+            width="100%"
+            textAlign="start"
+            minH="36px"
+            px="2"
+            align="center"
+            gap="2"
+            borderBottomWidth="1px"
+            borderColor="rule"
+            bg={pattern.id === chosen ? "sheet" : "transparent"}
+            fontWeight={pattern.id === chosen ? "600" : "400"}
+            aria-pressed={pattern.id === chosen}
+            onClick={() => choose(pattern.id)}
+          >
+            <Box
+              as="span"
+              borderWidth="1.5px"
+              borderColor="ink"
+              px="1.5"
+              fontSize="13px"
+              aria-label={pattern.side}
+            >
+              {pattern.side === "left" ? "L" : "R"}
+            </Box>
+            <Text fontSize="14px">{pattern.title}</Text>
+          </Flex>
+        ))}
+      </Group>
+    </>
+  );
+}

@@ -1,0 +1,114 @@
+import { Box, Flex, Heading, Text } from "@chakra-ui/react";
+import { useRef } from "react";
+import type { Pattern } from "../api/types";
+import { paint } from "../app/theme";
+import { useBench } from "../draft/store";
+import { outlinePath } from "../drawing/outlinePath";
+import { useSize } from "../drawing/useSize";
+import { showLength } from "../units/show";
+import { usePatterns } from "./usePatterns";
+
+const LINE = {
+  CUT: { stroke: "ink", width: 2, dash: undefined },
+  HOLE: { stroke: "touch", width: 1.6, dash: undefined },
+  BEND: { stroke: "added", width: 1.4, dash: "10 4" },
+  ETCH: { stroke: "faint", width: 1, dash: "3 3" },
+} as const;
+
+/** One pattern, as large as the bench allows, with its dimensions and datum. */
+export default function PatternView() {
+  const { patterns, chosen } = usePatterns();
+  const style = useBench((s) => s.style);
+  const pattern = patterns.find((p) => p.id === chosen);
+  if (!pattern) return <Text p="6">Pick a pattern on the left.</Text>;
+  return (
+    <Flex direction="column" height="100%" minH="0" p="4" gap="2">
+      <Flex justify="space-between" gap="4" wrap="wrap">
+        <Box>
+          <Heading fontSize="24px">
+            {pattern.title}, {pattern.side}
+          </Heading>
+          <Text fontSize="14px" color="faint">
+            {pattern.thickness_mm !== null && `${showLength(pattern.thickness_mm, style)} `}
+            {pattern.steel}. Lies on the frame by {pattern.datum}.
+          </Text>
+        </Box>
+        <Legend />
+      </Flex>
+      <Box flex="1" minH="0">
+        <Drawn pattern={pattern} />
+      </Box>
+      <Flex gap="5" wrap="wrap" fontSize="14px" fontVariantNumeric="tabular-nums">
+        {pattern.dimensions.map((d) => (
+          <Text key={d.name}>
+            {d.name} <b>{showLength(d.value_mm, style)}</b> ±{showLength(d.tolerance_mm, "mm")}
+            {d.critical ? ", critical" : ", free"}
+          </Text>
+        ))}
+      </Flex>
+    </Flex>
+  );
+}
+
+function Drawn({ pattern }: { pattern: Pattern }) {
+  const frame = useRef<HTMLDivElement>(null);
+  const { width, height } = useSize(frame);
+  const points = pattern.strokes.flatMap((s) => s.outline.vertices);
+  const [w, h] = [Math.max(...points.map((p) => p.x)), Math.max(...points.map((p) => p.y))];
+  const perMm = Math.min((width - 40) / w, (height - 40) / h, 4);
+  const [left, top] = [(width - w * perMm) / 2, (height - h * perMm) / 2];
+  const at = (x: number, y: number) => [left + x * perMm, top + (h - y) * perMm] as const;
+  return (
+    <Box ref={frame} height="100%">
+      {width > 0 && (
+        <svg width={width} height={height} role="img" aria-label={`${pattern.title}, ${pattern.side}`}>
+          {pattern.strokes.map((stroke, i) => {
+            const line = LINE[stroke.layer];
+            return (
+              <path
+                // biome-ignore lint/suspicious/noArrayIndexKey: strokes of one pattern keep their order
+                key={i}
+                d={outlinePath(stroke.outline, at, perMm)}
+                fill={stroke.layer === "CUT" && stroke.outline.closed ? paint("panel") : "none"}
+                stroke={paint(line.stroke)}
+                strokeWidth={line.width}
+                strokeDasharray={line.dash}
+              />
+            );
+          })}
+          {pattern.labels.map((label) => (
+            <text
+              key={label.text}
+              x={at(label.x, label.y)[0]}
+              y={at(label.x, label.y)[1]}
+              fill={paint("ink")}
+              style={{ fontSize: Math.max(label.height_mm * perMm, 11) }}
+            >
+              {label.text}
+            </text>
+          ))}
+        </svg>
+      )}
+    </Box>
+  );
+}
+
+function Legend() {
+  return (
+    <Flex gap="3" fontSize="13px" align="center">
+      {(["CUT", "HOLE", "BEND", "ETCH"] as const).map((layer) => (
+        <Flex key={layer} gap="1" align="center">
+          <svg width="26" height="8" aria-hidden="true">
+            <path
+              d="M0 4H26"
+              stroke={paint(LINE[layer].stroke)}
+              strokeWidth={LINE[layer].width}
+              strokeDasharray={LINE[layer].dash}
+            />
+          </svg>
+          {layer.toLowerCase()}
+        </Flex>
+      ))}
+    </Flex>
+  );
+}

@@ -1,0 +1,126 @@
+import { Box, Text } from "@chakra-ui/react";
+import type { Mass, Seat } from "../api/types";
+import { useMay } from "../app/session";
+import { freshId, type Path } from "../draft/document";
+import { shownDraft, useBench } from "../draft/store";
+import { useShown } from "../evaluation/useEvaluation";
+import { Act, ChoiceField, Group, WordsField } from "../fields/controls";
+import { Grid, GridRow } from "../fields/Grid";
+import { QuantityField } from "../fields/QuantityField";
+
+const MASS_WIDTHS = "minmax(12rem, 1fr) 7rem 8rem 8rem 2.4rem";
+const SEAT_WIDTHS = "minmax(12rem, 1fr) 7rem 8rem 7rem 2.4rem";
+const AXLES = [
+  ["front", "front"],
+  ["rear", "rear"],
+] as const;
+
+/** What the frame carries and where the axles carry the frame, as surveyed and as planned. */
+export function LoadTables() {
+  const figures = useShown((s) => s.result?.figures ?? []).filter((f) => f.id.startsWith("load-"));
+  return (
+    <Box>
+      <Masses />
+      {figures.length > 0 && (
+        <Text fontSize="14px" mt="2">
+          {figures.map((f) => `${f.name}: ${f.value.toFixed(0)} ${f.unit}`).join(". ")}.
+        </Text>
+      )}
+      <Seats title="Seats as surveyed" path={["survey", "seats"]} />
+      <Seats title="Seats as planned" path={["design", "seats"]} note="Empty: the surveyed seats stay." />
+    </Box>
+  );
+}
+
+function Masses() {
+  const act = useBench((s) => s.act);
+  const masses = useBench((s) => shownDraft(s).survey.masses);
+  const may = useMay();
+  const path = ["survey", "masses"] as const;
+  const add = () => {
+    const value: Mass = {
+      id: freshId(
+        "mass",
+        masses.map((m) => m.id),
+      ),
+      name: "new mass",
+      mass_kg: 100,
+      x_mm: 1000,
+    };
+    act({ kind: "insert", path, value });
+  };
+  return (
+    <Box data-field="/survey/masses" tabIndex={-1}>
+      <Grid
+        label="Masses"
+        heads={["carried by the frame", "mass", "from (station)", "to, where spread"]}
+        widths={MASS_WIDTHS}
+      >
+        {masses.map((mass, i) => (
+          <GridRow
+            key={mass.id}
+            widths={MASS_WIDTHS}
+            remove={() => act({ kind: "remove", path: [...path, i] })}
+          >
+            <WordsField label="Name" path={[...path, i, "name"]} />
+            <QuantityField label={`${mass.name}, mass`} path={[...path, i, "mass_kg"]} kind="mass" />
+            <QuantityField label={`${mass.name}, station`} path={[...path, i, "x_mm"]} />
+            <QuantityField label={`${mass.name}, end of the run`} path={[...path, i, "to_x_mm"]} optional />
+          </GridRow>
+        ))}
+      </Grid>
+      {may.design && <Act onClick={add}>Add a mass</Act>}
+    </Box>
+  );
+}
+
+function Seats({ title, path, note }: { title: string; path: Path; note?: string }) {
+  const act = useBench((s) => s.act);
+  const seats = useBench((s) =>
+    path[0] === "survey" ? shownDraft(s).survey.seats : shownDraft(s).design.seats,
+  );
+  const may = useMay();
+  const add = () => {
+    const value: Seat = {
+      id: freshId(
+        "seat",
+        seats.map((s) => s.id),
+      ),
+      name: "new seat",
+      axle: "rear",
+      x_mm: 2000,
+      share: 1,
+    };
+    act({ kind: "insert", path, value });
+  };
+  return (
+    <Group title={title}>
+      <Box data-field={`/${path.join("/")}`} tabIndex={-1}>
+        <Grid
+          label={title}
+          heads={["where the axle's load enters", "axle", "station", "share"]}
+          widths={SEAT_WIDTHS}
+        >
+          {seats.map((seat, i) => (
+            <GridRow
+              key={seat.id}
+              widths={SEAT_WIDTHS}
+              remove={() => act({ kind: "remove", path: [...path, i] })}
+            >
+              <WordsField label="Name" path={[...path, i, "name"]} />
+              <ChoiceField label="Axle" path={[...path, i, "axle"]} choices={AXLES} />
+              <QuantityField label={`${seat.name}, station`} path={[...path, i, "x_mm"]} />
+              <QuantityField label={`${seat.name}, share`} path={[...path, i, "share"]} kind="number" />
+            </GridRow>
+          ))}
+        </Grid>
+        {may.design && <Act onClick={add}>Add a seat</Act>}
+        {note && seats.length === 0 && (
+          <Text fontSize="13px" color="faint">
+            {note}
+          </Text>
+        )}
+      </Box>
+    </Group>
+  );
+}

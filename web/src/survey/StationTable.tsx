@@ -1,0 +1,137 @@
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { useRef, useState } from "react";
+import { useSteelChoices } from "../api/catalogue";
+import { api, got, Refused } from "../api/client";
+import type { Problem, Station } from "../api/types";
+import { useMay } from "../app/session";
+import { TroubleList } from "../app/TroubleList";
+import { shownDraft, useBench } from "../draft/store";
+import { Act, ChoiceField } from "../fields/controls";
+import { Grid, GridRow } from "../fields/Grid";
+import { QuantityField } from "../fields/QuantityField";
+import { unitOf } from "../units/show";
+
+const WIDTHS = "2rem repeat(5, minmax(5.6rem, 8rem)) 2.4rem";
+const FIELDS = [
+  ["x_mm", "behind front axle", false],
+  ["underside_z_mm", "underside", false],
+  ["height_mm", "height", false],
+  ["width_mm", "width", false],
+  ["wall_mm", "wall", true],
+] as const;
+
+/** The stations of one rail, typed or brought in from CSV. */
+export function StationTable() {
+  const { side, act } = useBench();
+  const rails = useBench((s) => shownDraft(s).survey.rails);
+  const may = useMay();
+  const steels = useSteelChoices();
+  const stations = rails[side].stations;
+  const path = ["survey", "rails", side, "stations"] as const;
+  const other = side === "left" ? "right" : "left";
+  const add = () => {
+    const last = stations.at(-1);
+    if (last) act({ kind: "insert", path, value: { ...last, x_mm: last.x_mm + 200 } satisfies Station });
+  };
+  return (
+    <Box>
+      <Flex gap="3" mb="2" align="end" wrap="wrap">
+        <Text fontWeight="600" fontSize="15px">
+          {side} rail: channel, {stations.length} stations
+        </Text>
+        <Box w="13rem">
+          <ChoiceField label="Steel" path={["survey", "rails", side, "steel_id"]} choices={steels} />
+        </Box>
+        <Box w="8rem">
+          <ChoiceField label="Opens" path={["survey", "rails", side, "opens"]} choices={OPENS} />
+        </Box>
+        <Box w="7rem">
+          <QuantityField label="Web off centre" path={["survey", "rails", side, "web_y_mm"]} />
+        </Box>
+        <Box w="7rem">
+          <QuantityField label="Inside radius" path={["survey", "rails", side, "inside_radius_mm"]} />
+        </Box>
+      </Flex>
+      <Grid label={`Stations of the ${side} rail`} heads={["", ...FIELDS.map((f) => f[1])]} widths={WIDTHS}>
+        {stations.map((_, i) => (
+          <GridRow
+            // biome-ignore lint/suspicious/noArrayIndexKey: stations are told apart by their order
+            key={i}
+            widths={WIDTHS}
+            off={stations.length <= 2}
+            remove={() => act({ kind: "remove", path: [...path, i] })}
+          >
+            <Text color="faint" pt="1.5">
+              {i + 1}
+            </Text>
+            {FIELDS.map(([field, name, optional]) => (
+              <QuantityField
+                key={field}
+                label={`Station ${i + 1}, ${name}`}
+                path={[...path, i, field]}
+                optional={optional}
+              />
+            ))}
+          </GridRow>
+        ))}
+      </Grid>
+      {may.design && (
+        <Flex gap="2" mt="1" wrap="wrap">
+          <Act onClick={add}>Add a station</Act>
+          <Act
+            onClick={() => act({ kind: "set", path: ["survey", "rails", other], value: rails[side] })}
+            hint="Only where both were measured alike"
+          >
+            Copy to the {other} rail
+          </Act>
+          <FromCsv />
+        </Flex>
+      )}
+    </Box>
+  );
+}
+
+const OPENS = [
+  ["inward", "inward"],
+  ["outward", "outward"],
+] as const;
+
+/** Stations from a CSV file; errors name the line and nothing is taken until all lines are good. */
+function FromCsv() {
+  const { side, style, act } = useBench();
+  const file = useRef<HTMLInputElement>(null);
+  const [problems, setProblems] = useState<Problem[]>([]);
+  const take = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    try {
+      const unit = unitOf("length", style) === "mm" ? "mm" : "in";
+      const stations = await got(api.POST("/api/stations", { body: { text: await chosen.text(), unit } }));
+      act({ kind: "set", path: ["survey", "rails", side, "stations"], value: stations });
+      setProblems([]);
+    } catch (error) {
+      const message = error instanceof Error ? error.message : "not read";
+      const own = error instanceof Refused ? error.problems : [];
+      setProblems(own.length ? own : [{ pointer: "", message, found: "", expected: "" }]);
+    }
+    if (file.current) file.current.value = "";
+  };
+  return (
+    <>
+      <Act
+        onClick={() => file.current?.click()}
+        hint="Head line: x, underside, height, width, wall; a head may name a unit"
+      >
+        From CSV
+      </Act>
+      <input
+        ref={file}
+        type="file"
+        accept=".csv,text/csv,text/plain"
+        aria-label="Stations as CSV"
+        style={{ display: "none" }}
+        onChange={(e) => void take(e.target.files?.[0])}
+      />
+      <TroubleList problems={problems} lead="The stations are as they were." />
+    </>
+  );
+}

@@ -1,0 +1,116 @@
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { useCatalogue } from "../api/catalogue";
+import type { DropEntry } from "../api/types";
+import { useMay } from "../app/session";
+import { freshId } from "../draft/document";
+import { shownDraft, useBench } from "../draft/store";
+import { useShown } from "../evaluation/useEvaluation";
+import { Act, Group, Pair, PlainChoice, TickField, WordsField } from "../fields/controls";
+import { QuantityField } from "../fields/QuantityField";
+import { FieldTrouble, useProblem } from "../fields/trouble";
+import { showLength } from "../units/show";
+
+/** What the drop is made of; one amount may stay empty and is solved. */
+export function DropStack() {
+  const entries = useBench((s) => shownDraft(s).design.targets.entries);
+  const style = useBench((s) => s.style);
+  const act = useBench((s) => s.act);
+  const drop = useShown((s) => s.result?.drop);
+  const may = useMay();
+  const { mechanisms } = useCatalogue();
+  const path = ["design", "targets", "entries"] as const;
+  const add = () => {
+    const [first] = mechanisms;
+    if (!first) return;
+    const id = freshId(
+      "drop",
+      entries.map((e) => e.id),
+    );
+    const { name, mechanism, keeps, costs_travel } = first;
+    act({
+      kind: "insert",
+      path,
+      value: { id, name, mechanism, amount_mm: 0, keeps, costs_travel } satisfies DropEntry,
+    });
+  };
+  return (
+    <Group
+      title="Made up of"
+      extra={drop && <Text fontSize="14px">{showLength(drop.total_mm, style)} in all</Text>}
+    >
+      {entries.map((entry, i) => (
+        <Entry key={entry.id} entry={entry} index={i} />
+      ))}
+      {may.design && <Act onClick={add}>Add a contribution</Act>}
+      {drop && (
+        <Text fontSize="14px" mt="1">
+          {showLength(drop.towards_rail_mm, style)} of it brings the axle closer to the rail.
+        </Text>
+      )}
+    </Group>
+  );
+}
+
+function Entry({ entry, index }: { entry: DropEntry; index: number }) {
+  const act = useBench((s) => s.act);
+  const style = useBench((s) => s.style);
+  const solved = useShown((s) => s.result?.drop.entries.find((e) => e.id === entry.id));
+  const [open, setOpen] = [entry.id === useBench((s) => s.selected), useBench((s) => s.put)];
+  const path = ["design", "targets", "entries", index] as const;
+  const { mechanisms } = useCatalogue();
+  const problem = useProblem(`/${path.join("/")}/amount_mm`);
+  const choose = (key: string) => {
+    const next = mechanisms.find((m) => m.mechanism === key);
+    if (next) act({ kind: "set", path, value: { ...entry, ...next } });
+  };
+  const kept = [
+    entry.keeps.camber && "camber",
+    entry.keeps.toe && "toe",
+    entry.keeps.anti_dive && "anti-dive",
+  ].filter(Boolean);
+  return (
+    <Box p="2" mb="2" bg="sheet" borderWidth="1px" borderColor="rule">
+      <Pair>
+        <PlainChoice
+          label="Mechanism"
+          value={entry.mechanism}
+          choices={mechanisms.map((m) => [m.mechanism, m.name] as const)}
+          choose={choose}
+        />
+        <QuantityField
+          label="Amount"
+          path={[...path, "amount_mm"]}
+          optional
+          instead={solved?.solved ? `${showLength(solved.amount_mm, style)} (solved)` : "solve it"}
+        />
+      </Pair>
+      <FieldTrouble problem={entry.amount_mm === null ? problem : undefined} />
+      {entry.mechanism === "notch" && (
+        <Text role="alert" fontSize="14px" color="removed" fontWeight="600">
+          A notch lowers nothing: it buys travel. This entry counts as zero; give the drop to springs,
+          spindles, pivots or a step.
+        </Text>
+      )}
+      <Flex justify="space-between" align="center" gap="2">
+        <Text fontSize="13px" color="faint">
+          {kept.length ? `Keeps ${kept.join(", ")}` : "Moves along the curves"};{" "}
+          {entry.costs_travel ? "costs travel" : "no travel"}.
+        </Text>
+        <Act onClick={() => setOpen({ selected: open ? null : entry.id })}>{open ? "Less" : "More"}</Act>
+      </Flex>
+      {open && (
+        <Box>
+          <WordsField label="Name" path={[...path, "name"]} />
+          <TickField label="keeps camber" path={[...path, "keeps", "camber"]} />
+          <TickField label="keeps toe" path={[...path, "keeps", "toe"]} />
+          <TickField label="keeps anti-dive" path={[...path, "keeps", "anti_dive"]} />
+          <TickField
+            label="costs travel: brings the axle closer to the rail"
+            path={[...path, "costs_travel"]}
+          />
+          <Act onClick={() => act({ kind: "remove", path })}>Take it out</Act>
+        </Box>
+      )}
+    </Box>
+  );
+}

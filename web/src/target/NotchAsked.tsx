@@ -1,0 +1,63 @@
+import { Box, Text } from "@chakra-ui/react";
+import type { Notch } from "../api/types";
+import { notches } from "../draft/document";
+import { shownDraft, useBench } from "../draft/store";
+import { useShown } from "../evaluation/useEvaluation";
+import { Act, Group } from "../fields/controls";
+import { showLength, snapUp } from "../units/show";
+
+/** The notch that the axle's path asks for, on both sides, and one step to make it so. */
+export function NotchAsked() {
+  const needed = useShown((s) => s.result?.notch_needed ?? []);
+  const { style, act, put } = useBench();
+  const found = useBench((s) => shownDraft(s).design);
+  const own = notches(found)[0];
+  const cut = needed.filter((n) => n.depth_mm > 0);
+  const length = (mm: number) => showLength(mm, style);
+  if (needed.length === 0) {
+    return (
+      <Group title="Notch needed">
+        <Text fontSize="14px">
+          Not computed: wheelbase, tube diameter or tube-to-rail gap is missing in the survey.
+        </Text>
+      </Group>
+    );
+  }
+  const depth = Math.max(...needed.map((n) => n.depth_mm));
+  const radius = Math.max(...needed.map((n) => n.radius_mm));
+  const width = Math.max(...needed.map((n) => n.width_mm));
+  const use = (notch: Notch, index: number) => {
+    const shape =
+      notch.shape.kind === "arc"
+        ? { ...notch.shape, radius_mm: snapUp(radius, style) }
+        : { ...notch.shape, mouth_width_mm: Math.max(snapUp(width, style), notch.shape.top_width_mm) };
+    act({ kind: "operation", index, value: { ...notch, depth_mm: snapUp(depth, style), shape } });
+    put({ stage: "cut" });
+  };
+  return (
+    <Group title="Notch needed">
+      {cut.length === 0 && (
+        <Text fontSize="14px">None: the tube stays clear of both rails at full bump.</Text>
+      )}
+      {cut.map((n) => (
+        <Box key={n.side} mb="1" fontSize="14px">
+          <Text>
+            <b>{n.side}</b>: {length(n.depth_mm)} deep, {length(n.width_mm)} wide at the underside
+          </Text>
+          <Text color="faint" fontSize="13px">
+            tube top {length(n.tube_top_mm)} above the underside at full bump; {length(n.clear_depth_mm)}{" "}
+            clear, the rest is liner and weld. With one wheel in bump only {length(n.one_wheel_top_mm)}.
+          </Text>
+        </Box>
+      ))}
+      {cut.length > 0 && own && (
+        <Act main onClick={() => use(own.notch, own.index)}>
+          Cut it so: {length(snapUp(depth, style))} deep
+        </Act>
+      )}
+      <Text fontSize="13px" color="faint" mt="2">
+        The notch lowers nothing; it lets the axle come up so far.
+      </Text>
+    </Group>
+  );
+}

@@ -1,0 +1,71 @@
+import { Text } from "@chakra-ui/react";
+import { shownDraft, useBench } from "../draft/store";
+import { Group, Pair, PlainChoice } from "../fields/controls";
+import { QuantityField } from "../fields/QuantityField";
+import { DropStack } from "./DropStack";
+import { NotchAsked } from "./NotchAsked";
+
+/** How low at the rear axle, made up of what, with how much travel. */
+export default function TargetPanel() {
+  return (
+    <>
+      <QuantityField
+        label="Target drop at the rear axle"
+        path={["design", "targets", "drop_mm"]}
+        note="Positive when the body goes down."
+      />
+      <DropStack />
+      <Group title="Travel and path">
+        <Pair>
+          <QuantityField label="Bump wanted" path={["design", "targets", "bump_mm"]} />
+          <QuantityField label="Droop wanted" path={["design", "targets", "droop_mm"]} />
+        </Pair>
+        <AxlePathFields />
+      </Group>
+      <NotchAsked />
+    </>
+  );
+}
+
+function AxlePathFields() {
+  const path = useBench((s) => shownDraft(s).design.targets.path);
+  const act = useBench((s) => s.act);
+  const at = ["design", "targets", "path"] as const;
+  const choose = (kind: string) => {
+    const arc = { kind: "arc", radius_mm: 700, pivot: "ahead", pivot_above_mm: 0 };
+    act({ kind: "set", path: at, value: kind === "arc" ? arc : { kind: "straight" } });
+  };
+  return (
+    <>
+      <PlainChoice
+        label="The axle moves"
+        value={path.kind}
+        choices={[
+          ["straight", "straight up and down"],
+          ["arc", "on an arc about a pivot"],
+        ]}
+        choose={choose}
+      />
+      {path.kind === "arc" && (
+        <>
+          <Pair>
+            <QuantityField label="Arc radius" path={[...at, "radius_mm"]} />
+            <QuantityField label="Pivot above axle" path={[...at, "pivot_above_mm"]} />
+          </Pair>
+          <PlainChoice
+            label="Pivot"
+            value={path.pivot}
+            choices={[
+              ["ahead", "ahead of the axle"],
+              ["behind", "behind the axle"],
+            ]}
+            choose={(pivot) => act({ kind: "set", path: [...at, "pivot"], value: pivot })}
+          />
+        </>
+      )}
+      <Text fontSize="13px" color="faint" mt="1">
+        Links and springs come in a later version; until then the path is given.
+      </Text>
+    </>
+  );
+}
