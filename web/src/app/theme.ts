@@ -7,7 +7,7 @@ const config = defineConfig({
   globalCss: {
     "html, body, #root": { height: "100%" },
     body: { background: "bench", color: "ink", fontSize: "15px", lineHeight: "1.35" },
-    "*:focus-visible": { outline: "2px solid", outlineColor: "chalk", outlineOffset: "1px" },
+    "*:focus-visible": { outline: "2px solid var(--chakra-colors-chalk)", outlineOffset: "1px" },
     "svg text": { fontFamily: "'IBM Plex Sans', sans-serif", fontVariantNumeric: "tabular-nums" },
     "*": { _motionReduce: { transition: "none !important", animation: "none !important" } },
   },

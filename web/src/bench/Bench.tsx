@@ -32,7 +32,7 @@ export default function Bench() {
         gridTemplateColumns={{
           base: "minmax(0, 1fr)",
           md: "260px minmax(0, 1fr)",
-          xl: "288px minmax(0, 1fr) 308px",
+          xl: "284px minmax(0, 1fr) 326px",
         }}
       >
         <Flex

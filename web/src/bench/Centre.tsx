@@ -31,7 +31,7 @@ export function Centre({ job }: { job: JobHead }) {
       <Box flex="1" minH="0">
         <Sheet handles={stage === "cut"} />
       </Box>
-      <Box height={stage === "survey" || stage === "prove" ? "44%" : "36%"} minH="0">
+      <Box height={stage === "survey" || stage === "prove" ? "42%" : "206px"} minH="0">
         <Suspense fallback={<Spinner m="6" />}>
           {stage === "survey" ? (
             <SurveyTables />

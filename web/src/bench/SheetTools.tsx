@@ -19,31 +19,43 @@ export function SheetTools() {
   const [first, last] = [rail[0]?.x_mm ?? 0, rail.at(-1)?.x_mm ?? 1000];
   const axle = survey.wheelbase_mm ?? stationMm;
   return (
-    <Flex px="3" py="1" gap="2" align="end" bg="panel" borderBottomWidth="1px" borderColor="rule" wrap="wrap">
+    <Flex
+      px="3"
+      py="1"
+      gap="2"
+      align="center"
+      bg="panel"
+      borderBottomWidth="1px"
+      borderColor="rule"
+      wrap="wrap"
+    >
       <Box w="6.5rem">
         <PlainChoice
           free
+          bare
           label="Rail"
           value={side}
           choices={[
-            ["left", "left"],
-            ["right", "right"],
+            ["left", "left rail"],
+            ["right", "right rail"],
           ]}
           choose={(value) => put({ side: value === "right" ? "right" : "left" })}
         />
       </Box>
-      <Box flex="1" minW="9rem" maxW="16rem">
+      <Box flex="1" minW="9rem" maxW="18rem">
         <PlainChoice
           free
+          bare
           label="Tape hooked on"
           value={hook ?? survey.datum.feature_id}
-          choices={survey.features.map((f) => [f.id, f.name] as const)}
+          choices={survey.features.map((f) => [f.id, `tape from ${f.name}`] as const)}
           choose={hookOn}
         />
       </Box>
       <Box w="7.5rem">
         <PlainChoice
           free
+          bare
           label="Tape reads"
           value={style}
           choices={UNITS}

@@ -3,7 +3,7 @@ import { lazy, Suspense } from "react";
 import type { Evaluation, JobHead } from "../api/types";
 import { STAGES, type StageName, useBench } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
-import { worst } from "../margins/group";
+import { grouped, worst } from "../margins/group";
 import { VerdictMark } from "../margins/VerdictMark";
 
 const PANELS = {
@@ -86,7 +86,7 @@ const TITLES: Record<StageName, string> = {
 /** A stage's state in words, with the worst verdict of its checks. */
 function stateOf(name: StageName, result: Evaluation) {
   const checks = result.checks.filter((c) => c.stage === name && c.state !== "as-built");
-  const fails = checks.filter((c) => c.verdict === "fails").length;
+  const fails = grouped(checks).filter((row) => row.check.verdict === "fails").length;
   switch (name) {
     case "survey": {
       const taken = result.before_teardown.filter((r) => r.taken).length;

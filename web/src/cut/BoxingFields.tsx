@@ -25,11 +25,11 @@ export function BoxingFields({ boxing, index }: { boxing: Boxing; index: number 
       <PlaceFields label="Front end" path={[...at, "start"]} />
       <PlaceFields label="Rear end" path={[...at, "end"]} />
       <Pair>
-        <QuantityField label="Thickness" path={[...at, "thickness_mm"]} />
+        <QuantityField label="Thickness" path={[...at, "thickness_mm"]} kind="thickness" />
         <ChoiceField label="Fit" path={[...at, "fit"]} choices={FITS} />
       </Pair>
       <Pair>
-        <QuantityField label="Weld leg" path={[...at, "weld_leg_mm"]} />
+        <QuantityField label="Weld leg" path={[...at, "weld_leg_mm"]} kind="thickness" />
         {boxing.fit === "inside" ? (
           <QuantityField label="Step inside by" path={[...at, "inset_mm"]} />
         ) : (

@@ -108,7 +108,7 @@ function Plate({ title, role, notch, index }: { title: string; role: Role; notch
       {plate && (
         <>
           <Pair>
-            <QuantityField label="Thickness" path={[...at, "thickness_mm"]} />
+            <QuantityField label="Thickness" path={[...at, "thickness_mm"]} kind="thickness" />
             {role === "liner" ? (
               <ChoiceField label="Steel" path={[...at, "steel_id"]} choices={steels} />
             ) : (
@@ -128,7 +128,7 @@ function Plate({ title, role, notch, index }: { title: string; role: Role; notch
             </Pair>
           )}
           <Pair>
-            <QuantityField label="Weld leg" path={[...at, "weld_leg_mm"]} />
+            <QuantityField label="Weld leg" path={[...at, "weld_leg_mm"]} kind="thickness" />
             {role !== "liner" && <ChoiceField label="Steel" path={[...at, "steel_id"]} choices={steels} />}
           </Pair>
         </>
@@ -140,13 +140,14 @@ function Plate({ title, role, notch, index }: { title: string; role: Role; notch
 /** Shares that are shown, not judged: depth of the rail, width of the liner that works. */
 function NotchFigures({ notch }: { notch: Notch }) {
   const figures = useShown((s) => s.result?.figures ?? []);
+  const dragging = useBench((s) => s.gesture !== null);
   const own = figures.filter(
     (f, i) => f.id.endsWith(notch.id) && figures.findIndex((g) => g.id === f.id) === i,
   );
   return (
     <>
       {own.map((f) => (
-        <Text key={f.id} fontSize="13px" title={f.basis}>
+        <Text key={f.id} fontSize="13px" title={f.basis} opacity={dragging ? 0.5 : 1}>
           {f.name}: <b>{(f.value * 100).toFixed(0)} %</b> <span style={{ opacity: 0.75 }}>{f.basis}</span>
         </Text>
       ))}

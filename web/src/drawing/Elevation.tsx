@@ -3,12 +3,20 @@ import { paint } from "../app/theme";
 import { linePath, outlinePath } from "./outlinePath";
 import { between, nearest, type Scale } from "./scale";
 
-export type Heights = { top: number; height: number; z: (mm: number) => number };
+export type Heights = { z: (mm: number) => number; mm: (px: number) => number };
 
-/** Where heights fall: the rail's middle a little above the middle of the band. */
-export function heightsOf(top: number, height: number, scale: Scale): Heights {
-  const middle = top + height * 0.42;
-  return { top, height, z: (mm) => middle - (mm - 75) * scale.perMm };
+/** Heights to pixels: what there is to see, from the tube at ride height to the top of a cap, in the middle of the band. */
+export function heightsOf(height: number, scale: Scale, result: Evaluation | null, side: Side): Heights {
+  const rail = result?.rails.find((r) => r.side === side);
+  const axle = result?.axle.find((a) => a.side === side);
+  const plates =
+    result?.parts.filter((p) => p.side === side && (p.face === "outer" || p.face === "inner")) ?? [];
+  const tops = [...(rail?.top_z_mm ?? [150]), ...plates.flatMap((p) => p.outline.vertices.map((v) => v.y))];
+  const top = Math.max(...tops);
+  const tube = axle ? (axle.z_mm[nearest(0, axle.travel_mm)] ?? 0) - axle.diameter_mm : -60;
+  const span = (top - tube) * scale.perMm;
+  const from = Math.max((height - span) / 2 + 6, 24);
+  return { z: (mm) => from + (top - mm) * scale.perMm, mm: (px) => top - (px - from) / scale.perMm };
 }
 
 type Props = {
@@ -17,12 +25,14 @@ type Props = {
   scale: Scale;
   heights: Heights;
   travelMm: number;
+  /** Full bump: a ghost of the tube is drawn there. */
+  bumpMm: number;
   selected: string | null;
   select: (id: string) => void;
 };
 
 /** Side elevation of one rail, seen from the left: stock, what is taken away, what is added, the axle through travel. */
-export function Elevation({ result, side, scale, heights, travelMm, selected, select }: Props) {
+export function Elevation({ result, side, scale, heights, travelMm, bumpMm, selected, select }: Props) {
   const rail = result.rails.find((r) => r.side === side);
   const axle = result.axle.find((a) => a.side === side);
   if (!rail) return null;
@@ -60,6 +70,7 @@ export function Elevation({ result, side, scale, heights, travelMm, selected, se
           id={`${side}-${i}`}
         />
       ))}
+      {axle && <Ghost axle={axle} scale={scale} heights={heights} travelMm={bumpMm} />}
       {axle && <Tube axle={axle} scale={scale} heights={heights} travelMm={travelMm} />}
     </g>
   );
@@ -140,6 +151,19 @@ function Tube({ axle, scale, heights, travelMm }: Moving) {
         d={`M${place(row).cx - 5} ${place(row).cy}h10M${place(row).cx} ${place(row).cy - 5}v10`}
         stroke={paint("ink")}
       />
+    </g>
+  );
+}
+
+/** The tube at full bump with its clearance: what the cut must leave free. */
+function Ghost({ axle, scale, heights, travelMm }: Moving) {
+  const row = nearest(travelMm, axle.travel_mm);
+  const place = { cx: scale.x(axle.x_mm[row] ?? 0), cy: heights.z(axle.z_mm[row] ?? 0) };
+  const radius = axle.diameter_mm / 2;
+  return (
+    <g fill="none" stroke={paint("faint")}>
+      <circle {...place} r={radius * scale.perMm} />
+      <circle {...place} r={(radius + axle.needed_mm) * scale.perMm} strokeDasharray="3 4" />
     </g>
   );
 }

@@ -31,7 +31,7 @@ export function HandleMark({ handle, scale, heights, locked }: Props) {
     const sheet = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
     if (!sheet) return;
     const x = scale.station(event.clientX - sheet.left);
-    const z = 75 - (event.clientY - sheet.top - heights.z(75)) / scale.perMm;
+    const z = heights.mm(event.clientY - sheet.top);
     drag(set(snap(handle.valueAt(x, z), style)), event.timeStamp);
   };
   const onDown = (event: PointerEvent<SVGGElement>) => {

@@ -125,7 +125,7 @@ function PlanRail({ rail, parts, scale, across, strong, selected }: RailProps) {
       })}
       <text
         x={8}
-        y={across(rail.web_y_mm[0] ?? 0) + (rail.side === "right" ? -6 : 16)}
+        y={across(((rail.web_y_mm[0] ?? 0) + (rail.tip_y_mm[0] ?? 0)) / 2) + 4}
         fill={paint("faint")}
         style={{ fontSize: 12 }}
       >

@@ -49,26 +49,33 @@ function Both({ section }: { section: SectionDrawing }) {
       />
     ));
   return (
-    <Flex gap="2" align="end">
-      <svg width="118" height={H} role="img" aria-label="Section before and after" style={{ flexShrink: 0 }}>
-        <text x="4" y="12" fill={paint("faint")} style={{ fontSize: 12 }}>
+    <Flex gap="2" align="start">
+      <svg width="96" height={H} role="img" aria-label="Section before and after" style={{ flexShrink: 0 }}>
+        <text x="2" y="12" fill={paint("faint")} style={{ fontSize: 12 }}>
           stock
         </text>
-        <text x="62" y="12" fill={paint("faint")} style={{ fontSize: 12 }}>
+        <text x="54" y="12" fill={paint("faint")} style={{ fontSize: 12 }}>
           planned
         </text>
-        {draw(section.before, 6)}
-        {draw(section.after, 66)}
+        {draw(section.before, 2)}
+        {draw(section.after, 56)}
       </svg>
-      <Box as="table" fontSize="13px" fontVariantNumeric="tabular-nums" width="100%">
+      <Box
+        as="table"
+        fontSize="13px"
+        whiteSpace="nowrap"
+        lineHeight="1.6"
+        fontVariantNumeric="tabular-nums"
+        width="100%"
+      >
         <tbody>
           {section.figures.map((f) => (
             <tr key={f.name} title={`${showNumber(f.stock)} to ${showNumber(f.planned)} ${f.unit}`}>
               <Box as="th" textAlign="start" fontWeight="400" color="faint">
                 {f.name}
               </Box>
-              <Box as="td" textAlign="end" pe="2">
-                {showNumber(f.planned, 3)} {f.unit}
+              <Box as="td" textAlign="end" color="faint" pe="1.5">
+                {showNumber(f.planned, 3)} <small>{f.unit}</small>
               </Box>
               <Box
                 as="td"

@@ -5,7 +5,7 @@ import { paint } from "../app/theme";
 import { shownDraft, useBench } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
 import { showLength } from "../units/show";
-import { Elevation, heightsOf } from "./Elevation";
+import { Elevation, type Heights, heightsOf } from "./Elevation";
 import { Features } from "./Features";
 import { HandleMark } from "./HandleMark";
 import { anchorOf, handlesOf } from "./handles";
@@ -17,7 +17,7 @@ import { TAPE_H, Tape } from "./Tape";
 import { useSize } from "./useSize";
 import { useLooking } from "./view";
 
-const PLAN_SHARE = 0.34;
+const PLAN_SHARE = 0.36;
 
 /** The sheet: side elevation above plan on one station scale, a tape between them. */
 export function Sheet({ handles = true }: { handles?: boolean }) {
@@ -38,7 +38,9 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
   });
   const planH = Math.round(height * PLAN_SHARE);
   const tapeY = height - planH - TAPE_H;
-  const heights = heightsOf(0, tapeY, scale);
+  const held = useRef<Heights | null>(null);
+  const heights = gesture && held.current ? held.current : heightsOf(tapeY, scale, result, side);
+  held.current = heights;
   const hooked = hook ?? draft.survey.datum?.feature_id ?? "";
   const onDown = (event: PointerEvent<SVGSVGElement>) => {
     from.current = event.clientX;
@@ -82,6 +84,7 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
               scale={scale}
               heights={heights}
               travelMm={travelMm}
+              bumpMm={draft.design.targets.bump_mm}
               selected={selected}
               select={(id) => put({ selected: id })}
             />
@@ -123,7 +126,7 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
           <text x={10} y={18} fill={paint("faint")} style={{ fontSize: 13 }}>
             {side} rail, seen from the left, front to the left
           </text>
-          <text x={scale.x(stationMm) + 5} y={height - 6} fill={paint("chalk")} style={{ fontSize: 12 }}>
+          <text x={scale.x(stationMm) + 5} y={34} fill={paint("chalk")} style={{ fontSize: 12 }}>
             section {showLength(stationMm - anchorOf(draft, hooked), style)} on the tape
           </text>
           {handles &&

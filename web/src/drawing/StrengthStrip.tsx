@@ -44,14 +44,15 @@ export function StrengthStrip() {
   const laneH = height / Math.max(lanes.length, 1);
   return (
     <Flex direction="column" height="100%" minH="0">
-      <Flex px="3" py="1" gap="3" align="end" bg="panel" borderYWidth="1px" borderColor="rule">
+      <Flex px="3" py="0.5" gap="3" align="center" bg="panel" borderYWidth="1px" borderColor="rule">
         <Text fontFamily="heading" fontWeight="600" fontSize="17px" flex="1">
           Strength along the {side} rail
         </Text>
-        <Box w="11rem">
+        <Box w="14rem">
           <PlainChoice
             free
-            label=""
+            bare
+            label="Load case"
             value={loadCase}
             choices={[
               ["bump", "Both wheels in a bump, 3 g"],

@@ -33,7 +33,7 @@ export function TravelBar() {
       : `${showLength(Math.abs(travelMm), style)} ${travelMm > 0 ? "bump" : "droop"}`;
   return (
     <Flex px="3" pt="1" gap="4" align="center" bg="panel" borderBottomWidth="1px" borderColor="rule">
-      <Box flex="1" position="relative" pb="18px" ms="10px" me="10px">
+      <Box flex="1" position="relative" pb="14px" pt="2px" ms="10px" me="10px">
         <input
           type="range"
           aria-label="Axle travel"
@@ -56,7 +56,7 @@ export function TravelBar() {
             key={mark.name}
             position="absolute"
             left={share(mark.at)}
-            top="22px"
+            top={mark.name === "touches" ? "-6px" : "22px"}
             transform="translateX(-50%)"
             pointerEvents="none"
           >

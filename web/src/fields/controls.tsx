@@ -30,14 +30,19 @@ export function PlainChoice(props: {
   value: string;
   choices: readonly (readonly [string, string])[];
   choose: (value: string) => void;
+  /** Open to everyone, not only to those who may design. */
   free?: boolean;
+  /** The label is only spoken. */
+  bare?: boolean;
 }) {
   const may = useMay();
   return (
     <Flex as="label" direction="column" fontSize="14px">
-      <Text as="span" color="faint">
-        {props.label}
-      </Text>
+      {!props.bare && (
+        <Text as="span" color="faint">
+          {props.label}
+        </Text>
+      )}
       <NativeSelect.Root size="sm" disabled={!props.free && !may.design}>
         <NativeSelect.Field
           height="34px"
@@ -45,6 +50,7 @@ export function PlainChoice(props: {
           bg="sheet"
           borderColor="rule"
           fontSize="15px"
+          aria-label={props.bare ? props.label : undefined}
           value={props.value}
           onChange={(e) => props.choose(e.target.value)}
         >

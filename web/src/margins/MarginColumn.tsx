@@ -38,7 +38,7 @@ export function MarginColumn() {
           </Text>
         </Box>
         <Box w="7.5rem">
-          <PlainChoice free label="" value={stage} choices={FILTERS} choose={setStage} />
+          <PlainChoice free bare label="Checks of" value={stage} choices={FILTERS} choose={setStage} />
         </Box>
       </Flex>
       {problems.length > 0 && (

@@ -39,6 +39,6 @@ export function worst(checks: readonly Check[]): Check["verdict"] | null {
 /** A check's value as a person reads it. */
 export function shown(value: number, unit: string, length: (mm: number) => string): string {
   if (unit === "mm") return length(value);
-  const digits = Math.abs(value) >= 100 ? 0 : 2;
+  const digits = Math.abs(value) >= 100 || unit === "entries" ? 0 : 2;
   return `${value.toFixed(digits)} ${unit}`;
 }

@@ -1,8 +1,8 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useEffect } from "react";
-import { FileLink } from "../bench/TopBar";
 import { useBench } from "../draft/store";
 import { Group, PlainChoice } from "../fields/controls";
+import { FileLink } from "../fields/FileLink";
 import { usePatterns } from "./usePatterns";
 
 /** Which plates to cut: pick one to see it, take one or all as files. */

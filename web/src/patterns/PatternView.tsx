@@ -5,7 +5,7 @@ import { paint } from "../app/theme";
 import { useBench } from "../draft/store";
 import { outlinePath } from "../drawing/outlinePath";
 import { useSize } from "../drawing/useSize";
-import { showLength } from "../units/show";
+import { showLength, showThickness } from "../units/show";
 import { usePatterns } from "./usePatterns";
 
 const LINE = {
@@ -29,7 +29,7 @@ export default function PatternView() {
             {pattern.title}, {pattern.side}
           </Heading>
           <Text fontSize="14px" color="faint">
-            {pattern.thickness_mm !== null && `${showLength(pattern.thickness_mm, style)} `}
+            {pattern.thickness_mm !== null && `${showThickness(pattern.thickness_mm, style)} `}
             {pattern.steel}. Lies on the frame by {pattern.datum}.
           </Text>
         </Box>
@@ -41,7 +41,9 @@ export default function PatternView() {
       <Flex gap="5" wrap="wrap" fontSize="14px" fontVariantNumeric="tabular-nums">
         {pattern.dimensions.map((d) => (
           <Text key={d.name}>
-            {d.name} <b>{showLength(d.value_mm, style)}</b> ±{showLength(d.tolerance_mm, "mm")}
+            {d.name}{" "}
+            <b>{d.name === "thickness" ? showThickness(d.value_mm, style) : showLength(d.value_mm, style)}</b>{" "}
+            ±{showLength(d.tolerance_mm, "mm")}
             {d.critical ? ", critical" : ", free"}
           </Text>
         ))}

@@ -1,9 +1,9 @@
 import { Box, Text } from "@chakra-ui/react";
 import type { Check, JobHead } from "../api/types";
-import { FileLink } from "../bench/TopBar";
 import { useBench } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
 import { Group } from "../fields/controls";
+import { FileLink } from "../fields/FileLink";
 import { LogList } from "./LogList";
 
 /** Is what was welded what was planned, and what does it cost where it is not? */

@@ -9,7 +9,7 @@ import { evaluateAgain, useShown } from "../evaluation/useEvaluation";
 import { Act } from "../fields/controls";
 import { PlainQuantity, PlainWords } from "../fields/plain";
 import { VerdictMark } from "../margins/VerdictMark";
-import { showLength } from "../units/show";
+import { showLength, showQuantity } from "../units/show";
 import { reasonOf } from "./reason";
 import { useRefreshLog } from "./useLog";
 
@@ -72,6 +72,7 @@ function ReadingRow({ job, reading }: { job: JobHead; reading: AskedReading }) {
       setTrouble(reasonOf(error));
     }
   };
+  const kind = reading.spec.limit_id === "as-built-plate" ? "thickness" : "length";
   const off = reading.value_mm === null ? null : reading.value_mm - reading.spec.planned_mm;
   return (
     <Box
@@ -90,17 +91,18 @@ function ReadingRow({ job, reading }: { job: JobHead; reading: AskedReading }) {
           from {reading.spec.datum}
         </Text>
       </Box>
-      <Text fontVariantNumeric="tabular-nums">{showLength(reading.spec.planned_mm, style)}</Text>
+      <Text fontVariantNumeric="tabular-nums">{showQuantity(reading.spec.planned_mm, kind, style)}</Text>
       <Box>
         {may.log ? (
           <PlainQuantity
             hideLabel
+            kind={kind}
             label={`${reading.spec.name}, ${reading.side}, measured`}
             value={reading.value_mm}
             take={(mm, text) => void take(mm, text)}
           />
         ) : (
-          <Text>{reading.value_mm === null ? "not taken" : showLength(reading.value_mm, style)}</Text>
+          <Text>{reading.value_mm === null ? "not taken" : showQuantity(reading.value_mm, kind, style)}</Text>
         )}
         <Text role="alert" color="removed" fontSize="13px">
           {trouble}

@@ -49,7 +49,11 @@ export function StationTable() {
           <QuantityField label="Web off centre" path={["survey", "rails", side, "web_y_mm"]} />
         </Box>
         <Box w="7rem">
-          <QuantityField label="Inside radius" path={["survey", "rails", side, "inside_radius_mm"]} />
+          <QuantityField
+            label="Inside radius"
+            path={["survey", "rails", side, "inside_radius_mm"]}
+            kind="thickness"
+          />
         </Box>
       </Flex>
       <Grid label={`Stations of the ${side} rail`} heads={["", ...FIELDS.map((f) => f[1])]} widths={WIDTHS}>
@@ -70,6 +74,7 @@ export function StationTable() {
                 label={`Station ${i + 1}, ${name}`}
                 path={[...path, i, field]}
                 optional={optional}
+                kind={optional ? "thickness" : "length"}
               />
             ))}
           </GridRow>

@@ -9,6 +9,13 @@ export function showLength(valueMm: number, style: Style): string {
   return fraction(valueMm, style === "in16" ? 16 : 32);
 }
 
+/** A plate or wall: as an inch fraction only where it is one, else in mm, so that 5 mm never reads 3/16". */
+export function showThickness(valueMm: number, style: Style): string {
+  const parts = (valueMm / MM_PER_INCH) * 32;
+  const even = Math.abs(parts - Math.round(parts)) * (MM_PER_INCH / 32) < 0.05;
+  return style !== "mm" && even ? fraction(valueMm, 32) : `${trim(valueMm.toFixed(2))} mm`;
+}
+
 function trim(text: string): string {
   const short = text.includes(".") ? text.replace(/0+$/, "").replace(/\.$/, "") : text;
   return short === "-0" ? "0" : short;
@@ -35,17 +42,18 @@ export function showNumber(value: number, digits = 4): string {
   return Math.abs(text) >= 1e5 || Math.abs(text) < 1e-3 ? text.toExponential(digits - 1) : String(text);
 }
 
-export type Kind = "length" | "angle" | "mass" | "number";
+export type Kind = "length" | "thickness" | "angle" | "mass" | "number";
 
 /** The unit taken where none was typed. */
 export function unitOf(kind: Kind, style: Style): string {
-  if (kind === "length") return style === "mm" ? "mm" : "in";
+  if (kind === "length" || kind === "thickness") return style === "mm" ? "mm" : "in";
   return { angle: "deg", mass: "kg", number: "" }[kind];
 }
 
 /** A quantity in the base unit of its kind, as a field shows it. */
 export function showQuantity(value: number, kind: Kind, style: Style): string {
   if (kind === "length") return showLength(value, style);
+  if (kind === "thickness") return showThickness(value, style);
   const unit = unitOf(kind, style);
   return `${trim(value.toFixed(2))}${unit && ` ${unit}`}`;
 }
@@ -63,7 +71,8 @@ export function nudge(style: Style): number {
 
 /** One nudge of a field: a tape mark, a tenth of a degree, a kilogram. */
 export function nudgeOf(kind: Kind, style: Style): number {
-  return kind === "length" ? nudge(style) : { angle: 0.1, mass: 1, number: 0.1 }[kind];
+  if (kind === "length") return nudge(style);
+  return { thickness: style === "mm" ? 0.5 : MM_PER_INCH / 16, angle: 0.1, mass: 1, number: 0.1 }[kind];
 }
 
 /** The nearest mark of the tape, mm. */

@@ -1,0 +1,77 @@
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useSearchParams } from "react-router";
+import { api, got } from "../api/client";
+import type { JobHead } from "../api/types";
+import { applyMode, savedMode } from "../app/mode";
+import { useMay } from "../app/session";
+import { useBench } from "../draft/store";
+import { Act } from "../fields/controls";
+import { FileLink } from "../fields/FileLink";
+import { KEYS } from "./keys";
+
+/** Files, a new option, the light, and the keys. */
+export function More({ job }: { job: JobHead }) {
+  const [open, setOpen] = useState(false);
+  const [mode, setMode] = useState(savedMode());
+  const optionId = useBench((s) => s.optionId);
+  const may = useMay();
+  const other = mode === "dye" ? "paper" : "dye";
+  const turn = () => {
+    applyMode(other);
+    setMode(other);
+  };
+  return (
+    <Box position="relative" onKeyDown={(e) => e.key === "Escape" && setOpen(false)}>
+      <Act onClick={() => setOpen(!open)}>More</Act>
+      {open && (
+        <Box
+          position="absolute"
+          right="0"
+          top="40px"
+          zIndex="5"
+          bg="sheet"
+          borderWidth="1px"
+          borderColor="chalk"
+          p="3"
+          w="27rem"
+          maxW="95vw"
+          role="dialog"
+          aria-label="More"
+        >
+          <Flex gap="2" wrap="wrap" mb="3">
+            <FileLink href={`/api/options/${optionId}/report.pdf`} name="Report, PDF" />
+            <FileLink href={`/api/jobs/${job.id}/export`} name="Job file" />
+            {may.design && <Branch job={job} />}
+            <Act onClick={turn}>{mode === "dye" ? "Bright paper" : "Layout dye (dark)"}</Act>
+          </Flex>
+          <Text fontFamily="heading" fontWeight="600" fontSize="17px">
+            Keys
+          </Text>
+          {KEYS.map(([keys, does]) => (
+            <Text key={keys} fontSize="14px">
+              <b>{keys}</b>: {does}
+            </Text>
+          ))}
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+/** A new option that starts from the design on the bench. */
+function Branch({ job }: { job: JobHead }) {
+  const queries = useQueryClient();
+  const [, setSearch] = useSearchParams();
+  const branch = async () => {
+    const { optionId, history } = useBench.getState();
+    const old = job.options.find((o) => o.id === optionId)?.name ?? "option";
+    const body = { name: `${old}, again`.slice(0, 120), design: history.now.design };
+    const params = { path: { option_id: optionId } };
+    const made = await got(api.POST("/api/options/{option_id}/branch", { params, body }));
+    await queries.invalidateQueries({ queryKey: ["job", job.id] });
+    setSearch({ option: String(made.id) });
+  };
+  return <Act onClick={() => void branch()}>New option from this</Act>;
+}
