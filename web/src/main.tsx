@@ -3,17 +3,15 @@ import "@fontsource/barlow-condensed/600.css";
 import "@fontsource/ibm-plex-sans/400.css";
 import "@fontsource/ibm-plex-sans/600.css";
 import { ChakraProvider } from "@chakra-ui/react";
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
+import { queries } from "./api/queries";
 import { App } from "./app/App";
 import { applyMode, savedMode } from "./app/mode";
 import { system } from "./app/theme";
 
-const queries = new QueryClient({
-  defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false } },
-});
 const root = document.getElementById("root");
 applyMode(savedMode());
 if (root) {

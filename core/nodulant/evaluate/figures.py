@@ -10,6 +10,7 @@ from nodulant.frame.ops.notch import Notch
 from nodulant.frame.ops.notch_sections import liner_effective_share
 from nodulant.job.document import Inputs
 from nodulant.loads.beam import G, reactions
+from nodulant.materials.pipe import pipe_that_clears
 from nodulant.parts.sides import Side
 from nodulant.sections.liner import effective_share_clamped
 from nodulant.strength.rail import RailComparison
@@ -18,13 +19,24 @@ from nodulant.survey.tyre import loaded_radius, parse_tyre
 
 def figures(inputs: Inputs, rails: list[RailComparison], axle: dict[Side, AxleSide]) -> tuple[Figure, ...]:
     """All figures that the inputs allow."""
-    out = _heights(inputs, axle) + _loads(inputs)
-    for rail in rails[:1]:
+    out = _heights(inputs) + _loads(inputs) + _half_pipe(axle)
+    for rail in rails:
         out += _notches(inputs, rail) + _over_axle(inputs, rail)
-    return tuple(out)
+    return tuple({figure.id: figure for figure in reversed(out)}.values())[::-1]
 
 
-def _heights(inputs: Inputs, axle: dict[Side, AxleSide]) -> list[Figure]:
+def _half_pipe(axle: dict[Side, AxleSide]) -> list[Figure]:
+    """The pipe that split in half would line the notch over the axle."""
+    clear = max((a.needed.clear_radius_mm for a in axle.values() if a.needed), default=0.0)
+    pipe = pipe_that_clears(clear) if clear > 0 else None
+    if pipe is None:
+        return []
+    name = f"Half pipe that lines it: {pipe.name} schedule 40, wall {pipe.wall_mm:.2f} mm, outside diameter"
+    basis = f"bore of radius {pipe.inside_radius_mm:.1f} holds {clear:.1f} mm; ASME B36.10M, from memory"
+    return [Figure(id="half-pipe", name=name, value=pipe.outside_mm, unit="mm", basis=basis)]
+
+
+def _heights(inputs: Inputs) -> list[Figure]:
     rear = inputs.survey.rear
     if rear.tyre is None:
         return []

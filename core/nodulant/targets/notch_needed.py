@@ -22,6 +22,8 @@ class NotchNeeded(Frozen):
     depth_mm: float
     width_mm: float
     radius_mm: float
+    clear_radius_mm: float
+    """Radius that must stay free inside the liner."""
     centre_x_mm: float
     tube_top_mm: float
     """Tube top above the rail's underside at full bump; negative is below."""
@@ -50,6 +52,7 @@ def notch_needed(
             depth_mm=0,
             width_mm=0,
             radius_mm=0,
+            clear_radius_mm=0,
             centre_x_mm=float(path.x[-1]),
             tube_top_mm=top,
             one_wheel_top_mm=top - lost,
@@ -63,6 +66,7 @@ def notch_needed(
         depth_mm=clear + extra,
         width_mm=rear - front + 2 * extra,
         radius_mm=reach + extra + drift / 2,
+        clear_radius_mm=reach + drift / 2,
         centre_x_mm=(front + rear) / 2,
         tube_top_mm=top,
         one_wheel_top_mm=top - lost,

@@ -1341,6 +1341,8 @@ export interface components {
             centre_x_mm: number;
             /** Clear Depth Mm */
             clear_depth_mm: number;
+            /** Clear Radius Mm */
+            clear_radius_mm: number;
             /** Depth Mm */
             depth_mm: number;
             /** One Wheel Top Mm */

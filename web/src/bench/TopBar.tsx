@@ -1,9 +1,10 @@
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
+import { useEffect } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { JobHead } from "../api/types";
 import { useMay, useSession, useSwitchPerson } from "../app/session";
 import { saveDraft, saveRevision } from "../draft/autosave";
-import { useBench } from "../draft/store";
+import { isRevised, useBench } from "../draft/store";
 import { Act, PlainChoice } from "../fields/controls";
 import { More } from "./More";
 
@@ -11,11 +12,16 @@ const SAVED = { saved: "kept", saving: "keeping", unsaved: "not kept yet", faile
 
 /** Job, option, save state, undo, and the rest under More. */
 export function TopBar({ job }: { job: JobHead }) {
-  const { optionId, save, saveNote, history, undo, redo } = useBench();
+  const { optionId, save, saveNote, notice, movedTo, history, undo, redo, put } = useBench();
+  const revised = useBench(isRevised);
   const [, setSearch] = useSearchParams();
   const may = useMay();
+  useEffect(() => {
+    if (movedTo !== null) setSearch({ option: String(movedTo) });
+    if (movedTo !== null) put({ movedTo: null });
+  }, [movedTo, setSearch, put]);
   const open = async (id: string) => {
-    if (may.design && useBench.getState().save !== "saved") await saveDraft();
+    if (may.design && !(await saveRevision("left for another option"))) await saveDraft();
     setSearch({ option: id });
   };
   return (
@@ -55,7 +61,7 @@ export function TopBar({ job }: { job: JobHead }) {
           <Act off={history.future.length === 0} onClick={redo} hint="Ctrl Shift Z">
             Redo
           </Act>
-          <Act main={history.past.length > 0} onClick={() => void saveRevision("")} hint="Ctrl S">
+          <Act main={!revised} off={revised} onClick={() => void saveRevision("")} hint="Ctrl S">
             Save revision
           </Act>
         </>
@@ -70,6 +76,7 @@ export function TopBar({ job }: { job: JobHead }) {
       >
         {may.design ? SAVED[save] : "to look at"}
         {saveNote && `: ${saveNote}`}
+        {notice && ` ${notice}`}
       </Text>
       <PersonChoice />
       <More job={job} />

@@ -17,6 +17,7 @@ export function useOpenJob(): { job: JobHead | undefined; trouble: string } {
   const may = useMay();
   const job = useQuery({
     queryKey: ["job", jobId],
+    gcTime: 0,
     queryFn: () => got(api.GET("/api/jobs/{job_id}", { params: { path: { job_id: jobId } } })),
   });
   const wanted = Number(search.get("option")) || job.data?.options[0]?.id;
@@ -41,7 +42,8 @@ function layOut(job: JobHead, option: OptionDesign, mayDesign: boolean): void {
   if (bench.optionId === option.id && bench.jobId === job.id) return;
   const kept = mayDesign ? recalled(option.id, option.head) : null;
   const drafted = option.draft ? { design: option.draft, survey: option.draft_survey ?? job.survey } : null;
-  const draft: Draft = kept ?? drafted ?? { design: option.design, survey: job.survey };
+  const revised: Draft = { design: option.design, survey: job.survey };
+  const draft = kept ?? drafted ?? revised;
   const axle = draft.survey.wheelbase_mm ?? draft.survey.features.at(-1)?.x_mm ?? 0;
   resetEvaluation();
   useLooking.setState({ view: { x0: axle - 470, x1: axle + 470 }, hook: null });

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { api } from "../api/client";
 import type { JobHead, Step } from "../api/types";
 import { useMay } from "../app/session";
-import { saveDraft } from "../draft/autosave";
+import { saveRevision } from "../draft/autosave";
 import { useBench } from "../draft/store";
 import { evaluateAgain, useShown } from "../evaluation/useEvaluation";
 import { Act } from "../fields/controls";
@@ -95,7 +95,7 @@ function Sign({ job, step }: { job: JobHead; step: Step }) {
   if (!may.log) return <Text mt="3">A reader looks; signing is for the people who do the work.</Text>;
   const write = async (call: () => Promise<unknown>) => {
     try {
-      if (may.design && useBench.getState().save === "unsaved") await saveDraft();
+      if (may.design && !(await saveRevision("before it was signed"))) return;
       await call();
       await refresh();
       setTrouble("");

@@ -1,21 +1,30 @@
 import { api, got, Refused } from "../api/client";
+import { queries } from "../api/queries";
 import type { Draft } from "./document";
-import { useBench } from "./store";
+import { isRevised, useBench } from "./store";
 
 const DELAY_MS = 1000;
+const IDLE_MS = 10 * 60 * 1000;
 const localKey = (optionId: number) => `nodulant-draft-${optionId}`;
 
 /** Keep unsaved work after a second of rest, in the browser at once and on the server. */
 export function startAutosave(mayDesign: boolean): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined;
+  let idle: ReturnType<typeof setTimeout> | undefined;
   const stop = useBench.subscribe((now, before) => {
-    if (!mayDesign || now.history === before.history || now.save !== "unsaved") return;
+    if (!mayDesign) return;
+    if (now.stage !== before.stage && now.optionId === before.optionId)
+      void saveRevision(`left ${before.stage}`);
+    if (now.history === before.history || now.save !== "unsaved") return;
+    clearTimeout(idle);
+    idle = setTimeout(() => void saveRevision("after ten quiet minutes"), IDLE_MS);
     remember(now.optionId, now.base, now.history.now);
     clearTimeout(timer);
     timer = setTimeout(saveDraft, DELAY_MS);
   });
   return () => {
     clearTimeout(timer);
+    clearTimeout(idle);
     stop();
   };
 }
@@ -35,36 +44,49 @@ export async function saveDraft(): Promise<void> {
 }
 
 /** Cut a revision of design and survey where they changed; a stale save keeps the work as an option. */
-export async function saveRevision(note: string): Promise<void> {
-  const { optionId, jobId, base, surveyBase, history, put, save } = useBench.getState();
-  if (save === "saved" && history.past.length === 0) return;
-  put({ save: "saving" });
-  const { design, survey } = history.now;
+export async function saveRevision(note: string): Promise<boolean> {
+  const { optionId, jobId, base, surveyBase, history, revised, put } = useBench.getState();
+  if (isRevised(useBench.getState())) return true;
+  put({ save: "saving", notice: "" });
+  const now = history.now;
   try {
-    const job = { params: { path: { job_id: jobId } } };
-    const surveyed = history.past.some((old) => old.survey !== survey)
-      ? await got(api.POST("/api/jobs/{job_id}/survey", { ...job, body: { base: surveyBase, survey } }))
-      : { number: surveyBase };
-    put({ surveyBase: surveyed.number });
-    const option = { params: { path: { option_id: optionId } } };
-    const saved = await got(
-      api.POST("/api/options/{option_id}/revisions", { ...option, body: { base, design, note } }),
-    );
-    put({ base: saved.number, save: "saved", saveNote: `revision ${saved.number}` });
+    if (revised?.survey !== now.survey) {
+      const body = { base: surveyBase, survey: now.survey };
+      const surveyed = await got(
+        api.POST("/api/jobs/{job_id}/survey", { params: { path: { job_id: jobId } }, body }),
+      );
+      put({ surveyBase: surveyed.number, revised: revised && { ...revised, survey: now.survey } });
+      await queries.invalidateQueries({ queryKey: ["job", jobId] });
+    }
+    const body = { base, design: now.design, note };
+    const params = { path: { option_id: optionId } };
+    const saved = await got(api.POST("/api/options/{option_id}/revisions", { params, body }));
+    const unchanged = useBench.getState().history.now === now;
+    put({
+      base: saved.number,
+      revised: now,
+      save: unchanged ? "saved" : "unsaved",
+      saveNote: `revision ${saved.number}`,
+    });
     localStorage.removeItem(localKey(optionId));
+    return true;
   } catch (error) {
-    const stale = error instanceof Refused && error.status === 409;
     put({ save: "failed", saveNote: error instanceof Error ? error.message : "not saved" });
-    if (stale && error instanceof Refused) announceStale(error);
+    if (error instanceof Refused && error.status === 409) await afterStale(error, optionId, jobId);
+    return false;
   }
 }
 
-function announceStale(error: Refused): void {
-  const kept = error.body.kept as { name?: string } | null;
-  const where = kept?.name
-    ? ` Your work is now the option '${kept.name}'.`
-    : " Your work stays here; reload to see theirs.";
-  useBench.getState().put({ saveNote: `${error.message}.${where}` });
+/** Someone saved before: the bench moves to the option that the server kept the work as. */
+async function afterStale(error: Refused, optionId: number, jobId: number): Promise<void> {
+  const kept = error.body.kept as { id: number; name: string } | null;
+  if (!kept) return;
+  localStorage.removeItem(localKey(optionId));
+  await queries.invalidateQueries({ queryKey: ["job", jobId] });
+  await queries.invalidateQueries({ queryKey: ["option"] });
+  useBench
+    .getState()
+    .put({ movedTo: kept.id, notice: `Someone saved before you. Your work is here, as '${kept.name}'.` });
 }
 
 function remember(optionId: number, base: number, draft: Draft): void {

@@ -13,6 +13,8 @@ type Bench = {
   base: number;
   surveyBase: number;
   history: History<Draft>;
+  /** The draft as the newest revision has it; what differs from it is unsaved work. */
+  revised: Draft | null;
   /** A drag's passing patch; one undo entry when it ends. */
   gesture: { draft: Draft; at: number } | null;
   stage: StageName;
@@ -26,6 +28,10 @@ type Bench = {
   style: Style;
   save: SaveState;
   saveNote: string;
+  /** A word to the person that outlives opening another option. */
+  notice: string;
+  /** The option that a refused save was kept as: the bench moves there. */
+  movedTo: number | null;
 };
 
 type Acts = {
@@ -53,6 +59,7 @@ export const useBench = create<Bench & Acts>((set) => ({
   base: 0,
   surveyBase: 0,
   history: empty,
+  revised: null,
   gesture: null,
   stage: "cut",
   side: "left",
@@ -64,6 +71,8 @@ export const useBench = create<Bench & Acts>((set) => ({
   style: "in16",
   save: "saved",
   saveNote: "",
+  notice: "",
+  movedTo: null,
   open: ({ draft, ...rest }) =>
     set({
       ...rest,
@@ -92,6 +101,12 @@ export const useBench = create<Bench & Acts>((set) => ({
   redo: () => set((s) => ({ history: redo(s.history), gesture: null, save: "unsaved" })),
   put: (part) => set(part),
 }));
+
+/** Whether there is work that no revision holds. */
+export function isRevised(s: Bench): boolean {
+  const [now, then] = [s.history.now, s.revised];
+  return then !== null && now.design === then.design && now.survey === then.survey;
+}
 
 /** The draft as shown: the gesture's while dragging, else the committed one. */
 export function shownDraft(s: Bench): Draft {

@@ -1,13 +1,14 @@
-import { saveDraft } from "../draft/autosave";
-import { useBench } from "../draft/store";
+import { useMay } from "../app/session";
+import { saveRevision } from "../draft/autosave";
 import { Act } from "./controls";
 
-/** A file of the option as it stands; unsaved work goes along. */
+/** A file of the option as it stands: a revision is cut first, so that the file names one. */
 export function FileLink({ href, name }: { href: string; name: string }) {
+  const may = useMay();
   return (
     <Act
       onClick={async () => {
-        if (useBench.getState().save === "unsaved") await saveDraft();
+        if (may.design && !(await saveRevision("before a file was taken"))) return;
         window.location.assign(href);
       }}
     >

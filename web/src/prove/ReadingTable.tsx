@@ -3,7 +3,7 @@ import { useState } from "react";
 import { api } from "../api/client";
 import type { AskedReading, Check, JobHead } from "../api/types";
 import { useMay } from "../app/session";
-import { saveDraft } from "../draft/autosave";
+import { saveRevision } from "../draft/autosave";
 import { useBench } from "../draft/store";
 import { evaluateAgain, useShown } from "../evaluation/useEvaluation";
 import { Act } from "../fields/controls";
@@ -60,7 +60,7 @@ function ReadingRow({ job, reading }: { job: JobHead; reading: AskedReading }) {
       note: "",
     };
     try {
-      if (may.design && useBench.getState().save === "unsaved") await saveDraft();
+      if (may.design && !(await saveRevision("before it was signed"))) return;
       await api.POST("/api/options/{option_id}/readings", {
         params: { path: { option_id: optionId } },
         body,

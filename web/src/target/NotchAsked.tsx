@@ -12,6 +12,7 @@ export function NotchAsked() {
   const { style, act, put } = useBench();
   const found = useBench((s) => shownDraft(s).design);
   const own = notches(found)[0];
+  const pipe = useShown((s) => s.result?.figures?.find((f) => f.id === "half-pipe"));
   const cut = needed.filter((n) => n.depth_mm > 0);
   const length = (mm: number) => showLength(mm, style);
   if (needed.length === 0) {
@@ -50,6 +51,11 @@ export function NotchAsked() {
           </Text>
         </Box>
       ))}
+      {cut.length > 0 && pipe && (
+        <Text fontSize="13px" color="faint" mb="1" title={pipe.basis}>
+          {pipe.name} {length(pipe.value)}.
+        </Text>
+      )}
       {cut.length > 0 && own && (
         <Act main onClick={() => use(own.notch, own.index)}>
           Cut it so: {length(snapUp(depth, style))} deep
