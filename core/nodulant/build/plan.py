@@ -20,6 +20,7 @@ from nodulant.survey.vehicle import Feature
 StepStatus = Literal["waiting", "open", "done", "overridden"]
 SUPPORTS = "Rated stands on flat concrete, never only a jack; wheels chocked."
 TEARDOWN = "teardown"
+RANK = {phase: i for i, phase in enumerate(PHASES)}
 
 GENERAL: tuple[StepSpec, ...] = (
     StepSpec(
@@ -105,7 +106,7 @@ def build_plan(
 ) -> tuple[Step, ...]:
     """All steps in order; the lock on teardown locks signing its step, never designing."""
     rows = [(spec, None, None) for spec in GENERAL] + _operation_rows(operations, {f.id: f.name for f in features})
-    rows.sort(key=lambda row: PHASES.index(row[0].phase))
+    rows.sort(key=lambda row: RANK[row[0].phase])
     signed = {e.step: e for e in standing(entries) if isinstance(e, SignOffEntry)}
     steps: list[Step] = []
     state: dict[str, StepStatus] = {}
@@ -135,7 +136,7 @@ def _operation_rows(
 
 def _before(step: Step, spec: StepSpec, operation: str | None, side: str | None) -> bool:
     related = step.operation is None or operation is None or (step.operation == operation and step.side == side)
-    earlier = PHASES.index(step.spec.phase) < PHASES.index(spec.phase)
+    earlier = RANK[step.spec.phase] < RANK[spec.phase]
     same_run = step.spec.phase == spec.phase and step.operation == operation and step.side == side
     return related and (earlier or same_run)
 

@@ -2,7 +2,9 @@
 
 import numpy as np
 
+from nodulant.asbuilt.compare import as_built_state
 from nodulant.base.arrays import Columns, significant
+from nodulant.base.errors import InputError
 from nodulant.clearance.tube_to_rail import travel_until
 from nodulant.evaluate.axle import AxleSide, clearance_needed
 from nodulant.evaluate.evaluation import (
@@ -17,6 +19,7 @@ from nodulant.evaluate.evaluation import (
 from nodulant.frame.assembly import section_columns, section_pieces
 from nodulant.frame.model import STOCK, layout, placed_on, planned_state
 from nodulant.frame.ops.notch import Notch
+from nodulant.frame.state import FrameState
 from nodulant.geometry import Outline
 from nodulant.job.document import Inputs
 from nodulant.loads.cases import find_case
@@ -33,13 +36,8 @@ def rail_drawing(inputs: Inputs, side: Side) -> RailDrawing:
     rail = survey.rails.of(side)
     sign = -1.0 if side == "left" else 1.0
     inward = -1.0 if rail.opens == "inward" else 1.0
-    cuts: list[Outline] = []
-    for p in placed_on(survey, inputs.design.operations, side, planned_state(inputs.design.operations)):
-        if isinstance(p.op, Notch):
-            base = float(
-                np.interp(p.centre_mm, [s.x_mm for s in rail.stations], [s.underside_z_mm for s in rail.stations])
-            )
-            cuts.append(p.op.shape.path(p.op.depth_mm).moved(p.centre_mm, base))
+    planned = planned_state(inputs.design.operations)
+    built = as_built_state(inputs.design.operations, inputs.as_built.entries)
     return RailDrawing(
         side=side,
         x_mm=[s.x_mm for s in rail.stations],
@@ -47,7 +45,23 @@ def rail_drawing(inputs: Inputs, side: Side) -> RailDrawing:
         top_z_mm=[s.underside_z_mm + s.height_mm for s in rail.stations],
         web_y_mm=[sign * rail.web_y_mm for _ in rail.stations],
         tip_y_mm=[sign * (rail.web_y_mm + inward * s.width_mm) for s in rail.stations],
-        cuts=tuple(cuts),
+        cuts=_cuts(inputs, side, planned),
+        built_cuts=_cuts(inputs, side, built) if built else (),
+    )
+
+
+def _cuts(inputs: Inputs, side: Side, state: FrameState) -> tuple[Outline, ...]:
+    """Edges of the cuts in their places; none where the readings do not make a cut."""
+    try:
+        placed = placed_on(inputs.survey, inputs.design.operations, side, state)
+    except InputError:
+        return ()
+    rail = inputs.survey.rails.of(side)
+    at, under = [s.x_mm for s in rail.stations], [s.underside_z_mm for s in rail.stations]
+    return tuple(
+        p.op.shape.path(p.op.depth_mm).moved(p.centre_mm, float(np.interp(p.centre_mm, at, under)))
+        for p in placed
+        if isinstance(p.op, Notch)
     )
 
 

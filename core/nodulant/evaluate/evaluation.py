@@ -70,6 +70,8 @@ class RailDrawing(Frozen):
     web_y_mm: list[float]
     tip_y_mm: list[float]
     cuts: tuple[Outline, ...]
+    built_cuts: tuple[Outline, ...]
+    """The cuts as measured, where something was measured."""
 
 
 class AxleDrawing(Frozen):

@@ -4,7 +4,7 @@ import math
 from xml.sax.saxutils import escape
 
 from nodulant.geometry import Outline
-from nodulant.geometry.outline import arc_centre
+from nodulant.geometry.outline import arc_centre, is_straight
 from nodulant.patterns.pattern import Pattern
 
 DASHES = {"CUT": "", "HOLE": "", "BEND": ' stroke-dasharray="6 2"', "ETCH": ' stroke-dasharray="1 1"'}
@@ -16,7 +16,7 @@ def svg_path(outline: Outline, height_mm: float) -> str:
     first = outline.vertices[0]
     out = [f"M{first.x:.4f} {height_mm - first.y:.4f}"]
     for a, b in outline.segments():
-        if a.bulge == 0.0:
+        if is_straight(a.bulge):
             out.append(f"L{b.x:.4f} {height_mm - b.y:.4f}")
         else:
             radius = arc_centre(a, b)[2]

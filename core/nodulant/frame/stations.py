@@ -13,11 +13,10 @@ STEP_MM = 0.5
 
 def stations(start_mm: float, end_mm: float, placed: list[Placed], loads: list[float]) -> Columns:
     """At least 121 stations from start to end, with both sides of each cut's mouth, shape (n,)."""
-    marks = list(np.linspace(start_mm, end_mm, GRID)) + [x for load in loads for x in (load,)]
+    marks = [np.linspace(start_mm, end_mm, GRID), np.array(loads, dtype=float)]
     for p in placed:
-        for x in (p.start_mm, p.end_mm):
-            marks += [x - STEP_MM, x + STEP_MM]
+        marks.append(np.array([x + side * STEP_MM for x in (p.start_mm, p.end_mm) for side in (-1, 1)]))
         if isinstance(p.op, Notch):
-            marks += list(np.linspace(p.start_mm, p.end_mm, 15)[1:-1])
-    inside = [round(x, 3) for x in marks if start_mm <= x <= end_mm]
-    return np.unique(np.array(inside))
+            marks.append(np.linspace(p.start_mm, p.end_mm, 15)[1:-1])
+    every = np.round(np.concatenate(marks), 3)
+    return np.unique(every[(every >= start_mm) & (every <= end_mm)])

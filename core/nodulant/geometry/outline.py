@@ -11,6 +11,15 @@ from collections.abc import Iterable
 from nodulant.base.model import Frozen
 
 
+FLAT = 1e-9
+"""A bulge below this is a line: the arc would leave its chord by less than a millionth of a millimetre."""
+
+
+def is_straight(bulge: float) -> bool:
+    """Whether a segment of this bulge is a line."""
+    return abs(bulge) < FLAT
+
+
 class Vertex(Frozen):
     """A corner of an outline, mm, and the bulge of the segment that leaves it."""
 
@@ -79,13 +88,13 @@ def arc_centre(a: Vertex, b: Vertex) -> tuple[float, float, float]:
 
 
 def _segment_length(a: Vertex, b: Vertex) -> float:
-    if a.bulge == 0.0:
+    if is_straight(a.bulge):
         return math.hypot(b.x - a.x, b.y - a.y)
     return abs(4.0 * math.atan(a.bulge)) * arc_centre(a, b)[2]
 
 
 def _cap_area(a: Vertex, b: Vertex) -> float:
-    if a.bulge == 0.0:
+    if is_straight(a.bulge):
         return 0.0
     angle = 4.0 * math.atan(a.bulge)
     radius = arc_centre(a, b)[2]
@@ -93,7 +102,7 @@ def _cap_area(a: Vertex, b: Vertex) -> float:
 
 
 def _flatten(a: Vertex, b: Vertex, tolerance_mm: float) -> list[tuple[float, float]]:
-    if a.bulge == 0.0:
+    if is_straight(a.bulge):
         return [(a.x, a.y)]
     cx, cy, radius = arc_centre(a, b)
     angle = 4.0 * math.atan(a.bulge)

@@ -1589,6 +1589,8 @@ export interface components {
          * @description A rail as drawn: columns at its surveyed stations, mm, and the cut edges on it.
          */
         RailDrawing: {
+            /** Built Cuts */
+            built_cuts: components["schemas"]["Outline"][];
             /** Cuts */
             cuts: components["schemas"]["Outline"][];
             /**

@@ -70,6 +70,18 @@ export function Elevation({ result, side, scale, heights, travelMm, bumpMm, sele
           id={`${side}-${i}`}
         />
       ))}
+      {rail.built_cuts.map((cut) => (
+        <path
+          key={`built${cut.vertices[0]?.x}`}
+          d={outlinePath(cut, at, scale.perMm)}
+          fill="none"
+          stroke={paint("touch")}
+          strokeWidth="2.5"
+          strokeDasharray="2 3"
+        >
+          <title>as built</title>
+        </path>
+      ))}
       {axle && <Ghost axle={axle} scale={scale} heights={heights} travelMm={bumpMm} />}
       {axle && <Tube axle={axle} scale={scale} heights={heights} travelMm={travelMm} />}
     </g>

@@ -36,7 +36,7 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
       zoom(event.deltaY > 0 ? 1.12 : 1 / 1.12, scale.station(event.clientX - left));
     } else pan(event.deltaX / scale.perMm);
   });
-  const planH = Math.round(height * PLAN_SHARE);
+  const planH = Math.round(height * (height < 400 ? 0.3 : PLAN_SHARE));
   const tapeY = height - planH - TAPE_H;
   const held = useRef<Heights | null>(null);
   const heights = gesture && held.current ? held.current : heightsOf(tapeY, scale, result, side);
