@@ -10,7 +10,6 @@ from collections.abc import Iterable
 
 from nodulant.base.model import Frozen
 
-
 FLAT = 1e-9
 """A bulge below this is a line: the arc would leave its chord by less than a millionth of a millimetre."""
 

@@ -24,7 +24,8 @@ export function NotchAsked() {
       </Group>
     );
   }
-  const depth = Math.max(...needed.map((n) => n.depth_mm));
+  const arc = own?.notch.shape.kind !== "trapezoid";
+  const depth = Math.max(...needed.map((n) => (arc ? n.arc_depth_mm : n.depth_mm)));
   const radius = Math.max(...needed.map((n) => n.radius_mm));
   const width = Math.max(...needed.map((n) => n.width_mm));
   const use = (notch: Notch, index: number) => {
