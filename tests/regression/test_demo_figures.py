@@ -6,7 +6,7 @@ from nodulant.evaluate import evaluate
 from tests import fixtures as f
 
 ARC = {
-    "modulus-bottom:rail:left": 0.523,
+    "modulus-bottom:rail:left": 0.5225,
     "modulus-top:rail:left": 0.673,
     "shear-area:rail:left": 1.685,
     "torsion-constant:rail:left": 1.464,

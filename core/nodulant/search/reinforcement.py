@@ -11,6 +11,7 @@ from collections.abc import Generator, Iterator
 
 import numpy as np
 
+from nodulant.base.arrays import Columns, Mask
 from nodulant.base.errors import NotSolvable, UnknownReference
 from nodulant.base.model import Frozen
 from nodulant.frame.columns import rail_at
@@ -193,11 +194,10 @@ def least_ratio(survey: Survey, operations: tuple[Operation, ...], side: Side, s
     """The least capacity ratio on ``side`` and what it is, at all stations or inside the cuts only."""
     state = planned_state(operations)
     placed = placed_on(survey, operations, side, state)
-    x = (
-        _screen_stations(placed)
-        if screen
-        else stations(survey.rails.of(side).start_mm, survey.rails.of(side).end_mm, placed, [])
-    )
+    rail = survey.rails.of(side)
+    x = stations(rail.start_mm, rail.end_mm, placed, [])
+    if screen:
+        x = x[_beside_cuts(x, placed)]
     found = ratios(sections(survey, (), side, x, STOCK), sections(survey, operations, side, x, state))
     rows = (
         (found.modulus_top, "bending capacity, top fibre"),
@@ -211,9 +211,11 @@ def least_ratio(survey: Survey, operations: tuple[Operation, ...], side: Side, s
     )
 
 
-def _screen_stations(placed: list[Placed]) -> np.ndarray[tuple[int], np.dtype[np.float64]]:
+def _beside_cuts(x: Columns, placed: list[Placed]) -> Mask:
+    """Which stations lie in a cut or just beside it."""
     cuts = [p for p in placed if isinstance(p.op, Notch)]
-    return np.unique(np.concatenate([np.linspace(p.start_mm + 0.5, p.end_mm - 0.5, 9) for p in cuts]))
+    near = [(x >= p.start_mm - 1) & (x <= p.end_mm + 1) for p in cuts]
+    return np.logical_or.reduce(near)
 
 
 def _mass(survey: Survey, operations: tuple[Operation, ...], side: Side) -> float:

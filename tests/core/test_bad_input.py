@@ -1,0 +1,191 @@
+"""Whatever is typed, the answer is finite figures or a refusal in words; never NaN, never a crash."""
+
+import math
+import subprocess
+import tempfile
+
+from django.test import SimpleTestCase
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from pydantic import ValidationError
+
+from nodulant.base.errors import NodulantError
+from nodulant.evaluate import SectionAt, Want, evaluate
+from nodulant.formats.report_pdf import report_pdf
+from nodulant.frame.ops.boxing import Boxing
+from nodulant.frame.ops.notch import Notch
+from nodulant.frame.place import Place
+from nodulant.patterns.collect import patterns_of
+from tests import fixtures as f
+
+FUZZ = settings(deadline=None, derandomize=True, max_examples=120)
+WILD = st.one_of(
+    st.floats(allow_nan=True, allow_infinity=True),
+    st.floats(-300, 300),
+    st.floats(0, 200),
+    st.sampled_from([0.0, -1.0, 1e9, 1e-9, 5e-324, math.nan, math.inf]),
+)
+
+
+def finite(value):
+    """Whether every number in a dumped result is finite."""
+    if isinstance(value, dict):
+        return all(finite(v) for v in value.values())
+    if isinstance(value, list | tuple):
+        return all(finite(v) for v in value)
+    return not isinstance(value, float) or math.isfinite(value)
+
+
+@st.composite
+def notches(draw):
+    """Notches of every kind, sensible or not, as documents."""
+    plate = {
+        "thickness_mm": draw(WILD),
+        "overlap_mm": draw(WILD),
+        "inset_mm": draw(WILD),
+        "end": draw(st.sampled_from(["square", "taper", "diamond"])),
+    }
+    arc = {"kind": "arc", "radius_mm": draw(WILD)}
+    straight = {
+        "kind": "trapezoid",
+        "top_width_mm": draw(WILD),
+        "mouth_width_mm": draw(WILD),
+        "corner_radius_mm": draw(WILD),
+    }
+    return {
+        "id": "n",
+        "name": "n",
+        "place": {"anchor_id": "rear-axle", "offset_mm": draw(WILD)},
+        "shape": draw(st.sampled_from([arc, straight])),
+        "depth_mm": draw(WILD),
+        "liner": draw(st.sampled_from([None, {"thickness_mm": plate["thickness_mm"]}])),
+        "outer_plate": draw(st.sampled_from([None, plate])),
+        "inner_plate": draw(st.sampled_from([None, plate])),
+        "cap": draw(
+            st.sampled_from([None, {"height_mm": draw(WILD), "thickness_mm": draw(WILD), "overlap_mm": draw(WILD)}])
+        ),
+    }
+
+
+class Fuzz(SimpleTestCase):
+    """Wrong input deserves as much care as right input."""
+
+    def stands(self, inputs):
+        try:
+            result = evaluate(inputs, Want(section=SectionAt(side="left", x_mm=2610)))
+        except NodulantError as error:
+            self.assertTrue(error.message)
+            for problem in getattr(error, "problems", [error]):
+                self.assertTrue(problem.field.startswith("/"), problem.message)
+                self.assertTrue(problem.acceptable, problem.message)
+            return
+        self.assertTrue(finite(result.model_dump()))
+        self.assertTrue(all(finite(p.model_dump()) for p in patterns_of(inputs.survey, inputs.design.operations)))
+
+    @FUZZ
+    @given(notches())
+    def test_any_notch(self, document):
+        try:
+            notch = Notch.model_validate(document)
+        except ValidationError:
+            return
+        self.stands(f.with_operations(f.demo(), f.demo().design.operations[0], notch))
+
+    @FUZZ
+    @given(
+        st.floats(15, 145),
+        st.floats(8, 150),
+        st.floats(0.5, 12),
+        st.floats(0, 400),
+        st.floats(0.5, 20),
+        st.floats(5, 200),
+    )
+    def test_any_sensible_notch_with_all_its_plates(self, depth, radius, t, overlap, cap_t, cap_h):
+        try:
+            notch = f.arc_notch(
+                depth,
+                radius,
+                liner=f.liner(t),
+                outer_plate=f.side_plate(t, overlap, end="diamond"),
+                inner_plate=f.side_plate(t, overlap, inset=5),
+                cap=f.cap(cap_t, cap_h, overlap),
+            ).model_copy(update={"place": Place(anchor_id="rear-axle")})
+        except ValidationError:
+            return
+        self.stands(f.with_operations(f.demo(), f.demo().design.operations[0], notch))
+
+    @FUZZ
+    @given(WILD, WILD, WILD, st.sampled_from(["over-lips", "flush", "inside"]), WILD)
+    def test_any_boxing(self, start, end, thickness, fit, inset):
+        places = {k: {"anchor_id": "rear-axle", "offset_mm": v} for k, v in (("start", start), ("end", end))}
+        try:
+            box = Boxing.model_validate(
+                {"id": "b", "name": "b", "thickness_mm": thickness, "fit": fit, "inset_mm": inset, **places}
+            )
+        except ValidationError:
+            return
+        self.stands(f.with_operations(f.demo(), box))
+
+    @FUZZ
+    @given(WILD, WILD, WILD, WILD)
+    def test_any_target(self, drop, bump, droop, amount):
+        targets = type(f.demo().design.targets)
+        entries = [{"id": "a", "name": "a", "mechanism": "springs", "amount_mm": amount, "costs_travel": True}]
+        try:
+            made = targets.model_validate({"drop_mm": drop, "bump_mm": bump, "droop_mm": droop, "entries": entries})
+        except ValidationError:
+            return
+        inputs = f.demo()
+        self.stands(inputs.model_copy(update={"design": inputs.design.model_copy(update={"targets": made})}))
+
+    @FUZZ
+    @given(
+        st.lists(
+            st.tuples(
+                st.sampled_from(["depth", "width", "position", "liner-thickness", "outer-overlap"]),
+                st.floats(-500, 500),
+            ),
+            max_size=5,
+        )
+    )
+    def test_any_readings(self, rows):
+        try:
+            inputs = f.with_readings(f.demo(), *((k, "left", v) for k, v in rows))
+        except ValidationError:
+            return
+        self.stands(inputs)
+
+
+class Report(SimpleTestCase):
+    """What an inspector reads."""
+
+    def text(self, inputs):
+        with tempfile.NamedTemporaryFile(suffix=".pdf") as file:
+            file.write(report_pdf("Wherry <low> & floor", "Arc, revision 3", inputs))
+            file.flush()
+            return subprocess.run(
+                ["pdftotext", "-layout", file.name, "-"], check=True, capture_output=True, text=True
+            ).stdout
+
+    def test_it_holds_what_the_dossier_needs(self):
+        text = self.text(f.with_readings(f.demo(), ("depth", "left", 61.0)))
+        for word in (
+            "Wherry <low> & floor",
+            "Caution",
+            "planning figures from simplified models",
+            "licensed engineer",
+            "qualified welder",
+            "Checks, worst first",
+            "As-built readings",
+            "61.00",
+            "not taken",
+            "hash",
+        ):
+            self.assertIn(word, text)
+
+    def test_it_names_the_hash_of_what_was_evaluated(self):
+        inputs = f.demo()
+        self.assertIn(inputs.content_hash()[:16], self.text(inputs).replace("\n", ""))
+
+    def test_a_bare_job_has_a_report_too(self):
+        self.assertIn("not computed", self.text(f.with_operations(f.with_survey(f.demo(), masses=()))))

@@ -1,0 +1,78 @@
+"""``nodulant check``: a job file evaluated without a server."""
+
+import contextlib
+import io
+import json
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+from django.test import SimpleTestCase
+
+from nodulant.cli.main import main
+from nodulant.formats.jobfile import dump_job
+from tests import fixtures as f
+
+
+def run(*arguments):
+    """Exit status, standard output and standard error of one command."""
+    out, err = io.StringIO(), io.StringIO()
+    with contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
+        status = main([str(a) for a in arguments])
+    return status, out.getvalue(), err.getvalue()
+
+
+class Check(SimpleTestCase):
+    def test_table_has_value_limit_margin_place_and_basis(self):
+        status, out, _ = run("check", f.DEMO)
+        self.assertEqual(status, 1)
+        head, *rows = out.splitlines()
+        self.assertEqual(head.split(), ["verdict", "check", "value", "limit", "margin", "governs", "basis"])
+        row = next(r for r in rows if "modulus-bottom:rail:left" in r)
+        for word in ("fails", "0.52", ">= 1", "-0.4", "x 2610 mm", "not weaker than stock"):
+            self.assertIn(word, row)
+
+    def test_json(self):
+        _, out, _ = run("check", f.DEMO, "--json", "--option", "straight")
+        checks = json.loads(out)
+        self.assertTrue(all(c["basis"] and c["verdict"] for c in checks))
+
+    def test_a_file_that_is_refused_says_where(self):
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "job.nodulant.json"
+            path.write_bytes(dump_job(f.job()).replace(b'"depth_mm": 58', b'"depth_mm": -58', 1))
+            status, out, err = run("check", path)
+        self.assertEqual((status, out), (2, ""))
+        self.assertIn("/depth_mm", err)
+        self.assertIn("expected more than 0", err)
+
+    def test_a_file_that_is_not_there(self):
+        status, _, err = run("check", "/nowhere/job.json")
+        self.assertEqual(status, 2)
+        self.assertIn("No such file", err)
+
+    def test_a_design_that_cannot_stand_together(self):
+        job = f.job()
+        option = job.options[0]
+        design = option.revisions[0].design
+        deep = f.with_notch(job.inputs(), depth_mm=149.0).design.operations
+        revision = option.revisions[0].model_copy(update={"design": design.model_copy(update={"operations": deep})})
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "job.nodulant.json"
+            broken = option.model_copy(update={"revisions": (revision,)})
+            path.write_bytes(dump_job(job.model_copy(update={"options": (broken,)})))
+            status, _, err = run("check", path)
+        self.assertEqual(status, 2)
+        self.assertIn("as deep as the rail", err)
+
+    def test_it_runs_as_a_module_without_django(self):
+        code = "import sys, nodulant.cli.main; assert 'django' not in sys.modules; print('free')"
+        done = subprocess.run(
+            [sys.executable, "-c", code], capture_output=True, text=True, env={"PYTHONPATH": str(f.ROOT / "core")}
+        )
+        self.assertEqual(done.stdout.strip(), "free", done.stderr)
+
+    def test_schema(self):
+        status, out, _ = run("schema")
+        self.assertEqual((status, json.loads(out)["title"]), (0, "Nodulant job file, version 2"))

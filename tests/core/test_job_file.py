@@ -1,0 +1,154 @@
+"""The open job file: equal after a round trip, refused with a pointer, upgraded from older versions."""
+
+import copy
+import json
+
+import jsonschema
+from django.test import SimpleTestCase
+
+from nodulant.formats.jobfile import LIMIT_BYTES, JobFileRefused, dump_job, job_schema, load_job
+from nodulant.job.document import VERSION
+from tests import fixtures as f
+
+DOCUMENT = json.loads(f.DEMO.read_text())
+
+
+def changed(path, value):
+    """The demo document with the value at ``path`` replaced; ``...`` removes it."""
+    document = copy.deepcopy(DOCUMENT)
+    node = document
+    for key in path[:-1]:
+        node = node[key]
+    if value is ...:
+        del node[path[-1]]
+    else:
+        node[path[-1]] = value
+    return json.dumps(document).encode()
+
+
+NOTCH = ("options", 0, "revisions", 0, "design", "operations", 1)
+REFUSED = (
+    # path, value, pointer in the refusal, word of what was expected
+    ((*NOTCH, "depth_mm"), -5, "/options/0/revisions/0/design/operations/1/depth_mm", "more than 0"),
+    ((*NOTCH, "depth_mm"), 0, "/options/0/revisions/0/design/operations/1/depth_mm", "more than 0"),
+    ((*NOTCH, "depth_mm"), 1e9, "/options/0/revisions/0/design/operations/1/depth_mm", "5000"),
+    ((*NOTCH, "depth_mm"), "deep", "/options/0/revisions/0/design/operations/1/depth_mm", "number"),
+    ((*NOTCH, "depth_mm"), None, "/options/0/revisions/0/design/operations/1/depth_mm", "number"),
+    ((*NOTCH, "colour"), "red", "/options/0/revisions/0/design/operations/1/colour", "no such field"),
+    ((*NOTCH, "liner", "thickness_mm"), 61, "/options/0/revisions/0/design/operations/1/liner/thickness_mm", "40"),
+    (("surveys", 0, "survey", "rear", "tyre"), "round", "/surveys/0/survey/rear/tyre", "215/75R16"),
+    (("surveys", 0, "survey", "wheelbase_mm"), 12, "/surveys/0/survey/wheelbase_mm", "500"),
+    (("surveys", 0, "survey", "datum", "feature_id"), "nowhere", "/surveys/0/survey/datum/feature_id", "one of"),
+    (
+        ("surveys", 0, "survey", "rails", "left", "stations", 2, "x_mm"),
+        -900,
+        "/surveys/0/survey/rails/left/stations/2/x_mm",
+        "more than",
+    ),
+    (
+        ("surveys", 0, "survey", "rails", "left", "stations", 2, "wall_mm"),
+        30,
+        "/surveys/0/survey/rails/left/stations/2/wall_mm",
+        "quarter",
+    ),
+    (("surveys", 0, "survey", "masses", 4, "to_x_mm"), -50, "/surveys/0/survey/masses/4/to_x_mm", "more than"),
+    (("name",), "", "/name", "1 character"),
+    (("name",), ..., "/name", "this field"),
+    (("options",), [], "/options", "at least 1"),
+    (("version",), 99, "/version", "1 to"),
+    (("version",), "2", "/version", "1 to"),
+    (("format",), "drawing", "/format", "nodulant-job"),
+)
+
+
+class RoundTrip(SimpleTestCase):
+    """One lost disk and the history is gone: the file must outlive the application."""
+
+    def test_equal_after_export_and_import(self):
+        job = f.job()
+        self.assertEqual(load_job(dump_job(job)), job)
+
+    def test_the_published_schema_accepts_what_we_write(self):
+        jsonschema.Draft202012Validator(job_schema()).validate(json.loads(dump_job(f.job())))
+
+    def test_the_published_schema_is_up_to_date(self):
+        published = json.loads((f.ROOT / "docs" / "job-file.schema.json").read_text())
+        self.assertEqual(published, json.loads(json.dumps(job_schema())))
+
+    def test_units_stand_in_the_keys(self):
+        numbers = [k for k, v in DOCUMENT["surveys"][0]["survey"]["rear"].items() if isinstance(v, int | float)]
+        for key in numbers:
+            self.assertRegex(key, r"_(mm|deg|kg|mpa)$")
+
+
+class Refusals(SimpleTestCase):
+    """A refused file says where, what was found, what was expected, and nothing is written."""
+
+    def refused(self, data):
+        with self.assertRaises(JobFileRefused) as caught:
+            load_job(data)
+        return caught.exception.problems
+
+    def test_table(self):
+        for path, value, pointer, expected in REFUSED:
+            with self.subTest(f"{pointer} {value}"):
+                problems = self.refused(changed(path, value))
+                self.assertIn(pointer, [p.pointer for p in problems])
+                own = next(p for p in problems if p.pointer == pointer)
+                self.assertIn(expected, own.expected)
+                self.assertTrue(own.message)
+
+    def test_nan_and_infinity(self):
+        for word in ("NaN", "Infinity", "-Infinity"):
+            text = changed((*NOTCH, "depth_mm"), 7777).replace(b"7777", word.encode())
+            self.assertIn("finite", self.refused(text)[0].expected)
+
+    def test_truncated_at_every_kind_of_place(self):
+        data = f.DEMO.read_bytes()
+        for end in (0, 1, 17, len(data) // 3, len(data) - 3):
+            with self.subTest(end):
+                self.assertTrue(self.refused(data[:end])[0].message)
+
+    def test_not_text_not_json_not_an_object(self):
+        for data in (b"\xff\xfe\x00", b"hello", b"[]", b"null", b"[" * 100_000):
+            with self.subTest(data[:5]):
+                self.refused(data)
+
+    def test_too_large(self):
+        problems = self.refused(b" " * (LIMIT_BYTES + 1))
+        self.assertIn("too large", problems[0].message)
+
+    def test_all_problems_are_named_at_once(self):
+        document = copy.deepcopy(DOCUMENT)
+        document["name"] = ""
+        document["options"][0]["revisions"][0]["design"]["operations"][1]["depth_mm"] = -1
+        pointers = {p.pointer for p in self.refused(json.dumps(document).encode())}
+        self.assertTrue({"/name", "/options/0/revisions/0/design/operations/1/depth_mm"} <= pointers, pointers)
+
+    def test_numbers_of_revisions_rise(self):
+        document = copy.deepcopy(DOCUMENT)
+        document["surveys"].append(document["surveys"][0])
+        self.assertEqual(self.refused(json.dumps(document).encode())[0].pointer, "/surveys/1/number")
+
+
+class Upgrades(SimpleTestCase):
+    """Version 1 had one ``keeps_geometry``; it became camber, toe and anti-dive in version 2."""
+
+    def test_a_version_1_file_opens(self):
+        old = copy.deepcopy(DOCUMENT)
+        old["version"] = 1
+        for option in old["options"]:
+            for i, entry in enumerate(option["revisions"][0]["design"]["targets"]["entries"]):
+                del entry["keeps"]
+                entry["keeps_geometry"] = i > 0
+        job = load_job(json.dumps(old).encode())
+        self.assertEqual(job.version, VERSION)
+        first, second = job.options[0].revisions[0].design.targets.entries
+        self.assertEqual((first.keeps.camber, first.keeps.toe, first.keeps.anti_dive), (False, False, False))
+        self.assertEqual((second.keeps.camber, second.keeps.toe, second.keeps.anti_dive), (True, True, True))
+
+    def test_the_old_document_is_left_as_it_was(self):
+        old = {**copy.deepcopy(DOCUMENT), "version": 1}
+        before = json.dumps(old)
+        load_job(before.encode())
+        self.assertEqual(json.dumps(old), before)
