@@ -214,8 +214,10 @@ def least_ratio(survey: Survey, operations: tuple[Operation, ...], side: Side, s
 def _beside_cuts(x: Columns, placed: list[Placed]) -> Mask:
     """Which stations lie in a cut or just beside it."""
     cuts = [p for p in placed if isinstance(p.op, Notch)]
-    near = [(x >= p.start_mm - 1) & (x <= p.end_mm + 1) for p in cuts]
-    return np.logical_or.reduce(near)
+    near: Mask = np.zeros(len(x), dtype=bool)
+    for p in cuts:
+        near = near | ((x >= p.start_mm - 1) & (x <= p.end_mm + 1))
+    return near
 
 
 def _mass(survey: Survey, operations: tuple[Operation, ...], side: Side) -> float:

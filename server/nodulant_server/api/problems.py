@@ -7,7 +7,7 @@ import orjson
 from django.core.exceptions import RequestDataTooBig
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
-from ninja.errors import AuthenticationError, HttpError, ValidationError
+from ninja.errors import AuthenticationError, HttpError, ValidationError, ValidationErrorContext
 from pydantic import ValidationError as ModelError
 from pydantic_core import ErrorDetails
 
@@ -20,6 +20,16 @@ from nodulant_server.actions.save import Stale
 from nodulant_server.roles import Forbidden
 
 log = logging.getLogger(__name__)
+Context = ValidationErrorContext[Any]
+
+
+class Api(NinjaAPI):
+    """An API whose refused bodies keep what was found and the core's own field and advice."""
+
+    def validation_error_from_error_contexts(self, error_contexts: list[Context]) -> ValidationError:
+        """Every row of every failed body as pydantic gave it."""
+        rows = [dict(row) for c in error_contexts for row in c.pydantic_validation_error.errors(include_url=False)]
+        return ValidationError(rows)
 
 
 def problem(status: int, code: str, title: str, problems: list[Problem] | None = None, **extra: object) -> HttpResponse:
@@ -102,4 +112,4 @@ def _invalid_body(error: ValidationError) -> HttpResponse:
 
 
 def _without_body(row: dict[str, Any]) -> ErrorDetails:
-    return cast(ErrorDetails, {**row, "loc": tuple(row["loc"][2:])})
+    return cast(ErrorDetails, {**row, "loc": tuple(row["loc"][1:])})

@@ -1,11 +1,10 @@
 """The API: every route needs sign-in unless it says otherwise."""
 
-from ninja import NinjaAPI
 from ninja.security import django_auth
 
 from nodulant_server.api import compute, jobs, problems, session, work
 
-api = NinjaAPI(title="Nodulant", version="1", auth=django_auth, docs_url=None)
+api = problems.Api(title="Nodulant", version="1", auth=django_auth, docs_url=None)
 api.add_router("/session", session.router)
 api.add_router("", jobs.router)
 api.add_router("", compute.router)

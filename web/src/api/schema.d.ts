@@ -1337,6 +1337,8 @@ export interface components {
          * @description Needed notch on one side, mm; depth 0 when the tube stays clear of the rail.
          */
         NotchNeeded: {
+            /** Arc Depth Mm */
+            arc_depth_mm: number;
             /** Centre X Mm */
             centre_x_mm: number;
             /** Clear Depth Mm */

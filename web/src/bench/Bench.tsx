@@ -23,7 +23,7 @@ export default function Bench() {
   if (trouble) return <Text p="10">{trouble}</Text>;
   if (!job || !opened) return <Text p="10">Opening the job</Text>;
   return (
-    <Flex direction="column" height="100dvh" minW="0">
+    <Flex direction="column" height={{ base: "auto", md: "100dvh" }} minW="0">
       <TopBar job={job} />
       <Box
         flex="1"

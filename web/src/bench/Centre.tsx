@@ -17,7 +17,7 @@ export function Centre({ job }: { job: JobHead }) {
   const stage = useBench((s) => s.stage);
   if (stage === "patterns" || stage === "build") {
     return (
-      <Flex direction="column" minH="0" minW="0" bg="sheet" as="main">
+      <Flex direction="column" minH={{ base: "500px", md: "0" }} minW="0" bg="sheet" as="main">
         <Suspense fallback={<Spinner m="6" />}>
           {stage === "patterns" ? <PatternView /> : <StepList job={job} />}
         </Suspense>
@@ -25,7 +25,7 @@ export function Centre({ job }: { job: JobHead }) {
     );
   }
   return (
-    <Flex direction="column" minH="0" minW="0" as="main">
+    <Flex direction="column" minH={{ base: "860px", md: "0" }} minW="0" as="main">
       <SheetTools />
       <TravelBar />
       <Box flex="1" minH="0">

@@ -27,6 +27,7 @@ export function TopBar({ job }: { job: JobHead }) {
   return (
     <Flex
       as="header"
+      flexWrap={{ base: "wrap", md: "nowrap" }}
       px="3"
       gap="2"
       align="center"

@@ -56,6 +56,7 @@ function layOut(job: JobHead, option: OptionDesign, mayDesign: boolean): void {
     surveyBase: job.survey_number,
     style,
     draft,
+    revised,
     stationMm: axle,
   });
 }

@@ -1,10 +1,10 @@
 import { Box, Text } from "@chakra-ui/react";
-import { useShown } from "../evaluation/useEvaluation";
+import { NONE, useShown } from "../evaluation/useEvaluation";
 import { Group } from "../fields/controls";
 
 /** How far the build is, and what always holds while working. */
 export default function BuildPanel() {
-  const steps = useShown((s) => s.result?.steps ?? []);
+  const steps = useShown((s) => s.result?.steps ?? NONE);
   const locked = useShown((s) => s.result?.teardown_locked ?? true);
   const left = steps.filter((s) => s.status === "open" || s.status === "waiting");
   const minutes = left.reduce((sum, s) => sum + s.spec.minutes, 0);

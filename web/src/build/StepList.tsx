@@ -1,13 +1,13 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import type { JobHead, Step } from "../api/types";
-import { useShown } from "../evaluation/useEvaluation";
+import { NONE, useShown } from "../evaluation/useEvaluation";
 import { StepCard } from "./StepCard";
 import { StepMark } from "./StepMark";
 
 /** Every step in order; the chosen one opens beside the list. */
 export default function StepList({ job }: { job: JobHead }) {
-  const steps = useShown((s) => s.result?.steps ?? []);
+  const steps = useShown((s) => s.result?.steps ?? NONE);
   const [picked, setPicked] = useState<string | null>(null);
   const chosen = steps.find((s) => s.id === picked) ?? steps.find((s) => s.status === "open") ?? steps[0];
   if (!chosen) return <Text p="6">No steps yet: the design makes them.</Text>;

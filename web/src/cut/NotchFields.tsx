@@ -3,7 +3,7 @@ import { useSteelChoices } from "../api/catalogue";
 import type { Notch } from "../api/types";
 import { useMay } from "../app/session";
 import { useBench } from "../draft/store";
-import { useShown } from "../evaluation/useEvaluation";
+import { NONE, useShown } from "../evaluation/useEvaluation";
 import { Act, ChoiceField, Group, Pair, PlainChoice, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { PlaceFields } from "./PlaceFields";
@@ -139,7 +139,7 @@ function Plate({ title, role, notch, index }: { title: string; role: Role; notch
 
 /** Shares that are shown, not judged: depth of the rail, width of the liner that works. */
 function NotchFigures({ notch }: { notch: Notch }) {
-  const figures = useShown((s) => s.result?.figures ?? []);
+  const figures = useShown((s) => s.result?.figures ?? NONE);
   const dragging = useBench((s) => s.gesture !== null);
   const own = figures.filter(
     (f, i) => f.id.endsWith(notch.id) && figures.findIndex((g) => g.id === f.id) === i,

@@ -1,7 +1,7 @@
 import { api, got, Refused } from "../api/client";
 import { queries } from "../api/queries";
 import type { Draft } from "./document";
-import { isRevised, useBench } from "./store";
+import { isRevised, same, useBench } from "./store";
 
 const DELAY_MS = 1000;
 const IDLE_MS = 10 * 60 * 1000;
@@ -20,7 +20,7 @@ export function startAutosave(mayDesign: boolean): () => void {
     idle = setTimeout(() => void saveRevision("after ten quiet minutes"), IDLE_MS);
     remember(now.optionId, now.base, now.history.now);
     clearTimeout(timer);
-    timer = setTimeout(saveDraft, DELAY_MS);
+    timer = setTimeout(() => useBench.getState().save === "unsaved" && void saveDraft(), DELAY_MS);
   });
   return () => {
     clearTimeout(timer);
@@ -50,7 +50,7 @@ export async function saveRevision(note: string): Promise<boolean> {
   put({ save: "saving", notice: "" });
   const now = history.now;
   try {
-    if (revised?.survey !== now.survey) {
+    if (!same(revised?.survey, now.survey)) {
       const body = { base: surveyBase, survey: now.survey };
       const surveyed = await got(
         api.POST("/api/jobs/{job_id}/survey", { params: { path: { job_id: jobId } }, body }),
@@ -77,10 +77,15 @@ export async function saveRevision(note: string): Promise<boolean> {
   }
 }
 
-/** Someone saved before: the bench moves to the option that the server kept the work as. */
+/** Someone saved before: the bench moves to the option that keeps the work; a survey waits to be saved again. */
 async function afterStale(error: Refused, optionId: number, jobId: number): Promise<void> {
   const kept = error.body.kept as { id: number; name: string } | null;
-  if (!kept) return;
+  if (!kept) {
+    const notice =
+      "Someone saved the survey before you. Yours is still here; save again to put it on top of theirs.";
+    useBench.getState().put({ surveyBase: Number(error.body.head), notice });
+    return;
+  }
   localStorage.removeItem(localKey(optionId));
   await queries.invalidateQueries({ queryKey: ["job", jobId] });
   await queries.invalidateQueries({ queryKey: ["option"] });

@@ -36,7 +36,7 @@ type Bench = {
 
 type Acts = {
   open: (
-    start: Pick<Bench, "jobId" | "optionId" | "base" | "surveyBase" | "style"> & {
+    start: Pick<Bench, "jobId" | "optionId" | "base" | "surveyBase" | "style" | "revised"> & {
       draft: Draft;
       stationMm: number;
     },
@@ -105,7 +105,12 @@ export const useBench = create<Bench & Acts>((set) => ({
 /** Whether there is work that no revision holds. */
 export function isRevised(s: Bench): boolean {
   const [now, then] = [s.history.now, s.revised];
-  return then !== null && now.design === then.design && now.survey === then.survey;
+  return then !== null && same(now.design, then.design) && same(now.survey, then.survey);
+}
+
+/** Whether two documents say the same. */
+export function same(a: unknown, b: unknown): boolean {
+  return a === b || JSON.stringify(a) === JSON.stringify(b);
 }
 
 /** The draft as shown: the gesture's while dragging, else the committed one. */

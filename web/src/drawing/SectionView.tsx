@@ -75,7 +75,7 @@ function Both({ section }: { section: SectionDrawing }) {
                 {f.name}
               </Box>
               <Box as="td" textAlign="end" color="faint" pe="1.5">
-                {showNumber(f.planned, 3)} <small>{f.unit}</small>
+                {showNumber(f.planned, 3)} <span style={{ fontSize: 12 }}>{f.unit}</span>
               </Box>
               <Box
                 as="td"

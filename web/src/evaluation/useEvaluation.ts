@@ -17,6 +17,9 @@ type Shown = {
   shownAt: number;
 };
 
+/** An empty list that is always the same one, for selectors. */
+export const NONE: never[] = [];
+
 export const useShown = create<Shown>(() => ({
   result: null,
   draft: null,

@@ -1,7 +1,7 @@
 import { Box, Text } from "@chakra-ui/react";
 import type { Check, JobHead } from "../api/types";
 import { useBench } from "../draft/store";
-import { useShown } from "../evaluation/useEvaluation";
+import { NONE, useShown } from "../evaluation/useEvaluation";
 import { Group } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
 import { LogList } from "./LogList";
@@ -9,7 +9,7 @@ import { LogList } from "./LogList";
 /** Is what was welded what was planned, and what does it cost where it is not? */
 export default function ProvePanel({ job }: { job: JobHead }) {
   const optionId = useBench((s) => s.optionId);
-  const checks = useShown((s) => s.result?.checks ?? []);
+  const checks = useShown((s) => s.result?.checks ?? NONE);
   const costs = costsOf(checks);
   const read = useShown((s) => s.result?.readings.some((r) => r.value_mm !== null) ?? false);
   return (

@@ -5,7 +5,7 @@ import type { AskedReading, Check, JobHead } from "../api/types";
 import { useMay } from "../app/session";
 import { saveRevision } from "../draft/autosave";
 import { useBench } from "../draft/store";
-import { evaluateAgain, useShown } from "../evaluation/useEvaluation";
+import { evaluateAgain, NONE, useShown } from "../evaluation/useEvaluation";
 import { Act } from "../fields/controls";
 import { PlainQuantity, PlainWords } from "../fields/plain";
 import { VerdictMark } from "../margins/VerdictMark";
@@ -18,7 +18,7 @@ const WIDTHS = "minmax(11rem, 1fr) 6.5rem 7.5rem 8rem minmax(9rem, 1fr)";
 /** As-built readings of one rail beside their plan; what is outside its tolerance asks for a decision. */
 export default function ReadingTable({ job }: { job: JobHead }) {
   const side = useBench((s) => s.side);
-  const readings = useShown((s) => s.result?.readings ?? []).filter((r) => r.side === side);
+  const readings = useShown((s) => s.result?.readings ?? NONE).filter((r) => r.side === side);
   return (
     <Box height="100%" overflow="auto" bg="panel" borderTopWidth="1px" borderColor="rule" px="3" py="2">
       <Box minW="fit-content">

@@ -3,7 +3,7 @@ import type { Mass, Seat } from "../api/types";
 import { useMay } from "../app/session";
 import { freshId, type Path } from "../draft/document";
 import { shownDraft, useBench } from "../draft/store";
-import { useShown } from "../evaluation/useEvaluation";
+import { NONE, useShown } from "../evaluation/useEvaluation";
 import { Act, ChoiceField, Group, WordsField } from "../fields/controls";
 import { Grid, GridRow } from "../fields/Grid";
 import { QuantityField } from "../fields/QuantityField";
@@ -17,7 +17,7 @@ const AXLES = [
 
 /** What the frame carries and where the axles carry the frame, as surveyed and as planned. */
 export function LoadTables() {
-  const figures = useShown((s) => s.result?.figures ?? []).filter((f) => f.id.startsWith("load-"));
+  const figures = useShown((s) => s.result?.figures ?? NONE).filter((f) => f.id.startsWith("load-"));
   return (
     <Box>
       <Masses />

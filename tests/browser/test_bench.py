@@ -1,0 +1,213 @@
+"""The bench itself: travel, margins, undo, keeping work, light, and smaller screens."""
+
+from playwright.sync_api import expect
+
+from nodulant_server.models import DesignRevision, Draft
+from tests.browser.base import Bench
+
+
+class Travel(Bench):
+    def test_the_bar_moves_the_axle_and_tells_the_clearance(self):
+        self.open("Cut")
+        bar = self.page.get_by_label("Axle travel")
+        tube = self.page.locator('[data-part="axle-tube"] circle').last
+        before = float(tube.get_attribute("cy"))
+        for _ in range(4):
+            self.page.keyboard.press("}")
+        self.assertEqual(bar.input_value(), "40")
+        self.assertLess(float(tube.get_attribute("cy")), before)
+        self.page.get_by_text('1 9/16" bump').first.wait_for()
+        self.page.keyboard.press("[")
+        self.assertEqual(bar.input_value(), "38")
+        self.page.get_by_text("touches").wait_for()
+
+    def test_no_request_while_scrubbing(self):
+        self.open("Cut")
+        asked = []
+        self.page.on("request", lambda r: asked.append(r.url))
+        for _ in range(10):
+            self.page.keyboard.press("]")
+        self.page.wait_for_timeout(300)
+        self.assertEqual([u for u in asked if "/evaluate" in u], [])
+
+
+class Margins(Bench):
+    def test_a_row_opens_to_its_why_and_goes_to_its_place(self):
+        self.open("Cut")
+        row = self.margin("Bending capacity, bottom fibre")
+        row.click()
+        why = self.page.get_by_label("Margins").locator("li").filter(has_text="Bending capacity, bottom fibre").first
+        why.get_by_text("state / stock =").wait_for()
+        text = why.inner_text()
+        for word in (
+            "with state =",
+            "Governs:",
+            "behind the front axle",
+            "not weaker than stock",
+            "A thicker or straight liner",
+        ):
+            self.assertIn(word, text)
+
+    def test_a_limit_is_changed_with_a_reason_only(self):
+        self.open("Target")
+        row = self.margin("Moving metal to fixed metal")
+        row.click()
+        item = self.page.get_by_label("Margins").locator("li").filter(has_text="Moving metal to fixed metal").first
+        item.get_by_role("button", name="Change this limit").click()
+        use = item.get_by_role("button", name="Use it")
+        self.assertTrue(use.is_disabled())
+        field = item.get_by_label("Your limit", exact=True)
+        field.fill("30 mm")
+        field.press("Enter")
+        item.get_by_label("Reason").fill("rubber stop in the way")
+        with self.evaluated():
+            use.click()
+        self.assertIn("fails", self.margin("Moving metal to fixed metal").inner_text())
+        self.page.get_by_text("rubber stop in the way").first.wait_for()
+
+    def test_filter_by_stage_and_change_marks(self):
+        self.open("Cut")
+        with self.evaluated():
+            self.type_in("Depth", "2 3/4")
+        self.assertIn("worse", self.margin("Bending capacity, bottom fibre").inner_text())
+        self.page.get_by_label("Checks of").select_option("target")
+        self.assertEqual(self.page.get_by_label("Margins").get_by_text("Bending capacity").count(), 0)
+
+
+class Keeping(Bench):
+    """Nothing is lost."""
+
+    def depth(self):
+        return self.page.get_by_label("Depth", exact=True)
+
+    def test_undo_redo_and_a_reload(self):
+        self.open("Cut")
+        for text in ("2 1/8", "2"):
+            with self.evaluated():
+                self.type_in("Depth", text)
+        with self.evaluated():
+            self.page.get_by_role("button", name="Undo").click()
+        self.assertEqual(self.depth().input_value(), "2 1/8")
+        with self.evaluated():
+            self.page.get_by_role("button", name="Redo").click()
+        self.assertEqual(self.depth().input_value(), "2")
+        self.kept()
+        self.page.reload()
+        self.depth().wait_for()
+        self.assertEqual(self.depth().input_value(), "2")
+        self.assertEqual(Draft.objects.count(), 1)
+        self.assertEqual(DesignRevision.objects.filter(option__key="arc").count(), 1)
+
+    def test_a_drag_is_one_undo_and_escape_puts_it_back(self):
+        self.open("Cut")
+        before = self.depth().input_value()
+        with self.evaluated():
+            self.drag("axle-notch/depth", 0, -12)
+        self.assertNotEqual(self.depth().input_value(), before)
+        with self.evaluated():
+            self.page.keyboard.press("Control+z")
+        self.assertEqual(self.depth().input_value(), before)
+
+    def test_leaving_a_stage_cuts_a_revision(self):
+        self.open("Cut")
+        with self.evaluated():
+            self.type_in("Depth", "2")
+        self.stage("Target")
+        self.page.get_by_role("status").filter(has_text="revision 2").wait_for()
+        self.assertEqual(DesignRevision.objects.filter(option__key="arc").count(), 2)
+
+    def test_two_tablets_on_one_job(self):
+        """The slower one keeps its work as an option and is told."""
+        self.open("Cut")
+        other = self.watch(self.context.new_page())
+        self.open("Cut", other)
+        with self.evaluated():
+            self.type_in("Depth", "2")
+        with self.evaluated(other):
+            self.type_in("Depth", "1 3/4", other)
+        self.page.get_by_role("button", name="Save revision").click()
+        self.page.get_by_role("status").filter(has_text="revision 2").wait_for()
+        other.get_by_role("button", name="Save revision").click()
+        other.get_by_role("status").filter(has_text="Someone saved before you").wait_for()
+        other.get_by_label("Depth", exact=True).wait_for()
+        expect(other.get_by_label("Option").locator("option")).to_have_count(3)
+        expect(other.get_by_label("Option").locator("option:checked")).to_contain_text("copy")
+        self.assertEqual(other.get_by_label("Depth", exact=True).input_value(), "1 3/4")
+
+
+class People(Bench):
+    def become(self, name):
+        self.page.get_by_label("Person").select_option(name)
+        expect(self.page.get_by_label("Person")).to_have_value(name)
+
+    def test_a_helper_signs_but_does_not_design(self):
+        self.open()
+        self.become("bram")
+        self.stage("Cut")
+        self.assertFalse(self.page.get_by_label("Depth", exact=True).is_editable())
+        self.assertEqual(self.page.get_by_role("button", name="Save revision").count(), 0)
+        self.stage("Build")
+        with self.evaluated():
+            self.page.get_by_role("button", name="Sign the hold point").click()
+        self.page.get_by_text("1 of 27 steps done").wait_for()
+
+    def test_a_reader_looks(self):
+        self.open()
+        self.become("inspector")
+        self.stage("Build")
+        self.page.get_by_text("A reader looks").wait_for()
+        self.stage("Prove")
+        self.assertEqual(self.page.get_by_role("textbox").count(), 0)
+
+    def test_signing_out_asks_to_sign_in(self):
+        self.open()
+        self.page.get_by_label("Person").select_option("")
+        self.page.get_by_role("heading", name="Nodulant").wait_for()
+        self.page.get_by_role("button", name="ada, owner").click()
+        self.page.get_by_label("Sheet: side elevation above plan").wait_for()
+
+
+class Locked(Bench):
+    def test_a_missing_reading_locks_teardown_until_a_reason_is_given(self):
+        self.open("Survey")
+        with self.evaluated():
+            self.type_in("Pinion, nose up", "")
+        self.page.get_by_text("Teardown is locked.").first.wait_for()
+        self.margin("Readings taken before teardown").wait_for()
+        self.page.get_by_label("Release all the same, because").fill("axle is already out")
+        with self.evaluated():
+            self.page.get_by_role("button", name="Release and log the reason").click()
+        self.page.get_by_text("Released with a reason.").wait_for()
+
+    def test_not_computed_points_at_the_missing_input(self):
+        self.open("Survey")
+        with self.evaluated():
+            self.type_in("Tube to rail, left", "")
+        self.margin("Moving metal to fixed metal").click()
+        self.page.get_by_role("button", name="rear tube gap left").first.click()
+        expect(self.page.locator('[data-field="/survey/rear/tube_gap_left_mm"]')).to_be_focused()
+
+
+class Small(Bench):
+    size = {"width": 1024, "height": 768}
+    scheme = "dark"
+
+    def test_on_a_tablet_the_margins_are_a_drawer(self):
+        self.open("Cut")
+        self.assertFalse(self.page.get_by_label("Margins", exact=True).is_visible())
+        self.page.get_by_role("button", name="Margins:").click()
+        self.page.get_by_label("Margins", exact=True).wait_for()
+        self.assertTrue(self.page.evaluate("document.documentElement.scrollWidth <= innerWidth"))
+
+
+class Phone(Bench):
+    size = {"width": 390, "height": 844}
+
+    def test_steps_and_readings_can_be_worked_on_a_phone(self):
+        self.open("Build")
+        with self.evaluated():
+            self.page.get_by_role("button", name="Sign the hold point").click()
+        self.stage("Prove")
+        with self.evaluated():
+            self.type_in("Depth of the cut, left, measured", "58 mm")
+        self.assertTrue(self.page.evaluate("document.documentElement.scrollWidth <= innerWidth + 1"))

@@ -1,0 +1,142 @@
+"""What a newcomer does, from the target to the proof, by mouse and by keyboard."""
+
+import ezdxf
+
+from nodulant_server.models import DesignRevision, LogEntry
+from tests.browser.base import Bench
+
+
+class Newcomer(Bench):
+    """The whole way once; every later issue must leave it walkable."""
+
+    def test_from_target_to_proof(self):
+        page = self.page
+        self.open("Target")
+        with self.evaluated():
+            self.type_in("Target drop at the rear axle", "2 1/2")
+        self.assertEqual(page.get_by_label("Target drop at the rear axle").input_value(), "2 1/2")
+        page.get_by_text('2 1/2" in all').wait_for()
+        with self.evaluated():
+            page.get_by_role("button", name="Cut it so").click()
+        depth = page.get_by_label("Depth", exact=True)
+        before = depth.input_value()
+        with self.evaluated():
+            self.drag("axle-notch/depth", 0, -9)
+        self.assertNotEqual(depth.input_value(), before)
+        page.get_by_role("button", name="Find the lightest set").click()
+        with self.evaluated():
+            page.get_by_role("button", name="Use this set").click(timeout=60_000)
+        self.margin("Bending capacity, bottom fibre").wait_for()
+        self.assertNotIn("fails", self.margin("Bending capacity, bottom fibre").inner_text())
+
+        self.stage("Patterns")
+        with page.expect_download() as pdf:
+            page.get_by_role("button", name="PDF 1:1, all").click()
+        with open(pdf.value.path(), "rb") as file:
+            self.assertEqual(file.read(4), b"%PDF")
+        with page.expect_download() as dxf:
+            page.get_by_role("button", name="DXF").click()
+        self.assertTrue(dxf.value.suggested_filename.endswith(".dxf"))
+        self.assertEqual(ezdxf.readfile(dxf.value.path()).units, ezdxf.units.MM)
+
+        self.stage("Build")
+        with self.evaluated():
+            page.get_by_role("button", name="Sign the hold point").click()
+        page.get_by_text("1 of", exact=False).first.wait_for()
+        self.assertEqual(LogEntry.objects.get(number=1).document["by"], "ada")
+
+        self.stage("Prove")
+        planned = DesignRevision.objects.order_by("-number")[0].design().operations[1].depth_mm
+        with self.evaluated():
+            self.type_in("Depth of the cut, left, measured", f"{planned + 3} mm")
+        cost = page.get_by_role("region", name="What it costs")
+        cost.get_by_text("left").first.wait_for()
+        self.assertNotIn("right", cost.inner_text())
+        self.assertIn("Bending capacity", cost.inner_text())
+        with self.evaluated():
+            page.get_by_label("Reason", exact=True).fill("margin is still there")
+            page.get_by_role("button", name="Accept").click()
+        page.get_by_text("accepted with a reason").wait_for()
+        with page.expect_download() as report:
+            page.get_by_role("button", name="PDF report").click()
+        self.assertTrue(report.value.suggested_filename.startswith("report-"))
+
+    def test_by_keyboard_alone(self):
+        page = self.page
+        self.open()
+        page.keyboard.press("2")
+        page.get_by_role("region", name="Target").wait_for()
+        page.get_by_label("Target drop at the rear axle").focus()
+        page.keyboard.press("Control+a")
+        with self.evaluated():
+            page.keyboard.type("2 1/2")
+            page.keyboard.press("Enter")
+        page.get_by_role("button", name="Cut it so").focus()
+        with self.evaluated():
+            page.keyboard.press("Enter")
+        handle = page.locator('[data-handle="axle-notch/depth"]')
+        handle.focus()
+        before = float(handle.get_attribute("aria-valuenow"))
+        with self.evaluated():
+            page.keyboard.press("ArrowUp")
+        self.assertAlmostEqual(float(handle.get_attribute("aria-valuenow")) - before, 25.4 / 16, places=4)
+        with self.evaluated():
+            page.keyboard.press("Shift+ArrowDown")
+        self.assertAlmostEqual(float(handle.get_attribute("aria-valuenow")) - before, -7 * 25.4 / 16, places=4)
+        page.keyboard.press("Enter")
+        self.assertEqual(page.evaluate("document.activeElement.dataset.field"), "/design/operations/1/depth_mm")
+        page.get_by_role("button", name="Find the lightest set").focus()
+        page.keyboard.press("Enter")
+        use = page.get_by_role("button", name="Use this set")
+        use.wait_for(timeout=60_000)
+        use.focus()
+        with self.evaluated():
+            page.keyboard.press("Enter")
+        page.keyboard.press("Escape")
+        page.get_by_label("Stages").get_by_role("button", name="Build").focus()
+        page.keyboard.press("Enter")
+        page.get_by_role("button", name="Sign the hold point").focus()
+        with self.evaluated():
+            page.keyboard.press("Enter")
+        self.assertEqual(LogEntry.objects.count(), 1)
+        page.get_by_label("Stages").get_by_role("button", name="Prove").focus()
+        page.keyboard.press("Enter")
+        page.get_by_label("Depth of the cut, left, measured").focus()
+        with self.evaluated():
+            page.keyboard.type("2 1/2")
+            page.keyboard.press("Enter")
+        self.assertEqual(LogEntry.objects.count(), 2)
+
+
+class OwnJob(Bench):
+    """A job of one's own, from nothing."""
+
+    def test_a_blank_job_is_honest_and_grows(self):
+        page = self.page
+        page.goto(self.live_server_url)
+        page.get_by_label("New job").fill("My wagon")
+        page.get_by_label("Vehicle").fill("Home-built wagon")
+        page.get_by_role("button", name="Begin").click()
+        page.get_by_label("Sheet: side elevation above plan").wait_for()
+        self.stage("Survey")
+        page.get_by_text("Teardown is locked.").wait_for()
+        self.assertIn("not computed", self.margin("Bending capacity, top fibre").inner_text())
+        self.assertEqual(
+            page.get_by_label("Margins").get_by_text("holds,").count(),
+            page.get_by_label("Margins").get_by_text("holds, ").count(),
+        )
+        for station in ("1", "2"):
+            with self.evaluated():
+                self.type_in(f"Station {station}, wall", "3/16")
+        with self.evaluated():
+            self.type_in("Wheelbase, hub to hub", "98 1/2")
+        self.stage("Cut")
+        with self.evaluated():
+            page.get_by_role("button", name="Add a notch").click()
+        self.assertIn("fails", self.margin("Bending capacity, bottom fibre").inner_text())
+        self.assertIn("not computed", self.margin("Use along the rail").inner_text())
+        self.kept()
+        page.reload()
+        page.get_by_label("Sheet: side elevation above plan").wait_for()
+        self.stage("Cut")
+        self.assertEqual(page.get_by_label("Depth", exact=True).input_value(), '1 9/16"')

@@ -1,0 +1,95 @@
+"""Pure TypeScript of the front end, run in Chromium against the core's own tables."""
+
+import subprocess
+
+from nodulant.units import parse_quantity
+from tests.browser.base import Bench
+from tests.fixtures import ROOT
+from tests.tables import SHOWN, THICKNESS
+
+TRANSPILE = """
+const ts = require('typescript');
+const text = require('fs').readFileSync(process.argv[1], 'utf8');
+process.stdout.write(ts.transpileModule(text, { compilerOptions: { module: 'esnext', target: 'es2022' } }).outputText);
+"""
+
+
+class PureTypeScript(Bench):
+    def load(self, path):
+        """Import a module without imports of its own; the page can call it as ``window.mod``."""
+        web = ROOT / "web"
+        command = ["node", "-e", TRANSPILE, str(web / "src" / path)]
+        code = subprocess.run(command, cwd=web, check=True, capture_output=True, text=True).stdout
+        self.page.goto("about:blank")
+        self.page.evaluate(
+            "async (code) => { window.mod = await import(URL.createObjectURL(new Blob([code], {type: 'text/javascript'}))) }",
+            code,
+        )
+
+    def _stays_here(self, request):
+        if request.url != "about:blank":
+            super()._stays_here(request)
+
+    def test_lengths_read_as_the_core_reads_them(self):
+        self.load("units/show.ts")
+        for value, style, text in SHOWN:
+            with self.subTest(text):
+                self.assertEqual(self.page.evaluate("([v, s]) => mod.showLength(v, s)", [value, style]), text)
+        for value, style, text in THICKNESS:
+            with self.subTest(text):
+                shown = self.page.evaluate("([v, s]) => mod.showThickness(v, s)", [value, style])
+                self.assertEqual(shown, text)
+                self.assertAlmostEqual(parse_quantity(shown).value, value, delta=0.05)
+
+    def test_typed_text_keeps_its_unit(self):
+        self.load("units/show.ts")
+        call = "([t, u, s]) => mod.asTyped({text: t, unit: u}, 'length', s)"
+        for text, unit, style, shown in (
+            ("2 1/2", "in", "in16", "2 1/2"),
+            ("2 1/2", "in", "mm", "2 1/2 in"),
+            ("60 mm", "mm", "in16", "60 mm"),
+        ):
+            self.assertEqual(self.page.evaluate(call, [text, unit, style]), shown)
+
+    def test_snapping_to_tape_marks(self):
+        self.load("units/show.ts")
+        self.assertAlmostEqual(self.page.evaluate("() => mod.snap(58, 'in16')"), 37 / 16 * 25.4, places=6)
+        self.assertAlmostEqual(self.page.evaluate("() => mod.snapUp(58.01, 'mm')"), 59)
+        self.assertAlmostEqual(self.page.evaluate("() => mod.snapUp(58, 'mm')"), 58)
+
+    def test_history_is_a_value(self):
+        self.load("draft/history.ts")
+        run = """() => {
+          let h = mod.begin('a'); h = mod.commit(h, 'b'); h = mod.commit(h, 'c');
+          const undone = mod.undo(mod.undo(mod.undo(h)));
+          const again = mod.redo(undone);
+          const fresh = mod.commit(again, 'd');
+          return [h.now, undone.now, again.now, fresh.now, fresh.future.length, mod.commit(h, 'c') === h];
+        }"""
+        self.assertEqual(self.page.evaluate(run), ["c", "a", "b", "d", 0, True])
+
+    def test_actions_on_a_draft(self):
+        self.load("draft/document.ts")
+        run = """() => {
+          const op = {id: 'n', kind: 'notch', depth_mm: 5, liner: {thickness_mm: 6}};
+          const draft = {design: {operations: [op], typed: {'n.depth_mm': {text: '5', unit: 'mm'}}}, survey: {masses: []}};
+          const path = ['design', 'operations', 0, 'depth_mm'];
+          const typed = mod.reduce(draft, {kind: 'set', path, value: 7, typed: {text: '7 mm', unit: 'mm'}});
+          const dragged = mod.reduce(typed, {kind: 'operation', index: 0, value: {...op, depth_mm: 8}});
+          const gone = mod.reduce(draft, {kind: 'remove', path: ['design', 'operations', 0]});
+          const more = mod.reduce(draft, {kind: 'insert', path: ['survey', 'masses'], value: 1});
+          return [typed.design.typed['n.depth_mm'].text, dragged.design.typed, draft.design.operations[0].depth_mm,
+                  gone.design.operations.length, more.survey.masses, mod.freshId('x', ['x-1', 'x-2'])];
+        }"""
+        self.assertEqual(self.page.evaluate(run), ["7 mm", {}, 5, 0, [1], "x-3"])
+
+    def test_equal_checks_of_both_rails_are_one_row(self):
+        self.load("margins/group.ts")
+        run = """() => mod.grouped([
+          {id: 'a:rail:left', state: 'planned', verdict: 'fails', value: 0.5},
+          {id: 'a:rail:right', state: 'planned', verdict: 'fails', value: 0.5},
+          {id: 'b:rail:left', state: 'planned', verdict: 'holds', value: 1.5},
+          {id: 'b:rail:right', state: 'planned', verdict: 'fails', value: 0.7},
+          {id: 'a:rail:left@as-built', state: 'as-built', verdict: 'fails', value: 0.4},
+        ]).map((r) => r.sides)"""
+        self.assertEqual(self.page.evaluate(run), ["both", "left", "right", "left"])

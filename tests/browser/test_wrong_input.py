@@ -1,0 +1,110 @@
+"""Wrong input in the browser: an error at the field, nothing lost."""
+
+import json
+
+from tests import fixtures as f
+from tests.browser.base import Bench
+
+
+class AtTheField(Bench):
+    def test_unreadable_text_stays_with_the_place_of_the_error(self):
+        self.open("Target")
+        field = self.type_in("Target drop at the rear axle", "2 1/2 furlongs")
+        self.page.get_by_text("'furlongs' is no unit of length").wait_for()
+        self.assertEqual(field.get_attribute("aria-invalid"), "true")
+        self.assertIn("3 7/16", self.page.get_by_role("alert").filter(has_text="furlongs").inner_text())
+        self.stage("Cut")
+        self.stage("Target")
+        self.assertEqual(self.page.get_by_label("Target drop at the rear axle").input_value(), "2 1/2 furlongs")
+        self.page.get_by_label("Target drop at the rear axle").press("Escape")
+        self.assertEqual(self.page.get_by_label("Target drop at the rear axle").input_value(), '2 3/8"')
+
+    def test_values_that_cannot_be(self):
+        self.open("Cut")
+        rows = (
+            ("Depth", "-3 in", "greater than 0"),
+            ("Depth", "0", "greater than 0"),
+            ("Depth", "149 mm", "as deep as the rail"),
+            ("Radius", "4 mm", "at least"),
+            ("Depth", "9000 mm", "less than or equal to 5000"),
+        )
+        for label, text, word in rows:
+            with self.subTest(f"{label} {text}"):
+                self.type_in(label, text)
+                if word != "at least":
+                    self.page.get_by_role("alert").filter(has_text=word).first.wait_for()
+                else:
+                    self.page.get_by_role("alert").filter(has_text="thicker than the notch").first.wait_for()
+                self.assertEqual(self.page.get_by_label(label, exact=True).input_value(), text)
+                with self.evaluated():
+                    self.page.keyboard.press("Control+z")
+
+    def test_figures_stay_while_the_design_is_refused(self):
+        self.open("Cut")
+        before = self.margin("Bending capacity, bottom fibre").inner_text()
+        self.type_in("Depth", "149 mm")
+        self.page.get_by_text("The figures below are those before this.").wait_for()
+        self.assertEqual(self.margin("Bending capacity, bottom fibre").inner_text(), before)
+        self.assertNotIn("NaN", self.page.inner_text("body"))
+
+    def test_a_liner_that_does_not_fit_is_kept_in_this_browser(self):
+        """The server refuses such a draft; the work must survive a reload all the same."""
+        self.open("Cut")
+        self.type_in("Radius", "4 mm")
+        self.page.get_by_role("alert").filter(has_text="thicker than the notch").first.wait_for()
+        self.page.wait_for_timeout(1500)
+        self.page.reload()
+        self.page.get_by_label("Radius", exact=True).wait_for()
+        self.assertEqual(self.page.get_by_label("Radius", exact=True).input_value(), "4 mm")
+
+    def test_a_notch_cannot_lower(self):
+        self.open("Target")
+        with self.evaluated():
+            self.page.get_by_label("Mechanism").nth(1).select_option("notch")
+        self.page.get_by_text("A notch lowers nothing: it buys travel. This entry counts as zero").wait_for()
+
+    def test_readings(self):
+        self.open("Prove")
+        self.type_in("Depth of the cut, left, measured", "two and a half")
+        self.page.get_by_text("a number was expected here").wait_for()
+        self.type_in("Depth of the cut, left, measured", "-2 in")
+        self.page.get_by_text("a measured size is more than nothing").wait_for()
+
+
+class Csv(Bench):
+    GOOD = "x mm,underside mm,height mm,width mm,wall mm\n-600,0,150,60,5\n1000,0,150,60,5\n3400,0,150,60,5\n"
+
+    def give(self, text):
+        file = {"name": "rail.csv", "mimeType": "text/csv", "buffer": text.encode()}
+        self.page.get_by_label("Stations as CSV").set_input_files(file)
+
+    def test_errors_name_their_lines_and_nothing_is_taken(self):
+        self.open("Survey")
+        self.give(self.GOOD.replace("1000", "about there"))
+        self.page.get_by_text("/line/3").wait_for()
+        self.page.get_by_text("The stations are as they were.").wait_for()
+        self.page.get_by_text("left rail: channel, 8 stations").wait_for()
+        with self.evaluated():
+            self.give(self.GOOD)
+        self.page.get_by_text("left rail: channel, 3 stations").wait_for()
+
+
+class JobFiles(Bench):
+    def give(self, data):
+        file = {"name": "job.nodulant.json", "mimeType": "application/json", "buffer": data}
+        self.page.get_by_label("Job file").set_input_files(file)
+
+    def test_refused_in_words_then_taken(self):
+        self.page.goto(self.live_server_url)
+        self.page.get_by_text("Wherry low-floor").wait_for()
+        self.give(f.DEMO.read_bytes()[:4000])
+        self.page.get_by_text("Nothing was written.").wait_for()
+        document = json.loads(f.DEMO.read_text())
+        document["options"][0]["revisions"][0]["design"]["operations"][1]["depth_mm"] = -2
+        self.give(json.dumps(document).encode())
+        self.page.get_by_text("/options/0/revisions/0/design/operations/1/depth_mm").wait_for()
+        document["options"][0]["revisions"][0]["design"]["operations"][1]["depth_mm"] = 44
+        document["name"] = "Another van"
+        self.give(json.dumps(document).encode())
+        self.page.get_by_label("Sheet: side elevation above plan").wait_for()
+        self.page.get_by_text("Another van").wait_for()

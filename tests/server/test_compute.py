@@ -1,0 +1,191 @@
+"""Evaluate, parse, find and files over HTTP; bad input is a 422 at its field, never a 500."""
+
+import json
+import math
+
+from tests import fixtures as f
+from tests.server.base import Shop
+
+NOTCH = ("operations", 1)
+BAD = (
+    # path in the design, value, pointer of the problem
+    ((*NOTCH, "depth_mm"), -3, "/design/operations/1/depth_mm"),
+    ((*NOTCH, "depth_mm"), 0, "/design/operations/1/depth_mm"),
+    ((*NOTCH, "depth_mm"), 1e9, "/design/operations/1/depth_mm"),
+    ((*NOTCH, "depth_mm"), "deep", "/design/operations/1/depth_mm"),
+    ((*NOTCH, "depth_mm"), None, "/design/operations/1/depth_mm"),
+    ((*NOTCH, "depth_mm"), 149, "/design/operations/1/depth_mm"),
+    ((*NOTCH, "liner", "thickness_mm"), 41, "/design/operations/1/liner/thickness_mm"),
+    ((*NOTCH, "shape", "radius_mm"), 5, "/design/operations/1/liner/thickness_mm"),
+    ((*NOTCH, "place", "offset_mm"), 5000, "/design/operations/1/place/offset_mm"),
+    ((*NOTCH, "place", "anchor_id"), "nowhere", "/design/operations/1/place/anchor_id"),
+    ((*NOTCH, "weather"), "wet", "/design/operations/1/weather"),
+    (("operations", 0, "end", "offset_mm"), 20, "/design/operations/0/end/offset_mm"),
+    (("operations", 0, "start", "offset_mm"), 9000, "/design/operations/0/end/offset_mm"),
+    (("targets", "bump_mm"), 0, "/design/targets/bump_mm"),
+    (("targets", "entries", 1, "amount_mm"), None, "/design/targets/entries/1/amount_mm"),
+    (("seats", 2, "share"), 0.5, "/design/seats"),
+)
+
+
+def put(document, path, value):
+    """The document with ``value`` at ``path``."""
+    *head, last = path
+    node = document
+    for key in head:
+        node = node[key]
+    node[last] = value
+    return document
+
+
+class Evaluate(Shop):
+    def ask(self, design=None, **more):
+        return self.send("post", "/evaluate", {"job_id": self.job.pk, "design": design or self.design(), **more})
+
+    def test_the_same_as_the_core(self):
+        response, data = self.ask(want={"section": {"side": "left", "x_mm": 2610}}, sequence=7)
+        self.assertEqual(response.headers["X-Sequence"], "7")
+        check = next(c for c in data["checks"] if c["id"] == "modulus-bottom:rail:left")
+        self.assertEqual(check["verdict"], "fails")
+        self.assertTrue(data["section"]["after"])
+        self.assertGreaterEqual(len(data["strips"][0]["x_mm"]), 120)
+
+    def test_a_drag_gets_a_small_answer(self):
+        want = {"steps": False, "readings": False, "section": {"side": "left", "x_mm": 2610}}
+        response, data = self.ask(slim=True, want=want)
+        self.assertLessEqual(len(response.content), 60_000)
+        self.assertNotIn("why", data["checks"][0])
+        self.assertNotIn("steps", data)
+
+    def test_bad_values_are_named_at_their_field(self):
+        for path, value, pointer in BAD:
+            with self.subTest(f"{path} {value}"):
+                response, data = self.ask(put(self.design(), path, value))
+                self.assertEqual(response.status_code, 422)
+                self.assertIn(pointer, [p["pointer"] for p in data["problems"]])
+                for problem in data["problems"]:
+                    self.assertTrue(problem["message"] and problem["expected"], problem)
+
+    def test_nan_and_infinity_in_the_body(self):
+        text = json.dumps({"job_id": self.job.pk, "design": put(self.design(), (*NOTCH, "depth_mm"), 7777)})
+        for word in ("NaN", "Infinity", "1e400"):
+            with self.subTest(word):
+                response = self.client.post(
+                    "/api/evaluate", text.replace("7777", word), content_type="application/json"
+                )
+                self.assertIn(response.status_code, (400, 422))
+                self.assertEqual(response.headers["Content-Type"], "application/problem+json")
+
+    def test_a_body_that_is_no_json(self):
+        for text in ("", "{", "[]", "\x00", '"text"'):
+            response = self.client.post("/api/evaluate", text, content_type="application/json")
+            self.assertIn(response.status_code, (400, 422), text)
+
+    def test_unknown_job(self):
+        self.refused(self.send("post", "/evaluate", {"job_id": 999, "design": self.design()})[0], 404, "not-found")
+
+    def test_no_number_in_an_answer_is_not_finite(self):
+        def walk(value):
+            if isinstance(value, dict):
+                return all(walk(v) for v in value.values())
+            if isinstance(value, list):
+                return all(walk(v) for v in value)
+            return not isinstance(value, float) or math.isfinite(value)
+
+        self.assertTrue(walk(self.ask()[1]))
+
+
+class Parsing(Shop):
+    def test_read_and_refused(self):
+        self.assertEqual(self.send("post", "/units/parse", {"text": "2 1/2"})[1]["value"], 63.5)
+        response, _ = self.send("post", "/units/parse", {"text": "2 1/2 furlongs"})
+        data = self.refused(response, 422, "unreadable")
+        self.assertEqual(data["position"], 6)
+        self.assertIn("3 7/16", data["problems"][0]["expected"])
+
+    def test_stations(self):
+        good = "x,underside,height,width,wall\n0,0,150,60,5\n900,0,150,60,5\n"
+        self.assertEqual(len(self.send("post", "/stations", {"text": good})[1]), 2)
+        data = self.refused(
+            self.send("post", "/stations", {"text": good.replace("900", "text")})[0], 422, "stations-refused"
+        )
+        self.assertEqual(data["problems"][0]["pointer"], "/line/3")
+
+    def test_catalogue(self):
+        data = self.send("get", "/catalogue")[1]
+        self.assertIn("notch", [m["mechanism"] for m in data["mechanisms"]])
+        self.assertFalse(next(s for s in data["steels"] if s["id"] == "heat-treated")["weldable"])
+
+
+class Finding(Shop):
+    def lines(self, body):
+        response = self.client.post("/api/find/reinforcement", json.dumps(body), content_type="application/json")
+        if response.status_code != 200:
+            return response, []
+        return response, [json.loads(line) for line in b"".join(response.streaming_content).splitlines()]
+
+    def test_progress_then_a_set(self):
+        _, lines = self.lines({"job_id": self.job.pk, "design": self.design(), "notch_id": "axle-notch"})
+        self.assertEqual(lines[0]["done"], 0)
+        self.assertGreater(lines[-1]["found"]["best"]["mass_kg"], 1)
+
+    def test_unknown_notch(self):
+        _, lines = self.lines({"job_id": self.job.pk, "design": self.design(), "notch_id": "nothing"})
+        self.assertIn("no notch 'nothing'", lines[-1]["problem"])
+
+    def test_a_broken_design_is_refused_before_it_starts(self):
+        body = {
+            "job_id": self.job.pk,
+            "design": put(self.design(), (*NOTCH, "depth_mm"), 149),
+            "notch_id": "axle-notch",
+        }
+        self.refused(self.lines(body)[0], 422, "invalid-inputs")
+
+
+class Files(Shop):
+    """What is downloaded is the person's own draft, else the newest revision."""
+
+    def get(self, path):
+        return self.client.get(f"/api/options/{self.option.pk}/{path}")
+
+    def test_patterns_and_report(self):
+        cases = (
+            ("patterns.pdf", b"%PDF"),
+            ("patterns.pdf?paper=letter&id=axle-notch/liner/left", b"%PDF"),
+            ("patterns.dxf?id=axle-notch/liner/left", b"  0\nSECTION"),
+            ("patterns.svg?id=axle-notch/liner/right", b"<svg"),
+            ("report.pdf", b"%PDF"),
+        )
+        for path, start in cases:
+            with self.subTest(path):
+                response = self.get(path)
+                self.assertEqual(response.status_code, 200)
+                self.assertTrue(response.content.lstrip(b"\n").startswith(start), response.content[:40])
+                self.assertIn("attachment", response.headers["Content-Disposition"])
+
+    def test_the_draft_is_what_is_cut(self):
+        design = put(self.design(), (*NOTCH, "depth_mm"), 40.0)
+        before = self.get("patterns.svg?id=axle-notch/cut-template/left").content
+        self.send("put", f"/options/{self.option.pk}/draft", {"base": 1, "design": design})
+        self.assertNotEqual(self.get("patterns.svg?id=axle-notch/cut-template/left").content, before)
+
+    def test_unknown_patterns(self):
+        for path in ("patterns.dxf", "patterns.dxf?id=nothing", "patterns.exe?id=axle-notch/liner/left"):
+            self.refused(self.get(path), 404, "not-found")
+        self.assertEqual(self.get("patterns.pdf?paper=a0").status_code, 422)
+
+    def test_the_list_of_patterns(self):
+        _, data = self.send("post", "/patterns", {"job_id": self.job.pk, "design": self.design()})
+        self.assertEqual({p["side"] for p in data}, {"left", "right"})
+        self.assertEqual(len(data), 2 * (2 + len(f.demo().design.operations)))
+
+
+class Headers(Shop):
+    def test_no_request_leaves_the_machine(self):
+        policy = self.client.get("/api/session").headers["Content-Security-Policy"]
+        self.assertIn("default-src 'self'", policy)
+        self.assertIn("frame-ancestors 'none'", policy)
+        self.assertEqual(self.client.get("/api/session").headers["X-Content-Type-Options"], "nosniff")
+
+    def test_unknown_route(self):
+        self.assertEqual(self.client.get("/api/nothing").status_code, 404)

@@ -1,0 +1,153 @@
+"""Jobs, options and immutable revisions; two tablets never silently overwrite each other."""
+
+import json
+
+from django.contrib.auth.models import Group, User
+from django.core.management import call_command
+from django.db import connection
+
+from nodulant.formats.jobfile import load_job
+from nodulant_server.models import Draft, ImmutableError, Job, Option
+from tests import fixtures as f
+from tests.server.base import Shop
+
+
+class Revisions(Shop):
+    def path(self, tail=""):
+        return f"/options/{self.option.pk}{tail}"
+
+    def deeper(self, depth):
+        design = self.design()
+        design["operations"][1]["depth_mm"] = depth
+        return design
+
+    def test_saving_makes_the_next_number_and_keeps_the_old(self):
+        response, data = self.send(
+            "post", self.path("/revisions"), {"base": 1, "design": self.deeper(55.0), "note": "less"}
+        )
+        self.assertEqual((response.status_code, data["number"]), (200, 2))
+        rows = self.option.revisions.order_by("number")
+        self.assertEqual([r.number for r in rows], [1, 2])
+        self.assertEqual([r.design().operations[1].depth_mm for r in rows], [58.0, 55.0])
+        self.assertEqual((rows[1].by, rows[1].note), ("ada", "less"))
+
+    def test_a_stale_save_is_refused_and_kept_as_an_option(self):
+        self.send("post", self.path("/revisions"), {"base": 1, "design": self.deeper(55.0)})
+        response, _ = self.send("post", self.path("/revisions"), {"base": 1, "design": self.deeper(61.0)})
+        data = self.refused(response, 409, "stale")
+        self.assertEqual(data["head"], 2)
+        kept = Option.objects.get(pk=data["kept"]["id"])
+        self.assertEqual(kept.head().design().operations[1].depth_mm, 61.0)
+        self.assertEqual(self.option.head().design().operations[1].depth_mm, 55.0)
+        self.assertIn("ada", kept.name)
+
+    def test_revisions_and_log_cannot_be_changed_or_deleted(self):
+        head = self.option.head()
+        for act in (head.save, head.delete, self.job.survey_head().save, self.job.survey_head().delete):
+            with self.assertRaises(ImmutableError):
+                act()
+
+    def test_a_draft_is_kept_for_each_person_and_goes_when_saved(self):
+        self.send("put", self.path("/draft"), {"base": 1, "design": self.deeper(50.0)})
+        self.send("put", self.path("/draft"), {"base": 1, "design": self.deeper(51.0)})
+        self.assertEqual(Draft.objects.count(), 1)
+        self.assertEqual(self.send("get", self.path())[1]["draft"]["operations"][1]["depth_mm"], 51.0)
+        self.become("bram")
+        self.assertIsNone(self.send("get", self.path())[1]["draft"])
+        self.become("ada")
+        self.send("post", self.path("/revisions"), {"base": 1, "design": self.deeper(51.0)})
+        self.assertEqual(Draft.objects.count(), 0)
+
+    def test_a_survey_has_its_own_numbers(self):
+        survey = self.send("get", f"/jobs/{self.job.pk}")[1]["survey"]
+        survey["wheelbase_mm"] = 2615
+        response, data = self.send("post", f"/jobs/{self.job.pk}/survey", {"base": 1, "survey": survey})
+        self.assertEqual((response.status_code, data["number"]), (200, 2))
+        self.refused(self.send("post", f"/jobs/{self.job.pk}/survey", {"base": 1, "survey": survey})[0], 409, "stale")
+
+    def test_branching_copies_the_design(self):
+        _, made = self.send("post", self.path("/branch"), {"name": "Z 75!", "design": self.deeper(40.0)})
+        self.assertEqual((made["name"], made["key"], made["head"]), ("Z 75!", "z-75", 1))
+        _, again = self.send("post", self.path("/branch"), {"name": "Z 75!", "design": self.deeper(40.0)})
+        self.assertEqual(again["key"], "z-75-2")
+
+
+class NewJobs(Shop):
+    def test_a_job_begins_with_nothing_measured(self):
+        _, job = self.send("post", "/jobs", {"name": "Mine", "vehicle": "My own"})
+        self.assertEqual(job["survey"]["vehicle"], "My own")
+        self.assertIsNone(job["survey"]["wheelbase_mm"])
+        option = self.send("get", f"/options/{job['options'][0]['id']}")[1]
+        _, result = self.send("post", "/evaluate", {"job_id": job["id"], "design": option["design"]})
+        verdicts = {c["verdict"] for c in result["checks"] if c["limit_id"].startswith(("modulus", "use", "metal"))}
+        self.assertEqual(verdicts, {"not computed"})
+        self.assertTrue(result["teardown_locked"])
+
+    def test_a_name_is_needed(self):
+        data = self.refused(self.send("post", "/jobs", {"name": " ", "vehicle": "x"})[0], 422, "input")
+        self.assertEqual(data["problems"][0]["pointer"], "/name")
+
+    def test_stock_of_the_shop(self):
+        body = {**f.demo().shop.model_dump(mode="json"), "plate_stock_mm": [2.0, 4.5]}
+        self.assertEqual(self.send("put", f"/jobs/{self.job.pk}/shop", body)[1]["plate_stock_mm"], [2.0, 4.5])
+        self.assertEqual(Job.objects.get(pk=self.job.pk).shop_model().plate_stock_mm, (2.0, 4.5))
+        body["plate_stock_mm"] = [-1]
+        self.refused(self.send("put", f"/jobs/{self.job.pk}/shop", body)[0], 422, "input")
+
+
+class Transfer(Shop):
+    """Export followed by import gives an equal job."""
+
+    def export(self, pk):
+        return self.client.get(f"/api/jobs/{pk}/export")
+
+    def test_round_trip_through_the_api(self):
+        self.send("post", f"/options/{self.option.pk}/sign", {"step": "teardown"})
+        reading = {"operation": "axle-notch", "key": "depth", "side": "left", "value_mm": 59.0, "text": "2 5/16"}
+        self.send("post", f"/options/{self.option.pk}/readings", reading)
+        first = self.export(self.job.pk)
+        self.assertIn("attachment", first.headers["Content-Disposition"])
+        response = self.client.post("/api/jobs/import", first.content, content_type="application/json")
+        second = self.export(response.json()["id"])
+        self.assertEqual(load_job(first.content), load_job(second.content))
+        self.assertEqual(len(load_job(first.content).log), 2)
+
+    def test_the_demo_file_comes_back_equal(self):
+        self.assertEqual(load_job(self.export(self.job.pk).content).inputs(), f.job().inputs())
+
+    def test_a_refused_file_writes_nothing(self):
+        before = Job.objects.count()
+        cases = (
+            (b"{", "job-file-refused"),
+            (b"", "job-file-refused"),
+            (f.DEMO.read_bytes()[:5000], "job-file-refused"),
+            (json.dumps({"format": "nodulant-job", "version": 2, "name": "x"}).encode(), "job-file-refused"),
+            (f.DEMO.read_bytes().replace(b'"depth_mm": 58', b'"depth_mm": -58'), "job-file-refused"),
+        )
+        for data, code in cases:
+            with self.subTest(data[:12]):
+                response = self.client.post("/api/jobs/import", data, content_type="application/json")
+                problem = self.refused(response, 422, code)
+                self.assertTrue(problem["problems"][0]["message"])
+        self.assertEqual(Job.objects.count(), before)
+
+    def test_a_huge_file_is_refused_in_words(self):
+        response = self.client.post("/api/jobs/import", b" " * (10 * 1024 * 1024 + 9), content_type="application/json")
+        self.assertIn("too large", self.refused(response, 422, "job-file-refused")["title"])
+        response = self.client.post("/api/jobs/import", b" " * (12 * 1024 * 1024), content_type="application/json")
+        self.refused(response, 413, "too-large")
+
+
+class DemoShop(Shop):
+    def test_loading_twice_loads_once(self):
+        User.objects.filter(username="bram").update(is_active=True)
+        call_command("load_demo", verbosity=0)
+        self.assertEqual(Job.objects.count(), 1)
+        self.assertEqual(set(Group.objects.values_list("name", flat=True)), {"owner", "helper", "reader"})
+
+    def test_foreign_keys_are_kept_by_the_database(self):
+        with connection.cursor() as cursor:
+            cursor.execute("PRAGMA foreign_keys")
+            self.assertEqual(cursor.fetchone()[0], 1)
+            cursor.execute("PRAGMA busy_timeout")
+            self.assertGreaterEqual(cursor.fetchone()[0], 5000)

@@ -1,0 +1,144 @@
+"""Sign-in, roles, and the demo that opens on the loopback address only."""
+
+from django.core.cache import cache
+from django.test import override_settings
+
+from nodulant_server.roles import ALLOWED
+from tests.server.base import Shop
+
+CLOSED = (
+    ("get", "/jobs"),
+    ("post", "/jobs"),
+    ("get", "/jobs/1"),
+    ("get", "/jobs/1/export"),
+    ("get", "/jobs/1/log"),
+    ("post", "/jobs/import"),
+    ("post", "/jobs/1/survey"),
+    ("put", "/jobs/1/shop"),
+    ("get", "/options/1"),
+    ("put", "/options/1/draft"),
+    ("post", "/options/1/revisions"),
+    ("post", "/options/1/branch"),
+    ("post", "/options/1/sign"),
+    ("post", "/options/1/readings"),
+    ("get", "/options/1/report.pdf"),
+    ("get", "/options/1/patterns.pdf"),
+    ("post", "/jobs/1/reasons"),
+    ("post", "/jobs/1/withdraw"),
+    ("post", "/evaluate"),
+    ("post", "/patterns"),
+    ("post", "/stations"),
+    ("post", "/units/parse"),
+    ("post", "/find/reinforcement"),
+    ("get", "/catalogue"),
+    ("post", "/session/sign-out"),
+)
+
+
+class SignIn(Shop):
+    """A neighbour on the shop's network must not change a frame's design."""
+
+    def setUp(self):
+        cache.clear()
+
+    def test_every_route_but_the_session_needs_sign_in(self):
+        for method, path in CLOSED:
+            with self.subTest(path):
+                response, _ = self.send(method, path, {} if method != "get" else None)
+                self.refused(response, 401, "sign-in")
+
+    def test_name_and_password(self):
+        response, data = self.send("post", "/session/sign-in", {"name": "ada", "password": "ada-secret"})
+        self.assertEqual((response.status_code, data["user"], data["role"]), (200, "ada", "owner"))
+        self.assertEqual(self.send("get", "/jobs")[0].status_code, 200)
+        self.send("post", "/session/sign-out", {})
+        self.assertEqual(self.send("get", "/jobs")[0].status_code, 401)
+
+    def test_wrong_password_is_slowed_after_eight_tries(self):
+        wrong = {"name": "ada", "password": "guess"}
+        for _ in range(8):
+            self.refused(self.send("post", "/session/sign-in", wrong)[0], 401, "sign-in")
+        self.refused(self.send("post", "/session/sign-in", wrong)[0], 429, "too-many-tries")
+        right = {"name": "ada", "password": "ada-secret"}
+        self.refused(self.send("post", "/session/sign-in", right)[0], 429, "too-many-tries")
+
+    def test_without_the_demo_nobody_is_switched(self):
+        self.refused(self.send("post", "/session/switch", {"name": "ada"})[0], 403, "forbidden")
+        self.assertIsNone(self.send("get", "/session")[1]["user"])
+
+    def test_a_browser_needs_the_csrf_token(self):
+        strict = self.client_class(enforce_csrf_checks=True)
+        strict.force_login(self.people["ada"])
+        response = strict.post("/api/jobs", "{}", content_type="application/json")
+        self.assertEqual(response.status_code, 403)
+
+
+@override_settings(DEMO=True)
+class Demo(Shop):
+    def setUp(self):
+        self.client.logout()
+
+    def test_ada_is_signed_in_by_herself_on_loopback(self):
+        data = self.send("get", "/session")[1]
+        self.assertEqual((data["user"], data["demo"]), ("ada", True))
+        self.assertEqual({p["name"] for p in data["people"]}, {"ada", "bram", "inspector"})
+
+    def test_not_from_elsewhere(self):
+        for extra in (
+            {"REMOTE_ADDR": "192.168.1.20"},
+            {"HTTP_X_FORWARDED_FOR": "127.0.0.1"},
+            {"REMOTE_ADDR": "not an address"},
+        ):
+            with self.subTest(extra):
+                fresh = self.client_class()
+                data = fresh.get("/api/session", **extra).json()
+                self.assertEqual((data["user"], data["demo"], data["people"]), (None, False, []))
+
+    def test_one_can_become_the_helper_and_the_reader(self):
+        self.send("get", "/session")
+        for name, role in (("bram", "helper"), ("inspector", "reader"), ("ada", "owner")):
+            self.assertEqual(self.send("post", "/session/switch", {"name": name})[1]["role"], role)
+        self.refused(self.send("post", "/session/switch", {"name": "mallory"})[0], 403, "forbidden")
+
+    def test_signing_out_stays_signed_out(self):
+        self.send("get", "/session")
+        self.send("post", "/session/sign-out", {})
+        self.assertIsNone(self.send("get", "/session")[1]["user"])
+
+
+class Roles(Shop):
+    """A helper signs and measures, a reader looks; neither moves a cut."""
+
+    def acts(self):
+        """One call of each kind and the act that it needs."""
+        option, job, design = self.option.pk, self.job.pk, self.design()
+        reading = {"operation": "axle-notch", "key": "depth", "side": "left", "value_mm": 58.0}
+        return (
+            ("read", "get", f"/jobs/{job}", None),
+            ("design", "put", f"/options/{option}/draft", {"base": 1, "design": design}),
+            ("design", "post", f"/options/{option}/revisions", {"base": 1, "design": design}),
+            ("design", "post", f"/options/{option}/branch", {"name": "again", "design": design}),
+            ("design", "put", f"/jobs/{job}/shop", {"name": "Shop"}),
+            ("log", "post", f"/options/{option}/readings", reading),
+            ("log", "post", f"/options/{option}/sign", {"step": "teardown"}),
+            ("decide", "post", f"/jobs/{job}/reasons", {"subject": "teardown", "reason": "because"}),
+            ("import", "post", "/jobs", {"name": "new", "vehicle": "new"}),
+        )
+
+    def test_each_role_may_what_it_may(self):
+        for name, role in (("inspector", "reader"), ("bram", "helper"), ("ada", "owner")):
+            self.become("ada")
+            acts = self.acts()
+            self.become(name)
+            for act, method, path, body in acts:
+                with self.subTest(f"{role} {path}"):
+                    response, _ = self.send(method, path, body)
+                    if act in ALLOWED[role]:
+                        self.assertEqual(response.status_code, 200, response.content)
+                    else:
+                        self.refused(response, 403, "forbidden")
+
+    def test_someone_without_a_group_reads_only(self):
+        self.people["bram"].groups.clear()
+        self.become("bram")
+        self.assertEqual(self.send("get", "/session")[1]["role"], "reader")

@@ -1,0 +1,95 @@
+"""The log: signatures, readings, overrides, decisions; append-only, with who and when."""
+
+from nodulant_server.models import LogEntry
+from tests.server.base import Shop
+
+READING = {"operation": "axle-notch", "key": "depth", "side": "left", "value_mm": 58.0, "text": "2 9/32"}
+
+
+class Work(Shop):
+    def sign(self, step, **more):
+        return self.send("post", f"/options/{self.option.pk}/sign", {"step": step, **more})
+
+    def read(self, **change):
+        return self.send("post", f"/options/{self.option.pk}/readings", {**READING, **change})
+
+    def reasons(self, **body):
+        return self.send("post", f"/jobs/{self.job.pk}/reasons", body)
+
+    def log(self):
+        return self.send("get", f"/jobs/{self.job.pk}/log")[1]
+
+    def steps(self):
+        _, data = self.send("post", "/evaluate", {"job_id": self.job.pk, "design": self.design()})
+        return {s["id"]: s for s in data["steps"]}
+
+    def test_signing_names_person_time_and_hash(self):
+        self.become("bram")
+        _, entries = self.sign("teardown", note="all read")
+        self.assertEqual(entries[0]["by"], "bram")
+        self.assertRegex(entries[0]["at"], r"^\d{4}-\d\d-\d\dT")
+        self.assertEqual(len(entries[0]["evaluated"]), 64)
+        self.assertEqual(self.steps()["teardown"]["status"], "done")
+
+    def test_a_step_that_waits_cannot_be_signed(self):
+        data = self.refused(self.sign("axle-notch/cut/left")[0], 422, "input")
+        self.assertIn("waits for", data["problems"][0]["found"])
+        self.assertEqual(self.log(), [])
+
+    def test_unknown_step(self):
+        self.refused(self.sign("dance")[0], 422, "input")
+
+    def test_a_hold_point_takes_its_reading(self):
+        for step in ("teardown", "loads-off", "supports", "brace"):
+            self.assertEqual(self.sign(step)[0].status_code, 200, step)
+        data = self.refused(self.sign("axle-notch/mark/left")[0], 422, "input")
+        self.assertEqual(data["problems"][0]["pointer"], "/reading")
+        _, entries = self.sign("axle-notch/mark/left", reading={"value_mm": 0.5, "text": "0.5 mm"})
+        self.assertEqual([e["kind"] for e in entries], ["reading", "sign-off"])
+        self.assertEqual(entries[1]["reading"], entries[0]["number"])
+        self.assertEqual(entries[0]["key"], "position")
+
+    def test_passing_with_a_reason(self):
+        self.assertEqual(self.reasons(subject="teardown", reason=" ")[0].status_code, 422)
+        self.reasons(subject="teardown", reason="gauge on loan")
+        step = self.steps()["teardown"]
+        self.assertEqual((step["status"], step["reason"]), ("overridden", "gauge on loan"))
+
+    def test_readings_change_the_evaluation_of_their_side(self):
+        self.read(value_mm=61.0)
+        _, data = self.send("post", "/evaluate", {"job_id": self.job.pk, "design": self.design()})
+        by_id = {c["id"]: c for c in data["checks"]}
+        self.assertLess(by_id["modulus-bottom:rail:left@as-built"]["value"], by_id["modulus-bottom:rail:left"]["value"])
+        self.assertEqual(
+            by_id["modulus-bottom:rail:right@as-built"]["value"], by_id["modulus-bottom:rail:right"]["value"]
+        )
+
+    def test_readings_that_nobody_asked_for_or_that_cannot_be(self):
+        for change in (
+            {"key": "colour"},
+            {"operation": "other"},
+            {"value_mm": -2.0},
+            {"value_mm": 0},
+            {"value_mm": 1e9},
+            {"side": "top"},
+        ):
+            with self.subTest(change):
+                self.assertEqual(self.read(**change)[0].status_code, 422)
+        self.assertEqual(self.log(), [])
+
+    def test_decide_and_take_back(self):
+        _, entry = self.read(value_mm=61.0)
+        self.reasons(subject="axle-notch/depth/left", reason="margin is there", choice="accept")
+        back = {"entry": entry["number"], "reason": "read the wrong line"}
+        _, counter = self.send("post", f"/jobs/{self.job.pk}/withdraw", back)
+        self.assertEqual((counter["kind"], counter["entry"]), ("withdrawal", entry["number"]))
+        self.assertEqual([e["number"] for e in self.log()], [1, 2, 3])
+        self.refused(self.send("post", f"/jobs/{self.job.pk}/withdraw", back)[0], 422, "input")
+        self.refused(self.send("post", f"/jobs/{self.job.pk}/withdraw", {"entry": 99, "reason": "x"})[0], 422, "input")
+
+    def test_number_time_and_person_are_the_servers(self):
+        response, _ = self.read(number=77, by="someone", at="yesterday")
+        self.assertEqual(response.status_code, 422)
+        self.read()
+        row = LogEntry.objects.get()
+        self.assertEqual((row.number, row.document["by"]), (1, "ada"))
