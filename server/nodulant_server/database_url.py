@@ -25,6 +25,7 @@ def database(url: str, data: Path, journal: str = "WAL") -> dict[str, Any]:
     data.mkdir(parents=True, exist_ok=True)
     return {
         "ENGINE": "django.db.backends.sqlite3",
+        "CONN_MAX_AGE": 300,
         "NAME": unquote(parts.path) if url else str(data / "nodulant.sqlite3"),
         "OPTIONS": {"init_command": PRAGMAS.format(journal=journal), "transaction_mode": "IMMEDIATE", "timeout": 10},
     }

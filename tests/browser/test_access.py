@@ -73,7 +73,7 @@ class Contrast(Bench):
                 for ground in ("sheet", "panel"):
                     with self.subTest(f"{light}: {text} on {ground}"):
                         self.assertGreaterEqual(contrast(colours[text], colours[ground]), 4.5)
-            self.assertGreaterEqual(contrast(colours["onChalk"], colours["chalk"]), 4.5)
+            self.assertGreaterEqual(contrast(colours["onchalk"], colours["chalk"]), 4.5)
 
     def test_the_light_can_be_changed_and_is_remembered(self):
         self.open()

@@ -2,7 +2,7 @@
 
 from playwright.sync_api import expect
 
-from nodulant_server.models import DesignRevision, Draft
+from nodulant_server.models import DesignRevision, Draft, SurveyRevision
 from tests.browser.base import Bench
 
 
@@ -132,6 +132,7 @@ class Keeping(Bench):
         other.get_by_label("Depth", exact=True).wait_for()
         expect(other.get_by_label("Option").locator("option")).to_have_count(3)
         expect(other.get_by_label("Option").locator("option:checked")).to_contain_text("copy")
+        self.assertEqual(SurveyRevision.objects.count(), 1, "nobody touched the survey")
         self.assertEqual(other.get_by_label("Depth", exact=True).input_value(), "1 3/4")
 
 

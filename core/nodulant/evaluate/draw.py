@@ -16,8 +16,8 @@ from nodulant.evaluate.evaluation import (
     SectionShape,
     Strip,
 )
-from nodulant.frame.assembly import section_columns, section_pieces
-from nodulant.frame.model import STOCK, layout, placed_on, planned_state
+from nodulant.frame.columns import rail_at
+from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.ops.notch import Notch
 from nodulant.frame.state import FrameState
 from nodulant.geometry import Outline
@@ -26,7 +26,7 @@ from nodulant.loads.cases import find_case
 from nodulant.parts.sides import Side
 from nodulant.sections.channel import shear_centre_offset_mm
 from nodulant.sections.pieces import Piece
-from nodulant.strength.rail import RailComparison, missing_for_sections
+from nodulant.strength.rail import RailComparison
 from nodulant.survey.tyre import loaded_radius, parse_tyre
 
 
@@ -113,38 +113,34 @@ def _scaled(values: Columns, factor: float) -> list[float]:
 _FIGURES = (("A", "mm²", "area"), ("I", "mm⁴", "i_y"), ("S top", "mm³", "s_top"), ("S bottom", "mm³", "s_bottom"))
 
 
-def section_drawing(inputs: Inputs, at: SectionAt) -> SectionDrawing | None:
-    """Section before and after at one station; None where a wall was not measured."""
-    survey, operations = inputs.survey, inputs.design.operations
-    rail = survey.rails.of(at.side)
-    if missing_for_sections(survey, at.side):
+def section_drawing(inputs: Inputs, at: SectionAt, rail: RailComparison | None) -> SectionDrawing | None:
+    """Section before and after at one station of an evaluated rail; None where a wall was not measured."""
+    if rail is None:
         return None
-    x = np.array([min(max(at.x_mm, rail.start_mm), rail.end_mm)])
-    stock = layout(survey, (), at.side, x, STOCK)
-    planned = layout(survey, operations, at.side, x, planned_state(operations))
-    before, after = section_columns(stock), section_columns(planned)
+    row = int(np.argmin(np.abs(rail.x - at.x_mm)))
+    before, after = rail.stock, rail.built
     rows = (
         *((name, unit, getattr(before.properties, f), getattr(after.properties, f)) for name, unit, f in _FIGURES),
         ("web area", "mm²", before.shear_area, after.shear_area),
         ("J", "mm⁴", before.torsion.j, after.torsion.j),
     )
-    height, width, wall = float(stock.rail.height[0]), float(stock.rail.width[0]), float(stock.rail.wall[0])
+    _, height, width, wall = rail_at(inputs.survey.rails.of(at.side), float(rail.x[row]))
     return SectionDrawing(
         side=at.side,
-        x_mm=float(x[0]),
-        before=_shapes(section_pieces(stock)),
-        after=_shapes(section_pieces(planned)),
-        figures=tuple(SectionFigure(name=n, unit=u, stock=float(a[0]), planned=float(b[0])) for n, u, a, b in rows),
+        x_mm=float(rail.x[row]),
+        before=_shapes(before.pieces, row),
+        after=_shapes(after.pieces, row),
+        figures=tuple(SectionFigure(name=n, unit=u, stock=float(a[row]), planned=float(b[row])) for n, u, a, b in rows),
         shear_centre_mm=shear_centre_offset_mm(height, width, wall),
     )
 
 
-def _shapes(pieces: list[Piece]) -> tuple[SectionShape, ...]:
+def _shapes(pieces: tuple[Piece, ...], row: int) -> tuple[SectionShape, ...]:
     shapes = []
     for piece in pieces:
-        low, high = float(piece.low[0]), float(piece.high[0])
-        if piece.sign < 0 or high - low < 1e-6 or float(piece.share[0]) <= 0:
+        low, high = float(piece.low[row]), float(piece.high[row])
+        if piece.sign < 0 or high - low < 1e-6 or float(piece.share[row]) <= 0:
             continue
-        y, z = significant(piece.y[0]), significant(np.clip(piece.z[0], low, high))
-        shapes.append(SectionShape(name=piece.name, y_mm=y, z_mm=z, share=float(piece.share[0])))
+        y, z = significant(piece.y[row]), significant(np.clip(piece.z[row], low, high))
+        shapes.append(SectionShape(name=piece.name, y_mm=y, z_mm=z, share=float(piece.share[row])))
     return tuple(shapes)

@@ -47,7 +47,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     states = [planned_state(design.operations)]
     if built := as_built_state(design.operations, entries):
         states.append(built)
-    sides = {side: _one_side(inputs, side, states) for side in LEFT_RIGHT}
+    sides = {side: _one_side(inputs, side, states, _also(want)) for side in LEFT_RIGHT}
     axle = axle_sides(inputs, drop.towards_rail_mm)
     before = readings_before_teardown(survey)
     asked = asked_readings(design.operations, survey.features, entries)
@@ -71,7 +71,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         strips=_strips(sides, want),
         parts=parts if want.parts else (),
         mass_added_kg=sum(part.mass_kg() for part in parts),
-        section=section_drawing(inputs, want.section) if want.section else None,
+        section=section_drawing(inputs, want.section, sides[want.section.side].planned) if want.section else None,
         steps=build_plan(design.operations, survey.features, entries, locked) if want.steps else (),
         readings=tuple(asked) if want.readings else (),
     )
@@ -118,7 +118,12 @@ def _together(inputs: Inputs) -> list[NodulantError]:
     return []
 
 
-def _one_side(inputs: Inputs, side: Side, states: list[FrameState]) -> _Side:
+def _also(want: Want) -> tuple[float, ...]:
+    """The station of the section that is asked for: its figures come from the same columns, alike on both rails."""
+    return (want.section.x_mm,) if want.section else ()
+
+
+def _one_side(inputs: Inputs, side: Side, states: list[FrameState], also: tuple[float, ...]) -> _Side:
     out, changes = _Side(), inputs.design.limits
     rail = inputs.survey.rails.of(side)
     steel = find_steel(rail.steel_id)
@@ -128,7 +133,7 @@ def _one_side(inputs: Inputs, side: Side, states: list[FrameState]) -> _Side:
         return out
     for state in states:
         try:
-            comparison = compare_rail(inputs.survey, inputs.design.operations, inputs.design.seats, side, state)
+            comparison = compare_rail(inputs.survey, inputs.design.operations, inputs.design.seats, side, state, also)
         except NodulantError as error:
             if state.name == "planned":
                 raise InvalidInputs([error]) from error

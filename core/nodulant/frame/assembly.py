@@ -28,6 +28,7 @@ class SectionColumns:
     shear_capacity: Columns
     """Web area times shear yield, N."""
     cut: Columns
+    pieces: tuple[Piece, ...]
 
 
 @dataclass(frozen=True)
@@ -64,7 +65,8 @@ def lay_out(rail: RailColumns, additions: Sequence[Additions], holes: tuple[Hole
 def section_columns(layout: Layout) -> SectionColumns:
     """Properties, torsion and shear of every station."""
     area, capacity = _shear(layout)
-    return SectionColumns(combine(section_pieces(layout)), torsion(_network(layout)), area, capacity, layout.cut)
+    pieces = section_pieces(layout)
+    return SectionColumns(combine(pieces), torsion(_network(layout)), area, capacity, layout.cut, tuple(pieces))
 
 
 def section_pieces(layout: Layout) -> list[Piece]:

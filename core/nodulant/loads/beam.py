@@ -8,6 +8,7 @@ positive when the bottom fibre is in tension (sagging). g = 9.80665 m/s2 exactly
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -75,7 +76,13 @@ def seat_centre(seats: Sequence[Seat], axle: AxleName) -> float:
 
 
 def internal_forces(x: Columns, masses: Sequence[Mass], seats: Sequence[Seat]) -> Internal:
-    """Shear and moment at stations ``x`` in one rail at 1 g."""
+    """Shear and moment at stations ``x`` in one rail at 1 g; both rails carry the same and ask once."""
+    return _internal_forces(x.tobytes(), tuple(masses), tuple(seats))
+
+
+@lru_cache(maxsize=64)
+def _internal_forces(columns: bytes, masses: tuple[Mass, ...], seats: tuple[Seat, ...]) -> Internal:
+    x: Columns = np.frombuffer(columns)
     held = reactions(masses, seats)
     shear, moment = np.zeros_like(x), np.zeros_like(x)
     for seat in seats:

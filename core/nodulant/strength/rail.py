@@ -57,12 +57,18 @@ def missing_for_loads(survey: Survey) -> tuple[str, ...]:
 
 
 def compare_rail(
-    survey: Survey, operations: tuple[Operation, ...], seats: tuple[Seat, ...], side: Side, state: FrameState
+    survey: Survey,
+    operations: tuple[Operation, ...],
+    seats: tuple[Seat, ...],
+    side: Side,
+    state: FrameState,
+    also: tuple[float, ...] = (),
 ) -> RailComparison:
-    """Evaluate one rail; walls must have been measured. Raises InputError and NotSolvable."""
+    """Evaluate one rail, at the stations ``also`` too; walls must have been measured. Raises InputError and NotSolvable."""
     placed = placed_on(survey, operations, side, state)
     rail = survey.rails.of(side)
-    x = stations(rail.start_mm, rail.end_mm, placed, [s.x_mm for s in (*survey.seats, *seats)] + _hole_stations(survey))
+    marks = [s.x_mm for s in (*survey.seats, *seats)] + _hole_stations(survey) + list(also)
+    x = stations(rail.start_mm, rail.end_mm, placed, marks)
     stock = sections(survey, (), side, x, STOCK)
     built = sections(survey, operations, side, x, state)
     loading = None if missing_for_loads(survey) else _loading(survey, seats, x, stock, built)

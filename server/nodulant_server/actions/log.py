@@ -12,6 +12,7 @@ from nodulant.asbuilt.log import Entry, ReadingEntry, standing
 from nodulant.base.errors import InputError
 from nodulant.evaluate import Want, evaluate
 from nodulant.job.document import AsBuilt, Design, Inputs
+from nodulant.survey.vehicle import Survey
 from nodulant_server.models import Job, LogEntry
 from nodulant_server.roles import require
 
@@ -24,10 +25,10 @@ def entries_of(job: Job) -> tuple[Entry, ...]:
     return tuple(ENTRY.validate_python(row.document) for row in job.log.all())
 
 
-def inputs_of(job: Job, design: Design) -> Inputs:
-    """What an evaluation of ``design`` on this job sees."""
+def inputs_of(job: Job, design: Design, survey: Survey | None = None) -> Inputs:
+    """What an evaluation of ``design`` on this job sees; the newest survey where none is given."""
     return Inputs(
-        survey=job.survey_head().survey(),
+        survey=survey or job.survey_head().survey(),
         design=design,
         as_built=AsBuilt(entries=entries_of(job)),
         shop=job.shop_model(),

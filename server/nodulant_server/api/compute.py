@@ -53,8 +53,7 @@ SLIM: dict[str, IncEx | bool] = {
 
 
 def _inputs(job_id: int, design: Design, survey: Survey | None) -> Inputs:
-    found = inputs_of(get_object_or_404(Job, pk=job_id), design)
-    return found.model_copy(update={"survey": survey}) if survey else found
+    return inputs_of(get_object_or_404(Job, pk=job_id), design, survey)
 
 
 @router.post("/evaluate", response=Evaluation)
@@ -126,10 +125,8 @@ def current(request: HttpRequest, option_id: int) -> tuple[Option, Inputs]:
     option = get_object_or_404(Option, pk=option_id)
     draft = Draft.objects.filter(option=option, user=person(request)).first()
     design = Design.model_validate(draft.document) if draft else option.head().design()
-    inputs = inputs_of(option.job, design)
-    if draft and draft.survey:
-        inputs = inputs.model_copy(update={"survey": Survey.model_validate(draft.survey)})
-    return option, inputs
+    survey = Survey.model_validate(draft.survey) if draft and draft.survey else None
+    return option, inputs_of(option.job, design, survey)
 
 
 @router.get("/options/{option_id}/patterns.{kind}")

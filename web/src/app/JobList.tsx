@@ -66,7 +66,7 @@ function Begin() {
         <Flex gap="3" align="end" wrap="wrap">
           <PlainWords label="New job" value={name} take={setName} />
           <PlainWords label="Vehicle" value={vehicle} take={setVehicle} />
-          <Button type="submit" bg="chalk" color="onChalk">
+          <Button type="submit" bg="chalk" color="onchalk">
             Begin
           </Button>
           <Button variant="outline" onClick={() => file.current?.click()}>

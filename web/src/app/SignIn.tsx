@@ -40,7 +40,7 @@ export function SignIn({ session }: { session: Session }) {
           <Text role="alert" color="removed" minH="1.4em">
             {trouble}
           </Text>
-          <Button type="submit" bg="chalk" color="onChalk">
+          <Button type="submit" bg="chalk" color="onchalk">
             Sign in
           </Button>
         </Stack>

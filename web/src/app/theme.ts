@@ -30,7 +30,7 @@ const config = defineConfig({
         removed: pair("#a3371f", "#ffa183"),
         touch: pair("#86206c", "#ff9ad8"),
         chalk: pair("#1d3f98", "#f6d06f"),
-        onChalk: pair("#ffffff", "#16214b"),
+        onchalk: pair("#ffffff", "#16214b"),
       },
     },
   },
@@ -51,5 +51,5 @@ export const paint = (
     | "removed"
     | "touch"
     | "chalk"
-    | "onChalk",
+    | "onchalk",
 ): string => `var(--chakra-colors-${name})`;

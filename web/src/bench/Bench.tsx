@@ -1,10 +1,11 @@
+import "./bench.css";
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useEffect } from "react";
 import { useMay } from "../app/session";
 import { startAutosave } from "../draft/autosave";
-import { useBench } from "../draft/store";
+import { useBench, usePick } from "../draft/store";
 import { SectionView } from "../drawing/SectionView";
-import { useEvaluation, useShown } from "../evaluation/useEvaluation";
+import { startEvaluation, useShown } from "../evaluation/useEvaluation";
 import { MarginColumn } from "../margins/MarginColumn";
 import { Centre } from "./Centre";
 import { useKeys } from "./keys";
@@ -17,8 +18,8 @@ export default function Bench() {
   const { job, trouble } = useOpenJob();
   const opened = useBench((s) => s.optionId !== 0);
   const may = useMay();
-  useEvaluation();
   useKeys();
+  useEffect(startEvaluation, []);
   useEffect(() => startAutosave(may.design), [may.design]);
   if (trouble) return <Text p="10">{trouble}</Text>;
   if (!job || !opened) return <Text p="10">Opening the job</Text>;
@@ -55,24 +56,10 @@ export default function Bench() {
 
 /** Beside the sheet where there is room; on a tablet a drawer that slides over it. */
 function Margins() {
-  const { drawer, put } = useBench();
-  const fails = useShown((s) => s.result?.checks.filter((c) => c.verdict === "fails").length ?? 0);
+  const drawer = useBench((s) => s.drawer);
   return (
     <>
-      <Box display={{ base: "block", xl: "none" }} position="fixed" right="2" bottom="2" zIndex="3">
-        <Box
-          as="button"
-          bg="chalk"
-          color="onChalk"
-          minH="44px"
-          px="4"
-          fontWeight="600"
-          aria-expanded={drawer}
-          onClick={() => put({ drawer: !drawer })}
-        >
-          Margins: {fails} fail
-        </Box>
-      </Box>
+      <DrawerButton />
       <Flex
         direction="column"
         bg="panel"
@@ -92,5 +79,27 @@ function Margins() {
         <SectionView />
       </Flex>
     </>
+  );
+}
+
+/** Opens the margins where they are a drawer, and tells the worst of them meanwhile. */
+function DrawerButton() {
+  const { drawer, put } = usePick("drawer", "put");
+  const fails = useShown((s) => s.result?.checks.filter((c) => c.verdict === "fails").length ?? 0);
+  return (
+    <Box display={{ base: "block", xl: "none" }} position="fixed" right="2" bottom="2" zIndex="3">
+      <Box
+        as="button"
+        bg="chalk"
+        color="onchalk"
+        minH="44px"
+        px="4"
+        fontWeight="600"
+        aria-expanded={drawer}
+        onClick={() => put({ drawer: !drawer })}
+      >
+        Margins: {fails} fail
+      </Box>
+    </Box>
   );
 }

@@ -1,5 +1,5 @@
 import { Box, Flex } from "@chakra-ui/react";
-import { shownDraft, useBench } from "../draft/store";
+import { shownDraft, useBench, usePick } from "../draft/store";
 import { useLooking } from "../drawing/view";
 import { Act, PlainChoice } from "../fields/controls";
 
@@ -12,7 +12,7 @@ const UNITS = [
 
 /** Which rail, where the tape is hooked on, in which unit, and how much of the frame is seen. */
 export function SheetTools() {
-  const { side, style, stationMm, put } = useBench();
+  const { side, style, stationMm, put } = usePick("side", "style", "stationMm", "put");
   const survey = useBench((s) => shownDraft(s).survey);
   const { hook, hookOn, look, zoom } = useLooking();
   const rail = survey.rails[side].stations;

@@ -1,4 +1,4 @@
-import { Box, Flex, Spinner, Text } from "@chakra-ui/react";
+import { Box, Flex, Spinner } from "@chakra-ui/react";
 import { lazy, Suspense } from "react";
 import type { Evaluation, JobHead } from "../api/types";
 import { STAGES, type StageName, useBench } from "../draft/store";
@@ -17,40 +17,15 @@ const PANELS = {
 
 /** The stages in the order of the work; the open one unfolds in its place. */
 export function StageList({ job }: { job: JobHead }) {
-  const { stage, put } = useBench();
-  const result = useShown((s) => s.result);
+  const stage = useBench((s) => s.stage);
   return (
     <>
       {STAGES.map((name, i) => {
         const open = name === stage;
         const Panel = PANELS[name];
-        const state = result ? stateOf(name, result) : null;
         return (
           <Flex key={name} direction="column" flex={open ? "1" : "none"} minH={open ? "0" : "38px"}>
-            <Flex
-              as="button"
-              align="center"
-              gap="2"
-              px="3"
-              minH="38px"
-              textAlign="start"
-              borderBottomWidth="1px"
-              borderColor="rule"
-              bg={open ? "chalk" : "transparent"}
-              color={open ? "onChalk" : "ink"}
-              aria-expanded={open}
-              onClick={() => put({ stage: name })}
-            >
-              <Text fontFamily="heading" fontWeight="600" fontSize="19px" flex="1">
-                <span style={{ opacity: 0.6 }}>{i + 1}</span> {TITLES[name]}
-              </Text>
-              {state && (
-                <Text fontSize="13px" fontVariantNumeric="tabular-nums">
-                  {state.words}
-                </Text>
-              )}
-              {state?.verdict && !open && <VerdictMark verdict={state.verdict} size={14} />}
-            </Flex>
+            <StageHead name={name} number={i + 1} open={open} />
             {open && (
               <Box
                 flex="1"
@@ -71,6 +46,22 @@ export function StageList({ job }: { job: JobHead }) {
         );
       })}
     </>
+  );
+}
+
+/** A stage's name and state; it alone follows the evaluation, the panel below does not. */
+function StageHead({ name, number, open }: { name: StageName; number: number; open: boolean }) {
+  const put = useBench((s) => s.put);
+  const result = useShown((s) => s.result);
+  const state = result ? stateOf(name, result) : null;
+  return (
+    <button type="button" className="stage-head" aria-expanded={open} onClick={() => put({ stage: name })}>
+      <span className="stage-name">
+        <span>{number}</span> {TITLES[name]}
+      </span>
+      {state && <span className="stage-state">{state.words}</span>}
+      {state?.verdict && !open && <VerdictMark verdict={state.verdict} size={14} />}
+    </button>
   );
 }
 

@@ -4,7 +4,7 @@ import { Link, useSearchParams } from "react-router";
 import type { JobHead } from "../api/types";
 import { useMay, useSession, useSwitchPerson } from "../app/session";
 import { saveDraft, saveRevision } from "../draft/autosave";
-import { isRevised, useBench } from "../draft/store";
+import { isRevised, useBench, usePick } from "../draft/store";
 import { Act, PlainChoice } from "../fields/controls";
 import { More } from "./More";
 
@@ -12,7 +12,17 @@ const SAVED = { saved: "kept", saving: "keeping", unsaved: "not kept yet", faile
 
 /** Job, option, save state, undo, and the rest under More. */
 export function TopBar({ job }: { job: JobHead }) {
-  const { optionId, save, saveNote, notice, movedTo, history, undo, redo, put } = useBench();
+  const { optionId, save, saveNote, notice, movedTo, history, undo, redo, put } = usePick(
+    "optionId",
+    "save",
+    "saveNote",
+    "notice",
+    "movedTo",
+    "history",
+    "undo",
+    "redo",
+    "put",
+  );
   const revised = useBench(isRevised);
   const [, setSearch] = useSearchParams();
   const may = useMay();

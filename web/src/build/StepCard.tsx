@@ -4,7 +4,7 @@ import { api } from "../api/client";
 import type { JobHead, Step } from "../api/types";
 import { useMay } from "../app/session";
 import { saveRevision } from "../draft/autosave";
-import { useBench } from "../draft/store";
+import { usePick } from "../draft/store";
 import { evaluateAgain, useShown } from "../evaluation/useEvaluation";
 import { Act } from "../fields/controls";
 import { PlainQuantity, PlainWords } from "../fields/plain";
@@ -79,7 +79,7 @@ export function StepCard({ job, step, steps }: { job: JobHead; step: Step; steps
 }
 
 function Sign({ job, step }: { job: JobHead; step: Step }) {
-  const { optionId, style } = useBench();
+  const { optionId, style } = usePick("optionId", "style");
   const may = useMay();
   const refresh = useRefreshLog(job.id);
   const planned = useShown((s) =>

@@ -1,7 +1,7 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import type { JobHead, Operation } from "../api/types";
 import { useMay } from "../app/session";
-import { shownDraft, useBench } from "../draft/store";
+import { useBench } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
 import { Act } from "../fields/controls";
 import { BoxingFields } from "./BoxingFields";
@@ -11,7 +11,8 @@ import { NotchFields } from "./NotchFields";
 
 /** What comes out of the rail and what goes back in. */
 export default function CutPanel({ job }: { job: JobHead }) {
-  const draft = useBench(shownDraft);
+  // the committed draft: while a handle is dragged only the fields it moves draw again
+  const draft = useBench((s) => s.history.now);
   const act = useBench((s) => s.act);
   const put = useBench((s) => s.put);
   const may = useMay();

@@ -3,14 +3,14 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, postLines, Refused } from "../api/client";
 import type { FindLine, Found, JobHead, Notch } from "../api/types";
-import { useBench } from "../draft/store";
+import { useBench, usePick } from "../draft/store";
 import { Act, Group } from "../fields/controls";
 import { PlainWords } from "../fields/plain";
 import { showThickness } from "../units/show";
 
 /** Finds the lightest plates from the shop's stock that bring every capacity back to stock. */
 export function Finder({ job, notch, index }: { job: JobHead; notch: Notch; index: number }) {
-  const { jobId, act, style } = useBench();
+  const { jobId, act, style } = usePick("jobId", "act", "style");
   const [progress, setProgress] = useState<{ done: number; total: number } | null>(null);
   const [found, setFound] = useState<Found | null>(null);
   const [trouble, setTrouble] = useState("");

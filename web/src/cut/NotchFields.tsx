@@ -1,4 +1,3 @@
-import { Text } from "@chakra-ui/react";
 import { useSteelChoices } from "../api/catalogue";
 import type { Notch } from "../api/types";
 import { useMay } from "../app/session";
@@ -147,9 +146,9 @@ function NotchFigures({ notch }: { notch: Notch }) {
   return (
     <>
       {own.map((f) => (
-        <Text key={f.id} fontSize="13px" title={f.basis} opacity={dragging ? 0.5 : 1}>
-          {f.name}: <b>{(f.value * 100).toFixed(0)} %</b> <span style={{ opacity: 0.75 }}>{f.basis}</span>
-        </Text>
+        <p key={f.id} className="small-words" title={f.basis} style={{ opacity: dragging ? 0.5 : 1 }}>
+          {f.name}: <b>{(f.value * 100).toFixed(0)} %</b> <span className="row-tail">{f.basis}</span>
+        </p>
       ))}
     </>
   );

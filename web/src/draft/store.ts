@@ -1,4 +1,5 @@
 import { create } from "zustand";
+import { useShallow } from "zustand/react/shallow";
 import type { Side, Style } from "../api/types";
 import { type Action, type Draft, reduce } from "./document";
 import { begin, commit, type History, redo, undo } from "./history";
@@ -101,6 +102,11 @@ export const useBench = create<Bench & Acts>((set) => ({
   redo: () => set((s) => ({ history: redo(s.history), gesture: null, save: "unsaved" })),
   put: (part) => set(part),
 }));
+
+/** Some parts of the bench: a component draws again only when one of them changes. */
+export function usePick<K extends keyof (Bench & Acts)>(...keys: K[]): Pick<Bench & Acts, K> {
+  return useBench(useShallow((s) => Object.fromEntries(keys.map((k) => [k, s[k]])) as Pick<Bench & Acts, K>));
+}
 
 /** Whether there is work that no revision holds. */
 export function isRevised(s: Bench): boolean {

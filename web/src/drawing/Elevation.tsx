@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { AxleDrawing, Evaluation, Outline, Side } from "../api/types";
 import { paint } from "../app/theme";
 import { linePath, outlinePath } from "./outlinePath";
@@ -32,7 +33,16 @@ type Props = {
 };
 
 /** Side elevation of one rail, seen from the left: stock, what is taken away, what is added, the axle through travel. */
-export function Elevation({ result, side, scale, heights, travelMm, bumpMm, selected, select }: Props) {
+export const Elevation = memo(function Elevation({
+  result,
+  side,
+  scale,
+  heights,
+  travelMm,
+  bumpMm,
+  selected,
+  select,
+}: Props) {
   const rail = result.rails.find((r) => r.side === side);
   const axle = result.axle.find((a) => a.side === side);
   if (!rail) return null;
@@ -86,7 +96,7 @@ export function Elevation({ result, side, scale, heights, travelMm, bumpMm, sele
       {axle && <Tube axle={axle} scale={scale} heights={heights} travelMm={travelMm} />}
     </g>
   );
-}
+});
 
 function linerOf(result: Evaluation, side: Side): number {
   return result.parts.find((p) => p.side === side && p.role === "liner")?.thickness_mm ?? 0;

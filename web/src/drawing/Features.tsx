@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Feature, Side, Survey } from "../api/types";
 import { paint } from "../app/theme";
 import type { Heights } from "./Elevation";
@@ -6,7 +7,7 @@ import { between, type Scale } from "./scale";
 type Props = { survey: Survey; side: Side; scale: Scale; heights: Heights; tapeY: number };
 
 /** Features of the frame on the elevation, named along the tape so that one can hook onto them. */
-export function Features({ survey, side, scale, heights, tapeY }: Props) {
+export const Features = memo(function Features({ survey, side, scale, heights, tapeY }: Props) {
   const rail = survey.rails[side];
   const xs = rail.stations.map((s) => s.x_mm);
   const unders = rail.stations.map((s) => s.underside_z_mm);
@@ -41,7 +42,7 @@ export function Features({ survey, side, scale, heights, tapeY }: Props) {
       })}
     </g>
   );
-}
+});
 
 function Mark({ feature, x, under, scale }: { feature: Feature; x: number; under: number; scale: Scale }) {
   if (feature.kind === "hole") {

@@ -19,7 +19,8 @@ export function HandleMark({ handle, scale, heights, locked }: Props) {
     useBench((s) => s.drop),
     useBench((s) => s.abandon),
   ];
-  const held = useRef(false);
+  /** Where the sheet lies on the screen, while the handle is held. */
+  const held = useRef<DOMRect | null>(null);
   const set = (valueMm: number) => ({
     kind: "operation" as const,
     index: handle.index,
@@ -27,8 +28,7 @@ export function HandleMark({ handle, scale, heights, locked }: Props) {
   });
 
   const onMove = (event: PointerEvent<SVGGElement>) => {
-    if (!held.current) return;
-    const sheet = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
+    const sheet = held.current;
     if (!sheet) return;
     const x = scale.station(event.clientX - sheet.left);
     const z = heights.mm(event.clientY - sheet.top);
@@ -37,12 +37,12 @@ export function HandleMark({ handle, scale, heights, locked }: Props) {
   const onDown = (event: PointerEvent<SVGGElement>) => {
     if (locked) return;
     event.stopPropagation();
-    held.current = true;
+    held.current = event.currentTarget.ownerSVGElement?.getBoundingClientRect() ?? null;
     event.currentTarget.setPointerCapture(event.pointerId);
   };
   const onUp = () => {
     if (held.current) drop();
-    held.current = false;
+    held.current = null;
   };
   const onKey = (event: KeyboardEvent<SVGGElement>) => {
     const step = KEYS[event.key];
@@ -50,7 +50,7 @@ export function HandleMark({ handle, scale, heights, locked }: Props) {
       event.preventDefault();
       document.querySelector<HTMLInputElement>(`[data-field="${handle.field}"]`)?.focus();
     } else if (event.key === "Escape") {
-      held.current = false;
+      held.current = null;
       abandon();
     } else if (step && !locked) {
       event.preventDefault();
@@ -78,7 +78,7 @@ export function HandleMark({ handle, scale, heights, locked }: Props) {
       onPointerMove={onMove}
       onPointerUp={onUp}
       onPointerCancel={() => {
-        held.current = false;
+        held.current = null;
         abandon();
       }}
       onKeyDown={onKey}

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Evaluation, Part, RailDrawing, Side } from "../api/types";
 import { paint } from "../app/theme";
 import { linePath } from "./outlinePath";
@@ -14,7 +15,7 @@ type Props = {
 };
 
 /** Plan of both rails at true scale; the empty middle of the frame is broken out. The driver's right is up. */
-export function Plan({ result, scale, top, height, side, travelMm, selected }: Props) {
+export const Plan = memo(function Plan({ result, scale, top, height, side, travelMm, selected }: Props) {
   const middle = top + height / 2;
   return (
     <g>
@@ -46,7 +47,7 @@ export function Plan({ result, scale, top, height, side, travelMm, selected }: P
       ))}
     </g>
   );
-}
+});
 
 type Across = (yMm: number) => number;
 

@@ -1,7 +1,6 @@
-import { Box, Flex, Text } from "@chakra-ui/react";
 import type { SectionDrawing } from "../api/types";
 import { paint } from "../app/theme";
-import { useBench } from "../draft/store";
+import { usePick } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
 import { showLength, showNumber } from "../units/show";
 
@@ -10,23 +9,15 @@ const H = 132;
 /** The section under the pointer, stock beside planned at one scale, and what it is worth. */
 export function SectionView() {
   const section = useShown((s) => s.result?.section);
-  const { side, style } = useBench();
+  const { side, style } = usePick("side", "style");
   return (
-    <Box borderTopWidth="1px" borderColor="rule" px="3" py="2" aria-label="Section" as="section">
-      <Flex justify="space-between" align="baseline">
-        <Text fontFamily="heading" fontWeight="600" fontSize="17px">
-          Section, {side}
-        </Text>
-        <Text fontSize="13px" color="faint">
-          {section ? `${showLength(section.x_mm, style)} behind the front axle` : ""}
-        </Text>
-      </Flex>
-      {section ? (
-        <Both section={section} />
-      ) : (
-        <Text fontSize="14px">Not computed: walls of this rail are missing.</Text>
-      )}
-    </Box>
+    <section className="section-view" aria-label="Section">
+      <div className="section-head">
+        <h2>Section, {side}</h2>
+        <span>{section ? `${showLength(section.x_mm, style)} behind the front axle` : ""}</span>
+      </div>
+      {section ? <Both section={section} /> : <p>Not computed: walls of this rail are missing.</p>}
+    </section>
   );
 }
 
@@ -49,7 +40,7 @@ function Both({ section }: { section: SectionDrawing }) {
       />
     ));
   return (
-    <Flex gap="2" align="start">
+    <div className="section-both">
       <svg width="96" height={H} role="img" aria-label="Section before and after" style={{ flexShrink: 0 }}>
         <text x="2" y="12" fill={paint("faint")} style={{ fontSize: 12 }}>
           stock
@@ -60,35 +51,21 @@ function Both({ section }: { section: SectionDrawing }) {
         {draw(section.before, 2)}
         {draw(section.after, 56)}
       </svg>
-      <Box
-        as="table"
-        fontSize="13px"
-        whiteSpace="nowrap"
-        lineHeight="1.6"
-        fontVariantNumeric="tabular-nums"
-        width="100%"
-      >
+      <table className="figures">
         <tbody>
           {section.figures.map((f) => (
             <tr key={f.name} title={`${showNumber(f.stock)} to ${showNumber(f.planned)} ${f.unit}`}>
-              <Box as="th" textAlign="start" fontWeight="400" color="faint">
-                {f.name}
-              </Box>
-              <Box as="td" textAlign="end" color="faint" pe="1.5">
-                {showNumber(f.planned, 3)} <span style={{ fontSize: 12 }}>{f.unit}</span>
-              </Box>
-              <Box
-                as="td"
-                textAlign="end"
-                fontWeight="600"
-                color={f.planned < f.stock * (1 - 1e-6) ? "removed" : "ink"}
-              >
+              <th scope="row">{f.name}</th>
+              <td>
+                {showNumber(f.planned, 3)} <small>{f.unit}</small>
+              </td>
+              <td className={f.planned < f.stock * (1 - 1e-6) ? "less" : undefined}>
                 ×{(f.planned / f.stock).toFixed(2)}
-              </Box>
+              </td>
             </tr>
           ))}
         </tbody>
-      </Box>
-    </Flex>
+      </table>
+    </div>
   );
 }

@@ -1,8 +1,8 @@
 import { Box } from "@chakra-ui/react";
-import { type PointerEvent, useEffect, useRef } from "react";
+import { type PointerEvent, useCallback, useEffect, useMemo, useRef } from "react";
 import { useMay } from "../app/session";
 import { paint } from "../app/theme";
-import { shownDraft, useBench } from "../draft/store";
+import { shownDraft, useBench, usePick } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
 import { showLength } from "../units/show";
 import { Elevation, type Heights, heightsOf } from "./Elevation";
@@ -24,12 +24,21 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
   const frame = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(frame);
   const { view, hook, zoom, pan } = useLooking();
-  const { result, stale, draft: evaluated } = useShown();
+  const { result, stale, draft: evaluated, shownAt } = useShown();
   const draft = useBench(shownDraft);
-  const { side, travelMm, stationMm, selected, style, put, gesture } = useBench();
+  const { side, travelMm, stationMm, selected, style, put, gesture } = usePick(
+    "side",
+    "travelMm",
+    "stationMm",
+    "selected",
+    "style",
+    "put",
+    "gesture",
+  );
   const may = useMay();
   const from = useRef<number | null>(null);
-  const scale = scaleOf(view, Math.max(width, 1));
+  const scale = useMemo(() => scaleOf(view, Math.max(width, 1)), [view, width]);
+  const select = useCallback((id: string) => put({ selected: id }), [put]);
   useWheel(frame, (event) => {
     const left = frame.current?.getBoundingClientRect().left ?? 0;
     if (event.ctrlKey || Math.abs(event.deltaY) > Math.abs(event.deltaX)) {
@@ -39,7 +48,8 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
   const planH = Math.round(height * (height < 400 ? 0.3 : PLAN_SHARE));
   const tapeY = height - planH - TAPE_H;
   const held = useRef<Heights | null>(null);
-  const heights = gesture && held.current ? held.current : heightsOf(tapeY, scale, result, side);
+  const settled = useMemo(() => heightsOf(tapeY, scale, result, side), [tapeY, scale, result, side]);
+  const heights = gesture && held.current ? held.current : settled;
   held.current = heights;
   const hooked = hook ?? draft.survey.datum?.feature_id ?? "";
   const onDown = (event: PointerEvent<SVGSVGElement>) => {
@@ -62,6 +72,7 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
           height={height}
           aria-label="Sheet: side elevation above plan"
           data-stale={stale}
+          data-shown-at={shownAt}
           style={{
             display: "block",
             touchAction: "pan-y",
@@ -86,7 +97,7 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
               travelMm={travelMm}
               bumpMm={draft.design.targets.bump_mm}
               selected={selected}
-              select={(id) => put({ selected: id })}
+              select={select}
             />
             {preview && (
               <g transform={`translate(${preview.dx * scale.perMm} ${-preview.dz * scale.perMm})`}>

@@ -1,8 +1,8 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { useRef, useState } from "react";
+import { memo, useRef, useState } from "react";
 import type { Strip } from "../api/types";
 import { paint } from "../app/theme";
-import { useBench } from "../draft/store";
+import { usePick } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
 import { Act, PlainChoice } from "../fields/controls";
 import { showLength } from "../units/show";
@@ -34,7 +34,7 @@ export function StrengthStrip() {
   const frame = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(frame);
   const view = useLooking((s) => s.view);
-  const { side, stationMm, loadCase, put, style } = useBench();
+  const { side, stationMm, put, style } = usePick("side", "stationMm", "put", "style");
   const strips = useShown((s) => s.result?.strips);
   const [table, setTable] = useState(false);
   const strip = strips?.find((s) => s.side === side && s.state === "planned");
@@ -44,25 +44,7 @@ export function StrengthStrip() {
   const laneH = height / Math.max(lanes.length, 1);
   return (
     <Flex direction="column" height="100%" minH="0">
-      <Flex px="3" py="0.5" gap="3" align="center" bg="panel" borderYWidth="1px" borderColor="rule">
-        <Text fontFamily="heading" fontWeight="600" fontSize="17px" flex="1">
-          Strength along the {side} rail
-        </Text>
-        <Box w="14rem">
-          <PlainChoice
-            free
-            bare
-            label="Load case"
-            value={loadCase}
-            choices={[
-              ["bump", "Both wheels in a bump, 3 g"],
-              ["static", "Standing, 1 g"],
-            ]}
-            choose={(value) => put({ loadCase: value })}
-          />
-        </Box>
-        <Act onClick={() => setTable(!table)}>{table ? "Curves" : "Table"}</Act>
-      </Flex>
+      <StripHead table={table} turn={setTable} />
       <Box ref={frame} flex="1" minH="0" bg="sheet" position="relative" overflow={table ? "auto" : "hidden"}>
         {!strip && (
           <Text p="3" color="faint">
@@ -105,6 +87,38 @@ export function StrengthStrip() {
     </Flex>
   );
 }
+
+/** Name, load case and the way to the table; an evaluation does not draw it again. */
+const StripHead = memo(function StripHead({
+  table,
+  turn,
+}: {
+  table: boolean;
+  turn: (table: boolean) => void;
+}) {
+  const { side, loadCase, put } = usePick("side", "loadCase", "put");
+  return (
+    <Flex px="3" py="0.5" gap="3" align="center" bg="panel" borderYWidth="1px" borderColor="rule">
+      <Text fontFamily="heading" fontWeight="600" fontSize="17px" flex="1">
+        Strength along the {side} rail
+      </Text>
+      <Box w="14rem">
+        <PlainChoice
+          free
+          bare
+          label="Load case"
+          value={loadCase}
+          choices={[
+            ["bump", "Both wheels in a bump, 3 g"],
+            ["static", "Standing, 1 g"],
+          ]}
+          choose={(value) => put({ loadCase: value })}
+        />
+      </Box>
+      <Act onClick={() => turn(!table)}>{table ? "Curves" : "Table"}</Act>
+    </Flex>
+  );
+});
 
 type CurveProps = {
   lane: Lane;

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Style } from "../api/types";
 import { paint } from "../app/theme";
 import type { Scale } from "./scale";
@@ -6,7 +7,17 @@ const INCH = 25.4;
 export const TAPE_H = 30;
 
 /** A tape along the sheet in the user's unit; its zero is hooked on a feature of the frame. */
-export function Tape({ scale, zeroMm, style, y }: { scale: Scale; zeroMm: number; style: Style; y: number }) {
+export const Tape = memo(function Tape({
+  scale,
+  zeroMm,
+  style,
+  y,
+}: {
+  scale: Scale;
+  zeroMm: number;
+  style: Style;
+  y: number;
+}) {
   const unit = style === "mm" ? 1 : INCH;
   const steps = style === "mm" ? [1, 5, 10, 50, 100, 500] : [1 / 16, 1 / 8, 1 / 4, 1 / 2, 1, 6, 12];
   const fine = steps.find((s) => s * unit * scale.perMm >= 4) ?? 500;
@@ -15,29 +26,29 @@ export function Tape({ scale, zeroMm, style, y }: { scale: Scale; zeroMm: number
   );
   const first = Math.ceil((scale.view.x0 - zeroMm) / unit / fine);
   const last = Math.floor((scale.view.x1 - zeroMm) / unit / fine);
-  const marks = [];
+  let ticks = "";
+  const names: [number, number][] = [];
   for (let i = first; i <= last; i += 1) {
     const value = i * fine;
     const x = scale.x(zeroMm + value * unit);
     const whole = named && Math.abs(value / named - Math.round(value / named)) < 1e-6;
     const half = Math.abs((value * 2) % 1) < 1e-6;
-    marks.push(<path key={i} d={`M${x.toFixed(1)} ${y}v${whole ? 13 : half ? 8 : 5}`} />);
-    if (whole) {
-      marks.push(
-        <text key={`t${i}`} x={x + 3} y={y + 24} stroke="none" fill={paint("ink")} style={{ fontSize: 12 }}>
-          {Math.round(value * 16) / 16}
-        </text>,
-      );
-    }
+    ticks += `M${x.toFixed(1)} ${y}v${whole ? 13 : half ? 8 : 5}`;
+    if (whole) names.push([x, Math.round(value * 16) / 16]);
   }
   const zero = scale.x(zeroMm);
   return (
     <g stroke={paint("faint")}>
       <rect x={0} y={y} width={scale.width} height={TAPE_H} fill={paint("panel")} stroke="none" />
       <path d={`M0 ${y}H${scale.width}`} />
-      {marks}
+      <path d={ticks} />
+      {names.map(([x, value]) => (
+        <text key={value} x={x + 3} y={y + 24} stroke="none" fill={paint("ink")} style={{ fontSize: 12 }}>
+          {value}
+        </text>
+      ))}
       <path d={`M${zero} ${y - 6}v${TAPE_H + 6}`} stroke={paint("chalk")} strokeWidth="2" />
       <path d={`M${zero} ${y - 6}h7v5h-7`} stroke={paint("chalk")} fill={paint("chalk")} />
     </g>
   );
-}
+});

@@ -1,13 +1,13 @@
-import { Box, Flex, Text } from "@chakra-ui/react";
+import { Text } from "@chakra-ui/react";
 import { paint } from "../app/theme";
-import { shownDraft, useBench } from "../draft/store";
+import { shownDraft, useBench, usePick } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
 import { showLength } from "../units/show";
 import { nearest } from "./scale";
 
 /** The one control of everything that moves: bump and droop of the axle, with the place of first touch. */
 export function TravelBar() {
-  const { side, travelMm, style, put } = useBench();
+  const { side, travelMm, style, put } = usePick("side", "travelMm", "style", "put");
   const targets = useBench((s) => shownDraft(s).design.targets);
   const axle = useShown((s) => s.result?.axle.find((a) => a.side === side));
   if (!axle) {
@@ -32,8 +32,8 @@ export function TravelBar() {
       ? "ride height"
       : `${showLength(Math.abs(travelMm), style)} ${travelMm > 0 ? "bump" : "droop"}`;
   return (
-    <Flex px="3" pt="1" gap="4" align="center" bg="panel" borderBottomWidth="1px" borderColor="rule">
-      <Box flex="1" position="relative" pb="14px" pt="2px" ms="10px" me="10px">
+    <div className="travel">
+      <div className="travel-way">
         <input
           type="range"
           aria-label="Axle travel"
@@ -43,38 +43,30 @@ export function TravelBar() {
           step={2}
           value={travelMm}
           onChange={(e) => put({ travelMm: Number(e.target.value) })}
-          style={{
-            width: "calc(100% + 16px)",
-            marginLeft: -8,
-            accentColor: paint("chalk"),
-            height: 28,
-            display: "block",
-          }}
         />
         {marks.map((mark) => (
-          <Box
+          <span
             key={mark.name}
-            position="absolute"
-            left={share(mark.at)}
-            top={mark.name === "touches" ? "-6px" : "22px"}
-            transform="translateX(-50%)"
-            pointerEvents="none"
+            className="travel-mark"
+            style={{
+              left: share(mark.at),
+              top: mark.name === "touches" ? -6 : 22,
+              color: paint(mark.colour),
+            }}
           >
-            <Box w="2px" h="6px" bg={mark.colour} mx="auto" />
-            <Text fontSize="12px" lineHeight="1" color={mark.colour} whiteSpace="nowrap">
-              {mark.name}
-            </Text>
-          </Box>
+            <i />
+            {mark.name}
+          </span>
         ))}
-      </Box>
-      <Box minW="11.5rem" fontSize="14px" fontVariantNumeric="tabular-nums" lineHeight="1.25">
-        <Text fontWeight="600">{words}</Text>
-        <Text color={clear < axle.needed_mm ? "touch" : "faint"}>
+      </div>
+      <div className="travel-words">
+        <b>{words}</b>
+        <div style={{ color: paint(clear < axle.needed_mm ? "touch" : "faint") }}>
           {clear < 0
             ? `${showLength(-clear, style)} into metal`
             : `${showLength(clear, style)} clear, ${side}`}
-        </Text>
-      </Box>
-    </Flex>
+        </div>
+      </div>
+    </div>
   );
 }

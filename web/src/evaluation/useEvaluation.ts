@@ -1,4 +1,3 @@
-import { useEffect } from "react";
 import { create } from "zustand";
 import { api, got, Refused } from "../api/client";
 import type { Check, Evaluation, Problem } from "../api/types";
@@ -105,17 +104,17 @@ function merged(old: Evaluation, next: Evaluation): Evaluation {
   return { ...old, ...next, checks, rails };
 }
 
-/** Evaluate whenever the draft, the side or the station changes. */
-export function useEvaluation(): void {
-  const draft = useBench(shownDraft);
-  const side = useBench((s) => s.side);
-  const station = useBench((s) => s.stationMm);
-  const jobId = useBench((s) => s.jobId);
-  const loadCase = useBench((s) => s.loadCase);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: each of these is what is evaluated
-  useEffect(() => {
-    if (jobId) void run();
-  }, [draft, side, station, jobId, loadCase]);
+/** Evaluate whenever the draft, the side, the station or the load case changes; outside React, so that a drag redraws only what it moves. */
+export function startEvaluation(): () => void {
+  void (useBench.getState().jobId && run());
+  return useBench.subscribe((now, then) => {
+    const asked =
+      now.side !== then.side || now.stationMm !== then.stationMm || now.loadCase !== then.loadCase;
+    const changed =
+      shownDraft(now) !== shownDraft(then) || now.jobId !== then.jobId || now.optionId !== then.optionId;
+    const ended = then.gesture !== null && now.gesture === null;
+    if (now.jobId && now.optionId && (asked || changed || ended)) void run();
+  });
 }
 
 export function evaluateAgain(): void {

@@ -1,12 +1,12 @@
 import { Box, Flex, Input, Text } from "@chakra-ui/react";
-import { type KeyboardEvent, useState } from "react";
+import { type KeyboardEvent, memo, useState } from "react";
 import { useMay } from "../app/session";
 import { type Path, typedKey, valueAt } from "../draft/document";
 import { dropRaw, keepRaw, useRaw } from "../draft/raw";
 import { shownDraft, useBench } from "../draft/store";
 import { parseTyped } from "../units/parse";
 import { asTyped, type Kind, nudgeOf, showQuantity } from "../units/show";
-import { FieldTrouble, pointerOf, useProblem } from "./trouble";
+import { FieldTrouble, pointerOf, sameField, useProblem } from "./trouble";
 
 type Props = {
   label: string;
@@ -20,7 +20,14 @@ type Props = {
 };
 
 /** A quantity as people type it. The core reads the text; what it cannot read stays here with the place of the error. */
-export function QuantityField({ label, path, kind = "length", note, instead, optional = false }: Props) {
+export const QuantityField = memo(function QuantityField({
+  label,
+  path,
+  kind = "length",
+  note,
+  instead,
+  optional = false,
+}: Props) {
   const pointer = pointerOf(path);
   const value = useBench((s) => valueAt(shownDraft(s), path)) as number | null | undefined;
   const typed = useBench((s) => s.history.now.design.typed?.[typedKey(s.history.now, path)]);
@@ -99,6 +106,6 @@ export function QuantityField({ label, path, kind = "length", note, instead, opt
       <FieldTrouble raw={raw} problem={raw ? undefined : problem} />
     </Box>
   );
-}
+}, sameField);
 
 const round = (value: number) => Math.round(value * 1e6) / 1e6;

@@ -169,7 +169,7 @@ export function Act(props: {
       title={props.hint}
       variant={props.main ? "solid" : "outline"}
       bg={props.main ? "chalk" : undefined}
-      color={props.main ? "onChalk" : "ink"}
+      color={props.main ? "onchalk" : "ink"}
       borderColor="rule"
       onClick={props.onClick}
     >

@@ -7,6 +7,15 @@ import { useShown } from "../evaluation/useEvaluation";
 /** The JSON pointer of a draft path. */
 export const pointerOf = (path: Path): string => `/${path.join("/")}`;
 
+/** Whether two sets of a field's props say the same: paths by their steps, the rest as they are. */
+export function sameField<P extends { path: Path }>(a: P, b: P): boolean {
+  const keys = new Set([...Object.keys(a), ...Object.keys(b)]) as Set<keyof P>;
+  for (const key of keys) {
+    if (key === "path" ? pointerOf(a.path) !== pointerOf(b.path) : a[key] !== b[key]) return false;
+  }
+  return true;
+}
+
 /** The evaluation's problem at a field, if it has one. */
 export function useProblem(pointer: string): Problem | undefined {
   return useShown((s) => s.problems.find((p) => p.pointer === pointer));

@@ -1,5 +1,5 @@
-import { Box, Flex, Text } from "@chakra-ui/react";
-import { useEffect, useState } from "react";
+import { Box, Text } from "@chakra-ui/react";
+import { memo, useCallback, useEffect, useState } from "react";
 import type { Check } from "../api/types";
 import { useBench } from "../draft/store";
 import { lookAt } from "../drawing/view";
@@ -24,23 +24,23 @@ export function MarginColumn() {
   const [stage, setStage] = useState("");
   const [open, setOpen] = useState<string | null>(null);
   const rows = grouped(result?.checks ?? []).filter((r) => !stage || r.check.stage === stage);
+  const toggle = useCallback((row: Row) => {
+    setOpen((now) => (now === row.key ? null : row.key));
+    goTo(row);
+  }, []);
   const count = (verdict: Check["verdict"]) => rows.filter((r) => r.check.verdict === verdict).length;
   return (
-    <Flex direction="column" minH="0" flex="1" as="section" aria-label="Margins">
-      <Flex px="3" pt="2" pb="1" align="end" gap="2">
-        <Box flex="1">
-          <Text fontFamily="heading" fontWeight="600" fontSize="19px" lineHeight="1.1">
-            Margins
-          </Text>
-          <Text fontSize="13px" color="faint">
+    <section aria-label="Margins" style={{ display: "flex", flexDirection: "column", minHeight: 0, flex: 1 }}>
+      <div className="margins-head">
+        <div className="margins-title">
+          <h2>Margins</h2>
+          <p>
             {count("fails")} fail, {count("not computed")} not computed, {count("close")} close,{" "}
             {count("holds")} hold
-          </Text>
-        </Box>
-        <Box w="7.5rem">
-          <PlainChoice free bare label="Checks of" value={stage} choices={FILTERS} choose={setStage} />
-        </Box>
-      </Flex>
+          </p>
+        </div>
+        <StageFilter stage={stage} choose={setStage} />
+      </div>
       {problems.length > 0 && (
         <Box
           role="alert"
@@ -60,24 +60,29 @@ export function MarginColumn() {
           <Text color="faint">The figures below are those before this.</Text>
         </Box>
       )}
-      <Box overflowY="auto" flex="1" px="2" pb="3" opacity={stale ? 0.6 : 1} as="ul" listStyle="none">
+      <ul className="margins-list" data-stale={stale}>
         {rows.map((row) => (
           <MarginRow
             key={row.key}
             row={row}
             old={before[row.check.id]}
             open={open === row.key}
-            toggle={() => {
-              setOpen(open === row.key ? null : row.key);
-              goTo(row);
-            }}
+            toggle={toggle}
           />
         ))}
-      </Box>
+      </ul>
       <WorstSpoken row={rows[0]} />
-    </Flex>
+    </section>
   );
 }
+
+const StageFilter = memo(function StageFilter(props: { stage: string; choose: (stage: string) => void }) {
+  return (
+    <Box w="7.5rem">
+      <PlainChoice free bare label="Checks of" value={props.stage} choices={FILTERS} choose={props.choose} />
+    </Box>
+  );
+});
 
 function goTo(row: Row) {
   const { station_mm, pose_mm } = row.check.governs;
@@ -91,9 +96,9 @@ function goTo(row: Row) {
   if (pose_mm != null) put({ travelMm: 2 * Math.round(pose_mm / 2) });
 }
 
-type RowProps = { row: Row; old?: number; open: boolean; toggle: () => void };
+type RowProps = { row: Row; old?: number; open: boolean; toggle: (row: Row) => void };
 
-function MarginRow({ row, old, open, toggle }: RowProps) {
+const MarginRow = memo(function MarginRow({ row, old, open, toggle }: RowProps) {
   const { check, sides } = row;
   const style = useBench((s) => s.style);
   const change = old !== undefined && check.margin !== null ? check.margin - old : 0;
@@ -101,39 +106,36 @@ function MarginRow({ row, old, open, toggle }: RowProps) {
     .filter(Boolean)
     .join(", ");
   return (
-    <Box as="li" borderBottomWidth="1px" borderColor="rule">
-      <Flex
-        as="button"
-        width="100%"
-        textAlign="start"
-        align="center"
-        gap="2"
-        py="1.5"
-        px="1"
-        aria-expanded={open}
-        onClick={toggle}
-        _hover={{ bg: "sheet" }}
-        cursor="pointer"
-      >
+    <li className="row">
+      <button type="button" className="row-head" aria-expanded={open} onClick={() => toggle(row)}>
         <VerdictMark verdict={check.verdict} />
-        <Box flex="1" minW="0">
-          <Text fontSize="14px" lineHeight="1.2">
+        <span className="row-words">
+          <span className="row-title" style={{ display: "block" }}>
             {check.title}
-            {tail && <span style={{ opacity: 0.75 }}> ({tail})</span>}
-          </Text>
-          <Text fontSize="13px" color="faint" lineHeight="1.3" fontVariantNumeric="tabular-nums">
+            {tail && <span className="row-tail"> ({tail})</span>}
+          </span>
+          <span className="row-value" style={{ display: "block" }}>
             {check.verdict}
             {check.value !== null && `, ${shown(check.value, check.unit, (mm) => showLength(mm, style))}`}
-            {Math.abs(change) > 5e-4 && (
-              <span style={{ fontWeight: 600 }}>{change > 0 ? " ▴ better" : " ▾ worse"}</span>
-            )}
-          </Text>
-        </Box>
+            {Math.abs(change) > 5e-4 && <b>{change > 0 ? " ▴ better" : " ▾ worse"}</b>}
+          </span>
+        </span>
         <MarginBar margin={check.margin} />
-      </Flex>
+      </button>
       {open && <Why check={check} />}
-    </Box>
+    </li>
   );
+}, sameRow);
+
+/** A row draws again when what it shows has changed. */
+function sameRow(a: RowProps, b: RowProps): boolean {
+  const [one, two] = [a.row.check, b.row.check];
+  const same =
+    one.value === two.value &&
+    one.verdict === two.verdict &&
+    one.title === two.title &&
+    a.row.sides === b.row.sides;
+  return same && a.old === b.old && a.open === b.open && !b.open;
 }
 
 /** Tells the worst margin after a pause, once, politely. */

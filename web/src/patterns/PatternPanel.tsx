@@ -1,13 +1,13 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useEffect } from "react";
-import { useBench } from "../draft/store";
+import { useBench, usePick } from "../draft/store";
 import { Group, PlainChoice } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
 import { usePatterns } from "./usePatterns";
 
 /** Which plates to cut: pick one to see it, take one or all as files. */
 export default function PatternPanel() {
-  const { optionId } = useBench();
+  const { optionId } = usePick("optionId");
   const { patterns, chosen, choose, paper, setPaper, load, trouble } = usePatterns();
   const draft = useBench((s) => s.history.now);
   // biome-ignore lint/correctness/useExhaustiveDependencies: patterns follow the draft

@@ -4,7 +4,7 @@ import { api } from "../api/client";
 import type { AskedReading, Check, JobHead } from "../api/types";
 import { useMay } from "../app/session";
 import { saveRevision } from "../draft/autosave";
-import { useBench } from "../draft/store";
+import { useBench, usePick } from "../draft/store";
 import { evaluateAgain, NONE, useShown } from "../evaluation/useEvaluation";
 import { Act } from "../fields/controls";
 import { PlainQuantity, PlainWords } from "../fields/plain";
@@ -41,7 +41,7 @@ export default function ReadingTable({ job }: { job: JobHead }) {
 }
 
 function ReadingRow({ job, reading }: { job: JobHead; reading: AskedReading }) {
-  const { optionId, style } = useBench();
+  const { optionId, style } = usePick("optionId", "style");
   const may = useMay();
   const refresh = useRefreshLog(job.id);
   const [trouble, setTrouble] = useState("");

@@ -5,7 +5,7 @@ import { api, got, Refused } from "../api/client";
 import type { Problem, Station } from "../api/types";
 import { useMay } from "../app/session";
 import { TroubleList } from "../app/TroubleList";
-import { shownDraft, useBench } from "../draft/store";
+import { shownDraft, useBench, usePick } from "../draft/store";
 import { Act, ChoiceField } from "../fields/controls";
 import { Grid, GridRow } from "../fields/Grid";
 import { QuantityField } from "../fields/QuantityField";
@@ -22,7 +22,7 @@ const FIELDS = [
 
 /** The stations of one rail, typed or brought in from CSV. */
 export function StationTable() {
-  const { side, act } = useBench();
+  const { side, act } = usePick("side", "act");
   const rails = useBench((s) => shownDraft(s).survey.rails);
   const may = useMay();
   const steels = useSteelChoices();
@@ -103,7 +103,7 @@ const OPENS = [
 
 /** Stations from a CSV file; errors name the line and nothing is taken until all lines are good. */
 function FromCsv() {
-  const { side, style, act } = useBench();
+  const { side, style, act } = usePick("side", "style", "act");
   const file = useRef<HTMLInputElement>(null);
   const [problems, setProblems] = useState<Problem[]>([]);
   const take = async (chosen: File | undefined) => {

@@ -1,7 +1,7 @@
 import { Box, Text } from "@chakra-ui/react";
 import type { Notch } from "../api/types";
 import { notches } from "../draft/document";
-import { shownDraft, useBench } from "../draft/store";
+import { shownDraft, useBench, usePick } from "../draft/store";
 import { NONE, useShown } from "../evaluation/useEvaluation";
 import { Act, Group } from "../fields/controls";
 import { showLength, snapUp } from "../units/show";
@@ -9,7 +9,7 @@ import { showLength, snapUp } from "../units/show";
 /** The notch that the axle's path asks for, on both sides, and one step to make it so. */
 export function NotchAsked() {
   const needed = useShown((s) => s.result?.notch_needed ?? NONE);
-  const { style, act, put } = useBench();
+  const { style, act, put } = usePick("style", "act", "put");
   const found = useBench((s) => shownDraft(s).design);
   const own = notches(found)[0];
   const pipe = useShown((s) => s.result?.figures?.find((f) => f.id === "half-pipe"));
