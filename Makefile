@@ -67,7 +67,7 @@ bench: .stamps/dev build
 
 shots: .stamps/dev build
 	bin/ensure-chromium
-	$(PY) manage.py test shots --settings=tests.settings --noinput
+	$(PY) manage.py test tests.shots --settings=tests.settings --noinput
 
 figures: .stamps/dev
 	$(PY) bench/figures.py

@@ -14,6 +14,7 @@ from nodulant.search.reinforcement import (
     plates_volume_mm3,
     search_reinforcement,
     with_plates,
+    with_room_for,
 )
 from tests import fixtures as f
 
@@ -80,6 +81,27 @@ class AgainstBruteForce(SimpleTestCase):
         result = evaluate(f.with_operations(inputs, box, full))
         parts = sum(p.mass_kg() for p in result.parts if p.side == "left" and p.operation == "axle-notch") / 7.85e-6
         self.assertAlmostEqual(plates_volume_mm3(full, height, width, width + box.thickness_mm) / parts, 1.0, places=6)
+
+
+class ClearOpening(SimpleTestCase):
+    """A thicker liner must not eat the room that the axle needs."""
+
+    def test_the_axle_keeps_its_clearance_with_what_is_found(self):
+        for option in ("arc", "straight"):
+            inputs = f.demo(option)
+            found = find(inputs, Stock(thicknesses_mm=(3.0, 8.0), cap_heights_mm=(60.0,)))
+            before = evaluate(inputs)
+            after = evaluate(f.with_operations(inputs, inputs.design.operations[0], found.notch))
+            for side in ("left", "right"):
+                pair = [f.check_of(r, f"metal-clearance:axle-tube:{side}").value for r in (before, after)]
+                self.assertAlmostEqual(pair[0], pair[1], delta=0.05)
+
+    def test_room_grows_with_the_liner(self):
+        arc, straight = (f.demo(option).design.operations[1] for option in ("arc", "straight"))
+        grown = with_room_for(arc, 8.0)
+        self.assertEqual((grown.depth_mm, grown.shape.radius_mm), (60.0, 62.0))
+        wide = with_room_for(straight, 3.0)
+        self.assertEqual((wide.depth_mm, wide.shape.top_width_mm, wide.shape.corner_radius_mm), (55.0, 90.0, 11.0))
 
 
 class NoneHelps(SimpleTestCase):

@@ -3,7 +3,8 @@
 All combinations of liner, side plates and cap from the shop's stock are ranked by mass and
 screened at the stations inside the cut and beside it, where the checks govern; the first
 that also passes the whole rail is the answer. Screening uses a subset of the stations, so it
-drops no set that would pass. Overlaps are made as long as each plate needs.
+drops no set that would pass. Overlaps are made as long as each plate needs, and the cut grows
+or shrinks with the liner so that the opening that the axle needs stays clear.
 """
 
 import itertools
@@ -12,11 +13,12 @@ from collections.abc import Generator, Iterator
 import numpy as np
 
 from nodulant.base.arrays import Columns, Mask
-from nodulant.base.errors import NotSolvable, UnknownReference
+from nodulant.base.errors import InputError, NotSolvable, UnknownReference
 from nodulant.base.model import Frozen
 from nodulant.frame.columns import rail_at
 from nodulant.frame.model import STOCK, Placed, placed_on, planned_state, sections
 from nodulant.frame.ops.notch import Cap, Liner, Notch, SidePlate
+from nodulant.frame.ops.notch_shape import ArcShape, NotchShape
 from nodulant.frame.ops.plate_welds import needed_overlap, taper_mm
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.parts import added_parts, rail_here
@@ -70,12 +72,29 @@ def candidates(stock: Stock) -> Iterator[tuple[float, float, float, float, float
         yield liner, outer, inner, cap, height
 
 
+def with_room_for(notch: Notch, liner_mm: float) -> Notch:
+    """``notch`` cut wider and deeper, or less so, that a liner of ``liner_mm`` leaves the same clear opening."""
+    more = liner_mm - (notch.liner.thickness_mm if notch.liner else 0.0)
+    shape = notch.shape
+    if isinstance(shape, ArcShape):
+        grown: NotchShape = ArcShape(radius_mm=max(shape.radius_mm + more, 1.0))
+    else:
+        grown = shape.model_copy(
+            update={
+                "top_width_mm": shape.top_width_mm + 2 * more,
+                "mouth_width_mm": shape.mouth_width_mm + 2 * more,
+                "corner_radius_mm": max(shape.corner_radius_mm + more, 0.0),
+            }
+        )
+    return notch.model_copy(update={"shape": grown, "depth_mm": notch.depth_mm + more})
+
+
 def with_plates(
     notch: Notch, row: tuple[float, float, float, float, float], rail: tuple[float, float, float], steel_id: str
 ) -> Notch:
-    """``notch`` with the plates of ``row`` and overlaps as long as they need."""
+    """``notch`` with the plates of ``row``, overlaps as long as they need, and the clear opening kept."""
     liner, outer, inner, cap, height = row
-    base = notch.model_copy(
+    base = with_room_for(notch, liner).model_copy(
         update={
             "liner": Liner(thickness_mm=liner, steel_id=steel_id),
             "outer_plate": SidePlate(thickness_mm=outer, overlap_mm=0, steel_id=steel_id) if outer else None,
@@ -153,16 +172,21 @@ def _by_mass(
     placed = placed_on(survey, operations, side, planned_state(operations))
     centre = next(p.centre_mm for p in placed if p.op.id == notch.id)
     _, height, width, wall = rail_at(survey.rails.of(side), centre)
-    fitting = [
-        row
-        for row in candidates(stock)
-        if row[0] < notch.shape.least_radius_mm() or notch.shape.crown_radius_mm() is None
-    ]
-    made = [(row, with_plates(notch, row, (height, width, wall), stock.steel_id)) for row in fitting]
+    every = [(row, with_plates(notch, row, (height, width, wall), stock.steel_id)) for row in candidates(stock)]
+    made = [(row, trial) for row, trial in every if _can_be(trial)]
     closed = rail_here(survey, side, centre, placed).closed_width
     weight = [plates_volume_mm3(n, height, width, closed) for _, n in made]
     order = np.argsort(np.array(weight), kind="stable")
     return [made[i] for i in order]
+
+
+def _can_be(notch: Notch) -> bool:
+    """Whether the cut and its liner fit each other; copies are not validated by themselves."""
+    try:
+        notch.shape.fits(notch.depth_mm, notch.liner.thickness_mm if notch.liner else 0.0)
+    except InputError:
+        return False
+    return True
 
 
 def plates_volume_mm3(notch: Notch, height: float, width: float, closed_width: float) -> float:
@@ -191,9 +215,15 @@ def _cap_volume(cap: Cap, end: float, width: float) -> float:
 
 
 def least_ratio(survey: Survey, operations: tuple[Operation, ...], side: Side, screen: bool) -> tuple[float, str]:
-    """The least capacity ratio on ``side`` and what it is, at all stations or inside the cuts only."""
+    """The least capacity ratio on ``side`` and what it is, at all stations or inside the cuts only.
+
+    A set that cannot be placed (a cut as deep as the rail, say) has ratio 0 and its reason.
+    """
     state = planned_state(operations)
-    placed = placed_on(survey, operations, side, state)
+    try:
+        placed = placed_on(survey, operations, side, state)
+    except InputError as error:
+        return 0.0, error.message
     rail = survey.rails.of(side)
     x = stations(rail.start_mm, rail.end_mm, placed, [])
     if screen:

@@ -23,7 +23,11 @@ export function More({ job }: { job: JobHead }) {
     setMode(other);
   };
   return (
-    <Box position="relative" onKeyDown={(e) => e.key === "Escape" && setOpen(false)}>
+    <Box
+      position="relative"
+      onKeyDown={(e) => e.key === "Escape" && setOpen(false)}
+      onBlur={(e) => !e.currentTarget.contains(e.relatedTarget) && setOpen(false)}
+    >
       <Act onClick={() => setOpen(!open)}>More</Act>
       {open && (
         <Box

@@ -21,7 +21,8 @@ export function StepCard({ job, step, steps }: { job: JobHead; step: Step; steps
   return (
     <Box maxW="34rem">
       <Heading fontSize="26px">
-        {spec.title} {step.side && `, ${step.side}`}
+        {spec.title}
+        {step.side && `, ${step.side}`}
       </Heading>
       <Text fontSize="16px" mt="1">
         {spec.detail}

@@ -6,7 +6,7 @@ import type { FindLine, Found, JobHead, Notch } from "../api/types";
 import { useBench, usePick } from "../draft/store";
 import { Act, Group } from "../fields/controls";
 import { PlainWords } from "../fields/plain";
-import { showThickness } from "../units/show";
+import { showLength, showThickness } from "../units/show";
 
 /** Finds the lightest plates from the shop's stock that bring every capacity back to stock. */
 export function Finder({ job, notch, index }: { job: JobHead; notch: Notch; index: number }) {
@@ -66,6 +66,7 @@ export function Finder({ job, notch, index }: { job: JobHead; notch: Notch; inde
         <Box role="status" fontSize="14px" p="2" bg="sheet" mt="1">
           {found.best && found.notch ? (
             <>
+              <Text>Cut {showLength(found.notch.depth_mm, style)} deep for the same clear opening:</Text>
               <Text fontWeight="600">{wordsOf(found.best, (mm) => showThickness(mm, style))}</Text>
               <Text>
                 {found.best.mass_kg.toFixed(2)} kg a side; least capacity {found.least_ratio.toFixed(2)} of

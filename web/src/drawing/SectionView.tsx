@@ -24,7 +24,7 @@ export function SectionView() {
 function Both({ section }: { section: SectionDrawing }) {
   const levels = [...section.before, ...section.after].flatMap((s) => s.z_mm);
   const [low, high] = [Math.min(...levels), Math.max(...levels)];
-  const perMm = Math.min((H - 24) / Math.max(high - low, 1), 0.75);
+  const perMm = Math.min((H - 24) / Math.max(high - low, 1), 0.62);
   const draw = (shapes: SectionDrawing["before"], left: number) =>
     shapes.map((shape, i) => (
       <polygon
@@ -49,7 +49,7 @@ function Both({ section }: { section: SectionDrawing }) {
           planned
         </text>
         {draw(section.before, 2)}
-        {draw(section.after, 56)}
+        {draw(section.after, 54)}
       </svg>
       <table className="figures">
         <tbody>

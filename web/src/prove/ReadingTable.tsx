@@ -13,7 +13,7 @@ import { showLength, showQuantity } from "../units/show";
 import { reasonOf } from "./reason";
 import { useRefreshLog } from "./useLog";
 
-const WIDTHS = "minmax(11rem, 1fr) 6.5rem 7.5rem 8rem minmax(9rem, 1fr)";
+const WIDTHS = "minmax(9rem, 1.2fr) 4.6rem 6.6rem 8rem minmax(9rem, 1fr)";
 
 /** As-built readings of one rail beside their plan; what is outside its tolerance asks for a decision. */
 export default function ReadingTable({ job }: { job: JobHead }) {

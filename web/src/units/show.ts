@@ -12,7 +12,7 @@ export function showLength(valueMm: number, style: Style): string {
 /** A plate or wall: as an inch fraction only where it is one, else in mm, so that 5 mm never reads 3/16". */
 export function showThickness(valueMm: number, style: Style): string {
   const parts = (valueMm / MM_PER_INCH) * 32;
-  const even = Math.abs(parts - Math.round(parts)) * (MM_PER_INCH / 32) < 0.05;
+  const even = Math.abs(parts - Math.round(parts)) * (MM_PER_INCH / 32) < 0.02;
   return style !== "mm" && even ? fraction(valueMm, 32) : `${trim(valueMm.toFixed(2))} mm`;
 }
 

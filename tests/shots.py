@@ -1,0 +1,69 @@
+"""``make shots``: one current picture of each main view into docs/screenshots, from the demo data."""
+
+from tests.browser.base import Bench
+from tests.fixtures import ROOT
+
+FOLDER = ROOT / "docs" / "screenshots"
+
+
+class Shots(Bench):
+    """Walks the demo and takes the pictures on the way."""
+
+    scheme = "dark"
+
+    def shot(self, name):
+        self.page.wait_for_timeout(500)
+        self.page.screenshot(path=FOLDER / f"{name}.png")
+
+    def test_pictures(self):
+        page = self.page
+        page.goto(self.live_server_url)
+        page.get_by_text("Wherry low-floor").wait_for()
+        self.shot("jobs")
+        self.open("Survey")
+        page.get_by_role("button", name="Whole").click()
+        self.shot("survey")
+        self.stage("Target")
+        page.get_by_role("button", name="Axle", exact=True).click()
+        with self.evaluated():
+            self.type_in("Target drop at the rear axle", "2 1/2")
+        for _ in range(9):
+            page.keyboard.press("Escape")
+        page.get_by_label("Axle travel").fill("90")
+        self.shot("target")
+        page.get_by_label("Axle travel").fill("0")
+        self.stage("Cut")
+        self.margin("Bending capacity, bottom fibre").click()
+        self.shot("cut-before")
+        self.margin("Bending capacity, bottom fibre").click()
+        self.stage("Target")
+        with self.evaluated():
+            page.get_by_role("button", name="Cut it so").click()
+        page.get_by_role("button", name="Find the lightest set").click()
+        with self.evaluated():
+            page.get_by_role("button", name="Use this set").click(timeout=60_000)
+        self.shot("cut-after")
+        page.get_by_role("button", name="More").click()
+        page.get_by_role("button", name="Bright paper").click()
+        page.keyboard.press("Escape")
+        self.shot("cut-paper")
+        self.stage("Patterns")
+        page.get_by_role("button", name="Cap side, outer").first.click()
+        self.shot("patterns")
+        self.stage("Build")
+        for _ in range(4):
+            with self.evaluated():
+                page.get_by_role("button", name="Done, sign").or_(
+                    page.get_by_role("button", name="Sign the hold point")
+                ).click()
+        self.shot("build")
+        self.stage("Prove")
+        with self.evaluated():
+            self.type_in("Depth of the cut, left, measured", "2 5/8")
+        self.shot("prove")
+        page.set_viewport_size({"width": 1024, "height": 768})
+        self.stage("Cut")
+        self.shot("tablet")
+        page.set_viewport_size({"width": 390, "height": 844})
+        self.stage("Prove")
+        self.shot("phone")
