@@ -34,6 +34,10 @@ build: web/dist/index.html
 demo: .stamps/venv build
 	@bin/demo $(PORT)
 
+serve: .stamps/venv build
+	$(PY) manage.py migrate --verbosity 0
+	$(PY) manage.py serve --port $(PORT)
+
 schemas: .stamps/dev .stamps/npm
 	$(PY) manage.py write_schemas
 	cd web && npx openapi-typescript openapi.json -o src/api/schema.d.ts

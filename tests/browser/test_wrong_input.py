@@ -57,6 +57,15 @@ class AtTheField(Bench):
         self.page.get_by_label("Radius", exact=True).wait_for()
         self.assertEqual(self.page.get_by_label("Radius", exact=True).input_value(), "4 mm")
 
+    def test_a_file_of_a_refused_design_is_told_and_the_bench_stays(self):
+        self.open("Cut")
+        self.type_in("Depth", "149 mm")
+        self.page.get_by_role("alert").filter(has_text="as deep as the rail").first.wait_for()
+        self.page.get_by_role("button", name="More").click()
+        self.page.get_by_role("button", name="Report, PDF").click()
+        self.page.get_by_role("status").filter(has_text="Report, PDF: the notch is as deep as the rail").wait_for()
+        self.assertEqual(self.page.get_by_label("Depth", exact=True).input_value(), "149 mm")
+
     def test_a_notch_cannot_lower(self):
         self.open("Target")
         with self.evaluated():

@@ -173,6 +173,17 @@ class Evaluations(SimpleTestCase):
         fields = [p.field for p in caught.exception.problems]
         self.assertEqual(fields, ["/design/operations/0/end/offset_mm", "/design/operations/1/depth_mm"])
 
+    def test_strips_hold_every_property_and_the_stress(self):
+        """Sigma = M / S: the stress over the allowed one is the use, where one steel is used throughout."""
+        result = evaluate(f.demo(), Want(strip_side="right"))
+        self.assertEqual({s.side for s in result.strips}, {"right"})
+        strip = result.strips[0]
+        for stress, use in zip(strip.stress_stock_mpa, strip.use_stock, strict=True):
+            self.assertAlmostEqual(stress * 1.5 / 248.0, use, delta=2e-3 * max(use, 0.01))
+        i = min(range(len(strip.x_mm)), key=lambda k: abs(strip.x_mm[k] - 2610))
+        self.assertLess(strip.inertia[i], 0.5)
+        self.assertGreater(strip.area[i], 1.0)
+
     def test_reply_of_a_drag_is_small(self):
         result = evaluate(f.demo(), Want(steps=False, readings=False, section=SectionAt(side="left", x_mm=2610)))
         data = json.loads(result.model_dump_json())

@@ -73,6 +73,15 @@ class Check(SimpleTestCase):
         )
         self.assertEqual(done.stdout.strip(), "free", done.stderr)
 
+    def test_patterns_and_report_are_written(self):
+        with tempfile.TemporaryDirectory() as folder:
+            out = Path(folder) / "new"
+            self.assertEqual(run("patterns", f.DEMO, "--out", out, "--paper", "letter")[0], 0)
+            self.assertEqual(run("report", f.DEMO, "--out", out)[0], 0)
+            names = {p.name for p in out.iterdir()}
+            self.assertTrue({"axle-notch-liner-left.dxf", "patterns-letter.pdf", "report.pdf"} <= names, names)
+            self.assertEqual((out / "report.pdf").read_bytes()[:4], b"%PDF")
+
     def test_schema(self):
         status, out, _ = run("schema")
         self.assertEqual((status, json.loads(out)["title"]), (0, "Nodulant job file, version 2"))

@@ -1,6 +1,9 @@
 """Sign-in, roles, and the demo that opens on the loopback address only."""
 
+import io
+
 from django.core.cache import cache
+from django.core.management import CommandError, call_command
 from django.test import override_settings
 
 from nodulant_server.roles import ALLOWED
@@ -104,6 +107,20 @@ class Demo(Shop):
         self.send("get", "/session")
         self.send("post", "/session/sign-out", {})
         self.assertIsNone(self.send("get", "/session")[1]["user"])
+
+
+class AddingPeople(Shop):
+    """Without the demo a shop adds its own people."""
+
+    def test_a_person_may_sign_in_with_the_role_given(self):
+        call_command("add_person", "nell", "helper", password="longer-than-eight", stdout=io.StringIO())
+        self.client.logout()
+        data = self.send("post", "/session/sign-in", {"name": "nell", "password": "longer-than-eight"})[1]
+        self.assertEqual(data["role"], "helper")
+
+    def test_a_short_password_is_refused(self):
+        with self.assertRaises(CommandError):
+            call_command("add_person", "nell", "helper", password="short")
 
 
 class Roles(Shop):

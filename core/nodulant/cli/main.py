@@ -1,4 +1,4 @@
-"""``nodulant check FILE [--option ID] [--json]`` and ``nodulant schema``.
+"""``nodulant check``, ``patterns`` and ``report`` of a job file, and ``nodulant schema``.
 
 Exit status: 0 nothing fails, 1 a check fails, 2 the file or the command cannot be read.
 """
@@ -11,7 +11,12 @@ from pathlib import Path
 from nodulant.base.errors import NodulantError
 from nodulant.checks.check import Check
 from nodulant.evaluate import InvalidInputs, evaluate
+from nodulant.formats.dxf import pattern_dxf
 from nodulant.formats.jobfile import JobFileRefused, job_schema, load_job
+from nodulant.formats.pattern_pdf import Paper, pattern_pdf
+from nodulant.formats.report_pdf import report_pdf
+from nodulant.job.document import Inputs
+from nodulant.patterns.collect import patterns_of
 
 
 def main(argv: list[str] | None = None) -> int:
@@ -22,19 +27,36 @@ def main(argv: list[str] | None = None) -> int:
     check.add_argument("file", type=Path)
     check.add_argument("--option", help="id of the option (the first one by default)")
     check.add_argument("--json", action="store_true", help="print JSON")
+    for name, what in (
+        ("patterns", "write every pattern as DXF and one 1:1 PDF"),
+        ("report", "write the report as PDF"),
+    ):
+        own = commands.add_parser(name, help=what)
+        own.add_argument("file", type=Path)
+        own.add_argument("--option", help="id of the option (the first one by default)")
+        own.add_argument("--out", type=Path, default=Path("."), help="folder to write into")
+        own.add_argument("--paper", choices=("a4", "letter"), default="a4")
     commands.add_parser("schema", help="print the JSON Schema of job files")
     arguments = parser.parse_args(argv)
     if arguments.command == "schema":
         print(json.dumps(job_schema(), indent=1))
         return 0
-    return _check(arguments.file, arguments.option, arguments.json)
+    return _guarded(arguments)
 
 
-def _check(path: Path, option: str | None, as_json: bool) -> int:
+def _guarded(arguments: argparse.Namespace) -> int:
+    """Run a command on a file; every refusal is words on standard error and status 2."""
     try:
-        result = evaluate(load_job(path.read_bytes()).inputs(option))
+        job = load_job(arguments.file.read_bytes())
+        inputs = job.inputs(arguments.option)
+        if arguments.command == "check":
+            return _check(inputs, arguments.json)
+        arguments.out.mkdir(parents=True, exist_ok=True)
+        if arguments.command == "patterns":
+            return _patterns(inputs, arguments.out, arguments.paper)
+        return _report(job.name, inputs, arguments.out)
     except OSError as error:
-        return _refuse([f"{path}: {error.strerror}"])
+        return _refuse([f"{error.filename}: {error.strerror}"])
     except JobFileRefused as error:
         return _refuse(
             [f"{p.pointer or '/'}: {p.message}; found {p.found}, expected {p.expected}" for p in error.problems]
@@ -43,6 +65,29 @@ def _check(path: Path, option: str | None, as_json: bool) -> int:
         return _refuse([_line(problem) for problem in error.problems])
     except NodulantError as error:
         return _refuse([_line(error)])
+
+
+def _patterns(inputs: Inputs, out: Path, paper: Paper) -> int:
+    evaluate(inputs)
+    found = patterns_of(inputs.survey, inputs.design.operations)
+    for pattern in found:
+        _write(out / f"{pattern.id.replace('/', '-')}.dxf", pattern_dxf(pattern))
+    _write(out / f"patterns-{paper}.pdf", pattern_pdf(list(found), paper))
+    return 0
+
+
+def _report(name: str, inputs: Inputs, out: Path) -> int:
+    _write(out / "report.pdf", report_pdf(name, "from a job file", inputs))
+    return 0
+
+
+def _write(path: Path, data: bytes) -> None:
+    path.write_bytes(data)
+    print(path)
+
+
+def _check(inputs: Inputs, as_json: bool) -> int:
+    result = evaluate(inputs)
     if as_json:
         print(json.dumps([c.model_dump() for c in result.checks], indent=1))
     else:

@@ -26,6 +26,7 @@ from nodulant.loads.cases import find_case
 from nodulant.parts.sides import Side
 from nodulant.sections.channel import shear_centre_offset_mm
 from nodulant.sections.pieces import Piece
+from nodulant.strength.compare import bending_stress
 from nodulant.strength.rail import RailComparison
 from nodulant.survey.tyre import loaded_radius, parse_tyre
 
@@ -95,19 +96,23 @@ def strip(rail: RailComparison, case_id: str) -> Strip:
         state=rail.state.name,
         case=case.id,
         x_mm=significant(rail.x),
-        modulus_top=significant(rail.ratios.modulus_top),
-        modulus_bottom=significant(rail.ratios.modulus_bottom),
-        shear_area=significant(rail.ratios.shear_area),
-        torsion_constant=significant(rail.ratios.torsion_constant),
+        area=significant(rail.ratios.area, 4),
+        inertia=significant(rail.ratios.inertia, 4),
+        modulus_top=significant(rail.ratios.modulus_top, 4),
+        modulus_bottom=significant(rail.ratios.modulus_bottom, 4),
+        shear_area=significant(rail.ratios.shear_area, 4),
+        torsion_constant=significant(rail.ratios.torsion_constant, 4),
         moment_stock_nm=_scaled(load.stock.moment, case.factor / 1000) if load else None,
         moment_nm=_scaled(load.state.moment, case.factor / 1000) if load else None,
+        stress_stock_mpa=_scaled(bending_stress(rail.stock, load.stock.moment), case.factor) if load else None,
+        stress_mpa=_scaled(bending_stress(rail.built, load.state.moment), case.factor) if load else None,
         use_stock=_scaled(load.use_stock.reference, case.factor) if load else None,
         use=_scaled(load.use_state.reference, case.factor) if load else None,
     )
 
 
 def _scaled(values: Columns, factor: float) -> list[float]:
-    return significant(values * factor, 5)
+    return significant(values * factor, 4)
 
 
 _FIGURES = (("A", "mm²", "area"), ("I", "mm⁴", "i_y"), ("S top", "mm³", "s_top"), ("S bottom", "mm³", "s_bottom"))

@@ -40,22 +40,28 @@ class Want(Frozen):
     steps: bool = True
     readings: bool = True
     case: str = "bump"
+    strip_side: Side | None = None
+    """Only this rail's strips; both where it is left out."""
     section: SectionAt | None = None
 
 
 class Strip(Frozen):
-    """Columns along one rail in one state: station mm, ratios to stock, moment N m and use in the case."""
+    """Columns along one rail in one state: station mm, ratios to stock; moment N m, bending stress MPa and use in the case."""
 
     side: Side
     state: str
     case: str
     x_mm: list[float]
+    area: list[float]
+    inertia: list[float]
     modulus_top: list[float]
     modulus_bottom: list[float]
     shear_area: list[float]
     torsion_constant: list[float]
     moment_stock_nm: list[float] | None
     moment_nm: list[float] | None
+    stress_stock_mpa: list[float] | None
+    stress_mpa: list[float] | None
     use_stock: list[float] | None
     use: list[float] | None
 

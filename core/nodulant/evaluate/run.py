@@ -160,7 +160,8 @@ def _notch_checks(inputs: Inputs, side: Side, comparison: RailComparison) -> lis
 def _strips(sides: dict[Side, _Side], want: Want) -> tuple[Strip, ...]:
     if not want.strips:
         return ()
-    found = [c for side in LEFT_RIGHT for c in (sides[side].planned, sides[side].built) if c is not None]
+    shown = (want.strip_side,) if want.strip_side else LEFT_RIGHT
+    found = [c for side in shown for c in (sides[side].planned, sides[side].built) if c is not None]
     return tuple(strip(c, want.case) for c in found)
 
 

@@ -21,6 +21,8 @@ HALF_OF_PEAK = 0.5
 class Ratios:
     """State over stock, per station."""
 
+    area: Columns
+    inertia: Columns
     modulus_top: Columns
     modulus_bottom: Columns
     shear_area: Columns
@@ -39,6 +41,8 @@ class Use:
 def ratios(stock: SectionColumns, state: SectionColumns) -> Ratios:
     """Capacity ratios at every station."""
     return Ratios(
+        _over(state.properties.area, stock.properties.area),
+        _over(state.properties.i_y, stock.properties.i_y),
         _over(state.properties.reference_top, stock.properties.reference_top),
         _over(state.properties.reference_bottom, stock.properties.reference_bottom),
         _over(state.shear_capacity, stock.shear_capacity),
@@ -53,6 +57,12 @@ def use(section: SectionColumns, moment: Columns) -> Use:
     reference = np.minimum(p.reference_top, p.reference_bottom)
     working = np.minimum(p.working_top, p.working_bottom)
     return Use(_over(np.abs(moment) * SAFETY_ON_YIELD, reference), _over(np.abs(moment) * SAFETY_ON_YIELD, working))
+
+
+def bending_stress(section: SectionColumns, moment: Columns) -> Columns:
+    """|M| / S of the weaker fibre, MPa, under ``moment`` (N mm at 1 g)."""
+    p = section.properties
+    return _over(np.abs(moment), np.minimum(p.s_top, p.s_bottom))
 
 
 def use_along_ratio(stock: Columns, state: Columns) -> Columns:

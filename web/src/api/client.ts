@@ -76,3 +76,15 @@ export async function postLines<T>(
     if (done) return;
   }
 }
+
+/** Fetch a file and hand it to the browser to save; a refusal is thrown, so that the page stays where it is. */
+export async function save(href: string): Promise<void> {
+  const response = await fetch(href);
+  if (!response.ok) throw await refused(response);
+  const name = response.headers.get("Content-Disposition")?.match(/filename="([^"]+)"/)?.[1] ?? "file";
+  const link = document.createElement("a");
+  link.href = URL.createObjectURL(await response.blob());
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+}

@@ -1005,6 +1005,7 @@ export interface components {
              *       "readings": true,
              *       "section": null,
              *       "steps": true,
+             *       "strip_side": null,
              *       "strips": true
              *     }
              */
@@ -2180,11 +2181,15 @@ export interface components {
         };
         /**
          * Strip
-         * @description Columns along one rail in one state: station mm, ratios to stock, moment N m and use in the case.
+         * @description Columns along one rail in one state: station mm, ratios to stock; moment N m, bending stress MPa and use in the case.
          */
         Strip: {
+            /** Area */
+            area: number[];
             /** Case */
             case: string;
+            /** Inertia */
+            inertia: number[];
             /** Modulus Bottom */
             modulus_bottom: number[];
             /** Modulus Top */
@@ -2202,6 +2207,10 @@ export interface components {
             side: "left" | "right";
             /** State */
             state: string;
+            /** Stress Mpa */
+            stress_mpa: number[] | null;
+            /** Stress Stock Mpa */
+            stress_stock_mpa: number[] | null;
             /** Torsion Constant */
             torsion_constant: number[];
             /** Use */
@@ -2392,6 +2401,8 @@ export interface components {
              * @default true
              */
             steps: boolean;
+            /** Strip Side */
+            strip_side?: ("left" | "right") | null;
             /**
              * Strips
              * @default true

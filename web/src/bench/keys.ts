@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 import { saveRevision } from "../draft/autosave";
 import { STAGES, useBench } from "../draft/store";
-import { useLooking } from "../drawing/view";
+import { lookAt, useLooking } from "../drawing/view";
 
 export const KEYS: readonly (readonly [string, string])[] = [
   ["[  and  ]", "axle down or up by 2 mm; with Shift by 10"],
@@ -45,8 +45,10 @@ function plain(key: string): void {
   const looking = useLooking.getState();
   const stage = STAGES[Number(key) - 1];
   if (TRAVEL[key]) put({ travelMm: travelMm + TRAVEL[key] });
-  else if (STATION[key]) put({ stationMm: stationMm + STATION[key] });
-  else if (key === "+" || key === "=") looking.zoom(1 / 1.2, stationMm);
+  else if (STATION[key]) {
+    put({ stationMm: stationMm + STATION[key] });
+    lookAt(stationMm + STATION[key]);
+  } else if (key === "+" || key === "=") looking.zoom(1 / 1.2, stationMm);
   else if (key === "-") looking.zoom(1.2, stationMm);
   else if (key === "l") put({ side: side === "left" ? "right" : "left" });
   else if (stage) put({ stage });

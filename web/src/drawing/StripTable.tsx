@@ -2,20 +2,19 @@ import { Table } from "@chakra-ui/react";
 import type { Strip } from "../api/types";
 import { useBench } from "../draft/store";
 import { showLength } from "../units/show";
-import { lanesOf } from "./StrengthStrip";
 
 /** The strip as figures, for reading and for screen readers. */
 export function StripTable({ strip }: { strip: Strip }) {
   const style = useBench((s) => s.style);
-  const lanes = lanesOf(strip);
+  const columns = columnsOf(strip);
   return (
     <Table.Root size="sm" stickyHeader fontVariantNumeric="tabular-nums" aria-label="Strength by station">
       <Table.Header>
         <Table.Row bg="panel">
           <Table.ColumnHeader>behind front axle</Table.ColumnHeader>
-          {lanes.map((lane) => (
-            <Table.ColumnHeader key={lane.name} textAlign="end">
-              {lane.name}
+          {columns.map((column) => (
+            <Table.ColumnHeader key={column.name} textAlign="end">
+              {column.name}
             </Table.ColumnHeader>
           ))}
         </Table.Row>
@@ -24,9 +23,9 @@ export function StripTable({ strip }: { strip: Strip }) {
         {strip.x_mm.map((x, i) => (
           <Table.Row key={x} bg="sheet">
             <Table.Cell>{showLength(x, style)}</Table.Cell>
-            {lanes.map((lane) => (
-              <Table.Cell key={lane.name} textAlign="end">
-                {(lane.values[i] ?? 0).toFixed(3)}
+            {columns.map((column) => (
+              <Table.Cell key={column.name} textAlign="end">
+                {(column.values[i] ?? 0).toFixed(column.digits)}
               </Table.Cell>
             ))}
           </Table.Row>
@@ -34,4 +33,27 @@ export function StripTable({ strip }: { strip: Strip }) {
       </Table.Body>
     </Table.Root>
   );
+}
+
+type Column = { name: string; values: readonly number[]; digits: number };
+
+/** Every property against stock, and what the chosen load case does, station by station. */
+function columnsOf(strip: Strip): Column[] {
+  const ratio = (name: string, values: readonly number[]) => ({ name: `${name} / stock`, values, digits: 3 });
+  const columns = [
+    ratio("A", strip.area),
+    ratio("I", strip.inertia),
+    ratio("S top", strip.modulus_top),
+    ratio("S bottom", strip.modulus_bottom),
+    ratio("web area", strip.shear_area),
+    ratio("J", strip.torsion_constant),
+  ];
+  if (!strip.moment_nm || !strip.stress_mpa || !strip.stress_stock_mpa || !strip.use) return columns;
+  return [
+    ...columns,
+    { name: "moment, N m", values: strip.moment_nm, digits: 0 },
+    { name: "stress, MPa", values: strip.stress_mpa, digits: 1 },
+    { name: "stress in stock, MPa", values: strip.stress_stock_mpa, digits: 1 },
+    { name: "use of yield/1.5", values: strip.use, digits: 3 },
+  ];
 }

@@ -55,6 +55,7 @@ async function run(): Promise<void> {
       steps: !dragging,
       readings: !dragging,
       case: loadCase,
+      strip_side: side,
       section: { side, x_mm: stationMm },
     },
   };
