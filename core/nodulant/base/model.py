@@ -26,3 +26,10 @@ Thickness = Annotated[float, Field(gt=0, le=40)]
 """A wall, plate or weld size, mm."""
 Extra = Annotated[float, Field(ge=0, le=2_000)]
 """A length that may be zero, mm."""
+
+
+class Typed(Frozen):
+    """How a person typed a number, kept beside it and outside every hash."""
+
+    text: Annotated[str, Field(max_length=60)]
+    unit: Annotated[str, Field(max_length=8)]

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from nodulant.asbuilt.compare import as_built_state
+from nodulant.base.arrays import Columns
 from nodulant.base.errors import InputError
 from nodulant.checks.check import Check, Subject, not_computed
 from nodulant.checks.target_rules import clearance_checks, notch_size_checks
@@ -16,6 +17,7 @@ from nodulant.parts.limits import find_limit
 from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.survey.vehicle import Axle
 from nodulant.targets.axle_path import TubePath, tube_path
+from nodulant.targets.drop import Targets
 from nodulant.targets.notch_needed import NotchNeeded, notch_needed
 
 STEP_MM = 2.0
@@ -55,14 +57,14 @@ def _axle_side(inputs: Inputs, side: Side, towards_rail_mm: float) -> AxleSide:
     if survey.wheelbase_mm is None or gap is None or rear.tube_diameter_mm is None:
         return AxleSide(side, missing, underside)
     targets, planned = inputs.design.targets, planned_state(inputs.design.operations)
-    travel = np.arange(-targets.droop_mm, targets.bump_mm + BEYOND_MM + STEP_MM / 2, STEP_MM)
+    travel = _travel(targets)
     path = tube_path(targets.path, survey.wheelbase_mm, gap - towards_rail_mm, rear.tube_diameter_mm, travel)
     wanted = tube_path(
         targets.path,
         survey.wheelbase_mm,
         gap - towards_rail_mm,
         rear.tube_diameter_mm,
-        np.append(travel[travel < targets.bump_mm], targets.bump_mm),
+        travel[travel <= targets.bump_mm],
     )
     placed = placed_on(survey, inputs.design.operations, side, planned)
     liner, weld = _liner_and_weld(placed, survey.wheelbase_mm)
@@ -70,6 +72,12 @@ def _axle_side(inputs: Inputs, side: Side, towards_rail_mm: float) -> AxleSide:
     sweep = _sweep(path, placed, survey.wheelbase_mm)
     built = _built_sweep(inputs, side, path)
     return AxleSide(side, (), underside, path, needed, sweep, built, tuple(placed))
+
+
+def _travel(targets: Targets) -> Columns:
+    """Poses from full droop to beyond full bump; ride height and full bump are among them to the bit."""
+    steps = np.arange(-targets.droop_mm, targets.bump_mm + BEYOND_MM + STEP_MM / 2, STEP_MM)
+    return np.unique(np.concatenate([steps, [0.0, targets.bump_mm]]))
 
 
 def _missing(inputs: Inputs, side: Side) -> tuple[str, ...]:

@@ -12,7 +12,7 @@ from pydantic import Field, model_validator
 
 from nodulant.asbuilt.log import Entry
 from nodulant.base.errors import InputError
-from nodulant.base.model import Frozen, Id, Name, Size, Text, Thickness
+from nodulant.base.model import Frozen, Id, Name, Size, Text, Thickness, Typed
 from nodulant.frame.ops.union import Operation
 from nodulant.parts.limits import LimitChange
 from nodulant.survey.vehicle import Seat, Survey
@@ -21,13 +21,6 @@ from nodulant.units.show import Style
 
 FORMAT = "nodulant-job"
 VERSION = 2
-
-
-class Typed(Frozen):
-    """How a person typed a number, kept beside it and outside every hash."""
-
-    text: Annotated[str, Field(max_length=60)]
-    unit: Annotated[str, Field(max_length=8)]
 
 
 class Design(Frozen):
@@ -66,7 +59,7 @@ class Inputs(Frozen):
 
     def content_hash(self) -> str:
         """SHA-256 of the canonical JSON, typed text left out; hexadecimal."""
-        text = self.model_dump_json(exclude={"design": {"typed"}})
+        text = self.model_dump_json(exclude={"design": {"typed"}, "survey": {"typed"}})
         return hashlib.sha256(text.encode()).hexdigest()
 
 

@@ -1,5 +1,7 @@
 """Patterns of every part and of the cut itself."""
 
+from itertools import pairwise
+
 from nodulant.frame.model import Placed
 from nodulant.frame.ops.notch import Notch
 from nodulant.frame.ops.notch_parts import RailHere
@@ -78,16 +80,27 @@ def part_pattern(part: Part, centre_mm: float, anchor: Feature, bends: tuple[Str
         f"{part.name} · {part.side[0].upper()} · {part.thickness_mm:g} mm {steel.name}",
         f"{note} · FRONT to the left",
     )
-    labels = tuple(
-        Label(text=t, x=x0 + 0.14 * (x1 - x0), y=y1 - (1.8 + 1.7 * i) * height, height_mm=height)
-        for i, t in enumerate(rows)
-    )
+    points = part.outline.points(0.1)
+    lines = [(text, y1 - (1.8 + 1.7 * i) * height) for i, text in enumerate(rows)]
+    left = max(_left_edge(points, y) for _, y in lines) + 2 * height
+    labels = tuple(Label(text=text, x=left, y=y, height_mm=height) for text, y in lines)
     dimensions = (
         Dimension(name="length", value_mm=x1 - x0, critical=part.role not in {"boxing"}, tolerance_mm=1.5),
         Dimension(name="height", value_mm=y1 - y0, critical=True, tolerance_mm=1.0),
         Dimension(name="thickness", value_mm=part.thickness_mm, critical=True, tolerance_mm=0.3),
     )
     return _finish(part.id, f"{part.name}", part.side, part, strokes, labels, dimensions, datum)
+
+
+def _left_edge(points: list[tuple[float, float]], y: float) -> float:
+    """Where a plate begins at height ``y``, mm: its ends may taper."""
+    ring = [*points, points[0]]
+    at = [
+        x0 + (x1 - x0) * (y - y0) / (y1 - y0)
+        for (x0, y0), (x1, y1) in pairwise(ring)
+        if min(y0, y1) <= y <= max(y0, y1) and y0 != y1
+    ]
+    return min(at)
 
 
 def liner_bends(notch: Notch, part: Part, centre_mm: float) -> tuple[Stroke, ...]:

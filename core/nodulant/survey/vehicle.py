@@ -8,7 +8,7 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, field_validator, model_validator
 
 from nodulant.base.errors import InputError
-from nodulant.base.model import Coordinate, Extra, Frozen, Id, Name, Size, Text
+from nodulant.base.model import Coordinate, Extra, Frozen, Id, Name, Size, Text, Typed
 from nodulant.parts.sides import Side, Sides
 from nodulant.survey.rail import Rail
 from nodulant.survey.tyre import parse_tyre
@@ -122,6 +122,7 @@ class Survey(Frozen):
     features: Annotated[tuple[Feature, ...], Field(min_length=1, max_length=400)]
     masses: Annotated[tuple[Mass, ...], Field(max_length=100)] = ()
     seats: Annotated[tuple[Seat, ...], Field(max_length=20)] = ()
+    typed: dict[str, Typed] = {}
 
     @model_validator(mode="after")
     def _datum_exists(self) -> Self:

@@ -17,7 +17,5 @@ export function useCatalogue(): Catalogue {
 /** Steels as choices; plates are only offered what may be welded. */
 export function useSteelChoices(weldable = false): (readonly [string, string])[] {
   const { steels } = useCatalogue();
-  return steels
-    .filter((s) => !weldable || (s.weldable && s.id !== "unknown"))
-    .map((s) => [s.id, s.name] as const);
+  return steels.filter((s) => !weldable || (s.weldable && s.id !== "unknown")).map((s) => [s.id, s.name] as const);
 }

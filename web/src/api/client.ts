@@ -35,9 +35,7 @@ api.use({
     return response;
   },
   onError({ error }) {
-    return error instanceof Refused
-      ? error
-      : new Refused(0, "the server cannot be reached; your work is kept here");
+    return error instanceof Refused ? error : new Refused(0, "the server cannot be reached; your work is kept here");
   },
 });
 
@@ -56,12 +54,7 @@ export async function postText<T>(path: string, text: Blob): Promise<T> {
 }
 
 /** Post JSON and read the answer line by line; abort the signal to cancel. */
-export async function postLines<T>(
-  path: string,
-  body: unknown,
-  signal: AbortSignal,
-  each: (line: T) => void,
-) {
+export async function postLines<T>(path: string, body: unknown, signal: AbortSignal, each: (line: T) => void) {
   const headers = { "X-CSRFToken": csrf(), "Content-Type": "application/json" };
   const response = await fetch(path, { method: "POST", body: JSON.stringify(body), headers, signal });
   if (!response.ok || !response.body) throw await refused(response);

@@ -2284,6 +2284,13 @@ export interface components {
              * @default []
              */
             seats: components["schemas"]["Seat"][];
+            /**
+             * Typed
+             * @default {}
+             */
+            typed: {
+                [key: string]: components["schemas"]["Typed"];
+            };
             /** Vehicle */
             vehicle: string;
             /** Wheelbase Mm */

@@ -30,13 +30,7 @@ export function SignIn({ session }: { session: Session }) {
       <form onSubmit={enter}>
         <Stack gap="3">
           <PlainWords label="Name" value={name} take={setName} complete="username" />
-          <PlainWords
-            label="Password"
-            value={password}
-            take={setPassword}
-            complete="current-password"
-            secret
-          />
+          <PlainWords label="Password" value={password} take={setPassword} complete="current-password" secret />
           <Text role="alert" color="removed" minH="1.4em">
             {trouble}
           </Text>

@@ -40,16 +40,5 @@ export const system = createSystem(defaultConfig, config);
 
 /** A semantic colour for SVG, where Chakra's props do not reach. */
 export const paint = (
-  name:
-    | "bench"
-    | "panel"
-    | "sheet"
-    | "ink"
-    | "faint"
-    | "rule"
-    | "added"
-    | "removed"
-    | "touch"
-    | "chalk"
-    | "onchalk",
+  name: "bench" | "panel" | "sheet" | "ink" | "faint" | "rule" | "added" | "removed" | "touch" | "chalk" | "onchalk",
 ): string => `var(--chakra-colors-${name})`;

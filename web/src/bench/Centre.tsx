@@ -33,13 +33,7 @@ export function Centre({ job }: { job: JobHead }) {
       </Box>
       <Box height={stage === "survey" || stage === "prove" ? "42%" : "206px"} minH="0">
         <Suspense fallback={<Spinner m="6" />}>
-          {stage === "survey" ? (
-            <SurveyTables />
-          ) : stage === "prove" ? (
-            <ReadingTable job={job} />
-          ) : (
-            <StrengthStrip />
-          )}
+          {stage === "survey" ? <SurveyTables /> : stage === "prove" ? <ReadingTable job={job} /> : <StrengthStrip />}
         </Suspense>
       </Box>
     </Flex>

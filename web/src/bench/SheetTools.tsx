@@ -19,16 +19,7 @@ export function SheetTools() {
   const [first, last] = [rail[0]?.x_mm ?? 0, rail.at(-1)?.x_mm ?? 1000];
   const axle = survey.wheelbase_mm ?? stationMm;
   return (
-    <Flex
-      px="3"
-      py="1"
-      gap="2"
-      align="center"
-      bg="panel"
-      borderBottomWidth="1px"
-      borderColor="rule"
-      wrap="wrap"
-    >
+    <Flex px="3" py="1" gap="2" align="center" bg="panel" borderBottomWidth="1px" borderColor="rule" wrap="wrap">
       <Box w="6.5rem">
         <PlainChoice
           free

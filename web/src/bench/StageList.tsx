@@ -27,16 +27,7 @@ export function StageList({ job }: { job: JobHead }) {
           <Flex key={name} direction="column" flex={open ? "1" : "none"} minH={open ? "0" : "38px"}>
             <StageHead name={name} number={i + 1} open={open} />
             {open && (
-              <Box
-                flex="1"
-                minH="0"
-                overflowY="auto"
-                px="3"
-                pt="2"
-                pb="6"
-                aria-label={TITLES[name]}
-                as="section"
-              >
+              <Box flex="1" minH="0" overflowY="auto" px="3" pt="2" pb="6" aria-label={TITLES[name]} as="section">
                 <Suspense fallback={<Spinner />}>
                   <Panel job={job} />
                 </Suspense>

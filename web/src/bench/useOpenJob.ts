@@ -26,8 +26,7 @@ export function useOpenJob(): { job: JobHead | undefined; trouble: string } {
     queryKey: ["option", optionId],
     enabled: optionId !== undefined,
     gcTime: 0,
-    queryFn: () =>
-      got(api.GET("/api/options/{option_id}", { params: { path: { option_id: optionId ?? 0 } } })),
+    queryFn: () => got(api.GET("/api/options/{option_id}", { params: { path: { option_id: optionId ?? 0 } } })),
   });
   useEffect(() => {
     if (job.data && option.data) layOut(job.data, option.data, may.design);

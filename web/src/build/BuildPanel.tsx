@@ -12,8 +12,8 @@ export default function BuildPanel() {
   return (
     <>
       <Text fontSize="15px">
-        {steps.length - left.length} of {steps.length} steps done; about {Math.round(minutes / 30) / 2} hours
-        of work left.
+        {steps.length - left.length} of {steps.length} steps done; about {Math.round(minutes / 30) / 2} hours of work
+        left.
       </Text>
       {locked && (
         <Text mt="2" p="2" bg="sheet" borderLeftWidth="4px" borderColor="removed" fontSize="14px">
@@ -36,9 +36,9 @@ export default function BuildPanel() {
           <li>Battery and computers off before arc welding; fire watch for 30 minutes after.</li>
         </Box>
         <Text fontSize="13px" color="faint" mt="2">
-          These are planning figures from simplified models. Frame and steering work is safety-critical and
-          regulated: check local rules before cutting, have a licensed engineer or inspector review where they
-          require it or where any check does not hold, and have the welding done by a qualified welder.
+          These are planning figures from simplified models. Frame and steering work is safety-critical and regulated:
+          check local rules before cutting, have a licensed engineer or inspector review where they require it or where
+          any check does not hold, and have the welding done by a qualified welder.
         </Text>
       </Group>
     </>

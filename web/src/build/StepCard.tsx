@@ -14,9 +14,7 @@ import { showLength } from "../units/show";
 
 /** One step: what to do, with what, what to heed, and its hold point. */
 export function StepCard({ job, step, steps }: { job: JobHead; step: Step; steps: readonly Step[] }) {
-  const waits = steps.filter(
-    (s) => step.needs.includes(s.id) && (s.status === "open" || s.status === "waiting"),
-  );
+  const waits = steps.filter((s) => step.needs.includes(s.id) && (s.status === "open" || s.status === "waiting"));
   const { spec } = step;
   return (
     <Box maxW="34rem">
@@ -37,15 +35,7 @@ export function StepCard({ job, step, steps }: { job: JobHead; step: Step; steps
         </Text>
       )}
       {spec.cautions.map((caution) => (
-        <Text
-          key={caution}
-          mt="2"
-          p="2"
-          bg="panel"
-          borderLeftWidth="4px"
-          borderColor="removed"
-          fontSize="14px"
-        >
+        <Text key={caution} mt="2" p="2" bg="panel" borderLeftWidth="4px" borderColor="removed" fontSize="14px">
           {caution}
         </Text>
       ))}
@@ -110,15 +100,11 @@ function Sign({ job, step }: { job: JobHead; step: Step }) {
       ? { value_mm: value.mm, text: value.text, instrument: "tape", resolution_mm: 0.5, note: "" }
       : null;
     const params = { path: { option_id: optionId } };
-    return write(() =>
-      api.POST("/api/options/{option_id}/sign", { params, body: { step: step.id, reading, note } }),
-    );
+    return write(() => api.POST("/api/options/{option_id}/sign", { params, body: { step: step.id, reading, note } }));
   };
   const override = () => {
     const params = { path: { job_id: job.id } };
-    return write(() =>
-      api.POST("/api/jobs/{job_id}/reasons", { params, body: { subject: step.id, reason } }),
-    );
+    return write(() => api.POST("/api/jobs/{job_id}/reasons", { params, body: { subject: step.id, reason } }));
   };
   return (
     <Box mt="3">

@@ -13,16 +13,7 @@ export default function StepList({ job }: { job: JobHead }) {
   if (!chosen) return <Text p="6">No steps yet: the design makes them.</Text>;
   return (
     <Flex height="100%" minH="0" direction={{ base: "column", md: "row" }}>
-      <Box
-        flex="1"
-        minW="0"
-        overflowY="auto"
-        as="ol"
-        listStyle="none"
-        py="2"
-        borderRightWidth="1px"
-        borderColor="rule"
-      >
+      <Box flex="1" minW="0" overflowY="auto" as="ol" listStyle="none" py="2" borderRightWidth="1px" borderColor="rule">
         {steps.map((step, i) => (
           <StepRow
             key={step.id}
@@ -40,17 +31,7 @@ export default function StepList({ job }: { job: JobHead }) {
   );
 }
 
-function StepRow({
-  step,
-  first,
-  open,
-  pick,
-}: {
-  step: Step;
-  first: boolean;
-  open: boolean;
-  pick: () => void;
-}) {
+function StepRow({ step, first, open, pick }: { step: Step; first: boolean; open: boolean; pick: () => void }) {
   return (
     <Box as="li">
       {first && (

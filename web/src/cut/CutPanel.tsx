@@ -20,9 +20,7 @@ export default function CutPanel({ job }: { job: JobHead }) {
   const mass = useShown((s) => s.result?.mass_added_kg ?? 0);
   const chosen = useBench((s) => s.selected);
   const open =
-    operations.find((op) => chosen?.startsWith(op.id)) ??
-    operations.find((op) => op.kind === "notch") ??
-    operations[0];
+    operations.find((op) => chosen?.startsWith(op.id)) ?? operations.find((op) => op.kind === "notch") ?? operations[0];
   const add = (value: Operation) => {
     act({ kind: "insert", path: ["design", "operations"], value });
     put({ selected: value.id });
@@ -31,8 +29,8 @@ export default function CutPanel({ job }: { job: JobHead }) {
     <>
       {operations.length === 0 && (
         <Text fontSize="14px" mb="2">
-          Nothing is cut yet. Set the target first, then add a notch over the axle; box the rail where the
-          notch will be.
+          Nothing is cut yet. Set the target first, then add a notch over the axle; box the rail where the notch will
+          be.
         </Text>
       )}
       {operations.map((op, index) => (

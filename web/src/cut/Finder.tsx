@@ -42,12 +42,7 @@ export function Finder({ job, notch, index }: { job: JobHead; notch: Notch; inde
       <StockFields job={job} />
       {progress ? (
         <Flex gap="2" align="center">
-          <Progress.Root
-            flex="1"
-            value={progress.done}
-            max={Math.max(progress.total, 1)}
-            aria-label="Sets tried"
-          >
+          <Progress.Root flex="1" value={progress.done} max={Math.max(progress.total, 1)} aria-label="Sets tried">
             <Progress.Track bg="sheet">
               <Progress.Range bg="chalk" />
             </Progress.Track>
@@ -69,8 +64,8 @@ export function Finder({ job, notch, index }: { job: JobHead; notch: Notch; inde
               <Text>Cut {showLength(found.notch.depth_mm, style)} deep for the same clear opening:</Text>
               <Text fontWeight="600">{wordsOf(found.best, (mm) => showThickness(mm, style))}</Text>
               <Text>
-                {found.best.mass_kg.toFixed(2)} kg a side; least capacity {found.least_ratio.toFixed(2)} of
-                stock in the {found.governs}. {found.tried} sets tried.
+                {found.best.mass_kg.toFixed(2)} kg a side; least capacity {found.least_ratio.toFixed(2)} of stock in the{" "}
+                {found.governs}. {found.tried} sets tried.
               </Text>
               <Act main onClick={() => found.notch && use(found.notch)}>
                 Use this set

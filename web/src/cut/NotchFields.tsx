@@ -140,9 +140,7 @@ function Plate({ title, role, notch, index }: { title: string; role: Role; notch
 function NotchFigures({ notch }: { notch: Notch }) {
   const figures = useShown((s) => s.result?.figures ?? NONE);
   const dragging = useBench((s) => s.gesture !== null);
-  const own = figures.filter(
-    (f, i) => f.id.endsWith(notch.id) && figures.findIndex((g) => g.id === f.id) === i,
-  );
+  const own = figures.filter((f, i) => f.id.endsWith(notch.id) && figures.findIndex((g) => g.id === f.id) === i);
   return (
     <>
       {own.map((f) => (

@@ -9,11 +9,7 @@ export function PlaceFields({ label, path }: { label: string; path: Path }) {
   return (
     <Pair>
       <QuantityField label={`${label}, behind`} path={[...path, "offset_mm"]} />
-      <ChoiceField
-        label="from"
-        path={[...path, "anchor_id"]}
-        choices={features.map((f) => [f.id, f.name] as const)}
-      />
+      <ChoiceField label="from" path={[...path, "anchor_id"]} choices={features.map((f) => [f.id, f.name] as const)} />
     </Pair>
   );
 }

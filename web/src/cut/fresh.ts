@@ -4,9 +4,7 @@ import { type Draft, freshId } from "../draft/document";
 /** A place to start from: the rear axle line where there is one, else the datum feature. */
 function startPlace(draft: Draft, offset_mm: number) {
   const axle = draft.survey.wheelbase_mm;
-  const near = draft.survey.features.find(
-    (f) => f.kind === "axle-line" && axle != null && Math.abs(f.x_mm - axle) < 1,
-  );
+  const near = draft.survey.features.find((f) => f.kind === "axle-line" && axle != null && Math.abs(f.x_mm - axle) < 1);
   const last = draft.survey.features.filter((f) => f.kind === "axle-line").at(-1);
   return { anchor_id: (near ?? last)?.id ?? draft.survey.datum.feature_id, offset_mm };
 }

@@ -13,8 +13,7 @@ export function startAutosave(mayDesign: boolean): () => void {
   let idle: ReturnType<typeof setTimeout> | undefined;
   const stop = useBench.subscribe((now, before) => {
     if (!mayDesign) return;
-    if (now.stage !== before.stage && now.optionId === before.optionId)
-      void saveRevision(`left ${before.stage}`);
+    if (now.stage !== before.stage && now.optionId === before.optionId) void saveRevision(`left ${before.stage}`);
     if (now.history === before.history || now.save !== "unsaved") return;
     clearTimeout(idle);
     idle = setTimeout(() => void saveRevision("after ten quiet minutes"), IDLE_MS);
@@ -52,9 +51,7 @@ export async function saveRevision(note: string): Promise<boolean> {
   try {
     if (!same(revised?.survey, now.survey)) {
       const body = { base: surveyBase, survey: now.survey };
-      const surveyed = await got(
-        api.POST("/api/jobs/{job_id}/survey", { params: { path: { job_id: jobId } }, body }),
-      );
+      const surveyed = await got(api.POST("/api/jobs/{job_id}/survey", { params: { path: { job_id: jobId } }, body }));
       put({ surveyBase: surveyed.number, revised: revised && { ...revised, survey: now.survey } });
       await queries.invalidateQueries({ queryKey: ["job", jobId] });
     }
@@ -81,8 +78,7 @@ export async function saveRevision(note: string): Promise<boolean> {
 async function afterStale(error: Refused, optionId: number, jobId: number): Promise<void> {
   const kept = error.body.kept as { id: number; name: string } | null;
   if (!kept) {
-    const notice =
-      "Someone saved the survey before you. Yours is still here; save again to put it on top of theirs.";
+    const notice = "Someone saved the survey before you. Yours is still here; save again to put it on top of theirs.";
     useBench.getState().put({ surveyBase: Number(error.body.head), notice });
     return;
   }

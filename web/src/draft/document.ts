@@ -33,13 +33,14 @@ export function typedKey(draft: Draft, path: Path): string {
   return path.slice(1).join(".");
 }
 
+/** The draft with typed text kept at a path, or with what was typed at and below it dropped. */
 function withTyped(draft: Draft, path: Path, typed?: { text: string; unit: string }): Draft {
-  if (path[0] !== "design") return draft;
-  const kept = { ...draft.design.typed };
+  const root = path[0] === "survey" ? "survey" : "design";
+  const kept = { ...draft[root].typed };
   const key = typedKey(draft, path);
   if (typed) kept[key] = typed;
   else for (const k of Object.keys(kept)) if (k === key || k.startsWith(`${key}.`)) delete kept[k];
-  return { ...draft, design: { ...draft.design, typed: kept } };
+  return { ...draft, [root]: { ...draft[root], typed: kept } };
 }
 
 /** The draft after an action: a pure function. */
@@ -50,7 +51,9 @@ export function reduce(draft: Draft, action: Action): Draft {
     case "remove": {
       const last = action.path.at(-1);
       const parent = action.path.slice(0, -1);
-      return replaced(draft, parent, (old) => (old as unknown[]).filter((_, i) => i !== last)) as Draft;
+      // rows move up: what was typed in them would stand at the wrong row
+      const cleared = withTyped(draft, parent);
+      return replaced(cleared, parent, (old) => (old as unknown[]).filter((_, i) => i !== last)) as Draft;
     }
     case "insert":
       return replaced(draft, action.path, (old) => [...((old as unknown[]) ?? []), action.value]) as Draft;
@@ -67,9 +70,7 @@ export function reduce(draft: Draft, action: Action): Draft {
 }
 
 export function notches(design: Design): { notch: Notch; index: number }[] {
-  return (design.operations ?? []).flatMap((op, index) =>
-    op.kind === "notch" ? [{ notch: op, index }] : [],
-  );
+  return (design.operations ?? []).flatMap((op, index) => (op.kind === "notch" ? [{ notch: op, index }] : []));
 }
 
 /** An id that is not taken yet. */

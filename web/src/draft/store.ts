@@ -93,9 +93,7 @@ export const useBench = create<Bench & Acts>((set) => ({
   drag: (action, at) => set((s) => ({ gesture: { draft: reduce(s.history.now, action), at } })),
   drop: () =>
     set((s) =>
-      s.gesture
-        ? { history: commit(s.history, s.gesture.draft), gesture: null, save: "unsaved" }
-        : { gesture: null },
+      s.gesture ? { history: commit(s.history, s.gesture.draft), gesture: null, save: "unsaved" } : { gesture: null },
     ),
   abandon: () => set({ gesture: null }),
   undo: () => set((s) => ({ history: undo(s.history), gesture: null, save: "unsaved" })),

@@ -10,8 +10,7 @@ export type Heights = { z: (mm: number) => number; mm: (px: number) => number };
 export function heightsOf(height: number, scale: Scale, result: Evaluation | null, side: Side): Heights {
   const rail = result?.rails.find((r) => r.side === side);
   const axle = result?.axle.find((a) => a.side === side);
-  const plates =
-    result?.parts.filter((p) => p.side === side && (p.face === "outer" || p.face === "inner")) ?? [];
+  const plates = result?.parts.filter((p) => p.side === side && (p.face === "outer" || p.face === "inner")) ?? [];
   const tops = [...(rail?.top_z_mm ?? [150]), ...plates.flatMap((p) => p.outline.vertices.map((v) => v.y))];
   const top = Math.max(...tops);
   const tube = axle ? (axle.z_mm[nearest(0, axle.travel_mm)] ?? 0) - axle.diameter_mm : -60;
@@ -152,9 +151,7 @@ function Tube({ axle, scale, heights, travelMm }: Moving) {
   const near = clear < axle.needed_mm;
   return (
     <g data-part="axle-tube">
-      {row !== ride && (
-        <circle {...place(ride)} r={radius} fill="none" stroke={paint("faint")} strokeDasharray="2 4" />
-      )}
+      {row !== ride && <circle {...place(ride)} r={radius} fill="none" stroke={paint("faint")} strokeDasharray="2 4" />}
       <circle
         {...place(row)}
         r={radius + axle.needed_mm * scale.perMm}

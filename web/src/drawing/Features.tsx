@@ -21,28 +21,16 @@ export const Features = memo(function Features({ survey, side, scale, heights, t
       {shown.map((feature) => {
         const x = scale.x(feature.x_mm);
         const row = freeFrom.findIndex((end) => x >= end);
-        if (row >= 0)
-          freeFrom = freeFrom.map((end, i) => (i === row ? x + feature.name.length * 6.3 + 10 : end));
+        if (row >= 0) freeFrom = freeFrom.map((end, i) => (i === row ? x + feature.name.length * 6.3 + 10 : end));
         return (
           <g key={feature.id}>
             <path d={`M${x} ${tapeY - 14 - Math.max(row, 0) * 15}V${tapeY}`} stroke={paint("faint")} />
             {row >= 0 && (
-              <text
-                x={x + 4}
-                y={tapeY - 5 - row * 15}
-                fill={paint("faint")}
-                className="halo"
-                style={{ fontSize: 12 }}
-              >
+              <text x={x + 4} y={tapeY - 5 - row * 15} fill={paint("faint")} className="halo" style={{ fontSize: 12 }}>
                 {feature.name}
               </text>
             )}
-            <Mark
-              feature={feature}
-              x={x}
-              under={heights.z(between(feature.x_mm, xs, unders))}
-              scale={scale}
-            />
+            <Mark feature={feature} x={x} under={heights.z(between(feature.x_mm, xs, unders))} scale={scale} />
           </g>
         );
       })}
@@ -56,8 +44,7 @@ function Mark({ feature, x, under, scale }: { feature: Feature; x: number; under
     const r = Math.max(((feature.diameter_mm ?? 6) / 2) * scale.perMm, 2);
     return <circle cx={x} cy={cy} r={r} fill={paint("bench")} stroke={paint("ink")} />;
   }
-  if (feature.kind === "hanger")
-    return <path d={`M${x - 7} ${under}v12h14v-12`} fill="none" stroke={paint("ink")} />;
+  if (feature.kind === "hanger") return <path d={`M${x - 7} ${under}v12h14v-12`} fill="none" stroke={paint("ink")} />;
   if (feature.kind === "crossmember") {
     return (
       <rect

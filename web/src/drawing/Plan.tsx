@@ -126,9 +126,7 @@ function PlanRail({ rail, parts, scale, across, strong, selected }: RailProps) {
       })}
       <text
         x={8}
-        y={
-          across(((rail.web_y_mm[0] ?? 0) + (rail.tip_y_mm[0] ?? 0)) / 2) + (60 * scale.perMm > 24 ? 4 : -10)
-        }
+        y={across(((rail.web_y_mm[0] ?? 0) + (rail.tip_y_mm[0] ?? 0)) / 2) + (60 * scale.perMm > 24 ? 4 : -10)}
         fill={paint("faint")}
         style={{ fontSize: 12 }}
       >

@@ -137,24 +137,12 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
           <text x={10} y={18} fill={paint("faint")} style={{ fontSize: 13 }}>
             {side} rail, seen from the left, front to the left
           </text>
-          <text
-            x={scale.x(stationMm) + 5}
-            y={34}
-            fill={paint("chalk")}
-            className="halo"
-            style={{ fontSize: 12 }}
-          >
+          <text x={scale.x(stationMm) + 5} y={34} fill={paint("chalk")} className="halo" style={{ fontSize: 12 }}>
             section {showLength(stationMm - anchorOf(draft, hooked), style)} on the tape
           </text>
           {handles &&
             handlesOf(draft, result, side).map((handle) => (
-              <HandleMark
-                key={handle.id}
-                handle={handle}
-                scale={scale}
-                heights={heights}
-                locked={!may.design}
-              />
+              <HandleMark key={handle.id} handle={handle} scale={scale} heights={heights} locked={!may.design} />
             ))}
         </svg>
       )}

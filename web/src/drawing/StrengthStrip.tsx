@@ -89,13 +89,7 @@ export function StrengthStrip() {
 }
 
 /** Name, load case and the way to the table; an evaluation does not draw it again. */
-const StripHead = memo(function StripHead({
-  table,
-  turn,
-}: {
-  table: boolean;
-  turn: (table: boolean) => void;
-}) {
+const StripHead = memo(function StripHead({ table, turn }: { table: boolean; turn: (table: boolean) => void }) {
   const { side, loadCase, put } = usePick("side", "loadCase", "put");
   return (
     <Flex px="3" py="0.5" gap="3" align="center" bg="panel" borderYWidth="1px" borderColor="rule">

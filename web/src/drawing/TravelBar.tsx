@@ -28,9 +28,7 @@ export function TravelBar() {
     ...(axle.touch_mm === null ? [] : [{ at: axle.touch_mm, name: "touches", colour: "touch" as const }]),
   ];
   const words =
-    travelMm === 0
-      ? "ride height"
-      : `${showLength(Math.abs(travelMm), style)} ${travelMm > 0 ? "bump" : "droop"}`;
+    travelMm === 0 ? "ride height" : `${showLength(Math.abs(travelMm), style)} ${travelMm > 0 ? "bump" : "droop"}`;
   return (
     <div className="travel">
       <div className="travel-way">
@@ -62,9 +60,7 @@ export function TravelBar() {
       <div className="travel-words">
         <b>{words}</b>
         <div style={{ color: paint(clear < axle.needed_mm ? "touch" : "faint") }}>
-          {clear < 0
-            ? `${showLength(-clear, style)} into metal`
-            : `${showLength(clear, style)} clear, ${side}`}
+          {clear < 0 ? `${showLength(-clear, style)} into metal` : `${showLength(clear, style)} clear, ${side}`}
         </div>
       </div>
     </div>

@@ -109,10 +109,8 @@ function merged(old: Evaluation, next: Evaluation): Evaluation {
 export function startEvaluation(): () => void {
   void (useBench.getState().jobId && run());
   return useBench.subscribe((now, then) => {
-    const asked =
-      now.side !== then.side || now.stationMm !== then.stationMm || now.loadCase !== then.loadCase;
-    const changed =
-      shownDraft(now) !== shownDraft(then) || now.jobId !== then.jobId || now.optionId !== then.optionId;
+    const asked = now.side !== then.side || now.stationMm !== then.stationMm || now.loadCase !== then.loadCase;
+    const changed = shownDraft(now) !== shownDraft(then) || now.jobId !== then.jobId || now.optionId !== then.optionId;
     const ended = then.gesture !== null && now.gesture === null;
     if (now.jobId && now.optionId && (asked || changed || ended)) void run();
   });

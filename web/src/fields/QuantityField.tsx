@@ -1,4 +1,4 @@
-import { Box, Flex, Input, Text } from "@chakra-ui/react";
+import { Box, Text } from "@chakra-ui/react";
 import { type KeyboardEvent, memo, useState } from "react";
 import { useMay } from "../app/session";
 import { type Path, typedKey, valueAt } from "../draft/document";
@@ -6,6 +6,7 @@ import { dropRaw, keepRaw, useRaw } from "../draft/raw";
 import { shownDraft, useBench } from "../draft/store";
 import { parseTyped } from "../units/parse";
 import { asTyped, type Kind, nudgeOf, showQuantity } from "../units/show";
+import { TextBox } from "./TextBox";
 import { FieldTrouble, pointerOf, sameField, useProblem } from "./trouble";
 
 type Props = {
@@ -30,7 +31,8 @@ export const QuantityField = memo(function QuantityField({
 }: Props) {
   const pointer = pointerOf(path);
   const value = useBench((s) => valueAt(shownDraft(s), path)) as number | null | undefined;
-  const typed = useBench((s) => s.history.now.design.typed?.[typedKey(s.history.now, path)]);
+  const root = path[0] === "survey" ? "survey" : "design";
+  const typed = useBench((s) => shownDraft(s)[root].typed?.[typedKey(s.history.now, path)]);
   const style = useBench((s) => s.style);
   const act = useBench((s) => s.act);
   const raw = useRaw((s) => s.texts[pointer]);
@@ -76,28 +78,17 @@ export const QuantityField = memo(function QuantityField({
   const wrong = Boolean(raw?.message || problem);
   return (
     <Box>
-      <Flex as="label" direction="column" fontSize="14px">
-        <Text as="span" color="faint">
-          {label}
-        </Text>
-        <Input
-          size="sm"
-          height="34px"
-          px="2"
-          bg="sheet"
-          borderColor={wrong ? "removed" : "rule"}
-          fontVariantNumeric="tabular-nums"
-          fontSize="15px"
-          value={text}
-          placeholder={instead ?? (optional ? "not measured" : "")}
-          readOnly={!may.design}
-          aria-invalid={wrong}
-          data-field={pointer}
-          onChange={(e) => setEditing(e.target.value)}
-          onBlur={(e) => void take(e.target.value)}
-          onKeyDown={onKey}
-        />
-      </Flex>
+      <TextBox
+        label={label}
+        wrong={wrong}
+        value={text}
+        placeholder={instead ?? (optional ? "not measured" : "")}
+        readOnly={!may.design}
+        data-field={pointer}
+        onChange={(e) => setEditing(e.target.value)}
+        onBlur={(e) => void take(e.target.value)}
+        onKeyDown={onKey}
+      />
       {note && (
         <Text fontSize="13px" color="faint">
           {note}

@@ -1,16 +1,13 @@
-import { Box, Button, Flex, Heading, Input, NativeSelect, Text } from "@chakra-ui/react";
+import { Box, Button, Flex, Heading, NativeSelect, Text } from "@chakra-ui/react";
 import { type ReactNode, useState } from "react";
 import { useMay } from "../app/session";
 import { type Path, valueAt } from "../draft/document";
 import { shownDraft, useBench } from "../draft/store";
+import { TextBox } from "./TextBox";
 import { FieldTrouble, pointerOf, useProblem } from "./trouble";
 
 /** A choice among named values at a path of the draft. */
-export function ChoiceField(props: {
-  label: string;
-  path: Path;
-  choices: readonly (readonly [string, string])[];
-}) {
+export function ChoiceField(props: { label: string; path: Path; choices: readonly (readonly [string, string])[] }) {
   const { label, path, choices } = props;
   const value = useBench((s) => valueAt(shownDraft(s), path)) as string;
   const act = useBench((s) => s.act);
@@ -50,7 +47,7 @@ export function PlainChoice(props: {
           bg="sheet"
           borderColor="rule"
           fontSize="15px"
-          aria-label={props.bare ? props.label : undefined}
+          aria-label={props.label}
           value={props.value}
           onChange={(e) => props.choose(e.target.value)}
         >
@@ -82,27 +79,17 @@ export function WordsField({ label, path, empty = false }: { label: string; path
   };
   return (
     <Box>
-      <Flex as="label" direction="column" fontSize="14px">
-        <Text as="span" color="faint">
-          {label}
-        </Text>
-        <Input
-          size="sm"
-          height="34px"
-          px="2"
-          bg="sheet"
-          borderColor={problem ? "removed" : "rule"}
-          fontSize="15px"
-          value={editing ?? value}
-          placeholder={empty ? "not known" : ""}
-          readOnly={!may.design}
-          aria-invalid={Boolean(problem)}
-          data-field={pointer}
-          onChange={(e) => setEditing(e.target.value)}
-          onBlur={take}
-          onKeyDown={(e) => e.key === "Enter" && take()}
-        />
-      </Flex>
+      <TextBox
+        label={label}
+        wrong={Boolean(problem)}
+        value={editing ?? value}
+        placeholder={empty ? "not known" : ""}
+        readOnly={!may.design}
+        data-field={pointer}
+        onChange={(e) => setEditing(e.target.value)}
+        onBlur={take}
+        onKeyDown={(e) => e.key === "Enter" && take()}
+      />
       <FieldTrouble problem={problem} />
     </Box>
   );
@@ -152,13 +139,7 @@ export function Pair({ children }: { children: ReactNode }) {
 }
 
 /** A small button of the bench. */
-export function Act(props: {
-  children: ReactNode;
-  onClick: () => void;
-  main?: boolean;
-  off?: boolean;
-  hint?: string;
-}) {
+export function Act(props: { children: ReactNode; onClick: () => void; main?: boolean; off?: boolean; hint?: string }) {
   return (
     <Button
       size="sm"

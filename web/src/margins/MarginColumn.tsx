@@ -35,22 +35,13 @@ export function MarginColumn() {
         <div className="margins-title">
           <h2>Margins</h2>
           <p>
-            {count("fails")} fail, {count("not computed")} not computed, {count("close")} close,{" "}
-            {count("holds")} hold
+            {count("fails")} fail, {count("not computed")} not computed, {count("close")} close, {count("holds")} hold
           </p>
         </div>
         <StageFilter stage={stage} choose={setStage} />
       </div>
       {problems.length > 0 && (
-        <Box
-          role="alert"
-          px="3"
-          py="1"
-          color="removed"
-          fontSize="14px"
-          borderLeftWidth="4px"
-          borderColor="removed"
-        >
+        <Box role="alert" px="3" py="1" color="removed" fontSize="14px" borderLeftWidth="4px" borderColor="removed">
           {problems.slice(0, 3).map((p) => (
             <Text key={p.pointer + p.message}>
               {p.message}
@@ -62,13 +53,7 @@ export function MarginColumn() {
       )}
       <ul className="margins-list" data-stale={stale}>
         {rows.map((row) => (
-          <MarginRow
-            key={row.key}
-            row={row}
-            old={before[row.check.id]}
-            open={open === row.key}
-            toggle={toggle}
-          />
+          <MarginRow key={row.key} row={row} old={before[row.check.id]} open={open === row.key} toggle={toggle} />
         ))}
       </ul>
       <WorstSpoken row={rows[0]} />
@@ -102,9 +87,7 @@ const MarginRow = memo(function MarginRow({ row, old, open, toggle }: RowProps) 
   const { check, sides } = row;
   const style = useBench((s) => s.style);
   const change = old !== undefined && check.margin !== null ? check.margin - old : 0;
-  const tail = [check.state === "as-built" && "as built", sides !== "both" && sides]
-    .filter(Boolean)
-    .join(", ");
+  const tail = [check.state === "as-built" && "as built", sides !== "both" && sides].filter(Boolean).join(", ");
   return (
     <li className="row">
       <button type="button" className="row-head" aria-expanded={open} onClick={() => toggle(row)}>
@@ -131,10 +114,7 @@ const MarginRow = memo(function MarginRow({ row, old, open, toggle }: RowProps) 
 function sameRow(a: RowProps, b: RowProps): boolean {
   const [one, two] = [a.row.check, b.row.check];
   const same =
-    one.value === two.value &&
-    one.verdict === two.verdict &&
-    one.title === two.title &&
-    a.row.sides === b.row.sides;
+    one.value === two.value && one.verdict === two.verdict && one.title === two.title && a.row.sides === b.row.sides;
   return same && a.old === b.old && a.open === b.open && !b.open;
 }
 
@@ -147,14 +127,7 @@ function WorstSpoken({ row }: { row?: Row }) {
     return () => clearTimeout(timer);
   }, [text]);
   return (
-    <Box
-      aria-live="polite"
-      position="absolute"
-      width="1px"
-      height="1px"
-      overflow="hidden"
-      clipPath="inset(50%)"
-    >
+    <Box aria-live="polite" position="absolute" width="1px" height="1px" overflow="hidden" clipPath="inset(50%)">
       {words}
     </Box>
   );

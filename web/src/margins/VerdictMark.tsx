@@ -12,13 +12,7 @@ export function VerdictMark({ verdict, size = 16 }: { verdict: Check["verdict"];
         </g>
       )}
       {verdict === "not computed" && (
-        <path
-          d="M2.5 2.5h11v11h-11z"
-          fill="none"
-          stroke={paint("faint")}
-          strokeWidth="1.8"
-          strokeDasharray="2.6 2"
-        />
+        <path d="M2.5 2.5h11v11h-11z" fill="none" stroke={paint("faint")} strokeWidth="1.8" strokeDasharray="2.6 2" />
       )}
       {verdict === "close" && (
         <g>
@@ -54,13 +48,7 @@ export function MarginBar({ margin }: { margin: number | null }) {
         />
       )}
       <defs>
-        <pattern
-          id="bar-bad"
-          width="4"
-          height="4"
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
+        <pattern id="bar-bad" width="4" height="4" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <path d="M0 0V4" stroke={paint("removed")} strokeWidth="2" />
         </pattern>
       </defs>

@@ -33,15 +33,13 @@ export function Why({ check }: { check: Check }) {
       {check.missing.length > 0 && <Missing pointers={check.missing} />}
       {place.length > 0 && <Text>Governs: {place.join(", ")}.</Text>}
       <Text color="faint">
-        Limit {check.direction === "at-least" ? "at least" : "at most"}{" "}
-        {shown(check.limit, check.unit, length)}: {check.basis}.
+        Limit {check.direction === "at-least" ? "at least" : "at most"} {shown(check.limit, check.unit, length)}:{" "}
+        {check.basis}.
       </Text>
       {check.remedy && <Text fontWeight="600">{check.remedy}</Text>}
       {may.design && (
         <Flex mt="1" gap="2">
-          <Act onClick={() => setChanging(!changing)}>
-            {check.changed_limit ? "Your limit" : "Change this limit"}
-          </Act>
+          <Act onClick={() => setChanging(!changing)}>{check.changed_limit ? "Your limit" : "Change this limit"}</Act>
         </Flex>
       )}
       {changing && <ChangeLimit check={check} done={() => setChanging(false)} />}

@@ -71,14 +71,7 @@ export default function PatternPanel() {
             aria-pressed={pattern.id === chosen}
             onClick={() => choose(pattern.id)}
           >
-            <Box
-              as="span"
-              borderWidth="1.5px"
-              borderColor="ink"
-              px="1.5"
-              fontSize="13px"
-              aria-label={pattern.side}
-            >
+            <Box as="span" borderWidth="1.5px" borderColor="ink" px="1.5" fontSize="13px" aria-label={pattern.side}>
               {pattern.side === "left" ? "L" : "R"}
             </Box>
             <Text fontSize="14px">{pattern.title}</Text>

@@ -41,8 +41,7 @@ export default function PatternView() {
       <Flex gap="5" wrap="wrap" fontSize="14px" fontVariantNumeric="tabular-nums">
         {pattern.dimensions.map((d) => (
           <Text key={d.name}>
-            {d.name}{" "}
-            <b>{d.name === "thickness" ? showThickness(d.value_mm, style) : showLength(d.value_mm, style)}</b>{" "}
+            {d.name} <b>{d.name === "thickness" ? showThickness(d.value_mm, style) : showLength(d.value_mm, style)}</b>{" "}
             ±{showLength(d.tolerance_mm, "mm")}
             {d.critical ? ", critical" : ", free"}
           </Text>

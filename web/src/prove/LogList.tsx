@@ -48,9 +48,7 @@ function LogRow({ job, entry, gone }: { job: JobHead; entry: Entry; gone: boolea
         <Text flex="1" textDecoration={gone ? "line-through" : undefined}>
           <b>{entry.number}</b> {wordsOf(entry)}
         </Text>
-        {may.log && !gone && entry.kind !== "withdrawal" && (
-          <Act onClick={() => setOpen(!open)}>Take back</Act>
-        )}
+        {may.log && !gone && entry.kind !== "withdrawal" && <Act onClick={() => setOpen(!open)}>Take back</Act>}
       </Flex>
       <Text fontSize="13px" color="faint">
         {entry.by}, {entry.at.replace("T", " ").slice(0, 16)}

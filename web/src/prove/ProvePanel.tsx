@@ -15,8 +15,8 @@ export default function ProvePanel({ job }: { job: JobHead }) {
   return (
     <>
       <Text fontSize="14px">
-        Type what was measured beside its plan. Each reading goes into the same model as the design, on its
-        own rail only.
+        Type what was measured beside its plan. Each reading goes into the same model as the design, on its own rail
+        only.
       </Text>
       <Group title="What it costs">
         {!read && <Text fontSize="14px">Nothing measured yet.</Text>}

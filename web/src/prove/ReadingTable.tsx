@@ -29,9 +29,7 @@ export default function ReadingTable({ job }: { job: JobHead }) {
           <span>off by</span>
           <span>so</span>
         </Box>
-        {readings.length === 0 && (
-          <Text>Nothing to read yet: the design's cuts and plates ask for readings.</Text>
-        )}
+        {readings.length === 0 && <Text>Nothing to read yet: the design's cuts and plates ask for readings.</Text>}
         {readings.map((reading) => (
           <ReadingRow key={reading.id} job={job} reading={reading} />
         ))}

@@ -17,22 +17,9 @@ export function BeforeTeardown({ job }: { job: JobHead }) {
   const go = (pointer: string) => document.querySelector<HTMLElement>(`[data-field^="${pointer}"]`)?.focus();
   return (
     <Group title="Before teardown">
-      <Flex
-        gap="2"
-        align="center"
-        p="2"
-        bg="sheet"
-        borderLeftWidth="4px"
-        borderColor={locked ? "removed" : "added"}
-      >
+      <Flex gap="2" align="center" p="2" bg="sheet" borderLeftWidth="4px" borderColor={locked ? "removed" : "added"}>
         <Text fontSize="14px">
-          <b>
-            {locked
-              ? "Teardown is locked."
-              : overridden
-                ? "Released with a reason."
-                : "Teardown is released."}
-          </b>{" "}
+          <b>{locked ? "Teardown is locked." : overridden ? "Released with a reason." : "Teardown is released."}</b>{" "}
           {missing.length > 0
             ? `${missing.length} readings cannot be taken once the vehicle is apart.`
             : "Every reading that teardown destroys is in."}

@@ -64,8 +64,7 @@ export function FeatureTable() {
       </Grid>
       {may.design && <Act onClick={add}>Add a feature</Act>}
       <Text fontSize="13px" color="faint" mt="1">
-        The datum feature stays. A hole needs its height and diameter before its distance to a cut is
-        computed.
+        The datum feature stays. A hole needs its height and diameter before its distance to a cut is computed.
       </Text>
     </Box>
   );

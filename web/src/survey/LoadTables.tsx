@@ -57,11 +57,7 @@ function Masses() {
         widths={MASS_WIDTHS}
       >
         {masses.map((mass, i) => (
-          <GridRow
-            key={mass.id}
-            widths={MASS_WIDTHS}
-            remove={() => act({ kind: "remove", path: [...path, i] })}
-          >
+          <GridRow key={mass.id} widths={MASS_WIDTHS} remove={() => act({ kind: "remove", path: [...path, i] })}>
             <WordsField label="Name" path={[...path, i, "name"]} />
             <QuantityField label={`${mass.name}, mass`} path={[...path, i, "mass_kg"]} kind="mass" />
             <QuantityField label={`${mass.name}, station`} path={[...path, i, "x_mm"]} />
@@ -76,9 +72,7 @@ function Masses() {
 
 function Seats({ title, path, note }: { title: string; path: Path; note?: string }) {
   const act = useBench((s) => s.act);
-  const seats = useBench((s) =>
-    path[0] === "survey" ? shownDraft(s).survey.seats : shownDraft(s).design.seats,
-  );
+  const seats = useBench((s) => (path[0] === "survey" ? shownDraft(s).survey.seats : shownDraft(s).design.seats));
   const may = useMay();
   const add = () => {
     const value: Seat = {
@@ -96,17 +90,9 @@ function Seats({ title, path, note }: { title: string; path: Path; note?: string
   return (
     <Group title={title}>
       <Box data-field={`/${path.join("/")}`} tabIndex={-1}>
-        <Grid
-          label={title}
-          heads={["where the axle's load enters", "axle", "station", "share"]}
-          widths={SEAT_WIDTHS}
-        >
+        <Grid label={title} heads={["where the axle's load enters", "axle", "station", "share"]} widths={SEAT_WIDTHS}>
           {seats.map((seat, i) => (
-            <GridRow
-              key={seat.id}
-              widths={SEAT_WIDTHS}
-              remove={() => act({ kind: "remove", path: [...path, i] })}
-            >
+            <GridRow key={seat.id} widths={SEAT_WIDTHS} remove={() => act({ kind: "remove", path: [...path, i] })}>
               <WordsField label="Name" path={[...path, i, "name"]} />
               <ChoiceField label="Axle" path={[...path, i, "axle"]} choices={AXLES} />
               <QuantityField label={`${seat.name}, station`} path={[...path, i, "x_mm"]} />

@@ -49,11 +49,7 @@ export function StationTable() {
           <QuantityField label="Web off centre" path={["survey", "rails", side, "web_y_mm"]} />
         </Box>
         <Box w="7rem">
-          <QuantityField
-            label="Inside radius"
-            path={["survey", "rails", side, "inside_radius_mm"]}
-            kind="thickness"
-          />
+          <QuantityField label="Inside radius" path={["survey", "rails", side, "inside_radius_mm"]} kind="thickness" />
         </Box>
       </Flex>
       <Grid label={`Stations of the ${side} rail`} heads={["", ...FIELDS.map((f) => f[1])]} widths={WIDTHS}>

@@ -15,11 +15,7 @@ export default function SurveyPanel({ job }: { job: JobHead }) {
       <BeforeTeardown job={job} />
       <Group title="Vehicle and datum">
         <WordsField label="Vehicle" path={["survey", "vehicle"]} />
-        <ChoiceField
-          label="Stations are told from"
-          path={["survey", "datum", "feature_id"]}
-          choices={datum}
-        />
+        <ChoiceField label="Stations are told from" path={["survey", "datum", "feature_id"]} choices={datum} />
         <WordsField label="Heights are told from" path={["survey", "datum", "plane"]} />
         <QuantityField label="Wheelbase, hub to hub" path={["survey", "wheelbase_mm"]} optional />
       </Group>

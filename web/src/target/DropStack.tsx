@@ -34,10 +34,7 @@ export function DropStack() {
     });
   };
   return (
-    <Group
-      title="Made up of"
-      extra={drop && <Text fontSize="14px">{showLength(drop.total_mm, style)} in all</Text>}
-    >
+    <Group title="Made up of" extra={drop && <Text fontSize="14px">{showLength(drop.total_mm, style)} in all</Text>}>
       {entries.map((entry, i) => (
         <Entry key={entry.id} entry={entry} index={i} />
       ))}
@@ -63,11 +60,9 @@ function Entry({ entry, index }: { entry: DropEntry; index: number }) {
     const next = mechanisms.find((m) => m.mechanism === key);
     if (next) act({ kind: "set", path, value: { ...entry, ...next } });
   };
-  const kept = [
-    entry.keeps.camber && "camber",
-    entry.keeps.toe && "toe",
-    entry.keeps.anti_dive && "anti-dive",
-  ].filter(Boolean);
+  const kept = [entry.keeps.camber && "camber", entry.keeps.toe && "toe", entry.keeps.anti_dive && "anti-dive"].filter(
+    Boolean,
+  );
   return (
     <Box p="2" mb="2" bg="sheet" borderWidth="1px" borderColor="rule">
       <Pair>
@@ -87,8 +82,8 @@ function Entry({ entry, index }: { entry: DropEntry; index: number }) {
       <FieldTrouble problem={entry.amount_mm === null ? problem : undefined} />
       {entry.mechanism === "notch" && (
         <Text role="alert" fontSize="14px" color="removed" fontWeight="600">
-          A notch lowers nothing: it buys travel. This entry counts as zero; give the drop to springs,
-          spindles, pivots or a step.
+          A notch lowers nothing: it buys travel. This entry counts as zero; give the drop to springs, spindles, pivots
+          or a step.
         </Text>
       )}
       <Flex justify="space-between" align="center" gap="2">
@@ -104,10 +99,7 @@ function Entry({ entry, index }: { entry: DropEntry; index: number }) {
           <TickField label="keeps camber" path={[...path, "keeps", "camber"]} />
           <TickField label="keeps toe" path={[...path, "keeps", "toe"]} />
           <TickField label="keeps anti-dive" path={[...path, "keeps", "anti_dive"]} />
-          <TickField
-            label="costs travel: brings the axle closer to the rail"
-            path={[...path, "costs_travel"]}
-          />
+          <TickField label="costs travel: brings the axle closer to the rail" path={[...path, "costs_travel"]} />
           <Act onClick={() => act({ kind: "remove", path })}>Take it out</Act>
         </Box>
       )}

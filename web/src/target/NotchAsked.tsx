@@ -38,17 +38,15 @@ export function NotchAsked() {
   };
   return (
     <Group title="Notch needed">
-      {cut.length === 0 && (
-        <Text fontSize="14px">None: the tube stays clear of both rails at full bump.</Text>
-      )}
+      {cut.length === 0 && <Text fontSize="14px">None: the tube stays clear of both rails at full bump.</Text>}
       {cut.map((n) => (
         <Box key={n.side} mb="1" fontSize="14px">
           <Text>
             <b>{n.side}</b>: {length(n.depth_mm)} deep, {length(n.width_mm)} wide at the underside
           </Text>
           <Text color="faint" fontSize="13px">
-            tube top {length(n.tube_top_mm)} above the underside at full bump; {length(n.clear_depth_mm)}{" "}
-            clear, the rest is liner and weld. With one wheel in bump only {length(n.one_wheel_top_mm)}.
+            tube top {length(n.tube_top_mm)} above the underside at full bump; {length(n.clear_depth_mm)} clear, the
+            rest is liner and weld. With one wheel in bump only {length(n.one_wheel_top_mm)}.
           </Text>
         </Box>
       ))}
