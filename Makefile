@@ -67,7 +67,7 @@ test: lint types check-generated build
 	$(PY) manage.py test tests --settings=tests.settings --parallel 2 --noinput
 
 bench: .stamps/dev build
-	$(PY) -m bench
+	$(PY) -m bench --write
 
 shots: .stamps/dev build
 	bin/ensure-chromium
