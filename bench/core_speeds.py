@@ -15,7 +15,7 @@ from nodulant.job.document import Inputs
 from nodulant.loads import beam
 from nodulant_server.api.compute import SLIM
 
-DRAG = Want(steps=False, readings=False, section=SectionAt(side="left", x_mm=2610))
+DRAG = Want(steps=False, readings=False, strip_side="left", section=SectionAt(side="left", x_mm=2610))
 
 
 def forget() -> None:

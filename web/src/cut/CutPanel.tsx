@@ -17,7 +17,6 @@ export default function CutPanel({ job }: { job: JobHead }) {
   const put = useBench((s) => s.put);
   const may = useMay();
   const operations = draft.design.operations;
-  const mass = useShown((s) => s.result?.mass_added_kg ?? 0);
   const chosen = useBench((s) => s.selected);
   const open =
     operations.find((op) => chosen?.startsWith(op.id)) ?? operations.find((op) => op.kind === "notch") ?? operations[0];
@@ -71,9 +70,13 @@ export default function CutPanel({ job }: { job: JobHead }) {
           <Act onClick={() => add(freshBoxing(draft))}>Box a stretch</Act>
         </Flex>
       )}
-      <Text fontSize="14px" mt="2">
-        Metal added: {mass.toFixed(2)} kg in all.
-      </Text>
+      <MassAdded />
     </>
   );
+}
+
+/** Apart, because it changes with every move of a drag and the panel's fields do not. */
+function MassAdded() {
+  const mass = useShown((s) => s.result?.mass_added_kg ?? 0);
+  return <p className="mass">Metal added: {mass.toFixed(2)} kg in all.</p>;
 }

@@ -26,8 +26,9 @@ function arc(a: Corner, b: Corner, at: Point, perMm: number): string {
   return `A${radius.toFixed(2)} ${radius.toFixed(2)} 0 ${large} ${a.bulge > 0 ? 0 : 1} ${pair(at(b.x, b.y))}`;
 }
 
+/** Hundredths of a pixel; rounding by hand, because toFixed is slow for a thousand points a frame. */
 function pair([x, y]: readonly [number, number]): string {
-  return `${x.toFixed(2)} ${y.toFixed(2)}`;
+  return `${Math.round(x * 100) / 100} ${Math.round(y * 100) / 100}`;
 }
 
 /** Straight line through points. */

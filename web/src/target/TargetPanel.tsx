@@ -1,7 +1,9 @@
 import { Text } from "@chakra-ui/react";
 import { shownDraft, useBench } from "../draft/store";
+import { useShown } from "../evaluation/useEvaluation";
 import { Group, Pair, PlainChoice } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
+import { showLength } from "../units/show";
 import { DropStack } from "./DropStack";
 import { NotchAsked } from "./NotchAsked";
 
@@ -21,6 +23,7 @@ export default function TargetPanel() {
           <QuantityField label="Droop wanted" path={["design", "targets", "droop_mm"]} />
         </Pair>
         <AxlePathFields />
+        <ClearanceLine />
       </Group>
       <NotchAsked />
     </>
@@ -67,5 +70,18 @@ function AxlePathFields() {
         Links and springs come in a later version; until then the path is given.
       </Text>
     </>
+  );
+}
+
+/** The clearance that the notch is planned with; it is a limit, so it is changed where its reason is kept. */
+function ClearanceLine() {
+  const style = useBench((s) => s.style);
+  const check = useShown((s) => s.result?.checks.find((c) => c.limit_id === "metal-clearance"));
+  if (!check) return null;
+  return (
+    <Text fontSize="14px" mt="1">
+      Clearance to metal: <b>{showLength(check.limit, style)}</b>. It is a limit: open{" "}
+      <i>Moving metal to fixed metal</i> in the margins to change it with a reason.
+    </Text>
   );
 }
