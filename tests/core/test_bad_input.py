@@ -8,9 +8,11 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
+from reportlab.graphics.shapes import Circle
 
 from nodulant.base.errors import NodulantError
 from nodulant.evaluate import SectionAt, Want, evaluate
+from nodulant.formats.report_drawings import elevation
 from nodulant.formats.report_pdf import report_pdf
 from nodulant.frame.ops.boxing import Boxing
 from nodulant.frame.ops.notch import Notch
@@ -186,6 +188,19 @@ class Report(SimpleTestCase):
     def test_it_names_the_hash_of_what_was_evaluated(self):
         inputs = f.demo()
         self.assertIn(inputs.content_hash()[:16], self.text(inputs).replace("\n", ""))
+
+    def test_no_letter_is_missing_from_its_font(self):
+        self.assertNotIn("\u25a0", self.text(f.demo()))
+
+    def test_the_drawing_shows_the_jobs_own_full_bump(self):
+        def lifts(bump):
+            inputs = f.with_targets(f.demo(), bump_mm=bump)
+            drawn = elevation(evaluate(inputs), "left", 500, 2610, 450, bump)
+            low, high = [shape.cy for shape in drawn.contents if isinstance(shape, Circle)]
+            return (high - low) / (500 / 900)
+
+        self.assertAlmostEqual(lifts(40.0), 40.0, delta=0.01)
+        self.assertAlmostEqual(lifts(75.0), 75.0, delta=0.01)
 
     def test_a_bare_job_has_a_report_too(self):
         self.assertIn("not computed", self.text(f.with_operations(f.with_survey(f.demo(), masses=()))))

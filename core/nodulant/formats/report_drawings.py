@@ -5,15 +5,17 @@ from collections.abc import Callable
 from reportlab.graphics.shapes import Circle, Drawing, Line, Polygon, PolyLine, String
 from reportlab.lib.colors import Color, black, white
 
-from nodulant.evaluate.evaluation import Evaluation, SectionDrawing, SectionShape
+from nodulant.evaluate.evaluation import AxleDrawing, Evaluation, SectionDrawing, SectionShape
 from nodulant.parts.sides import Side
 
 ADDED = Color(0.55, 0.55, 0.55)
 STOCK_FILL = Color(0.9, 0.9, 0.9)
 
 
-def elevation(result: Evaluation, side: Side, width_pt: float, centre_mm: float, half_mm: float) -> Drawing:
-    """Side elevation from ``centre_mm`` - ``half_mm`` to + ``half_mm``: rail, plates, cut, tube at ride and bump."""
+def elevation(
+    result: Evaluation, side: Side, width_pt: float, centre_mm: float, half_mm: float, bump_mm: float
+) -> Drawing:
+    """Side elevation from ``centre_mm`` - ``half_mm`` to + ``half_mm``: rail, plates, cut, tube at ride and full bump."""
     scale = width_pt / (2 * half_mm)
     drawing = Drawing(width_pt, 420 * scale)
     left, base = centre_mm - half_mm, -200.0
@@ -33,24 +35,19 @@ def elevation(result: Evaluation, side: Side, width_pt: float, centre_mm: float,
         drawing.add(Polygon(points, fillColor=white, strokeColor=black, strokeWidth=1.4))
     for axle in result.axle:
         if axle.side == side:
-            _tube(drawing, axle.x_mm, axle.z_mm, axle.travel_mm, axle.diameter_mm, at, scale)
+            _tube(drawing, axle, bump_mm, at, scale)
     _stations(drawing, left, half_mm, scale)
     return drawing
 
 
 def _tube(
-    drawing: Drawing,
-    xs: list[float],
-    zs: list[float],
-    travel: list[float],
-    diameter: float,
-    at: Callable[[float, float], tuple[float, float]],
-    scale: float,
+    drawing: Drawing, axle: AxleDrawing, bump_mm: float, at: Callable[[float, float], tuple[float, float]], scale: float
 ) -> None:
-    for target, dash in ((0.0, None), (90.0, [3, 2])):
-        i = min(range(len(travel)), key=lambda k: abs(travel[k] - target))
-        x, z = at(xs[i], zs[i])
-        drawing.add(Circle(x, z, diameter / 2 * scale, fillColor=None, strokeColor=black, strokeDashArray=dash))
+    for pose, dash in ((0.0, None), (bump_mm, [3, 2])):
+        i = min(range(len(axle.travel_mm)), key=lambda k: abs(axle.travel_mm[k] - pose))
+        x, z = at(axle.x_mm[i], axle.z_mm[i])
+        radius = axle.diameter_mm / 2 * scale
+        drawing.add(Circle(x, z, radius, fillColor=None, strokeColor=black, strokeDashArray=dash))
 
 
 def _stations(drawing: Drawing, left: float, half_mm: float, scale: float) -> None:

@@ -41,7 +41,7 @@ def report_pdf(job_name: str, revision: str, inputs: Inputs) -> bytes:
     ]
     story += (
         _summary(result)
-        + _drawings(result, at)
+        + _drawings(result, at, inputs.design.targets.bump_mm)
         + _checks(result)
         + _figures(result)
         + _readings(result)
@@ -100,10 +100,10 @@ def _summary(result: Evaluation) -> list[Flowable]:
     ]
 
 
-def _drawings(result: Evaluation, at: float | None) -> list[Flowable]:
+def _drawings(result: Evaluation, at: float | None, bump: float) -> list[Flowable]:
     if at is None:
         return []
-    out: list[Flowable] = [*_heading("Drawings, left side"), elevation(result, "left", WIDTH, at, 450.0)]
+    out: list[Flowable] = [*_heading("Drawings, left side"), elevation(result, "left", WIDTH, at, 450.0, bump)]
     out.append(
         Paragraph("Side elevation, stations in mm behind the front axle; tube at ride height and dashed in bump.", CELL)
     )
@@ -115,10 +115,15 @@ def _drawings(result: Evaluation, at: float | None) -> list[Flowable]:
         ]
         rows = [
             ["", "stock", "planned"],
-            *[[f"{f.name}, {f.unit}", f"{f.stock:.4g}", f"{f.planned:.4g}"] for f in result.section.figures],
+            *[[f"{f.name}, {_plain(f.unit)}", f"{f.stock:.4g}", f"{f.planned:.4g}"] for f in result.section.figures],
         ]
         out.append(_table(rows, (40 * mm, 35 * mm, 35 * mm)))
     return out
+
+
+def _plain(unit: str) -> str:
+    """A unit in letters that the report's built-in fonts have."""
+    return unit.translate(str.maketrans("²³⁴", "234"))
 
 
 def _checks(result: Evaluation) -> list[Flowable]:
