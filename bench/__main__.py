@@ -44,7 +44,12 @@ def row(figure: Figure) -> str:
 
 def main() -> int:
     """Measure all; exit status 1 where a gate is missed."""
-    figures = core_speeds.evaluation() + core_speeds.against_finite_elements() + drag_latency.drag()
+    figures = (
+        core_speeds.evaluation()
+        + core_speeds.against_finite_elements()
+        + core_speeds.frame_solve()
+        + drag_latency.drag()
+    )
     table = "\n".join(row(figure) for figure in figures)
     text = f"{HEAD}{table}\n\nMachine: {drag_latency.load()}.\n"
     print(text)

@@ -1,6 +1,7 @@
 """Speeds of the core: evaluation cold and warm, sections against an FE section library, growth with stations."""
 
 import orjson
+from Pynite import FEModel3D
 from sectionproperties.analysis import Section
 from sectionproperties.pre import Geometry
 from shapely import box, unary_union
@@ -13,6 +14,7 @@ from nodulant.frame import model
 from nodulant.frame.model import planned_state, sections
 from nodulant.job.document import Inputs
 from nodulant.loads import beam
+from nodulant.loads.space_frame import Held, Members, solve
 from nodulant_server.api.compute import SLIM
 
 DRAG = Want(steps=False, readings=False, strip_side="left", section=SectionAt(side="left", x_mm=2610))
@@ -79,4 +81,41 @@ def against_finite_elements() -> list[Figure]:
         Figure("one station: FE section library over ours", fe / each, "x", at_least=100.0),
         Figure("one FE station over one whole-job evaluation", fe / whole, "x", at_least=1.0),
         Figure("twice the stations", growth, "x the time", at_most=2.2),
+    ]
+
+
+def frame_solve() -> list[Figure]:
+    """The space frame against a general-purpose frame library: the same ladder of 2 x 60 spans, one load."""
+    count = 60
+    x = f.np.linspace(0, 3000.0, count + 1)
+    nodes = f.np.array([[at, side * 400.0, 0.0] for at in x for side in (-1, 1)])
+    pairs = [(2 * k + s, 2 * k + 2 + s) for k in range(count) for s in (0, 1)]
+    pairs += [(2 * k, 2 * k + 1) for k in (0, count // 2, count)]
+    i, j = f.np.array(pairs).T
+    one = f.np.ones(len(pairs))
+    members = Members(i, j, 1300.0 * one, 4e6 * one, 5e5 * one, 2e4 * one, one)
+    last = 2 * count
+    held = Held((0, 0, 0, last, last, 1), (0, 1, 2, 1, 2, 2))
+    loads = f.np.zeros((1, len(nodes), 6))
+    loads[0, count, 2] = -3000.0
+
+    def theirs(_: int) -> None:
+        model = FEModel3D()
+        model.add_material("steel", 205_000.0, 79_000.0, 0.3, 7.85e-6)
+        model.add_section("rail", 1300.0, 4e6, 5e5, 2e4)
+        for n, place in enumerate(nodes):
+            model.add_node(str(n), *place)
+        for m, (a, b) in enumerate(pairs):
+            model.add_member(str(m), str(a), str(b), "steel", "rail")
+        for n in {*held.node}:
+            rows = zip(held.node, held.freedom, strict=True)
+            freedoms = {k for h, k in rows if h == n}
+            model.def_support(str(n), *(k in freedoms for k in range(6)))
+        model.add_node_load(str(count), "FZ", -3000.0)
+        model.analyze_linear()
+
+    ours = median_ms(lambda _: solve(nodes, members, held, loads), 30)
+    return [
+        Figure("space frame, 2 x 60 spans", ours, "ms"),
+        Figure("frame library over ours", median_ms(theirs, 3) / ours, "x", at_least=150.0),
     ]

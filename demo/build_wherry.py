@@ -7,6 +7,7 @@ from nodulant.frame.ops.notch import Liner, Notch, SidePlate
 from nodulant.frame.ops.notch_shape import ArcShape, TrapezoidShape
 from nodulant.frame.place import Place
 from nodulant.job.document import Design, DesignRevision, JobFile, OptionFile, Shop, SurveyRevision
+from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.rail import Rail, Station
 from nodulant.survey.vehicle import Axle, Datum, Feature, Mass, Rails, Seat, Survey
 from nodulant.targets.drop import DropEntry, Keeps, Targets
@@ -58,6 +59,25 @@ SURVEY = Survey(
             id="line-clip-hole", name="brake line clip hole", kind="hole", x_mm=2380, height_mm=105, diameter_mm=11
         ),
         Feature(id="tail-crossmember", name="tail crossmember, front face", kind="crossmember", x_mm=3390),
+    ),
+    crossmembers=(
+        Crossmember(id="nose", name="nose", x_mm=-560, profile="channel", height_mm=90, width_mm=50, wall_mm=4),
+        Crossmember(
+            id="engine", name="engine", x_mm=310, profile="box", height_mm=80, width_mm=60, wall_mm=4, end="welded"
+        ),
+        Crossmember(id="cab", name="cab", x_mm=615, profile="channel", height_mm=110, width_mm=50, wall_mm=4),
+        Crossmember(id="gearbox", name="gearbox", x_mm=1250, profile="channel", height_mm=110, width_mm=50, wall_mm=4),
+        Crossmember(
+            id="hanger",
+            name="front hanger",
+            x_mm=2090,
+            profile="tube",
+            height_mm=70,
+            width_mm=70,
+            wall_mm=4,
+            end="welded",
+        ),
+        Crossmember(id="tail", name="tail", x_mm=3415, profile="channel", height_mm=110, width_mm=50, wall_mm=4),
     ),
     masses=(
         Mass(id="powertrain", name="Engine and gearbox", mass_kg=265, x_mm=280),

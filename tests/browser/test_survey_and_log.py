@@ -179,3 +179,30 @@ class Options(Bench):
         newest = document["options"][0]["revisions"][-1]["design"]
         self.assertAlmostEqual(newest["operations"][1]["depth_mm"], 53.975)
         self.assertEqual(newest["typed"]["axle-notch.depth_mm"]["text"], "2 1/8")
+
+
+class Crossmembers(Bench):
+    def test_without_a_tie_the_twist_is_not_computed_and_the_way_there_is_shown(self):
+        self.open("Survey")
+        self.page.get_by_role("tab", name="Crossmembers").click()
+        table = self.page.get_by_role("group", name="Crossmembers")
+        self.page.get_by_text("Torsional stiffness").first.wait_for()
+        for left in (5, 4, 3, 2, 1, 0):
+            with self.evaluated():
+                table.get_by_role("button", name="×").first.click()
+            expect(table.get_by_role("button", name="×")).to_have_count(left)
+        self.page.get_by_role("tab", name="Features").click()
+        row = self.margin("Bending with one wheel in a hole")
+        self.assertIn("not computed", row.inner_text())
+        row.click()
+        self.page.get_by_label("Margins").get_by_role("button", name="crossmembers").first.click()
+        with self.evaluated():
+            self.page.get_by_role("button", name="Add a crossmember").click()
+        self.assertNotIn("not computed", self.margin("Bending with one wheel in a hole").inner_text())
+
+    def test_twist_on_the_strip(self):
+        self.open("Cut")
+        with self.evaluated():
+            self.page.get_by_label("Load case").select_option("twist")
+        self.page.get_by_label("Strength strip").get_by_text("torque use").wait_for()
+        self.page.get_by_label("Stages").get_by_text("Torsional stiffness").wait_for()

@@ -9,9 +9,14 @@ Mask = npt.NDArray[np.bool_]
 """Shape (stations,) of booleans."""
 
 
+TINY = 1e-200
+"""Numbers below this are nothing in any unit here, and their scale cannot be written."""
+
+
 def significant(values: Columns, digits: int = 6) -> list[float]:
     """Round to significant digits for a reply; shape (n,) in, list of n floats out."""
     flat = np.asarray(values, dtype=float)
+    flat = np.where(np.abs(flat) < TINY, 0.0, flat)
     with np.errstate(divide="ignore"):
         exponent = np.where(flat == 0.0, 0.0, np.floor(np.log10(np.abs(flat))))
     scale = 10.0 ** (digits - 1 - exponent)

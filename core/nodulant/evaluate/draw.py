@@ -5,6 +5,7 @@ import numpy as np
 from nodulant.asbuilt.compare import as_built_state
 from nodulant.base.arrays import Columns, significant
 from nodulant.base.errors import InputError
+from nodulant.checks.twist_rules import CASE as TWIST_CASE
 from nodulant.clearance.tube_to_rail import travel_until
 from nodulant.evaluate.axle import AxleSide, clearance_needed
 from nodulant.evaluate.evaluation import (
@@ -28,6 +29,7 @@ from nodulant.sections.channel import shear_centre_offset_mm
 from nodulant.sections.pieces import Piece
 from nodulant.strength.compare import bending_stress
 from nodulant.strength.rail import RailComparison
+from nodulant.strength.twist import RailTwist, TwistComparison
 from nodulant.survey.tyre import loaded_radius, parse_tyre
 
 
@@ -88,10 +90,10 @@ def axle_drawing(inputs: Inputs, axle: AxleSide) -> AxleDrawing:
     )
 
 
-def strip(rail: RailComparison, case_id: str) -> Strip:
+def strip(rail: RailComparison, case_id: str, twist: TwistComparison | None = None) -> Strip:
     """Ratios, moment and use along a rail in the chosen case."""
     case, load = find_case(case_id), rail.loading
-    return Strip(
+    plain = Strip(
         side=rail.side,
         state=rail.state.name,
         case=case.id,
@@ -109,6 +111,37 @@ def strip(rail: RailComparison, case_id: str) -> Strip:
         use_stock=_scaled(load.use_stock.reference, case.factor) if load else None,
         use=_scaled(load.use_state.reference, case.factor) if load else None,
     )
+    if case_id != TWIST_CASE:
+        return plain
+    return _twisted(plain, rail, twist) if twist else plain.model_copy(update=_UNKNOWN)
+
+
+_UNKNOWN: dict[str, object] = {
+    "case": TWIST_CASE,
+    **dict.fromkeys(("moment_stock_nm", "moment_nm", "stress_stock_mpa", "stress_mpa", "use_stock", "use")),
+}
+
+
+def _twisted(plain: Strip, rail: RailComparison, twist: TwistComparison) -> Strip:
+    """The strip with moment, use and torque of the twist case at its own stations."""
+    before, after = twist.stock.rails[rail.side], twist.planned.rails[rail.side]
+
+    def at(row: RailTwist, values: Columns, factor: float = 1.0) -> list[float]:
+        return _scaled(np.interp(rail.x, row.x, values), factor)
+
+    worked = np.interp(rail.x, after.x, after.use_torque)
+    columns = {
+        "case": TWIST_CASE,
+        "moment_stock_nm": at(before, before.moment, 1e-3),
+        "moment_nm": at(after, after.moment, 1e-3),
+        "stress_stock_mpa": None,
+        "stress_mpa": None,
+        "use_stock": at(before, before.use_bending),
+        "use": at(after, after.use_bending),
+        "torque_nm": at(after, after.torque, 1e-3),
+        "use_torque": _scaled(np.where(rail.built.torsion.closed, worked, 0.0), 1.0),
+    }
+    return plain.model_copy(update=columns)
 
 
 def _scaled(values: Columns, factor: float) -> list[float]:

@@ -39,6 +39,8 @@ class Want(Frozen):
     parts: bool = True
     steps: bool = True
     readings: bool = True
+    frame: bool = True
+    """The frame's twist; left out while a hand drags."""
     case: str = "bump"
     strip_side: Side | None = None
     """Only this rail's strips; both where it is left out."""
@@ -64,6 +66,10 @@ class Strip(Frozen):
     stress_mpa: list[float] | None
     use_stock: list[float] | None
     use: list[float] | None
+    torque_nm: list[float] | None = None
+    """In the twist case only."""
+    use_torque: list[float] | None = None
+    """Its use of yield/1.5 where a cell is closed; 0 where the rail is open and warping, not computed, carries it."""
 
 
 class RailDrawing(Frozen):

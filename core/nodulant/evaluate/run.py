@@ -15,6 +15,7 @@ from nodulant.evaluate.axle import AxleSide, axle_checks, axle_sides
 from nodulant.evaluate.draw import axle_drawing, rail_drawing, section_drawing, strip
 from nodulant.evaluate.evaluation import Evaluation, Figure, InvalidInputs, Strip, Want
 from nodulant.evaluate.figures import figures
+from nodulant.evaluate.twist import frame_twist, twist_figures
 from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.ops.notch import Notch
 from nodulant.frame.parts import added_parts, rail_here
@@ -24,6 +25,7 @@ from nodulant.materials import find_steel
 from nodulant.parts.part import Part
 from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.strength.rail import RailComparison, compare_rail, missing_for_loads, missing_for_sections
+from nodulant.strength.twist import TwistComparison
 from nodulant.survey.before_teardown import readings_before_teardown
 from nodulant.targets.drop import add_up
 
@@ -56,6 +58,10 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     checks += axle_checks(inputs, axle) + reading_checks(asked, entries, design.limits)
     for side in LEFT_RIGHT:
         checks += sides[side].checks
+    twist, twist_rows = (
+        frame_twist(inputs, {s: c.planned for s, c in sides.items() if c.planned}) if want.frame else (None, [])
+    )
+    checks += twist_rows
     locked = not all(r.taken for r in before) and overridden(entries, TEARDOWN) is None
     parts = tuple(part for side in LEFT_RIGHT for part in sides[side].parts)
     return Evaluation(
@@ -65,10 +71,10 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         teardown_locked=locked,
         drop=drop,
         notch_needed=tuple(a.needed for a in axle.values() if a.needed),
-        figures=_figures(inputs, sides, axle),
+        figures=_figures(inputs, sides, axle) + twist_figures(twist),
         rails=tuple(rail_drawing(inputs, side) for side in LEFT_RIGHT),
         axle=tuple(axle_drawing(inputs, a) for a in axle.values() if a.sweep is not None),
-        strips=_strips(sides, want),
+        strips=_strips(sides, want, twist),
         parts=parts if want.parts else (),
         mass_added_kg=sum(part.mass_kg() for part in parts),
         section=section_drawing(inputs, want.section, sides[want.section.side].planned) if want.section else None,
@@ -157,12 +163,12 @@ def _notch_checks(inputs: Inputs, side: Side, comparison: RailComparison) -> lis
     return checks
 
 
-def _strips(sides: dict[Side, _Side], want: Want) -> tuple[Strip, ...]:
+def _strips(sides: dict[Side, _Side], want: Want, twist: TwistComparison | None) -> tuple[Strip, ...]:
     if not want.strips:
         return ()
     shown = (want.strip_side,) if want.strip_side else LEFT_RIGHT
     found = [c for side in shown for c in (sides[side].planned, sides[side].built) if c is not None]
-    return tuple(strip(c, want.case) for c in found)
+    return tuple(strip(c, want.case, twist) for c in found)
 
 
 def _figures(inputs: Inputs, sides: dict[Side, _Side], axle: dict[Side, AxleSide]) -> tuple[Figure, ...]:

@@ -5,7 +5,7 @@ liner) and the cap's three walls. Absent walls have zero thickness.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 
 import numpy as np
 
@@ -15,7 +15,7 @@ from nodulant.frame.columns import RailColumns
 from nodulant.sections import pieces as shapes
 from nodulant.sections.pieces import Piece
 from nodulant.sections.properties import Properties, combine
-from nodulant.sections.torsion import Doubler, Network, Torsion, Wall, torsion
+from nodulant.sections.torsion import Doubler, Network, Rows, Torsion, Wall, torsion
 
 
 @dataclass(frozen=True)
@@ -29,6 +29,13 @@ class SectionColumns:
     """Web area times shear yield, N."""
     cut: Columns
     pieces: tuple[Piece, ...]
+
+    def rows(self, at: Rows) -> "SectionColumns":
+        """The same at some of the stations, without the polygons."""
+        p, t = self.properties, self.torsion
+        properties = Properties(*(getattr(p, f.name)[at] for f in fields(p)))
+        torsion = Torsion(*(getattr(t, f.name)[at] for f in fields(t)))
+        return SectionColumns(properties, torsion, self.shear_area[at], self.shear_capacity[at], self.cut[at], ())
 
 
 @dataclass(frozen=True)

@@ -57,6 +57,20 @@ LIMITS: tuple[Limit, ...] = (
         "not weaker than stock, same load case, each frame on its own supports",
     ),
     _at_most("use-limit", "Use at 3 g", 1.0, "of yield/1.5", "allowable stress design, yield over 1.5"),
+    _at_most(
+        "twist-bending",
+        "Bending with one wheel in a hole",
+        1.0,
+        "x allowed",
+        "lighter axle's load x half its track x 1.3 on top of 1 g: body-engineering textbooks, from memory",
+    ),
+    _at_most(
+        "twist-torque",
+        "Torque with one wheel in a hole",
+        1.0,
+        "of yield/1.5",
+        "the same case against the closed cell's Saint-Venant capacity",
+    ),
     _at_least("corner-radius", "Radius of cut corners", 6.0, "mm", "common practice: 12-13 mm drilled corners"),
     _at_least("liner-bend", "Arc radius over liner thickness", 3.0, "x", "common practice: least bend of mild plate"),
     _at_least(

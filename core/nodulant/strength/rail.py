@@ -67,7 +67,8 @@ def compare_rail(
     """Evaluate one rail, at the stations ``also`` too; walls must have been measured. Raises InputError and NotSolvable."""
     placed = placed_on(survey, operations, side, state)
     rail = survey.rails.of(side)
-    marks = [s.x_mm for s in (*survey.seats, *seats)] + _hole_stations(survey) + list(also)
+    ties = [c.x_mm for c in survey.crossmembers]
+    marks = [s.x_mm for s in (*survey.seats, *seats)] + ties + _hole_stations(survey) + list(also)
     x = stations(rail.start_mm, rail.end_mm, placed, marks)
     stock = sections(survey, (), side, x, STOCK)
     built = sections(survey, operations, side, x, state)

@@ -10,6 +10,7 @@ from pydantic import Field, field_validator, model_validator
 from nodulant.base.errors import InputError
 from nodulant.base.model import Coordinate, Extra, Frozen, Id, Name, Size, Text, Typed
 from nodulant.parts.sides import Side, Sides
+from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.rail import Rail
 from nodulant.survey.tyre import parse_tyre
 
@@ -122,6 +123,7 @@ class Survey(Frozen):
     features: Annotated[tuple[Feature, ...], Field(min_length=1, max_length=400)]
     masses: Annotated[tuple[Mass, ...], Field(max_length=100)] = ()
     seats: Annotated[tuple[Seat, ...], Field(max_length=20)] = ()
+    crossmembers: Annotated[tuple[Crossmember, ...], Field(max_length=60)] = ()
     typed: dict[str, Typed] = {}
 
     @model_validator(mode="after")

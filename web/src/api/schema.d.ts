@@ -839,6 +839,36 @@ export interface components {
             why: components["schemas"]["Why"] | null;
         };
         /**
+         * Crossmember
+         * @description One crossmember at a station: profile sizes, mm, and how its ends are joined to the rails.
+         */
+        Crossmember: {
+            /**
+             * End
+             * @default riveted
+             * @enum {string}
+             */
+            end: "riveted" | "welded" | "gusseted";
+            /** Height Mm */
+            height_mm: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Profile
+             * @default channel
+             * @enum {string}
+             */
+            profile: "tube" | "box" | "channel";
+            /** Wall Mm */
+            wall_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** X Mm */
+            x_mm: number;
+        };
+        /**
          * Datum
          * @description What heights and stations are measured from, in the shop's own words.
          */
@@ -1001,6 +1031,7 @@ export interface components {
             /**
              * @default {
              *       "case": "bump",
+             *       "frame": true,
              *       "parts": true,
              *       "readings": true,
              *       "section": null,
@@ -2211,12 +2242,16 @@ export interface components {
             stress_mpa: number[] | null;
             /** Stress Stock Mpa */
             stress_stock_mpa: number[] | null;
+            /** Torque Nm */
+            torque_nm?: number[] | null;
             /** Torsion Constant */
             torsion_constant: number[];
             /** Use */
             use: number[] | null;
             /** Use Stock */
             use_stock: number[] | null;
+            /** Use Torque */
+            use_torque?: number[] | null;
             /** X Mm */
             x_mm: number[];
         };
@@ -2237,6 +2272,11 @@ export interface components {
          * @description The survey of one job; it serves all options.
          */
         Survey: {
+            /**
+             * Crossmembers
+             * @default []
+             */
+            crossmembers: components["schemas"]["Crossmember"][];
             datum: components["schemas"]["Datum"];
             /** Features */
             features: components["schemas"]["Feature"][];
@@ -2392,6 +2432,11 @@ export interface components {
              * @default bump
              */
             case: string;
+            /**
+             * Frame
+             * @default true
+             */
+            frame: boolean;
             /**
              * Parts
              * @default true

@@ -33,3 +33,4 @@ export type Problem = { pointer: string; message: string; found: string; expecte
 export type Side = "left" | "right";
 export type Style = "in16" | "in32" | "in" | "mm";
 export type Catalogue = Schemas["Catalogue"];
+export type Crossmember = Schemas["Crossmember"];

@@ -4,6 +4,7 @@ import { useMay } from "../app/session";
 import { useBench } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
 import { Act } from "../fields/controls";
+import { Stiffness } from "../survey/CrossmemberTable";
 import { BoxingFields } from "./BoxingFields";
 import { Finder } from "./Finder";
 import { freshBoxing, freshNotch } from "./fresh";
@@ -71,6 +72,7 @@ export default function CutPanel({ job }: { job: JobHead }) {
         </Flex>
       )}
       <MassAdded />
+      <Stiffness />
     </>
   );
 }

@@ -8,6 +8,8 @@ export const STAGES = ["survey", "target", "cut", "patterns", "build", "prove"] 
 export type StageName = (typeof STAGES)[number];
 export type SaveState = "saved" | "saving" | "unsaved" | "failed";
 
+export const SURVEY_TABS = ["Rail stations", "Features", "Crossmembers", "Masses and seats"] as const;
+
 type Bench = {
   jobId: number;
   optionId: number;
@@ -26,6 +28,7 @@ type Bench = {
   loadCase: string;
   /** The margins slide over the sheet where there is no room beside it. */
   drawer: boolean;
+  surveyTab: (typeof SURVEY_TABS)[number];
   style: Style;
   save: SaveState;
   saveNote: string;
@@ -69,6 +72,7 @@ export const useBench = create<Bench & Acts>((set) => ({
   selected: null,
   loadCase: "bump",
   drawer: false,
+  surveyTab: "Rail stations",
   style: "in16",
   save: "saved",
   saveNote: "",

@@ -1,6 +1,7 @@
 import { memo } from "react";
 import type { Evaluation, Part, RailDrawing, Side } from "../api/types";
 import { paint } from "../app/theme";
+import { useBench } from "../draft/store";
 import { linePath } from "./outlinePath";
 import { between, nearest, type Scale } from "./scale";
 
@@ -20,6 +21,7 @@ export const Plan = memo(function Plan({ result, scale, top, height, side, trave
   return (
     <g>
       <Break y={middle} scale={scale} />
+      <Ties scale={scale} top={top} height={height} />
       {result.axle.map((axle) => {
         const row = nearest(travelMm, axle.travel_mm);
         const half = (axle.diameter_mm / 2) * scale.perMm;
@@ -140,4 +142,25 @@ function PlanRail({ rail, parts, scale, across, strong, selected }: RailProps) {
 function Break({ y, scale }: { y: number; scale: Scale }) {
   const teeth = Array.from({ length: Math.ceil(scale.width / 44) + 1 }, () => `h30l4 -5l6 10l4 -5`).join("");
   return <path d={`M0 ${y}${teeth}`} fill="none" stroke={paint("rule")} />;
+}
+
+/** Crossmembers between the rails, broken out with the middle of the frame. */
+function Ties({ scale, top, height }: { scale: Scale; top: number; height: number }) {
+  const ties = useBench((s) => s.history.now.survey.crossmembers);
+  return (
+    <g fill="none" stroke={paint("faint")}>
+      {ties?.map((tie) => {
+        const half = ((tie.profile === "tube" ? tie.height_mm : tie.width_mm) / 2) * scale.perMm;
+        const x = scale.x(tie.x_mm);
+        return (
+          <path
+            key={tie.id}
+            d={`M${x - half} ${top + height * 0.24}V${top + height * 0.76}M${x + half} ${top + height * 0.24}V${top + height * 0.76}`}
+          >
+            <title>{tie.name} crossmember</title>
+          </path>
+        );
+      })}
+    </g>
+  );
 }

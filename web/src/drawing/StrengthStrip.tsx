@@ -26,6 +26,14 @@ export function lanesOf(strip: Strip): Lane[] {
     const most = Math.max(0.2, ...strip.use, ...strip.use_stock) * 1.1;
     lanes.push({ name: "use of yield/1.5", values: strip.use, most, stock: strip.use_stock });
   }
+  if (strip.use_torque) {
+    lanes[2] = {
+      name: "torque use, closed cells",
+      values: strip.use_torque,
+      most: Math.max(0.2, ...strip.use_torque) * 1.1,
+      stock: [],
+    };
+  }
   return lanes;
 }
 
@@ -105,6 +113,7 @@ const StripHead = memo(function StripHead({ table, turn }: { table: boolean; tur
           choices={[
             ["bump", "Both wheels in a bump, 3 g"],
             ["static", "Standing, 1 g"],
+            ["twist", "One wheel in a hole"],
           ]}
           choose={(value) => put({ loadCase: value })}
         />

@@ -50,6 +50,7 @@ async function run(): Promise<void> {
     slim: dragging,
     sequence,
     want: {
+      frame: !dragging || loadCase === "twist",
       strips: true,
       parts: true,
       steps: !dragging,
@@ -100,7 +101,10 @@ function show(next: Evaluation, draft: Draft, at: number): void {
 /** A drag's answer over the last full one: whys and what a drag does not change are kept. */
 function merged(old: Evaluation, next: Evaluation): Evaluation {
   const whys = new Map(old.checks.map((check) => [check.id, check]));
-  const checks = next.checks.map((check) => ({ ...whys.get(check.id), ...check }) as Check);
+  const fresh = next.checks.map((check) => ({ ...whys.get(check.id), ...check }) as Check);
+  // the frame's twist is not solved while a hand drags: its rows stay as they were
+  const ids = new Set(fresh.map((check) => check.id));
+  const checks = [...fresh, ...old.checks.filter((check) => check.limit_id.startsWith("twist-") && !ids.has(check.id))];
   const rails = old.rails.map((rail, i) => ({ ...rail, ...next.rails[i] }));
   return { ...old, ...next, checks, rails };
 }

@@ -19,6 +19,7 @@ export function Why({ check }: { check: Check }) {
     check.governs.pose_mm != null && `at ${length(check.governs.pose_mm)} of travel`,
     check.governs.case === "bump" && "in the 3 g bump",
     check.governs.case === "static" && "standing",
+    check.governs.case === "twist" && "with one wheel in a hole",
   ].filter(Boolean);
   return (
     <Box fontSize="14px" pb="2" ps="6">
@@ -58,7 +59,7 @@ function withValues(check: Check): string {
 function Missing({ pointers }: { pointers: readonly string[] }) {
   const put = useBench((s) => s.put);
   const go = (pointer: string) => {
-    put({ stage: "survey" });
+    put({ stage: "survey", surveyTab: tabOf(pointer) });
     setTimeout(() => {
       const field = document.querySelector<HTMLElement>(`[data-field^="${pointer}"]`);
       field?.scrollIntoView({ block: "center" });
@@ -77,6 +78,13 @@ function Missing({ pointers }: { pointers: readonly string[] }) {
       </Flex>
     </Box>
   );
+}
+
+/** The survey's table that holds a pointer's field. */
+function tabOf(pointer: string) {
+  if (pointer.startsWith("/survey/crossmembers")) return "Crossmembers" as const;
+  if (/^\/survey\/(masses|seats)/.test(pointer)) return "Masses and seats" as const;
+  return pointer.startsWith("/survey/features") ? ("Features" as const) : ("Rail stations" as const);
 }
 
 function ChangeLimit({ check, done }: { check: Check; done: () => void }) {

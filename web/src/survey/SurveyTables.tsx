@@ -1,18 +1,17 @@
 import { Box, Flex } from "@chakra-ui/react";
-import { useState } from "react";
+import { SURVEY_TABS, usePick } from "../draft/store";
+import { CrossmemberTable } from "./CrossmemberTable";
 import { FeatureTable } from "./FeatureTable";
 import { LoadTables } from "./LoadTables";
 import { StationTable } from "./StationTable";
 
-const TABS = ["Rail stations", "Features", "Masses and seats"] as const;
-
 /** The survey's tables under the sheet: rails, features and loads. */
 export default function SurveyTables() {
-  const [tab, setTab] = useState<(typeof TABS)[number]>("Rail stations");
+  const { surveyTab: tab, put } = usePick("surveyTab", "put");
   return (
     <Flex direction="column" height="100%" minH="0" bg="panel" borderTopWidth="1px" borderColor="rule">
       <Flex role="tablist" px="3" pt="1" gap="1">
-        {TABS.map((name) => (
+        {SURVEY_TABS.map((name) => (
           <Box
             key={name}
             as="button"
@@ -25,7 +24,7 @@ export default function SurveyTables() {
             fontSize="16px"
             borderBottomWidth="3px"
             borderColor={tab === name ? "chalk" : "transparent"}
-            onClick={() => setTab(name)}
+            onClick={() => put({ surveyTab: name })}
           >
             {name}
           </Box>
@@ -34,6 +33,7 @@ export default function SurveyTables() {
       <Box flex="1" minH="0" overflow="auto" px="3" py="2">
         {tab === "Rail stations" && <StationTable />}
         {tab === "Features" && <FeatureTable />}
+        {tab === "Crossmembers" && <CrossmemberTable />}
         {tab === "Masses and seats" && <LoadTables />}
       </Box>
     </Flex>

@@ -1,0 +1,40 @@
+"""Crossmembers that tie the rails, as surveyed.
+
+The end's fixity (1 welded solid, 0 a pin) is a Nodulant default: nobody measures it, and a
+user may change the end's kind to see how much it matters.
+"""
+
+from typing import Literal, Self
+
+from pydantic import model_validator
+
+from nodulant.base.errors import InputError
+from nodulant.base.model import Coordinate, Frozen, Id, Name, Size, Thickness
+
+EndKind = Literal["riveted", "welded", "gusseted"]
+END_FIXITY: dict[EndKind, float] = {"riveted": 0.4, "welded": 0.8, "gusseted": 1.0}
+
+
+class Crossmember(Frozen):
+    """One crossmember at a station: profile sizes, mm, and how its ends are joined to the rails."""
+
+    id: Id
+    name: Name
+    x_mm: Coordinate
+    profile: Literal["tube", "box", "channel"] = "channel"
+    height_mm: Size
+    width_mm: Size
+    wall_mm: Thickness
+    end: EndKind = "riveted"
+
+    @model_validator(mode="after")
+    def _wall_fits(self) -> Self:
+        least = self.height_mm if self.profile == "tube" else min(self.height_mm, self.width_mm)
+        if 2 * self.wall_mm >= least:
+            raise InputError(
+                "the wall fills the crossmember",
+                field="wall_mm",
+                found=f"{self.wall_mm:g} mm",
+                acceptable=f"less than {least / 2:g} mm",
+            )
+        return self

@@ -1,0 +1,86 @@
+import { Box, Text } from "@chakra-ui/react";
+import type { Crossmember } from "../api/types";
+import { useMay } from "../app/session";
+import { freshId } from "../draft/document";
+import { shownDraft, useBench } from "../draft/store";
+import { useShown } from "../evaluation/useEvaluation";
+import { Act, ChoiceField, WordsField } from "../fields/controls";
+import { Grid, GridRow } from "../fields/Grid";
+import { QuantityField } from "../fields/QuantityField";
+
+const WIDTHS = "minmax(5.6rem, 1fr) 5.2rem 5.8rem 4.7rem 4.7rem 4.4rem 5.8rem 2.4rem";
+const HEADS = ["name", "station", "profile", "height", "width", "wall", "ends"] as const;
+const PROFILES = [
+  ["channel", "channel"],
+  ["box", "box"],
+  ["tube", "round tube"],
+] as const;
+const ENDS = [
+  ["riveted", "riveted"],
+  ["welded", "welded"],
+  ["gusseted", "welded, gusset"],
+] as const;
+
+/** What ties the rails: with it the frame's twist is computed. */
+export function CrossmemberTable() {
+  const act = useBench((s) => s.act);
+  const rows = useBench((s) => shownDraft(s).survey.crossmembers);
+  const may = useMay();
+  const path = ["survey", "crossmembers"] as const;
+  const add = () => {
+    const id = freshId(
+      "tie",
+      rows.map((c) => c.id),
+    );
+    const sizes = { height_mm: 100, width_mm: 50, wall_mm: 4 };
+    const value: Crossmember = {
+      id,
+      name: "new crossmember",
+      x_mm: 1000,
+      profile: "channel",
+      end: "riveted",
+      ...sizes,
+    };
+    act({ kind: "insert", path, value });
+  };
+  return (
+    <Box data-field="/survey/crossmembers" tabIndex={-1}>
+      <Grid label="Crossmembers" heads={HEADS} widths={WIDTHS}>
+        {rows.map((tie, i) => (
+          <GridRow key={tie.id} widths={WIDTHS} remove={() => act({ kind: "remove", path: [...path, i] })}>
+            <WordsField label="Name" path={[...path, i, "name"]} />
+            <QuantityField label={`${tie.name}, station`} path={[...path, i, "x_mm"]} />
+            <ChoiceField label="Profile" path={[...path, i, "profile"]} choices={PROFILES} />
+            <QuantityField label={`${tie.name}, height`} path={[...path, i, "height_mm"]} />
+            <QuantityField label={`${tie.name}, width`} path={[...path, i, "width_mm"]} />
+            <QuantityField label={`${tie.name}, wall`} path={[...path, i, "wall_mm"]} kind="thickness" />
+            <ChoiceField label="Ends" path={[...path, i, "end"]} choices={ENDS} />
+          </GridRow>
+        ))}
+      </Grid>
+      {may.design && <Act onClick={add}>Add a crossmember</Act>}
+      <Stiffness />
+    </Box>
+  );
+}
+
+/** The frame's torsional stiffness, stock and planned, with what it leaves out. */
+export function Stiffness() {
+  const figures = useShown((s) => s.result?.figures);
+  const [stock, planned, ratio] = ["twist-stock", "twist-planned", "twist-ratio"].map((id) =>
+    figures?.find((f) => f.id === id),
+  );
+  if (!stock || !planned || !ratio) {
+    return (
+      <Text fontSize="14px">
+        Torsional stiffness: not computed; it needs crossmembers, both tracks, masses and seats.
+      </Text>
+    );
+  }
+  return (
+    <Text fontSize="14px" mt="1">
+      Torsional stiffness {stock.value.toFixed(0)} {stock.unit} in stock, <b>{planned.value.toFixed(0)}</b> planned, ×
+      {ratio.value.toFixed(2)}; {stock.basis}.
+    </Text>
+  );
+}
