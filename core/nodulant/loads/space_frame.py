@@ -7,7 +7,7 @@ so ``i_y`` is its inertia for vertical bending. ``fixity`` scales its ends: 1 is
 solid, 0 a pin (semi-rigid beam after Monforton and Wu 1963, from memory: with
 d = 4 - g g, near end 12 g EI/(L d), far end 6 g g EI/(L d)).
 Forces N, moments N mm. Nodes are numbered so that members join near numbers: the matrix is
-then a narrow band.
+then a narrow band; each member runs from its lower number to its higher.
 """
 
 from dataclasses import dataclass
@@ -22,6 +22,7 @@ from nodulant.materials.steel import ELASTIC_MODULUS_MPA, SHEAR_MODULUS_MPA
 
 Indices = npt.NDArray[np.int64]
 FREEDOMS = 6
+_UPPER = np.triu_indices(12)
 LOOSE_MM = 1e7
 """A displacement beyond this is a mechanism, not a deflection."""
 
@@ -57,8 +58,8 @@ class Solved:
 
 def solve(nodes: Columns, members: Members, held: Held, loads: Columns) -> Solved:
     """Solve for every column of ``loads``, shape (loads, nodes, 6); raises NotSolvable for a mechanism."""
-    local, turn = _stiffness(nodes, members)
-    whole = turn.transpose(0, 2, 1) @ local @ turn
+    local, axes = _stiffness(nodes, members)
+    whole = _turned(_turned(local, axes).transpose(0, 2, 1), axes)
     freedoms = (np.stack([members.i, members.j], axis=1)[:, :, None] * FREEDOMS + np.arange(FREEDOMS)).reshape(-1, 12)
     band = _banded(whole, freedoms, len(nodes) * FREEDOMS)
     for node, freedom in zip(held.node, held.freedom, strict=True):
@@ -69,7 +70,8 @@ def solve(nodes: Columns, members: Members, held: Held, loads: Columns) -> Solve
         raise _mechanism() from error
     if not np.isfinite(flat).all() or np.abs(flat).max() > LOOSE_MM:
         raise _mechanism()
-    ends = (local @ turn @ flat[:, freedoms][..., None])[..., 0]
+    moved = flat[:, freedoms].reshape(len(loads), -1, 4, 3) @ axes.transpose(0, 2, 1)
+    ends = np.einsum("mab,lmb->lma", local, moved.reshape(len(loads), -1, 12))
     return Solved(flat.reshape(loads.shape), ends)
 
 
@@ -83,7 +85,7 @@ def _mechanism() -> NotSolvable:
 
 
 def _stiffness(nodes: Columns, members: Members) -> tuple[Columns, Columns]:
-    """Local stiffness (m, 12, 12) and turning matrices (m, 12, 12)."""
+    """Local stiffness (m, 12, 12) and the members' axes in the frame (m, 3, 3)."""
     along = nodes[members.j] - nodes[members.i]
     length = np.linalg.norm(along, axis=1)
     if (length < 1e-9).any():
@@ -95,7 +97,7 @@ def _stiffness(nodes: Columns, members: Members) -> tuple[Columns, Columns]:
     _pair(k, 3, SHEAR_MODULUS_MPA * members.j_t * members.fixity / length)
     _bending(k, (1, 5, 7, 11), ELASTIC_MODULUS_MPA * members.i_z, length, members.fixity, 1.0)
     _bending(k, (2, 4, 8, 10), ELASTIC_MODULUS_MPA * members.i_y, length, members.fixity, -1.0)
-    return k, _turn(along / length[:, None])
+    return k, _axes(along / length[:, None])
 
 
 def _pair(k: Columns, at: int, stiffness: Columns) -> None:
@@ -120,25 +122,34 @@ def _bending(
         k[:, w2, r] = k[:, r, w2] = -shear
 
 
-def _turn(x: Columns) -> Columns:
-    """Turning matrices from frame to local axes; local z as upright as can be."""
-    up = np.where((np.abs(x[:, 2]) > 0.99)[:, None], np.array([1.0, 0, 0]), np.array([0, 0, 1.0]))
-    y = np.cross(up, x)
-    y /= np.linalg.norm(y, axis=1)[:, None]
-    axes = np.stack([x, y, np.cross(x, y)], axis=1)
-    turn = np.zeros((len(x), 12, 12))
-    for block in range(4):
-        turn[:, 3 * block : 3 * block + 3, 3 * block : 3 * block + 3] = axes
-    return turn
+def _turned(k: Columns, axes: Columns) -> Columns:
+    """K T, with T the axes repeated along its diagonal: each block of three columns turned by itself."""
+    turned: Columns = (k.reshape(len(k), 48, 3) @ axes).reshape(len(k), 12, 12)
+    return turned
+
+
+def _axes(x: Columns) -> Columns:
+    """Rows are the local axes in the frame, from unit vectors along the members; local z as upright as can be."""
+    upright = np.abs(x[:, 2]) > 0.99
+    across, along, up = x.T
+    none, flat = np.zeros_like(up), np.where(upright, 1.0, np.hypot(across, along))
+    # local y = up x local x; a member that stands upright takes the frame's x for up
+    y = np.stack([-along, across, none], axis=1) / flat[:, None]
+    if upright.any():
+        beside = np.stack([none, -up, along], axis=1)[upright]
+        y[upright] = beside / np.linalg.norm(beside, axis=1)[:, None]
+    z = x[:, [1, 2, 0]] * y[:, [2, 0, 1]] - x[:, [2, 0, 1]] * y[:, [1, 2, 0]]
+    return np.stack([x, y, z], axis=1)
 
 
 def _banded(whole: Columns, freedoms: Indices, size: int) -> Columns:
     """Upper band of the assembled matrix, as ``solveh_banded`` takes it."""
-    rows = np.repeat(freedoms[:, :, None], 12, axis=2).ravel()
-    columns = np.repeat(freedoms[:, None, :], 12, axis=1).ravel()
-    upper = rows <= columns
-    rows, columns, values = rows[upper], columns[upper], whole.ravel()[upper]
-    width = int((columns - rows).max())
-    band: Columns = np.zeros((width + 1, size))
-    np.add.at(band, (width + rows - columns, columns), values)
+    if (freedoms[:, 0] >= freedoms[:, 6]).any():
+        raise ValueError("members run from the lower node number to the higher")
+    rows, columns = freedoms[:, _UPPER[0]], freedoms[:, _UPPER[1]]
+    width = int((freedoms[:, 11] - freedoms[:, 0]).max())
+    spots = (width - columns + rows) * size + columns
+    values = whole.reshape(len(whole), 144)[:, _UPPER[0] * 12 + _UPPER[1]]
+    flat = np.bincount(spots.ravel(), values.ravel(), (width + 1) * size)
+    band: Columns = np.asarray(flat, dtype=np.float64).reshape(width + 1, size)
     return band

@@ -80,8 +80,8 @@ class Targets(Frozen):
 
     drop_mm: Amount = 0.0
     entries: Annotated[tuple[DropEntry, ...], Field(max_length=20)] = ()
-    bump_mm: Annotated[float, Field(gt=0, le=500)] = 80.0
-    droop_mm: Annotated[float, Field(gt=0, le=500)] = 80.0
+    bump_mm: Annotated[float, Field(ge=1, le=500)] = 80.0
+    droop_mm: Annotated[float, Field(ge=1, le=500)] = 80.0
     path: AxlePath = StraightPath()
 
 
