@@ -112,6 +112,9 @@ TARGETS = Targets(
     bump_mm=90,
     droop_mm=80,
 )
+UPPER = Crossmember(
+    id="upper", name="coilover upper", x_mm=2610, profile="channel", height_mm=100, width_mm=60, wall_mm=5, end="welded"
+)
 BOX = Boxing(
     id="box-rear",
     name="Boxing over the axle",
@@ -139,7 +142,10 @@ TRAPEZOID = ARC.model_copy(
 
 def job() -> JobFile:
     """The demo job file."""
-    arc, straight = (Design(targets=TARGETS, operations=(BOX, notch), seats=SEATS) for notch in (ARC, TRAPEZOID))
+    arc, straight = (
+        Design(targets=TARGETS, operations=(BOX, notch), seats=SEATS, crossmembers=(UPPER,))
+        for notch in (ARC, TRAPEZOID)
+    )
     return JobFile(
         name="Wherry low-floor",
         shop=Shop(name="Fennimore Yard"),

@@ -130,10 +130,17 @@ class Evaluated(SimpleTestCase):
 
     def test_a_bare_design_equals_stock(self):
         bare = f.with_operations(f.demo())
-        bare = bare.model_copy(update={"design": bare.design.model_copy(update={"seats": ()})})
+        bare = bare.model_copy(update={"design": bare.design.model_copy(update={"seats": (), "crossmembers": ()})})
         result = evaluate(bare)
         self.assertAlmostEqual(self.figure(result, "twist-ratio").value, 1.0, delta=2e-3)
         self.assertEqual(f.check_of(result, "twist-bending:rail-twist:left").verdict, "holds")
+
+    def test_a_crossmember_that_the_design_adds_stiffens_the_planned_frame_only(self):
+        inputs = f.demo()
+        bare = inputs.model_copy(update={"design": inputs.design.model_copy(update={"crossmembers": ()})})
+        rows = [[self.figure(evaluate(i), f"twist-{n}").value for n in ("stock", "planned")] for i in (bare, inputs)]
+        self.assertEqual(rows[0][0], rows[1][0])
+        self.assertGreater(rows[1][1], rows[0][1])
 
     def test_open_rails_are_not_computed_in_torque(self):
         """Warping carries it there: never 'holds'."""

@@ -49,7 +49,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     states = [planned_state(design.operations)]
     if built := as_built_state(design.operations, entries):
         states.append(built)
-    sides = {side: _one_side(inputs, side, states, _also(want)) for side in LEFT_RIGHT}
+    sides = {side: _one_side(inputs, side, states, _also(inputs, want)) for side in LEFT_RIGHT}
     axle = axle_sides(inputs, drop.towards_rail_mm)
     before = readings_before_teardown(survey)
     asked = asked_readings(design.operations, survey.features, entries)
@@ -124,9 +124,10 @@ def _together(inputs: Inputs) -> list[NodulantError]:
     return []
 
 
-def _also(want: Want) -> tuple[float, ...]:
-    """The station of the section that is asked for: its figures come from the same columns, alike on both rails."""
-    return (want.section.x_mm,) if want.section else ()
+def _also(inputs: Inputs, want: Want) -> tuple[float, ...]:
+    """Stations that both rails have besides their own: added crossmembers, and the section that is asked for."""
+    ties = tuple(c.x_mm for c in inputs.design.crossmembers)
+    return (*ties, want.section.x_mm) if want.section else ties
 
 
 def _one_side(inputs: Inputs, side: Side, states: list[FrameState], also: tuple[float, ...]) -> _Side:

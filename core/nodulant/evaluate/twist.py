@@ -19,7 +19,7 @@ def frame_twist(inputs: Inputs, planned: dict[Side, RailComparison]) -> tuple[Tw
     if missing:
         return None, missing_twist_checks(missing, design.limits)
     try:
-        twist = compare_twist(survey, design.seats, planned)
+        twist = compare_twist(survey, design.seats, design.crossmembers, planned)
     except NodulantError as error:
         return None, missing_twist_checks((error.field,), design.limits, error.message)
     return twist, twist_checks(twist, design.limits)

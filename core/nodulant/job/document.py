@@ -15,6 +15,7 @@ from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen, Id, Name, Size, Text, Thickness, Typed
 from nodulant.frame.ops.union import Operation
 from nodulant.parts.limits import LimitChange
+from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.vehicle import Seat, Survey
 from nodulant.targets.drop import Targets
 from nodulant.units.show import Style
@@ -30,6 +31,8 @@ class Design(Frozen):
     operations: Annotated[tuple[Operation, ...], Field(max_length=40)] = ()
     seats: Annotated[tuple[Seat, ...], Field(max_length=20)] = ()
     """Planned seats; empty means the surveyed ones stay."""
+    crossmembers: Annotated[tuple[Crossmember, ...], Field(max_length=60)] = ()
+    """Added by this design; the surveyed ones stay."""
     limits: dict[str, LimitChange] = {}
     typed: dict[str, Typed] = {}
 

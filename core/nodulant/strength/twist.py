@@ -25,6 +25,8 @@ from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.vehicle import Mass, Rails, Seat, Survey
 
 TWIST_FACTOR = 1.3
+_Load = tuple[tuple[Crossmember, ...], tuple[Mass, ...], tuple[Seat, ...]]
+"""Crossmembers, masses and seats of a frame."""
 
 
 @dataclass(frozen=True)
@@ -69,11 +71,17 @@ def missing_for_twist(survey: Survey) -> tuple[str, ...]:
     return tuple(pointer for pointer, have in need.items() if not have)
 
 
-def compare_twist(survey: Survey, seats: tuple[Seat, ...], planned: dict[Side, RailComparison]) -> TwistComparison:
-    """Solve both frames; the planned one from its rails as already sectioned. Raises NotSolvable."""
+def compare_twist(
+    survey: Survey, seats: tuple[Seat, ...], added: tuple[Crossmember, ...], planned: dict[Side, RailComparison]
+) -> TwistComparison:
+    """Solve both frames; the planned one from its rails as already sectioned, with the ``added`` crossmembers.
+
+    Raises NotSolvable.
+    """
     couple = _couple(survey)
     stock = _stock(survey, couple)
-    return TwistComparison(couple, stock, _planned(survey, seats or survey.seats, planned, couple))
+    load = (survey.crossmembers + added, survey.masses, seats or survey.seats)
+    return TwistComparison(couple, stock, _planned(survey, load, planned, couple))
 
 
 def _couple(survey: Survey) -> float:
@@ -88,17 +96,18 @@ def _stock(survey: Survey, couple: float) -> FrameTwist:
     marks = [s.x_mm for s in survey.seats] + [c.x_mm for c in survey.crossmembers]
     x = ladder_stations(survey.rails, marks)
     cut = {side: sections(survey, (), side, x, STOCK) for side in LEFT_RIGHT}
-    return _frame(survey, survey.seats, x, cut, couple)
+    return _frame(survey, (survey.crossmembers, survey.masses, survey.seats), x, cut, couple)
 
 
-def _planned(survey: Survey, seats: tuple[Seat, ...], rails: dict[Side, RailComparison], couple: float) -> FrameTwist:
+def _planned(survey: Survey, load: _Load, rails: dict[Side, RailComparison], couple: float) -> FrameTwist:
     """The planned frame at the stations where both rails were sectioned, thinned where nothing begins or ends."""
     left, right = rails["left"], rails["right"]
     common = np.intersect1d(left.x, right.x)
     keep = np.isin(common, ladder_stations(survey.rails, []))
     keep[[0, -1]] = True
     edges = [x for rail in rails.values() for p in rail.placed for x in (p.start_mm, p.end_mm)]
-    spots = edges + [s.x_mm for s in seats] + [c.x_mm for c in survey.crossmembers]
+    ties, _, seats = load
+    spots = edges + [s.x_mm for s in seats] + [c.x_mm for c in ties]
     for spot in spots:
         keep |= np.abs(common - spot) < 1.0
     for rail in rails.values():
@@ -106,18 +115,12 @@ def _planned(survey: Survey, seats: tuple[Seat, ...], rails: dict[Side, RailComp
             keep |= (common > p.start_mm) & (common < p.end_mm) & isinstance(p.op, Notch)
     x = common[keep]
     cut = {side: rails[side].built.rows(np.searchsorted(rails[side].x, x)) for side in LEFT_RIGHT}
-    return _frame(survey, seats, x, cut, couple)
+    return _frame(survey, load, x, cut, couple)
 
 
-def _frame(
-    survey: Survey, seats: tuple[Seat, ...], x: Columns, cut: dict[Side, SectionColumns], couple: float
-) -> FrameTwist:
-    load = (survey.crossmembers, survey.masses, seats)
+def _frame(survey: Survey, load: _Load, x: Columns, cut: dict[Side, SectionColumns], couple: float) -> FrameTwist:
     ladder = _solved(survey.rails, load, x.tobytes(), _Sections(cut["left"], cut["right"]))
     return FrameTwist(ladder, {side: _rail(ladder, cut[side], side, couple) for side in LEFT_RIGHT})
-
-
-_Load = tuple[tuple[Crossmember, ...], tuple[Mass, ...], tuple[Seat, ...]]
 
 
 @dataclass(frozen=True, eq=False)

@@ -913,6 +913,11 @@ export interface components {
          */
         Design: {
             /**
+             * Crossmembers
+             * @default []
+             */
+            crossmembers: components["schemas"]["Crossmember"][];
+            /**
              * Limits
              * @default {}
              */

@@ -146,15 +146,17 @@ function Break({ y, scale }: { y: number; scale: Scale }) {
 
 /** Crossmembers between the rails, broken out with the middle of the frame. */
 function Ties({ scale, top, height }: { scale: Scale; top: number; height: number }) {
-  const ties = useBench((s) => s.history.now.survey.crossmembers);
+  const draft = useBench((s) => s.history.now);
+  const added = draft.design.crossmembers ?? [];
   return (
-    <g fill="none" stroke={paint("faint")}>
-      {ties?.map((tie) => {
+    <g fill="none">
+      {[...(draft.survey.crossmembers ?? []), ...added].map((tie) => {
         const half = ((tie.profile === "tube" ? tie.height_mm : tie.width_mm) / 2) * scale.perMm;
         const x = scale.x(tie.x_mm);
         return (
           <path
-            key={tie.id}
+            key={`${tie.id}${tie.x_mm}`}
+            stroke={paint(added.includes(tie) ? "added" : "faint")}
             d={`M${x - half} ${top + height * 0.24}V${top + height * 0.76}M${x + half} ${top + height * 0.24}V${top + height * 0.76}`}
           >
             <title>{tie.name} crossmember</title>

@@ -1,10 +1,10 @@
 import { Box, Text } from "@chakra-ui/react";
 import type { Crossmember } from "../api/types";
 import { useMay } from "../app/session";
-import { freshId } from "../draft/document";
+import { freshId, type Path } from "../draft/document";
 import { shownDraft, useBench } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
-import { Act, ChoiceField, WordsField } from "../fields/controls";
+import { Act, ChoiceField, Group, WordsField } from "../fields/controls";
 import { Grid, GridRow } from "../fields/Grid";
 import { QuantityField } from "../fields/QuantityField";
 
@@ -21,12 +21,23 @@ const ENDS = [
   ["gusseted", "welded, gusset"],
 ] as const;
 
-/** What ties the rails: with it the frame's twist is computed. */
+/** What ties the rails, as surveyed and added by the design: with it the frame's twist is computed. */
 export function CrossmemberTable() {
+  return (
+    <Box>
+      <Ties title="Crossmembers as surveyed" path={["survey", "crossmembers"]} />
+      <Ties title="Crossmembers added by this design" path={["design", "crossmembers"]} />
+      <Stiffness />
+    </Box>
+  );
+}
+
+function Ties({ title, path }: { title: string; path: Path }) {
   const act = useBench((s) => s.act);
-  const rows = useBench((s) => shownDraft(s).survey.crossmembers);
+  const rows = useBench((s) =>
+    path[0] === "survey" ? shownDraft(s).survey.crossmembers : shownDraft(s).design.crossmembers,
+  );
   const may = useMay();
-  const path = ["survey", "crossmembers"] as const;
   const add = () => {
     const id = freshId(
       "tie",
@@ -44,23 +55,24 @@ export function CrossmemberTable() {
     act({ kind: "insert", path, value });
   };
   return (
-    <Box data-field="/survey/crossmembers" tabIndex={-1}>
-      <Grid label="Crossmembers" heads={HEADS} widths={WIDTHS}>
-        {rows.map((tie, i) => (
-          <GridRow key={tie.id} widths={WIDTHS} remove={() => act({ kind: "remove", path: [...path, i] })}>
-            <WordsField label="Name" path={[...path, i, "name"]} />
-            <QuantityField label={`${tie.name}, station`} path={[...path, i, "x_mm"]} />
-            <ChoiceField label="Profile" path={[...path, i, "profile"]} choices={PROFILES} />
-            <QuantityField label={`${tie.name}, height`} path={[...path, i, "height_mm"]} />
-            <QuantityField label={`${tie.name}, width`} path={[...path, i, "width_mm"]} />
-            <QuantityField label={`${tie.name}, wall`} path={[...path, i, "wall_mm"]} kind="thickness" />
-            <ChoiceField label="Ends" path={[...path, i, "end"]} choices={ENDS} />
-          </GridRow>
-        ))}
-      </Grid>
-      {may.design && <Act onClick={add}>Add a crossmember</Act>}
-      <Stiffness />
-    </Box>
+    <Group title={title}>
+      <Box data-field={`/${path.join("/")}`} tabIndex={-1}>
+        <Grid label={title} heads={HEADS} widths={WIDTHS}>
+          {rows.map((tie, i) => (
+            <GridRow key={tie.id} widths={WIDTHS} remove={() => act({ kind: "remove", path: [...path, i] })}>
+              <WordsField label="Name" path={[...path, i, "name"]} />
+              <QuantityField label={`${tie.name}, station`} path={[...path, i, "x_mm"]} />
+              <ChoiceField label="Profile" path={[...path, i, "profile"]} choices={PROFILES} />
+              <QuantityField label={`${tie.name}, height`} path={[...path, i, "height_mm"]} />
+              <QuantityField label={`${tie.name}, width`} path={[...path, i, "width_mm"]} />
+              <QuantityField label={`${tie.name}, wall`} path={[...path, i, "wall_mm"]} kind="thickness" />
+              <ChoiceField label="Ends" path={[...path, i, "end"]} choices={ENDS} />
+            </GridRow>
+          ))}
+        </Grid>
+        {may.design && <Act onClick={add}>Add a crossmember</Act>}
+      </Box>
+    </Group>
   );
 }
 
