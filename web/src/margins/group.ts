@@ -25,7 +25,7 @@ export function grouped(checks: readonly Check[]): Row[] {
 function same(a: Check, b: Check): boolean {
   if (a.verdict !== b.verdict) return false;
   if (a.value === null || b.value === null) return a.value === b.value;
-  return Math.abs(a.value - b.value) <= 1e-4 * Math.max(1, Math.abs(a.value));
+  return Math.abs(a.value - b.value) <= 1e-3 * Math.max(1, Math.abs(a.value));
 }
 
 /** The worst of some checks, in the order of the column. */
