@@ -42,13 +42,16 @@ class Bench(LiveServerTestCase):
 
     size = {"width": 1280, "height": 800}
     scheme = "light"
+    touch = False
 
     def setUp(self):
         cache.clear()
         call_command("load_demo", verbosity=0, stdout=io.StringIO())
         self.job = Job.objects.get()
         self.errors = []
-        self.context = browser().new_context(viewport=self.size, color_scheme=self.scheme, accept_downloads=True)
+        self.context = browser().new_context(
+            viewport=self.size, color_scheme=self.scheme, accept_downloads=True, has_touch=self.touch
+        )
         self.addCleanup(self.context.close)
         self.page = self.watch(self.context.new_page())
 

@@ -80,6 +80,7 @@ class Touch(Bench):
     """Gloves half on: a finger drags a handle on a tablet."""
 
     size = {"width": 1024, "height": 768}
+    touch = True
 
     def test_a_finger_moves_the_notch(self):
         self.open("Cut")
@@ -94,3 +95,33 @@ class Touch(Bench):
         with self.evaluated():
             devtools.send("Input.dispatchTouchEvent", {"type": "touchEnd", "touchPoints": []})
         self.assertNotEqual(self.page.get_by_label("Depth", exact=True).input_value(), '2 5/16"')
+
+    def test_two_fingers_pinch_and_one_pans(self):
+        self.open("Cut")
+        handle = self.page.locator('[data-handle="axle-notch/outer"]')
+        centre = self.page.locator('[data-handle="axle-notch/centre"]')
+        sheet = self.page.get_by_label("Sheet: side elevation above plan").bounding_box()
+        y, x = sheet["y"] + sheet["height"] - 40, sheet["x"] + sheet["width"] / 2
+        devtools = self.context.new_cdp_session(self.page)
+
+        def touch(kind, *places):
+            points = [{"x": place, "y": y, "id": i} for i, place in enumerate(places)]
+            devtools.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": points})
+
+        def reach():
+            return handle.bounding_box()["x"] - centre.bounding_box()["x"]
+
+        before = reach()
+        touch("touchStart", x - 40, x + 40)
+        for i in range(1, 6):
+            touch("touchMove", x - 40 - 8 * i, x + 40 + 8 * i)
+        touch("touchEnd")
+        self.page.wait_for_timeout(200)
+        self.assertGreater(reach(), 1.5 * before)
+        place = centre.bounding_box()["x"]
+        touch("touchStart", x)
+        for i in range(1, 6):
+            touch("touchMove", x - 10 * i)
+        touch("touchEnd")
+        self.page.wait_for_timeout(200)
+        self.assertAlmostEqual(centre.bounding_box()["x"], place - 50, delta=12)

@@ -36,7 +36,8 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
     "gesture",
   );
   const may = useMay();
-  const from = useRef<number | null>(null);
+  /** Pointers that are down on the sheet itself: one pans, two pinch. */
+  const fingers = useRef(new Map<number, number>());
   const scale = useMemo(() => scaleOf(view, Math.max(width, 1)), [view, width]);
   const select = useCallback((id: string) => put({ selected: id }), [put]);
   useWheel(frame, (event) => {
@@ -53,15 +54,20 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
   held.current = heights;
   const hooked = hook ?? draft.survey.datum?.feature_id ?? "";
   const onDown = (event: PointerEvent<SVGSVGElement>) => {
-    from.current = event.clientX;
+    fingers.current.set(event.pointerId, event.clientX);
   };
   const onMove = (event: PointerEvent<SVGSVGElement>) => {
-    if (from.current === null || event.buttons !== 1) return;
-    pan((from.current - event.clientX) / scale.perMm);
-    from.current = event.clientX;
+    const before = fingers.current.get(event.pointerId);
+    if (before === undefined || event.buttons !== 1) return;
+    const other = [...fingers.current].find(([id]) => id !== event.pointerId)?.[1];
+    fingers.current.set(event.pointerId, event.clientX);
+    if (other === undefined) return pan((before - event.clientX) / scale.perMm);
+    const [spread, now] = [Math.abs(before - other), Math.abs(event.clientX - other)];
+    const left = frame.current?.getBoundingClientRect().left ?? 0;
+    if (spread > 10 && now > 10) zoom(spread / now, scale.station((event.clientX + other) / 2 - left));
   };
-  const onUp = () => {
-    from.current = null;
+  const onUp = (event: PointerEvent<SVGSVGElement>) => {
+    fingers.current.delete(event.pointerId);
   };
   const preview = gesture && evaluated && result ? previewShift(draft, evaluated) : null;
   return (
@@ -75,7 +81,7 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
           data-shown-at={shownAt}
           style={{
             display: "block",
-            touchAction: "pan-y",
+            touchAction: handles ? "none" : "pan-y",
             userSelect: "none",
             opacity: stale && !gesture ? 0.75 : 1,
           }}
@@ -83,6 +89,7 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
           onPointerMove={onMove}
           onPointerUp={onUp}
           onPointerLeave={onUp}
+          onPointerCancel={onUp}
         >
           <Patterns />
           <clipPath id="elevation">
