@@ -4,6 +4,7 @@ from django.test import SimpleTestCase
 
 from nodulant.evaluate import evaluate
 from nodulant.frame.model import STOCK, planned_state, sections
+from nodulant.materials.pipe import PIPES
 from nodulant.parts.limits import find_limit
 from nodulant.survey.before_teardown import readings_before_teardown
 from nodulant.targets.drop import DropEntry
@@ -91,3 +92,23 @@ class Defaults(SimpleTestCase):
         names = " ".join(r.name.lower() for r in readings_before_teardown(f.demo().survey))
         for word in ("wheelbase", "hub height", "pinion angle", "tyre", "tube to rail", "wall"):
             self.assertIn(word, names)
+
+
+class NominalIsNotActual(SimpleTestCase):
+    """A nominal pipe is not its diameter; a plate of 5 mm is not 3/16 in (common practice)."""
+
+    def test_nominal_pipe(self):
+        for pipe, nominal_in in (("NPS 3", 3.0), ("NPS 4", 4.0)):
+            found = next(p for p in PIPES if p.name == pipe)
+            self.assertGreater(found.outside_mm, nominal_in * 25.4 + 10)
+            self.assertNotAlmostEqual(2 * found.inside_radius_mm, nominal_in * 25.4, delta=0.5)
+
+    def test_metric_plate_against_inch_plate(self):
+        """The same notch with 5 mm and with 3/16 in side plates: 5 % of the plate, seen in the shear capacity."""
+        capacity = [
+            section(
+                f.boxing("flush"), f.straight_notch(60, liner=f.liner(6), outer_plate=f.side_plate(t))
+            ).shear_capacity[0]
+            for t in (5.0, 3 / 16 * 25.4)
+        ]
+        self.assertGreater(capacity[0], 1.005 * capacity[1])
