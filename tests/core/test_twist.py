@@ -49,6 +49,18 @@ class Standing(SimpleTestCase):
             for side in ("left", "right"):
                 np.testing.assert_allclose(ladder.standing[side].moment, beam, atol=2e-4 * np.abs(beam).max())
 
+    def test_a_mass_beyond_the_rails_bends_them_as_it_does_the_beam(self):
+        survey = f.demo().survey
+        ahead = survey.masses[0].model_copy(update={"id": "ahead", "x_mm": -920.0, "mass_kg": 150.0})
+        spread = ahead.model_copy(update={"id": "behind", "x_mm": 3300.0, "to_x_mm": 3900.0})
+        masses = (*survey.masses, ahead, spread)
+        x = ladder_stations(survey.rails, [s.x_mm for s in (*survey.seats, *survey.crossmembers)])
+        cut = {side: sections(survey, (), side, x, STOCK) for side in ("left", "right")}
+        ladder = solve_ladder(survey.rails, x, cut, survey.crossmembers, masses, survey.seats)
+        beam = internal_forces(x, masses, survey.seats).moment
+        self.assertGreater(abs(beam[0]), 1e4)
+        np.testing.assert_allclose(ladder.standing["left"].moment, beam, atol=3e-4 * np.abs(beam).max())
+
     def test_equal_rails_do_not_twist_under_their_own_load(self):
         """The shear centre is taken on the rail's axis: see the methods for what that leaves out."""
         _, ladder = solved()
@@ -81,6 +93,18 @@ class Twisting(SimpleTestCase):
         gain = closed.stiffness_nm_per_deg / open_.stiffness_nm_per_deg
         self.assertGreater(gain, 3)
         self.assertLess(gain, 100)
+
+    def test_at_a_crossmember_the_greater_side_is_told(self):
+        """The moment jumps there: it may not fall below both neighbours' line, nor hide between two signs."""
+        at = 310.0
+        near = [at - 1, at, at + 1]
+        survey = f.demo().survey
+        x = ladder_stations(survey.rails, [*near, *(s.x_mm for s in (*survey.seats, *survey.crossmembers))])
+        cut = {side: sections(survey, (), side, x, STOCK) for side in ("left", "right")}
+        ladder = solve_ladder(survey.rails, x, cut, survey.crossmembers, survey.masses, survey.seats)
+        before, here, after = (abs(ladder.twisted["left"].moment[np.searchsorted(x, place)]) for place in near)
+        self.assertGreater(abs(before - after), 0.3 * here)
+        self.assertAlmostEqual(here / max(before, after), 1.0, delta=0.01)
 
     def test_firmer_ends_and_more_ties_stiffen(self):
         few = tuple(tie(x, "channel", "riveted") for x in (-560, 3415))
@@ -127,6 +151,17 @@ class Evaluated(SimpleTestCase):
         stock, planned = (self.figure(result, f"twist-{n}") for n in ("stock", "planned"))
         self.assertIn("lower bound", stock.basis)
         self.assertAlmostEqual(self.figure(result, "twist-ratio").value, planned.value / stock.value)
+
+    def test_a_part_beyond_the_rails_is_named_and_not_moved_to_their_end(self):
+        inputs = f.demo()
+        away = tie(9000.0)
+        for part in ("survey", "design"):
+            owner = getattr(inputs, part)
+            changed = owner.model_copy(update={"crossmembers": (*owner.crossmembers, away)})
+            result = evaluate(inputs.model_copy(update={part: changed}))
+            check = f.check_of(result, "twist-bending:rail-twist:left")
+            self.assertEqual((check.verdict, check.missing), ("not computed", (f"/{part}/crossmembers",)))
+            self.assertIn("beyond the rails", check.remedy)
 
     def test_a_bare_design_equals_stock(self):
         bare = f.with_operations(f.demo())

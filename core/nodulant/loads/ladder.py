@@ -125,27 +125,32 @@ def _held(stations: int) -> Held:
 
 def _standing(x: Columns, masses: Sequence[Mass], seats: Sequence[Seat], held: Reactions) -> Columns:
     """Half of every mass and seat force on each rail's nodes, shape (nodes, 6)."""
-    upward = np.zeros(len(x))
+    shared = np.zeros((len(x), 2))
     for seat in seats:
-        upward += _shared(x, np.array([seat.x_mm]), seat.share * (held.front if seat.axle == "front" else held.rear))
+        shared += _shared(x, np.array([seat.x_mm]), seat.share * (held.front if seat.axle == "front" else held.rear))
     for mass in masses:
         if mass.to_x_mm is None:
-            upward += _shared(x, np.array([mass.x_mm]), -mass.mass_kg * G)
+            shared += _shared(x, np.array([mass.x_mm]), -mass.mass_kg * G)
         else:
             steps = np.linspace(mass.x_mm, mass.to_x_mm, RUN_STEPS + 1)
-            upward += _shared(x, (steps[:-1] + steps[1:]) / 2, -mass.mass_kg * G / RUN_STEPS)
+            shared += _shared(x, (steps[:-1] + steps[1:]) / 2, -mass.mass_kg * G / RUN_STEPS)
     loads = np.zeros((2 * len(x), 6))
-    loads[:, 2] = np.repeat(upward / 2, 2)
+    loads[:, [2, 4]] = np.repeat(shared / 2, 2, axis=0)
     return loads
 
 
 def _shared(x: Columns, at: Columns, force: float) -> Columns:
-    """``force`` at every place of ``at``, given to the nodes beside it by the lever; beyond an end, to the end."""
-    right = np.clip(np.searchsorted(x, at), 1, len(x) - 1)
-    t = np.clip((at - x[right - 1]) / (x[right] - x[right - 1]), 0.0, 1.0)
-    out = np.zeros(len(x))
-    np.add.at(out, right - 1, force * (1 - t))
-    np.add.at(out, right, force * t)
+    """Upward force and moment about y at the nodes, shape (nodes, 2), of ``force`` at every place of ``at``.
+
+    Between two nodes by the lever; beyond an end, at the end with the moment of what overhangs.
+    """
+    on_frame = np.clip(at, x[0], x[-1])
+    right = np.clip(np.searchsorted(x, on_frame), 1, len(x) - 1)
+    t = (on_frame - x[right - 1]) / (x[right] - x[right - 1])
+    out = np.zeros((len(x), 2))
+    np.add.at(out[:, 0], right - 1, force * (1 - t))
+    np.add.at(out[:, 0], right, force * t)
+    np.add.at(out[:, 1], np.where(at < x[0], 0, len(x) - 1), -force * (at - on_frame))
     return out
 
 
@@ -175,7 +180,10 @@ def _angle(x: Columns, nodes: Columns, seats: Sequence[Seat], solved: Solved) ->
 
 
 def _forces(x: Columns, solved: Solved, row: int, side: Side) -> RailForces:
-    """Moments and torques at the stations: each span's own ends, the mean where two spans meet."""
+    """Moments and torques at the stations: each span's own ends, the greater where two spans meet.
+
+    Both jump at a crossmember, which gives its torque to the rail's bending and its bending to the rail's torque.
+    """
     k = LEFT_RIGHT.index(side)
     ends = solved.ends[row, k : 2 * (len(x) - 1) : 2]
     moment, torque = _at_stations(ends[:, 4], -ends[:, 10]), _at_stations(-ends[:, 3], ends[:, 9])
@@ -183,6 +191,6 @@ def _forces(x: Columns, solved: Solved, row: int, side: Side) -> RailForces:
 
 
 def _at_stations(start: Columns, end: Columns) -> Columns:
-    inner = (start[1:] + end[:-1]) / 2
+    inner = np.where(np.abs(start[1:]) > np.abs(end[:-1]), start[1:], end[:-1])
     out: Columns = np.concatenate([start[:1], inner, end[-1:]])
     return out

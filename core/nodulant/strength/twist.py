@@ -12,6 +12,7 @@ from functools import lru_cache
 import numpy as np
 
 from nodulant.base.arrays import Columns, Mask
+from nodulant.base.errors import NotSolvable
 from nodulant.frame.assembly import SectionColumns
 from nodulant.frame.model import STOCK, sections
 from nodulant.frame.ops.notch import Notch
@@ -25,6 +26,10 @@ from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.vehicle import Mass, Rails, Seat, Survey
 
 TWIST_FACTOR = 1.3
+ON_END_MM = 0.5
+"""A part this little beyond a rail's end is on the end."""
+BESIDE_MM = 2.0
+"""Stations this near both sides of a crossmember, so that the jump there is not spread along the rail."""
 _Load = tuple[tuple[Crossmember, ...], tuple[Mass, ...], tuple[Seat, ...]]
 """Crossmembers, masses and seats of a frame."""
 
@@ -78,10 +83,25 @@ def compare_twist(
 
     Raises NotSolvable.
     """
+    seated = ("/design/seats", seats) if seats else ("/survey/seats", survey.seats)
+    for field, parts in (("/survey/crossmembers", survey.crossmembers), ("/design/crossmembers", added), seated):
+        _on_both_rails(survey.rails, field, [part.x_mm for part in parts])
     couple = _couple(survey)
     stock = _stock(survey, couple)
     load = (survey.crossmembers + added, survey.masses, seats or survey.seats)
     return TwistComparison(couple, stock, _planned(survey, load, planned, couple))
+
+
+def _on_both_rails(rails: Rails, field: str, places: list[float]) -> None:
+    common = ladder_stations(rails, [])
+    off = [x for x in places if not common[0] - ON_END_MM <= x <= common[-1] + ON_END_MM]
+    if off:
+        raise NotSolvable(
+            "a part of the ladder lies beyond the rails",
+            field=field,
+            found=f"x = {off[0]:.1f} mm",
+            acceptable=f"{common[0]:.1f} to {common[-1]:.1f} mm, where both rails are",
+        )
 
 
 def _couple(survey: Survey) -> float:
@@ -93,7 +113,8 @@ def _couple(survey: Survey) -> float:
 
 def _stock(survey: Survey, couple: float) -> FrameTwist:
     """The surveyed frame at stations that no edit of the design moves, so that it is solved once."""
-    marks = [s.x_mm for s in survey.seats] + [c.x_mm for c in survey.crossmembers]
+    ties = [c.x_mm + step for c in survey.crossmembers for step in (-BESIDE_MM, 0.0, BESIDE_MM)]
+    marks = [s.x_mm for s in survey.seats] + ties
     x = ladder_stations(survey.rails, marks)
     cut = {side: sections(survey, (), side, x, STOCK) for side in LEFT_RIGHT}
     return _frame(survey, (survey.crossmembers, survey.masses, survey.seats), x, cut, couple)
