@@ -1,10 +1,11 @@
 import { Box, Button, Flex, Heading, Stack, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type FormEvent, useRef, useState } from "react";
+import { type FormEvent, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, got, postText, Refused } from "../api/client";
 import type { JobHead, Problem } from "../api/types";
 import { PlainWords } from "../fields/plain";
+import { useFile } from "../fields/useFile";
 import { useMay } from "./session";
 import { TroubleList } from "./TroubleList";
 
@@ -39,7 +40,6 @@ export function JobList() {
 function Begin() {
   const go = useNavigate();
   const queries = useQueryClient();
-  const file = useRef<HTMLInputElement>(null);
   const [name, setName] = useState("");
   const [vehicle, setVehicle] = useState("");
   const [problems, setProblems] = useState<Problem[]>([]);
@@ -56,10 +56,9 @@ function Begin() {
     event.preventDefault();
     void opened(() => got(api.POST("/api/jobs", { body: { name, vehicle } })));
   };
-  const take = (chosen: File | undefined) => {
-    if (chosen) void opened(() => postText<JobHead>("/api/jobs/import", chosen));
-    if (file.current) file.current.value = "";
-  };
+  const file = useFile("Job file", ".json,application/json", (chosen) => {
+    void opened(() => postText<JobHead>("/api/jobs/import", chosen));
+  });
   return (
     <Box mt="6" p="4" bg="panel" borderWidth="1px" borderColor="rule">
       <form onSubmit={begin}>
@@ -69,17 +68,10 @@ function Begin() {
           <Button type="submit" bg="chalk" color="onchalk">
             Begin
           </Button>
-          <Button variant="outline" onClick={() => file.current?.click()}>
+          <Button variant="outline" onClick={file.ask}>
             Bring in a job file
           </Button>
-          <input
-            ref={file}
-            type="file"
-            accept=".json,application/json"
-            aria-label="Job file"
-            style={{ display: "none" }}
-            onChange={(e) => take(e.target.files?.[0])}
-          />
+          {file.input}
         </Flex>
       </form>
       <TroubleList problems={problems} lead="Nothing was written." />

@@ -9,14 +9,17 @@ function startPlace(draft: Draft, offset_mm: number) {
   return { anchor_id: (near ?? last)?.id ?? draft.survey.datum.feature_id, offset_mm };
 }
 
-export function freshNotch(draft: Draft): Notch {
-  const id = freshId(
-    "notch",
+function operationId(draft: Draft, kind: string) {
+  return freshId(
+    kind,
     draft.design.operations.map((op) => op.id),
   );
+}
+
+export function freshNotch(draft: Draft): Notch {
   return {
     kind: "notch",
-    id,
+    id: operationId(draft, "notch"),
     name: "Notch",
     side: "both",
     place: startPlace(draft, 0),
@@ -31,13 +34,9 @@ export function freshNotch(draft: Draft): Notch {
 }
 
 export function freshBoxing(draft: Draft): Boxing {
-  const id = freshId(
-    "boxing",
-    draft.design.operations.map((op) => op.id),
-  );
   return {
     kind: "boxing",
-    id,
+    id: operationId(draft, "boxing"),
     name: "Boxing plate",
     side: "both",
     start: startPlace(draft, -400),

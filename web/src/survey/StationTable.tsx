@@ -1,5 +1,5 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { useSteelChoices } from "../api/catalogue";
 import { api, got, Refused } from "../api/client";
 import type { Problem, Station } from "../api/types";
@@ -9,6 +9,7 @@ import { shownDraft, useBench, usePick } from "../draft/store";
 import { Act, ChoiceField } from "../fields/controls";
 import { Grid, GridRow } from "../fields/Grid";
 import { QuantityField } from "../fields/QuantityField";
+import { useFile } from "../fields/useFile";
 import { unitOf } from "../units/show";
 
 const WIDTHS = "2rem repeat(5, minmax(5.6rem, 8rem)) 2.4rem";
@@ -100,10 +101,8 @@ const OPENS = [
 /** Stations from a CSV file; errors name the line and nothing is taken until all lines are good. */
 function FromCsv() {
   const { side, style, act } = usePick("side", "style", "act");
-  const file = useRef<HTMLInputElement>(null);
   const [problems, setProblems] = useState<Problem[]>([]);
-  const take = async (chosen: File | undefined) => {
-    if (!chosen) return;
+  const take = async (chosen: File) => {
     try {
       const unit = unitOf("length", style) === "mm" ? "mm" : "in";
       const stations = await got(api.POST("/api/stations", { body: { text: await chosen.text(), unit } }));
@@ -114,24 +113,14 @@ function FromCsv() {
       const own = error instanceof Refused ? error.problems : [];
       setProblems(own.length ? own : [{ pointer: "", message, found: "", expected: "" }]);
     }
-    if (file.current) file.current.value = "";
   };
+  const file = useFile("Stations as CSV", ".csv,text/csv,text/plain", (chosen) => void take(chosen));
   return (
     <>
-      <Act
-        onClick={() => file.current?.click()}
-        hint="Head line: x, underside, height, width, wall; a head may name a unit"
-      >
+      <Act onClick={file.ask} hint="Head line: x, underside, height, width, wall; a head may name a unit">
         From CSV
       </Act>
-      <input
-        ref={file}
-        type="file"
-        accept=".csv,text/csv,text/plain"
-        aria-label="Stations as CSV"
-        style={{ display: "none" }}
-        onChange={(e) => void take(e.target.files?.[0])}
-      />
+      {file.input}
       <TroubleList problems={problems} lead="The stations are as they were." />
     </>
   );
