@@ -97,10 +97,10 @@ def _on_both_rails(rails: Rails, field: str, places: list[float]) -> None:
     off = [x for x in places if not common[0] - ON_END_MM <= x <= common[-1] + ON_END_MM]
     if off:
         raise NotSolvable(
-            "a part of the ladder lies beyond the rails",
+            f"x = {off[0]:.0f} mm lies beyond the rails; both are there from {common[0]:.0f} to {common[-1]:.0f} mm",
             field=field,
             found=f"x = {off[0]:.1f} mm",
-            acceptable=f"{common[0]:.1f} to {common[-1]:.1f} mm, where both rails are",
+            acceptable=f"{common[0]:.1f} to {common[-1]:.1f} mm",
         )
 
 

@@ -8,7 +8,7 @@ import { Act, ChoiceField, Group, WordsField } from "../fields/controls";
 import { Grid, GridRow } from "../fields/Grid";
 import { QuantityField } from "../fields/QuantityField";
 
-const WIDTHS = "minmax(5.6rem, 1fr) 5.2rem 5.8rem 4.7rem 4.7rem 4.4rem 5.8rem 2.4rem";
+const WIDTHS = "minmax(4.2rem, 1fr) 5.2rem 5.8rem 4.7rem 4.7rem 3.9rem 5.8rem 2rem";
 const HEADS = ["name", "station", "profile", "height", "width", "wall", "ends"] as const;
 const PROFILES = [
   ["channel", "channel"],
