@@ -9,9 +9,6 @@ from nodulant.base.model import Frozen
 from nodulant.checks.check import Check, Subject, Why, judge
 from nodulant.checks.rail_rules import Changes
 from nodulant.frame.model import planned_state
-from nodulant.frame.ops.boxing import Boxing
-from nodulant.frame.ops.boxing_work import boxing_readings
-from nodulant.frame.ops.notch_work import notch_readings
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.state import FrameState
 from nodulant.parts.sides import Side, on_sides
@@ -39,11 +36,7 @@ def asked_readings(
     decided: dict[str, str] = {e.subject: e.choice for e in standing(entries) if e.kind == "decision"}
     out = []
     for op in operations:
-        specs = (
-            boxing_readings(op)
-            if isinstance(op, Boxing)
-            else notch_readings(op, names.get(op.place.anchor_id, op.place.anchor_id))
-        )
+        specs = op.readings(names.get(op.anchor.anchor_id, op.anchor.anchor_id))
         for side in on_sides(op.side):
             out += [_asked(op.id, side, spec, latest.get(f"{op.id}/{spec.key}/{side}"), decided) for spec in specs]
     return out

@@ -9,9 +9,6 @@ from typing import Literal
 
 from nodulant.asbuilt.log import Entry, SignOffEntry, overridden, standing
 from nodulant.base.model import Frozen
-from nodulant.frame.ops.boxing import Boxing
-from nodulant.frame.ops.boxing_work import boxing_steps
-from nodulant.frame.ops.notch_work import notch_steps
 from nodulant.frame.ops.union import Operation
 from nodulant.parts.sides import on_sides
 from nodulant.parts.specs import PHASES, HoldPoint, StepSpec
@@ -124,12 +121,7 @@ def _operation_rows(
 ) -> list[tuple[StepSpec, str | None, str | None]]:
     rows: list[tuple[StepSpec, str | None, str | None]] = []
     for op in operations:
-        if isinstance(op, Boxing):
-            specs = boxing_steps(op)
-        else:
-            specs = notch_steps(
-                op, f"{op.place.offset_mm:+.1f} mm from {names.get(op.place.anchor_id, op.place.anchor_id)}"
-            )
+        specs = op.steps(names.get(op.anchor.anchor_id, op.anchor.anchor_id))
         rows += [(spec, op.id, side) for side in on_sides(op.side) for spec in specs]
     return rows
 

@@ -4,9 +4,9 @@ import math
 
 from nodulant.checks.check import Check, Governs, Subject, Why, judge, not_computed
 from nodulant.checks.rail_rules import Changes
+from nodulant.frame.here import RailHere
 from nodulant.frame.model import Placed
 from nodulant.frame.ops.notch import Cap, Notch, SidePlate
-from nodulant.frame.ops.notch_parts import RailHere
 from nodulant.frame.ops.plate_welds import needed_overlap
 from nodulant.parts.sides import Side, on_sides
 from nodulant.strength.rail import RailComparison

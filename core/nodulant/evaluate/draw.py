@@ -19,7 +19,6 @@ from nodulant.evaluate.evaluation import (
 )
 from nodulant.frame.columns import rail_at
 from nodulant.frame.model import placed_on, planned_state
-from nodulant.frame.ops.notch import Notch
 from nodulant.frame.state import FrameState
 from nodulant.geometry import Outline
 from nodulant.job.document import Inputs
@@ -61,11 +60,8 @@ def _cuts(inputs: Inputs, side: Side, state: FrameState) -> tuple[Outline, ...]:
         return ()
     rail = inputs.survey.rails.of(side)
     at, under = [s.x_mm for s in rail.stations], [s.underside_z_mm for s in rail.stations]
-    return tuple(
-        p.op.shape.path(p.op.depth_mm).moved(p.centre_mm, float(np.interp(p.centre_mm, at, under)))
-        for p in placed
-        if isinstance(p.op, Notch)
-    )
+    edges = [(p.centre_mm, p.op.cut_edge()) for p in placed]
+    return tuple(edge.moved(x, float(np.interp(x, at, under))) for x, edge in edges if edge is not None)
 
 
 def axle_drawing(inputs: Inputs, axle: AxleSide) -> AxleDrawing:

@@ -8,6 +8,8 @@ closes a cut from below, ``cap`` is a box on the top flange.
 from dataclasses import dataclass
 from typing import Literal
 
+import numpy as np
+
 from nodulant.base.arrays import Columns
 from nodulant.materials import Steel
 
@@ -37,3 +39,8 @@ class Additions:
 
     cut: Columns
     plates: tuple[Plate, ...]
+
+
+def untouched(x: Columns) -> Additions:
+    """No cut and no plate at stations ``x``."""
+    return Additions(np.zeros_like(x), ())

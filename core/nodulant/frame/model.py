@@ -7,21 +7,16 @@ import numpy as np
 
 from nodulant.base.arrays import Columns
 from nodulant.base.errors import InputError
-from nodulant.frame.additions import Additions
 from nodulant.frame.assembly import Hole, Layout, SectionColumns, lay_out, section_columns
-from nodulant.frame.columns import rail_at, rail_columns
-from nodulant.frame.ops.boxing import Boxing, boxing_additions
-from nodulant.frame.ops.notch import Notch, check_depth
-from nodulant.frame.ops.notch_sections import notch_additions
+from nodulant.frame.columns import rail_columns
+from nodulant.frame.here import Span
 from nodulant.frame.ops.union import Operation
-from nodulant.frame.place import resolve
+from nodulant.frame.route import Route, route_of
 from nodulant.frame.state import FrameState, PartState
 from nodulant.parts.part import part_id
 from nodulant.parts.sides import Side, on_sides
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Survey
-
-NOTCH_ROLES = ("liner", "outer", "inner", "cap")
 
 
 @dataclass(frozen=True)
@@ -34,17 +29,14 @@ class Placed:
     end_mm: float
 
     @property
+    def span(self) -> Span:
+        """Where it works."""
+        return Span(self.start_mm, self.end_mm)
+
+    @property
     def centre_mm(self) -> float:
         """Middle of the operation."""
         return (self.start_mm + self.end_mm) / 2
-
-
-def part_roles(op: Operation) -> tuple[str, ...]:
-    """Roles of the parts that ``op`` adds, in the order they are fitted."""
-    if isinstance(op, Boxing):
-        return ("boxing",)
-    have = {"liner": op.liner, "outer": op.outer_plate, "inner": op.inner_plate, "cap": op.cap}
-    return tuple(role for role in NOTCH_ROLES if have[role] is not None)
 
 
 def planned_state(operations: tuple[Operation, ...]) -> FrameState:
@@ -53,7 +45,7 @@ def planned_state(operations: tuple[Operation, ...]) -> FrameState:
         part_id(op.id, role, side): "welded"
         for op in operations
         for side in on_sides(op.side)
-        for role in part_roles(op)
+        for role in op.roles()
     }
     return FrameState(name="planned", cuts=frozenset(op.id for op in operations), parts=parts)
 
@@ -68,76 +60,69 @@ def placed_on(survey: Survey, operations: tuple[Operation, ...], side: Side, sta
         if side not in on_sides(planned.side):
             continue
         op, field = planned.as_measured(state.measured_for(planned.id, side)), f"/design/operations/{index}"
-        if isinstance(op, Notch):
-            centre = resolve(op.place, survey.features, f"{field}/place")
-            check_depth(
-                op, rail_at(rail, centre)[1] if _walls(survey, side) else _height_at(survey, side, centre), field
-            )
-            placed = Placed(op, index, centre - op.half_mouth_mm, centre + op.half_mouth_mm)
-        else:
-            placed = Placed(
-                op,
-                index,
-                resolve(op.start, survey.features, f"{field}/start"),
-                resolve(op.end, survey.features, f"{field}/end"),
-            )
+        span = op.span(survey.features, field)
+        op.refuse(_height_at(rail, span.centre_mm), field)
+        placed = Placed(op, index, span.start_mm, span.end_mm)
         _on_the_rail(placed, rail.start_mm, rail.end_mm, field)
         out.append(placed)
     _no_clash(out)
     return out
 
 
-def _walls(survey: Survey, side: Side) -> bool:
-    return all(s.wall_mm is not None for s in survey.rails.of(side).stations)
-
-
-def _height_at(survey: Survey, side: Side, x_mm: float) -> float:
-    stations = survey.rails.of(side).stations
-    return float(np.interp(x_mm, [s.x_mm for s in stations], [s.height_mm for s in stations]))
+def _height_at(rail: Rail, x_mm: float) -> float:
+    return float(np.interp(x_mm, [s.x_mm for s in rail.stations], [s.height_mm for s in rail.stations]))
 
 
 def _on_the_rail(placed: Placed, start: float, end: float, field: str) -> None:
+    front, rear = placed.op.place_fields()
     if placed.end_mm <= placed.start_mm:
         raise InputError(
-            "the plate ends before it starts",
-            field=f"{field}/end/offset_mm",
+            "this ends before it starts",
+            field=f"{field}/{rear}",
             found=f"{placed.end_mm:.1f} mm",
             acceptable=f"more than {placed.start_mm:.1f} mm",
         )
     if placed.start_mm < start or placed.end_mm > end:
-        where = (
-            "place/offset_mm"
-            if isinstance(placed.op, Notch)
-            else ("start/offset_mm" if placed.start_mm < start else "end/offset_mm")
-        )
         raise InputError(
             "this lies beyond the end of the rail",
-            field=f"{field}/{where}",
+            field=f"{field}/{front if placed.start_mm < start else rear}",
             found=f"station {placed.start_mm:.1f} to {placed.end_mm:.1f} mm",
             acceptable=f"station {start:.1f} to {end:.1f} mm",
         )
 
 
 def _no_clash(placed: list[Placed]) -> None:
-    cuts = [p for p in placed if isinstance(p.op, Notch)]
+    cuts = [p for p in placed if p.op.removes]
     for i, one in enumerate(cuts):
         for two in cuts[:i]:
             if one.start_mm < two.end_mm and two.start_mm < one.end_mm:
                 raise InputError(
                     f"'{one.op.name}' and '{two.op.name}' overlap",
-                    field=f"/design/operations/{one.index}/place/offset_mm",
+                    field=f"/design/operations/{one.index}/{one.op.place_fields()[0]}",
                     found="two cuts in one place",
                     acceptable="cuts that do not touch",
                 )
-        for box in (p for p in placed if isinstance(p.op, Boxing)):
-            for name, x in (("start", box.start_mm), ("end", box.end_mm)):
+        for plate in (p for p in placed if not p.op.removes):
+            for name, x in zip(plate.op.place_fields(), (plate.start_mm, plate.end_mm), strict=True):
                 if one.start_mm <= x <= one.end_mm:
                     raise InputError(
-                        f"'{box.op.name}' ends inside the cut '{one.op.name}'",
-                        field=f"/design/operations/{box.index}/{name}/offset_mm",
+                        f"'{plate.op.name}' ends inside the cut '{one.op.name}'",
+                        field=f"/design/operations/{plate.index}/{name}",
                         found=f"station {x:.1f} mm",
                         acceptable=f"outside {one.start_mm:.1f} to {one.end_mm:.1f} mm",
                     )
+
+
+def route_on(survey: Survey, operations: tuple[Operation, ...], side: Side, state: FrameState) -> Route:
+    """Where the rail of ``side`` runs once the cuts of ``state`` are made."""
+    placed = [p for p in placed_on(survey, operations, side, state) if p.op.id in state.cuts]
+    return route_through(survey, placed, side)
+
+
+def route_through(survey: Survey, placed: list[Placed], side: Side) -> Route:
+    """The route of one rail through operations that are already placed."""
+    datum = next(f.x_mm for f in survey.features if f.id == survey.datum.feature_id)
+    return route_of([move for p in placed for move in p.op.moves(p.span, side)], datum)
 
 
 @dataclass(frozen=True)
@@ -150,17 +135,13 @@ class _Carried:
     roles: frozenset[str]
     boxed: bool
 
-    @property
-    def centre_mm(self) -> float:
-        return (self.start_mm + self.end_mm) / 2
-
 
 def _carried(survey: Survey, operations: tuple[Operation, ...], side: Side, state: FrameState) -> tuple[_Carried, ...]:
     made = [p for p in placed_on(survey, operations, side, state) if p.op.id in state.cuts]
-    boxes = [p for p in made if isinstance(p.op, Boxing) and state.carries(part_id(p.op.id, "boxing", side))]
+    boxes = [p for p in made if p.op.closes is not None and state.carries(part_id(p.op.id, "boxing", side))]
     out = []
     for p in made:
-        roles = frozenset(role for role in part_roles(p.op) if state.carries(part_id(p.op.id, role, side)))
+        roles = frozenset(role for role in p.op.roles() if state.carries(part_id(p.op.id, role, side)))
         boxed = any(b.start_mm <= p.start_mm and p.end_mm <= b.end_mm for b in boxes)
         out.append(_Carried(p.op.model_copy(update={"side": "both"}), p.start_mm, p.end_mm, roles, boxed))
     return tuple(out)
@@ -173,12 +154,12 @@ def layout(survey: Survey, operations: tuple[Operation, ...], side: Side, x: Col
 
 def _layout(rail: Rail, carried: tuple[_Carried, ...], x: Columns, holes: tuple[Hole, ...]) -> Layout:
     columns = rail_columns(rail, x)
-    additions: list[Additions] = []
-    for c in carried:
-        if isinstance(c.op, Notch):
-            additions.append(notch_additions(c.op, c.centre_mm, columns, c.roles, c.boxed))
-        else:
-            additions.append(boxing_additions(c.op, c.start_mm, c.end_mm, columns, c.roles))
+    spans = [Span(c.start_mm, c.end_mm) for c in carried]
+    for c, span in zip(carried, spans, strict=True):
+        columns = c.op.rework(columns, span, c.roles)
+    additions = [
+        c.op.additions(span, columns, c.roles, c.boxed or rail.closed) for c, span in zip(carried, spans, strict=True)
+    ]
     return lay_out(columns, additions, holes)
 
 

@@ -4,7 +4,6 @@ import numpy as np
 
 from nodulant.base.arrays import Columns
 from nodulant.frame.model import Placed
-from nodulant.frame.ops.notch import Notch
 
 GRID = 121
 STEP_MM = 0.5
@@ -16,7 +15,7 @@ def stations(start_mm: float, end_mm: float, placed: list[Placed], loads: list[f
     marks = [np.linspace(start_mm, end_mm, GRID), np.array(loads, dtype=float)]
     for p in placed:
         marks.append(np.array([x + side * STEP_MM for x in (p.start_mm, p.end_mm) for side in (-1, 1)]))
-        if isinstance(p.op, Notch):
+        if p.op.cut_edge() is not None:
             marks.append(np.linspace(p.start_mm, p.end_mm, 15)[1:-1])
     every = np.round(np.concatenate(marks), 3)
     return np.unique(every[(every >= start_mm) & (every <= end_mm)])

@@ -54,3 +54,33 @@ class ReadingSpec(Frozen):
     planned_mm: float
     limit_id: str
     datum: str
+
+
+class CheckSpec(Frozen):
+    """A check that an operation works out by itself: the value and the formula that gives it.
+
+    ``value`` None says that an input is missing; ``missing`` points at it and ``remedy`` says why.
+    """
+
+    limit_id: str
+    about: str = ""
+    """What of the operation it is about; part of the check's id."""
+    value: float | None
+    formula: str = ""
+    values: dict[str, float] = {}
+    words: str = ""
+    detail: str = ""
+    station_mm: float | None = None
+    remedy: str = ""
+    same_as_stock: bool = False
+    missing: tuple[str, ...] = ()
+
+
+class FigureSpec(Frozen):
+    """A number of an operation that is shown, not judged."""
+
+    key: str
+    name: str
+    value: float
+    unit: str
+    basis: str

@@ -1,12 +1,11 @@
 """All patterns of a design, both sides."""
 
 from nodulant.frame.model import placed_on, planned_state
-from nodulant.frame.ops.notch import Notch
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.parts import added_parts, rail_here
 from nodulant.parts.sides import LEFT_RIGHT, Side
-from nodulant.patterns.draw import cut_template, liner_bends, part_pattern
-from nodulant.patterns.pattern import Pattern
+from nodulant.patterns.draw import cut_template, part_pattern
+from nodulant.patterns.pattern import Pattern, Stroke
 from nodulant.survey.vehicle import Feature, Survey
 
 
@@ -20,20 +19,15 @@ def _of_side(survey: Survey, operations: tuple[Operation, ...], side: Side) -> l
     by_id = {p.op.id: p for p in placed}
     out = []
     for p in placed:
-        if isinstance(p.op, Notch):
-            out.append(
-                cut_template(
-                    p.op, p, side, rail_here(survey, side, p.centre_mm, placed), _anchor(survey, p.op.place.anchor_id)
-                )
-            )
+        edge = p.op.cut_edge()
+        if edge is not None:
+            here = rail_here(survey, side, p.centre_mm, placed)
+            out.append(cut_template(p, edge, side, here, _anchor(survey, p.op.anchor.anchor_id)))
     for part in added_parts(survey, side, placed).parts:
         p = by_id[part.operation]
-        if isinstance(p.op, Notch):
-            bends = liner_bends(p.op, part, p.centre_mm) if part.role == "liner" else ()
-            out.append(part_pattern(part, p.centre_mm, _anchor(survey, p.op.place.anchor_id), bends))
-        else:
-            anchor = _anchor(survey, p.op.start.anchor_id)
-            out.append(part_pattern(part, anchor.x_mm, anchor))
+        bends = tuple(Stroke(layer="BEND", outline=line) for line in p.op.bends(part, p.centre_mm))
+        at = p.centre_mm if p.op.removes else p.start_mm
+        out.append(part_pattern(part, at, _anchor(survey, p.op.anchor.anchor_id), bends))
     return out
 
 

@@ -2,11 +2,10 @@
 
 from itertools import pairwise
 
+from nodulant.frame.here import RailHere
 from nodulant.frame.model import Placed
-from nodulant.frame.ops.notch import Notch
-from nodulant.frame.ops.notch_parts import RailHere
-from nodulant.frame.ops.notch_shape import TrapezoidShape
 from nodulant.geometry import Outline, Vertex
+from nodulant.geometry.outline import arc_centre, is_straight
 from nodulant.materials import find_steel
 from nodulant.parts.part import Part
 from nodulant.parts.sides import Side
@@ -16,11 +15,12 @@ from nodulant.survey.vehicle import Feature
 MARGIN_MM = 60.0
 
 
-def cut_template(notch: Notch, placed: Placed, side: Side, rail: RailHere, anchor: Feature) -> Pattern:
+def cut_template(placed: Placed, edge: Outline, side: Side, rail: RailHere, anchor: Feature) -> Pattern:
     """Template for the rail's side: edges of the rail, cut line, centre line, corner drill points, station scale."""
-    half = notch.half_mouth_mm
+    op, half = placed.op, (placed.end_mm - placed.start_mm) / 2
+    path, depth = edge.vertices, edge.bounds()[3]
+    offset = placed.centre_mm - anchor.x_mm
     left, right = -half - MARGIN_MM, half + MARGIN_MM
-    path = notch.shape.path(notch.depth_mm).vertices
     outline = Outline(
         vertices=(
             Vertex(x=left, y=rail.height),
@@ -35,32 +35,37 @@ def cut_template(notch: Notch, placed: Placed, side: Side, rail: RailHere, ancho
         Stroke(layer="ETCH", outline=_line(x, rail.height, x, rail.height - (8 if x % 50 == 0 else 4)))
         for x in range(int(left // 10 + 1) * 10, int(right) + 1, 10)
     ]
-    if isinstance(notch.shape, TrapezoidShape) and notch.shape.corner_radius_mm > 0:
-        strokes += [_cross(v.x, notch.depth_mm - notch.shape.corner_radius_mm) for v in (path[2], path[3])]
+    strokes += [_cross(*centre) for centre in _corners(edge)]
     labels = _labels(
         left,
         rail.height,
         (
-            f"{notch.name} · rail cut · {side[0].upper()}",
-            f"centre line {notch.place.offset_mm:+.1f} mm from {anchor.name}",
+            f"{op.name} · rail cut · {side[0].upper()}",
+            f"centre line {offset:+.1f} mm from {anchor.name}",
             "top edge = rail top · FRONT to the left",
         ),
     )
     dimensions = (
-        Dimension(name="depth", value_mm=notch.depth_mm, critical=True, tolerance_mm=1.5),
+        Dimension(name="depth", value_mm=depth, critical=True, tolerance_mm=1.5),
         Dimension(name="width at the underside", value_mm=2 * half, critical=True, tolerance_mm=1.5),
         Dimension(name="rail height", value_mm=rail.height, critical=False, tolerance_mm=1.0),
     )
     return _finish(
-        f"{notch.id}/cut-template/{side}",
-        f"{notch.name}: rail cut template",
+        f"{op.id}/cut-template/{side}",
+        f"{op.name}: rail cut template",
         side,
         None,
         strokes,
         labels,
         dimensions,
-        f"{anchor.name} {notch.place.offset_mm:+.1f} mm",
+        f"{anchor.name} {offset:+.1f} mm",
     )
+
+
+def _corners(edge: Outline) -> list[tuple[float, float]]:
+    """Centres of the rounded corners of a cut: where to drill first. An edge that is one arc has none."""
+    rounded = [(a, b) for a, b in edge.segments() if not is_straight(a.bulge)]
+    return [arc_centre(a, b)[:2] for a, b in rounded] if len(rounded) > 1 else []
 
 
 def part_pattern(part: Part, centre_mm: float, anchor: Feature, bends: tuple[Stroke, ...] = ()) -> Pattern:
@@ -101,17 +106,6 @@ def _left_edge(points: list[tuple[float, float]], y: float) -> float:
         if min(y0, y1) <= y <= max(y0, y1) and y0 != y1
     ]
     return min(at)
-
-
-def liner_bends(notch: Notch, part: Part, centre_mm: float) -> tuple[Stroke, ...]:
-    """Bend lines of a straight-sided liner, at its mid-thickness development."""
-    if not isinstance(notch.shape, TrapezoidShape):
-        return ()
-    flat = notch.shape.path(notch.depth_mm).vertices[3].x
-    _, y0, _, y1 = part.outline.bounds()
-    return tuple(
-        Stroke(layer="BEND", outline=_line(centre_mm + s * flat, y0, centre_mm + s * flat, y1)) for s in (-1, 1)
-    )
 
 
 def _finish(

@@ -15,7 +15,6 @@ from nodulant.base.arrays import Columns, Mask
 from nodulant.base.errors import NotSolvable
 from nodulant.frame.assembly import SectionColumns
 from nodulant.frame.model import STOCK, sections
-from nodulant.frame.ops.notch import Notch
 from nodulant.loads.beam import reactions
 from nodulant.loads.ladder import Ladder, ladder_stations, solve_ladder
 from nodulant.materials.steel import SAFETY_ON_YIELD
@@ -133,7 +132,7 @@ def _planned(survey: Survey, load: _Load, rails: dict[Side, RailComparison], cou
         keep |= np.abs(common - spot) < 1.0
     for rail in rails.values():
         for p in rail.placed:
-            keep |= (common > p.start_mm) & (common < p.end_mm) & isinstance(p.op, Notch)
+            keep |= (common > p.start_mm) & (common < p.end_mm) & p.op.removes
     x = common[keep]
     cut = {side: rails[side].built.rows(np.searchsorted(rails[side].x, x)) for side in LEFT_RIGHT}
     return _frame(survey, load, x, cut, couple)

@@ -60,6 +60,11 @@ class Rail(Frozen):
         return self
 
     @property
+    def closed(self) -> bool:
+        """Whether the rail is a closed box by itself."""
+        return False
+
+    @property
     def start_mm(self) -> float:
         """Station of the rail's front end."""
         return self.stations[0].x_mm

@@ -1,81 +1,59 @@
 """Boxing: a plate that closes the open side of a channel between two stations."""
 
-from typing import Literal
+from collections.abc import Iterable
 
-import numpy as np
-
-from nodulant.base.model import Extra, Frozen, Id, Name, Thickness
-from nodulant.frame.additions import Additions, Plate
+from nodulant.frame.additions import Additions
 from nodulant.frame.columns import RailColumns
-from nodulant.frame.ops.plate_welds import line_n_per_mm
-from nodulant.frame.place import Place
-from nodulant.materials import find_steel
-from nodulant.parts.sides import Sides
-from nodulant.sections.development import Development, development, share_along
+from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.boxing_parts import boxing_outline, boxing_part, boxing_seam
+from nodulant.frame.ops.boxing_plan import BoxingPlan, Fit, boxing_additions
+from nodulant.frame.ops.boxing_work import boxing_readings, boxing_steps
+from nodulant.frame.place import Place, resolve
+from nodulant.parts.part import Part, Seam
+from nodulant.parts.specs import ReadingSpec, StepSpec
+from nodulant.survey.vehicle import Feature
 
-Fit = Literal["over-lips", "flush", "inside"]
+__all__ = ["Boxing", "Fit"]
 
 
-class Boxing(Frozen):
+class Boxing(BoxingPlan):
     """A boxing plate from ``start`` to ``end``: over the flange lips, flush with them or inside."""
 
-    kind: Literal["boxing"] = "boxing"
-    id: Id
-    name: Name
-    side: Sides = "both"
-    pair_id: Id | None = None
-    start: Place
-    end: Place
-    thickness_mm: Thickness
-    fit: Fit = "over-lips"
-    inset_mm: Extra = 4.0
-    """Step inside the lips, for the fit 'inside'."""
-    steel_id: str = "mild"
-    weld_leg_mm: Thickness = 4.0
+    @property
+    def anchor(self) -> Place:
+        """Its front end."""
+        return self.start
 
-    def as_measured(self, measured: dict[str, float]) -> "Boxing":
-        """The plate with its measured thickness, mm."""
-        if "boxing-thickness" not in measured:
-            return self
-        return self.model_copy(update={"thickness_mm": measured["boxing-thickness"]})
+    @property
+    def closes(self) -> float:
+        """How far inside the lips its outer face lies, mm."""
+        return self.set_in_mm()
 
-    def set_in_mm(self) -> float:
-        """How far the plate's outer face lies inside the lips; negative over them."""
-        return {"over-lips": -self.thickness_mm, "flush": 0.0, "inside": self.inset_mm}[self.fit]
+    def span(self, features: Iterable[Feature], field: str) -> Span:
+        """From end to end."""
+        start = resolve(self.start, features, f"{field}/start")
+        return Span(start, resolve(self.end, features, f"{field}/end"))
 
+    def roles(self) -> tuple[str, ...]:
+        """The plate."""
+        return ("boxing",)
 
-def boxing_development(boxing: Boxing, height_mm: float, wall_mm: float) -> Development:
-    """Development length of the boxing plate at its ends."""
-    q = line_n_per_mm(boxing.thickness_mm, boxing.weld_leg_mm, boxing.steel_id, wall_mm)
-    return development(height_mm, boxing.thickness_mm, find_steel(boxing.steel_id).yield_mpa, 2, q)
+    def additions(self, span: Span, rail: RailColumns, carried: frozenset[str], boxed: bool) -> Additions:
+        """The plate as columns."""
+        return boxing_additions(self, span.start_mm, span.end_mm, rail, carried)
 
+    def parts(self, on: OnRail) -> list[Part]:
+        """The plate, cut out where the rail is."""
+        return [boxing_part(self, on.side, boxing_outline(self, on))]
 
-def boxing_additions(
-    boxing: Boxing, start_mm: float, end_mm: float, rail: RailColumns, carried: frozenset[str]
-) -> Additions:
-    """The plate of ``boxing`` as columns; nothing when it is not welded on."""
-    none = np.zeros_like(rail.x)
-    if "boxing" not in carried:
-        return Additions(none, ())
-    middle = len(rail.x) // 2
-    grown = boxing_development(boxing, float(rail.height[middle]), float(rail.wall[middle])).length_mm
-    share = share_along(rail.x, start_mm, end_mm, grown)
-    inside = boxing.fit != "over-lips"
-    low = rail.wall if inside else none
-    high = rail.height - rail.wall if inside else rail.height
-    return Additions(
-        none,
-        (
-            Plate(
-                "boxing",
-                boxing.thickness_mm,
-                share,
-                low,
-                high,
-                find_steel(boxing.steel_id),
-                np.ones_like(share),
-                none,
-                boxing.set_in_mm(),
-            ),
-        ),
-    )
+    def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
+        """Fillet around the plate."""
+        return [boxing_seam(self, on.side, part) for part in parts]
+
+    def steps(self, datum: str) -> list[StepSpec]:
+        """Inside work, fit and weld."""
+        return boxing_steps(self)
+
+    def readings(self, datum: str) -> list[ReadingSpec]:
+        """The plate's thickness."""
+        return boxing_readings(self)

@@ -2,33 +2,33 @@
 
 from itertools import pairwise
 
-from nodulant.frame.ops.boxing import Boxing
-from nodulant.frame.ops.notch import Notch
+from nodulant.frame.here import Cutting, OnRail
+from nodulant.frame.ops.boxing_plan import BoxingPlan
 from nodulant.geometry import Outline, Vertex
 from nodulant.parts.part import Part, Seam, part_id
 from nodulant.parts.sides import Side
 from nodulant.survey.rail import Rail
 
 
-def boxing_outline(
-    boxing: Boxing, start_mm: float, end_mm: float, rail: Rail, notches: list[tuple[Notch, float]]
-) -> Outline:
+def boxing_outline(boxing: BoxingPlan, on: OnRail) -> Outline:
     """Outline in station and height, mm: the rail's own wavy edges, less the cuts."""
+    rail, start_mm, end_mm = on.rail, on.span.start_mm, on.span.end_mm
     at = [start_mm, *(s.x_mm for s in rail.stations if start_mm < s.x_mm < end_mm), end_mm]
     low = [_edge(rail, x, boxing, top=False) for x in at]
     high = [_edge(rail, x, boxing, top=True) for x in at]
     bottom = [Vertex(x=x, y=z) for x, z in zip(at, low, strict=True)]
-    for notch, centre in notches:
-        if start_mm < centre < end_mm:
-            bottom = _cut_into(bottom, notch, centre, rail, boxing)
+    for cut in on.cuts:
+        if start_mm < cut.centre_mm < end_mm:
+            bottom = _cut_into(bottom, cut, rail, boxing)
     top = [Vertex(x=x, y=z) for x, z in zip(reversed(at), reversed(high), strict=True)]
     return Outline(vertices=(*bottom, *top))
 
 
-def _cut_into(bottom: list[Vertex], notch: Notch, centre: float, rail: Rail, boxing: Boxing) -> list[Vertex]:
+def _cut_into(bottom: list[Vertex], cut: Cutting, rail: Rail, boxing: BoxingPlan) -> list[Vertex]:
+    centre = cut.centre_mm
     base = _interpolate(rail, centre, "underside_z_mm")
     level = _edge(rail, centre, boxing, top=False) - base
-    edge = [Vertex(x=v.x + centre, y=v.y + base, bulge=v.bulge) for v in notch.shape.path_above(notch.depth_mm, level)]
+    edge = [Vertex(x=v.x + centre, y=v.y + base, bulge=v.bulge) for v in cut.above(level)]
     if not edge:
         return bottom
     before = [v for v in bottom if v.x < edge[0].x]
@@ -36,7 +36,7 @@ def _cut_into(bottom: list[Vertex], notch: Notch, centre: float, rail: Rail, box
     return [*before, *edge, *behind]
 
 
-def _edge(rail: Rail, x: float, boxing: Boxing, top: bool) -> float:
+def _edge(rail: Rail, x: float, boxing: BoxingPlan, top: bool) -> float:
     z = _interpolate(rail, x, "underside_z_mm")
     wall = 0.0 if boxing.fit == "over-lips" else _interpolate(rail, x, "wall_mm")
     return z + _interpolate(rail, x, "height_mm") - wall if top else z + wall
@@ -50,14 +50,14 @@ def _interpolate(rail: Rail, x: float, field: str) -> float:
     return rows[0][1] if x < rows[0][0] else rows[-1][1]
 
 
-def boxing_part(boxing: Boxing, side: Side, outline: Outline) -> Part:
+def boxing_part(boxing: BoxingPlan, side: Side, outline: Outline) -> Part:
     """The boxing plate of ``side``."""
     return Part(
         id=part_id(boxing.id, "boxing", side),
         operation=boxing.id,
         role="boxing",
         side=side,
-        name="Boxing plate",
+        name="BoxingPlan plate",
         face="inner",
         outline=outline,
         thickness_mm=boxing.thickness_mm,
@@ -65,6 +65,6 @@ def boxing_part(boxing: Boxing, side: Side, outline: Outline) -> Part:
     )
 
 
-def boxing_seam(boxing: Boxing, side: Side, part: Part) -> Seam:
+def boxing_seam(boxing: BoxingPlan, side: Side, part: Part) -> Seam:
     """Fillet around the plate, full length."""
     return Seam(part_a=f"rail/{side}", part_b=part.id, kind="fillet", leg_mm=boxing.weld_leg_mm, path=part.outline)

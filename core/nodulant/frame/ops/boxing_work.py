@@ -1,11 +1,11 @@
 """The build steps and as-built readings of a boxing plate, as plain data."""
 
-from nodulant.frame.ops.boxing import Boxing
+from nodulant.frame.ops.boxing_plan import BoxingPlan
 from nodulant.frame.ops.notch_work import HOT
 from nodulant.parts.specs import ReadingSpec, StepSpec
 
 
-def boxing_steps(boxing: Boxing) -> list[StepSpec]:
+def boxing_steps(boxing: BoxingPlan) -> list[StepSpec]:
     """Steps on one side."""
     return [
         StepSpec(
@@ -40,12 +40,12 @@ def boxing_steps(boxing: Boxing) -> list[StepSpec]:
     ]
 
 
-def boxing_readings(boxing: Boxing) -> list[ReadingSpec]:
+def boxing_readings(boxing: BoxingPlan) -> list[ReadingSpec]:
     """What is measured on one side after welding, mm."""
     return [
         ReadingSpec(
             key="boxing-thickness",
-            name="Boxing plate thickness",
+            name="BoxingPlan plate thickness",
             planned_mm=boxing.thickness_mm,
             limit_id="as-built-plate",
             datum="the plate itself",

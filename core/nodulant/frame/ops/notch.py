@@ -1,139 +1,89 @@
-"""A notch from below, with its liner, side plates and cap box: the parameters.
+"""A notch: arc or straight-sided cut from below, with liner, side plates, cap or bolted bracket."""
 
-Depth is measured from the rail's underside to the crown of the cut; the liner lies inside
-the cut, so the clear depth is less by its thickness.
-"""
-
-from typing import Literal, Self
-
-from pydantic import ValidationError, model_validator
+from collections.abc import Iterable
 
 from nodulant.base.errors import InputError
-from nodulant.base.model import Extra, Frozen, Id, Name, Size, Thickness
-from nodulant.frame.ops.notch_shape import ArcShape, NotchShape
-from nodulant.frame.place import Place
-from nodulant.parts.part import EndShape
-from nodulant.parts.sides import Sides
+from nodulant.frame.additions import Additions
+from nodulant.frame.columns import RailColumns
+from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.notch_parts import liner_bends, notch_parts, notch_seams
+from nodulant.frame.ops.notch_plan import Cap, Liner, NotchPlan, PlateEnd, SidePlate
+from nodulant.frame.ops.notch_sections import notch_additions
+from nodulant.frame.ops.notch_work import notch_readings, notch_steps
+from nodulant.frame.place import Place, resolve
+from nodulant.geometry import Outline, Vertex
+from nodulant.parts.part import Part, Seam
+from nodulant.parts.specs import ReadingSpec, StepSpec
+from nodulant.survey.vehicle import Feature
 
-PlateEnd = Literal["square", "taper"]
-
-
-class Liner(Frozen):
-    """Plate or half pipe that closes the cut from below; welded along both webs."""
-
-    thickness_mm: Thickness
-    steel_id: str = "mild"
-    weld_leg_mm: Thickness = 5.0
-
-
-class SidePlate(Frozen):
-    """Plate on a side of the rail, ``overlap_mm`` past the cut, edges ``inset_mm`` inside the rail's."""
-
-    thickness_mm: Thickness
-    overlap_mm: Extra
-    inset_mm: Extra = 6.0
-    end: EndShape = "diamond"
-    steel_id: str = "mild"
-    weld_leg_mm: Thickness = 5.0
+__all__ = ["Cap", "Liner", "Notch", "PlateEnd", "SidePlate"]
 
 
-class Cap(Frozen):
-    """Box on the top flange, ``height_mm`` high, ``overlap_mm`` past the cut at its foot."""
-
-    height_mm: Size
-    thickness_mm: Thickness
-    overlap_mm: Extra
-    end: PlateEnd = "taper"
-    steel_id: str = "mild"
-    weld_leg_mm: Thickness = 5.0
-
-
-class Notch(Frozen):
+class Notch(NotchPlan):
     """A cut from below centred at ``place``; ``both`` sides are cut alike."""
 
-    kind: Literal["notch"] = "notch"
-    id: Id
-    name: Name
-    side: Sides = "both"
-    pair_id: Id | None = None
-    place: Place
-    shape: NotchShape
-    depth_mm: Size
-    weld_allowance_mm: Extra = 2.0
-    """Room that weld and fit-up take inside the cut, on each side."""
-    liner: Liner | None = None
-    outer_plate: SidePlate | None = None
-    inner_plate: SidePlate | None = None
-    cap: Cap | None = None
-
-    @model_validator(mode="after")
-    def _parts_fit(self) -> Self:
-        self.shape.fits(self.depth_mm, self.liner.thickness_mm if self.liner else 0.0)
-        return self
+    @property
+    def anchor(self) -> Place:
+        """Its centre."""
+        return self.place
 
     @property
-    def half_mouth_mm(self) -> float:
-        """Half the width at the rail's underside."""
-        return self.shape.half_mouth_mm(self.depth_mm)
+    def removes(self) -> bool:
+        """Stock metal goes."""
+        return True
 
-    def as_measured(self, measured: dict[str, float]) -> "Notch":
-        """The notch with measured values in place of planned ones (fields of the as-built readings, mm)."""
-        if not measured:
-            return self
-        own = {name: getattr(self, name) for name in type(self).model_fields}
-        try:
-            return Notch.model_validate({**own, **_measured_fields(self, measured)})
-        except ValidationError as error:
-            found = ", ".join(f"{key} {value:g} mm" for key, value in sorted(measured.items()))
+    def span(self, features: Iterable[Feature], field: str) -> Span:
+        """The mouth of the cut."""
+        centre = resolve(self.place, features, f"{field}/place")
+        return Span(centre - self.half_mouth_mm, centre + self.half_mouth_mm)
+
+    def place_fields(self) -> tuple[str, str]:
+        """One place holds both ends."""
+        return ("place/offset_mm", "place/offset_mm")
+
+    def refuse(self, rail_height_mm: float, field: str) -> None:
+        """Refuse a notch that leaves nothing of the rail; raises InputError at ``field``."""
+        if self.depth_mm >= 0.95 * rail_height_mm:
             raise InputError(
-                "these readings do not make a notch that can be built",
-                field="/as_built/entries",
-                found=found,
-                acceptable="measure again, or withdraw the wrong reading",
-            ) from error
+                "the notch is as deep as the rail",
+                field=f"{field}/depth_mm",
+                found=f"{self.depth_mm:g} mm",
+                acceptable=f"less than {0.95 * rail_height_mm:.1f} mm on a rail {rail_height_mm:g} mm high",
+            )
 
+    def roles(self) -> tuple[str, ...]:
+        """Liner, plates and cap that it has."""
+        have = {"liner": self.liner, "outer": self.outer_plate, "inner": self.inner_plate, "cap": self.cap}
+        return tuple(role for role, plate in have.items() if plate is not None)
 
-def _measured_fields(notch: Notch, measured: dict[str, float]) -> dict[str, object]:
-    depth = measured.get("depth", notch.depth_mm)
-    update: dict[str, object] = {"depth_mm": depth}
-    if "position" in measured:
-        update["place"] = notch.place.model_copy(update={"offset_mm": measured["position"]})
-    if "width" in measured:
-        update["shape"] = _shape_as_measured(notch.shape, measured["width"], depth)
-    for role in ("liner", "outer_plate", "inner_plate", "cap"):
-        update[role] = _plate_as_measured(getattr(notch, role), role, measured)
-    return update
+    def additions(self, span: Span, rail: RailColumns, carried: frozenset[str], boxed: bool) -> Additions:
+        """Cut and plates as columns."""
+        return notch_additions(self, span.centre_mm, rail, carried, boxed)
 
+    def parts(self, on: OnRail) -> list[Part]:
+        """Its plates as flat shapes."""
+        return notch_parts(self, on.side, on.here)
 
-def _shape_as_measured(shape: NotchShape, width_mm: float, depth_mm: float) -> NotchShape:
-    if isinstance(shape, ArcShape):
-        half = width_mm / 2
-        radius = half if depth_mm >= half else (half**2 + depth_mm**2) / (2 * depth_mm)
-        return ArcShape(radius_mm=radius)
-    narrower = min(shape.top_width_mm, width_mm)
-    return shape.model_copy(update={"mouth_width_mm": width_mm, "top_width_mm": narrower})
+    def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
+        """Fillets around its plates."""
+        return notch_seams(self, on.side, parts)
 
+    def cut_edge(self) -> Outline:
+        """Edge of the cut."""
+        return self.shape.path(self.depth_mm)
 
-def _plate_as_measured(
-    plate: Liner | SidePlate | Cap | None, role: str, measured: dict[str, float]
-) -> Liner | SidePlate | Cap | None:
-    if plate is None:
-        return None
-    short = role.removesuffix("_plate")
-    update = {
-        field: measured[f"{short}-{key}"]
-        for field, key in (("thickness_mm", "thickness"), ("overlap_mm", "overlap"), ("height_mm", "height"))
-        if f"{short}-{key}" in measured
-    }
-    return plate.model_copy(update=update)
+    def edge_above(self, level_mm: float) -> tuple[Vertex, ...]:
+        """The part of the edge above a level."""
+        return self.shape.path_above(self.depth_mm, level_mm)
 
+    def bends(self, part: Part, centre_mm: float) -> tuple[Outline, ...]:
+        """Bend lines of a straight-sided liner."""
+        return liner_bends(self, part, centre_mm) if part.role == "liner" else ()
 
-def check_depth(notch: Notch, rail_height_mm: float, field: str) -> None:
-    """Refuse a notch that leaves nothing of the rail; raises InputError at ``field``."""
-    if notch.depth_mm >= 0.95 * rail_height_mm:
-        raise InputError(
-            "the notch is as deep as the rail",
-            field=f"{field}/depth_mm",
-            found=f"{notch.depth_mm:g} mm",
-            acceptable=f"less than {0.95 * rail_height_mm:.1f} mm on a rail {rail_height_mm:g} mm high",
-        )
+    def steps(self, datum: str) -> list[StepSpec]:
+        """Mark, cut, fit, look and weld."""
+        return notch_steps(self, f"{self.place.offset_mm:+.1f} mm from {datum}")
+
+    def readings(self, datum: str) -> list[ReadingSpec]:
+        """Place, depth, width and plates."""
+        return notch_readings(self, datum)

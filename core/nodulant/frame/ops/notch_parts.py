@@ -1,8 +1,8 @@
 """The plates of a notch on one side, as flat shapes, and the seams that hold them."""
 
-from dataclasses import dataclass
-
-from nodulant.frame.ops.notch import Cap, Notch, SidePlate
+from nodulant.frame.here import RailHere
+from nodulant.frame.ops.notch_plan import Cap, NotchPlan, SidePlate
+from nodulant.frame.ops.notch_shape import TrapezoidShape
 from nodulant.frame.ops.plate_welds import taper_mm
 from nodulant.geometry import Outline, Vertex
 from nodulant.geometry.outline import polygon, rectangle
@@ -10,19 +10,7 @@ from nodulant.parts.part import Face, Part, Seam, part_id
 from nodulant.parts.sides import Side
 
 
-@dataclass(frozen=True)
-class RailHere:
-    """The rail where an operation sits: underside, height, width, wall and closed width, mm."""
-
-    centre: float
-    underside: float
-    height: float
-    width: float
-    wall: float
-    closed_width: float
-
-
-def notch_parts(notch: Notch, side: Side, rail: RailHere) -> list[Part]:
+def notch_parts(notch: NotchPlan, side: Side, rail: RailHere) -> list[Part]:
     """Every plate that ``notch`` adds on ``side``."""
     parts: list[Part] = []
     if notch.liner:
@@ -52,7 +40,7 @@ def notch_parts(notch: Notch, side: Side, rail: RailHere) -> list[Part]:
     return parts
 
 
-def side_plate_outline(notch: Notch, plate: SidePlate, rail: RailHere) -> Outline:
+def side_plate_outline(notch: NotchPlan, plate: SidePlate, rail: RailHere) -> Outline:
     """Side plate with its lower edge following the cut, in station and height, mm."""
     low, high = plate.inset_mm, rail.height - plate.inset_mm
     end, depth = notch.half_mouth_mm + plate.overlap_mm, rail.height - 2 * plate.inset_mm
@@ -67,7 +55,7 @@ def side_plate_outline(notch: Notch, plate: SidePlate, rail: RailHere) -> Outlin
     return Outline(vertices=(*front, *edge, *rear)).moved(rail.centre, rail.underside)
 
 
-def _cap_parts(notch: Notch, cap: Cap, side: Side, rail: RailHere) -> list[Part]:
+def _cap_parts(notch: NotchPlan, cap: Cap, side: Side, rail: RailHere) -> list[Part]:
     end, h, t = notch.half_mouth_mm + cap.overlap_mm, cap.height_mm, cap.thickness_mm
     taper = taper_mm(h, cap.end)
     web = polygon([(-end, 0), (end, 0), (end - taper, h), (-end + taper, h)]).moved(
@@ -87,7 +75,7 @@ def _cap_parts(notch: Notch, cap: Cap, side: Side, rail: RailHere) -> list[Part]
     return [_part(notch, role, side, name, face, outline, t, cap.steel_id) for role, name, face, outline in rows]
 
 
-def notch_seams(notch: Notch, side: Side, parts: list[Part]) -> list[Seam]:
+def notch_seams(notch: NotchPlan, side: Side, parts: list[Part]) -> list[Seam]:
     """Fillets around the plates; the rail itself is part 'rail/<side>'."""
     legs = {"liner": notch.liner, "outer": notch.outer_plate, "inner": notch.inner_plate}
     seams = []
@@ -99,7 +87,7 @@ def notch_seams(notch: Notch, side: Side, parts: list[Part]) -> list[Seam]:
 
 
 def _part(
-    notch: Notch, role: str, side: Side, name: str, face: Face, outline: Outline, thickness: float, steel: str
+    notch: NotchPlan, role: str, side: Side, name: str, face: Face, outline: Outline, thickness: float, steel: str
 ) -> Part:
     return Part(
         id=part_id(notch.id, role, side),
@@ -111,4 +99,16 @@ def _part(
         outline=outline,
         thickness_mm=thickness,
         steel_id=steel,
+    )
+
+
+def liner_bends(notch: NotchPlan, part: Part, centre_mm: float) -> tuple[Outline, ...]:
+    """Bend lines of a straight-sided liner, at its mid-thickness development."""
+    if not isinstance(notch.shape, TrapezoidShape):
+        return ()
+    flat = notch.shape.path(notch.depth_mm).vertices[3].x
+    _, y0, _, y1 = part.outline.bounds()
+    return tuple(
+        Outline(vertices=(Vertex(x=centre_mm + s * flat, y=y0), Vertex(x=centre_mm + s * flat, y=y1)), closed=False)
+        for s in (-1, 1)
     )

@@ -5,7 +5,7 @@ import numpy as np
 from nodulant.base.arrays import Columns
 from nodulant.frame.additions import Additions, Plate, Role
 from nodulant.frame.columns import RailColumns
-from nodulant.frame.ops.notch import Cap, Liner, Notch, SidePlate
+from nodulant.frame.ops.notch_plan import Cap, Liner, NotchPlan, SidePlate
 from nodulant.frame.ops.plate_welds import cap_development, plate_development, taper_mm
 from nodulant.materials import find_steel
 from nodulant.sections.development import share_along
@@ -13,7 +13,7 @@ from nodulant.sections.liner import effective_share_simple, sloping_share
 
 
 def notch_additions(
-    notch: Notch, centre_mm: float, rail: RailColumns, carried: frozenset[str], boxed: bool
+    notch: NotchPlan, centre_mm: float, rail: RailColumns, carried: frozenset[str], boxed: bool
 ) -> Additions:
     """Cut and plates of ``notch`` at ``centre_mm``; ``carried`` are the roles that are welded on.
 
@@ -32,7 +32,7 @@ def notch_additions(
     return Additions(cut, tuple(plates))
 
 
-def liner_effective_share(notch: Notch, width_mm: float) -> float:
+def liner_effective_share(notch: NotchPlan, width_mm: float) -> float:
     """Effective width of the liner's crown as a share of its width; 1 when it is flat."""
     radius = notch.shape.crown_radius_mm()
     if notch.liner is None or radius is None:
@@ -42,7 +42,7 @@ def liner_effective_share(notch: Notch, width_mm: float) -> float:
 
 
 def _liner(
-    notch: Notch, liner: Liner, centre: float, rail: RailColumns, edge: tuple[Columns, Columns], held: bool
+    notch: NotchPlan, liner: Liner, centre: float, rail: RailColumns, edge: tuple[Columns, Columns], held: bool
 ) -> Plate:
     cut, slope = edge
     t, middle = liner.thickness_mm, len(rail.x) // 2
@@ -56,7 +56,7 @@ def _liner(
     return Plate("liner", t, np.where(cut > 0, share, 0.0), low, cut, find_steel(liner.steel_id), credit, slope)
 
 
-def _side(notch: Notch, plate: SidePlate, role: Role, centre: float, rail: RailColumns) -> Plate:
+def _side(notch: NotchPlan, plate: SidePlate, role: Role, centre: float, rail: RailColumns) -> Plate:
     middle = int(np.argmin(np.abs(rail.x - centre)))
     depth = float(rail.height[middle]) - 2 * plate.inset_mm
     reach = notch.half_mouth_mm + plate.overlap_mm - taper_mm(depth, plate.end)
@@ -75,7 +75,7 @@ def _side(notch: Notch, plate: SidePlate, role: Role, centre: float, rail: RailC
     )
 
 
-def _cap(notch: Notch, cap: Cap, centre: float, rail: RailColumns) -> Plate:
+def _cap(notch: NotchPlan, cap: Cap, centre: float, rail: RailColumns) -> Plate:
     middle = int(np.argmin(np.abs(rail.x - centre)))
     reach = notch.half_mouth_mm + cap.overlap_mm - taper_mm(cap.height_mm, cap.end)
     grown = cap_development(cap, float(rail.width[middle]), float(rail.wall[middle])).length_mm

@@ -1,6 +1,6 @@
 """The build steps and as-built readings of a notch, as plain data."""
 
-from nodulant.frame.ops.notch import Notch
+from nodulant.frame.ops.notch_plan import NotchPlan
 from nodulant.parts.specs import HoldPoint, ReadingSpec, StepSpec
 
 HOT = "Fire watch and extinguisher for 30 minutes after; lines, wiring and undercoat shielded."
@@ -8,7 +8,7 @@ DUST = "Respirator, eyes, ears; no gloves at a drill."
 WHEEL = "Cut-off wheels kick: two hands, stand out of their plane, keep clear of lines."
 
 
-def notch_steps(notch: Notch, place: str) -> list[StepSpec]:
+def notch_steps(notch: NotchPlan, place: str) -> list[StepSpec]:
     """Steps on one side in the order of their phases; ``place`` says where in words."""
     depth = f"{notch.depth_mm:.1f} mm deep, {2 * notch.half_mouth_mm:.1f} mm wide at the underside, centre {place}"
     steps = [
@@ -70,7 +70,7 @@ def notch_steps(notch: Notch, place: str) -> list[StepSpec]:
     return steps
 
 
-def _plate_steps(notch: Notch) -> list[StepSpec]:
+def _plate_steps(notch: NotchPlan) -> list[StepSpec]:
     steps = []
     if notch.liner:
         steps.append(
@@ -114,7 +114,7 @@ def _plate_steps(notch: Notch) -> list[StepSpec]:
     return steps
 
 
-def notch_readings(notch: Notch, datum: str) -> list[ReadingSpec]:
+def notch_readings(notch: NotchPlan, datum: str) -> list[ReadingSpec]:
     """What is measured on one side after welding, with its plan, mm."""
     under = "rail underside beside the cut"
     rows = [

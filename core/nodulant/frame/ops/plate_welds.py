@@ -1,6 +1,6 @@
 """Development of the plates of a notch or a box, from their own weld and size."""
 
-from nodulant.frame.ops.notch import Cap, Liner, Notch, SidePlate
+from nodulant.frame.ops.notch_plan import Cap, Liner, NotchPlan, SidePlate
 from nodulant.materials import find_steel, line_capacity
 from nodulant.parts.part import EndShape
 from nodulant.sections.development import Development, development
@@ -30,7 +30,7 @@ def cap_development(cap: Cap, width_mm: float, wall_mm: float) -> Development:
 
 
 def needed_overlap(
-    notch: Notch, plate: SidePlate | Cap, height_mm: float, width_mm: float, wall_mm: float
+    notch: NotchPlan, plate: SidePlate | Cap, height_mm: float, width_mm: float, wall_mm: float
 ) -> tuple[float, dict[str, float]]:
     """Overlap past the cut that rule and weld ask for, mm, with the three candidates by name."""
     if isinstance(plate, Cap):

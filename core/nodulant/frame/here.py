@@ -1,0 +1,52 @@
+"""Where an operation sits: the rail around it, and what else cuts that rail."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from nodulant.geometry import Vertex
+from nodulant.parts.sides import Side
+from nodulant.survey.rail import Rail
+
+
+@dataclass(frozen=True)
+class Span:
+    """Stations between which an operation works, mm."""
+
+    start_mm: float
+    end_mm: float
+
+    @property
+    def centre_mm(self) -> float:
+        """Middle of the operation."""
+        return (self.start_mm + self.end_mm) / 2
+
+
+@dataclass(frozen=True)
+class RailHere:
+    """The rail where an operation sits: underside, height, width, wall and closed width, mm."""
+
+    centre: float
+    underside: float
+    height: float
+    width: float
+    wall: float
+    closed_width: float
+
+
+@dataclass(frozen=True)
+class Cutting:
+    """A cut from below: station of its centre, mm, and its edge above a level as (dx, height above the underside)."""
+
+    centre_mm: float
+    above: Callable[[float], tuple[Vertex, ...]]
+
+
+@dataclass(frozen=True)
+class OnRail:
+    """One operation on one rail: its span, the rail at its centre, and every cut from below on that rail."""
+
+    side: Side
+    rail: Rail
+    span: Span
+    here: RailHere
+    cuts: tuple[Cutting, ...]

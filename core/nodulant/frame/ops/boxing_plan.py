@@ -1,0 +1,77 @@
+"""Boxing: a plate that closes the open side of a channel between two stations."""
+
+from typing import Literal, Self
+
+import numpy as np
+
+from nodulant.base.model import Extra, Thickness
+from nodulant.frame.additions import Additions, Plate
+from nodulant.frame.columns import RailColumns
+from nodulant.frame.ops.operation import RailOperation
+from nodulant.frame.ops.plate_welds import line_n_per_mm
+from nodulant.frame.place import Place
+from nodulant.materials import find_steel
+from nodulant.sections.development import Development, development, share_along
+
+Fit = Literal["over-lips", "flush", "inside"]
+
+
+class BoxingPlan(RailOperation):
+    """A boxing plate from ``start`` to ``end``: over the flange lips, flush with them or inside."""
+
+    kind: Literal["boxing"] = "boxing"
+    start: Place
+    end: Place
+    thickness_mm: Thickness
+    fit: Fit = "over-lips"
+    inset_mm: Extra = 4.0
+    """Step inside the lips, for the fit 'inside'."""
+    steel_id: str = "mild"
+    weld_leg_mm: Thickness = 4.0
+
+    def as_measured(self, measured: dict[str, float]) -> Self:
+        """The plate with its measured thickness, mm."""
+        if "boxing-thickness" not in measured:
+            return self
+        return self.model_copy(update={"thickness_mm": measured["boxing-thickness"]})
+
+    def set_in_mm(self) -> float:
+        """How far the plate's outer face lies inside the lips; negative over them."""
+        return {"over-lips": -self.thickness_mm, "flush": 0.0, "inside": self.inset_mm}[self.fit]
+
+
+def boxing_development(boxing: BoxingPlan, height_mm: float, wall_mm: float) -> Development:
+    """Development length of the boxing plate at its ends."""
+    q = line_n_per_mm(boxing.thickness_mm, boxing.weld_leg_mm, boxing.steel_id, wall_mm)
+    return development(height_mm, boxing.thickness_mm, find_steel(boxing.steel_id).yield_mpa, 2, q)
+
+
+def boxing_additions(
+    boxing: BoxingPlan, start_mm: float, end_mm: float, rail: RailColumns, carried: frozenset[str]
+) -> Additions:
+    """The plate of ``boxing`` as columns; nothing when it is not welded on."""
+    none = np.zeros_like(rail.x)
+    if "boxing" not in carried:
+        return Additions(none, ())
+    middle = len(rail.x) // 2
+    grown = boxing_development(boxing, float(rail.height[middle]), float(rail.wall[middle])).length_mm
+    share = share_along(rail.x, start_mm, end_mm, grown)
+    inside = boxing.fit != "over-lips"
+    low = rail.wall if inside else none
+    high = rail.height - rail.wall if inside else rail.height
+    return Additions(
+        none,
+        (
+            Plate(
+                "boxing",
+                boxing.thickness_mm,
+                share,
+                low,
+                high,
+                find_steel(boxing.steel_id),
+                np.ones_like(share),
+                none,
+                boxing.set_in_mm(),
+            ),
+        ),
+    )

@@ -1,0 +1,116 @@
+"""What every operation on a rail says of itself; the layers above ask nothing else.
+
+An operation is one frozen model with its parameters, and these answers. All of them have a
+plain default, so that a new operation states only what it does.
+"""
+
+from collections.abc import Iterable
+from typing import Self
+
+from nodulant.base.model import Frozen, Id, Name
+from nodulant.frame.additions import Additions, untouched
+from nodulant.frame.columns import RailColumns
+from nodulant.frame.here import OnRail, Span
+from nodulant.frame.place import Place
+from nodulant.frame.route import Move
+from nodulant.geometry import Outline, Vertex
+from nodulant.parts.joint import Joint
+from nodulant.parts.part import Part, Seam
+from nodulant.parts.sides import Side, Sides
+from nodulant.parts.specs import CheckSpec, FigureSpec, ReadingSpec, StepSpec
+from nodulant.survey.vehicle import Feature
+
+
+class RailOperation(Frozen):
+    """An operation on one rail or on both alike."""
+
+    id: Id
+    name: Name
+    side: Sides = "both"
+    pair_id: Id | None = None
+
+    @property
+    def anchor(self) -> Place:
+        """The place that the operation is measured from."""
+        raise NotImplementedError
+
+    def span(self, features: Iterable[Feature], field: str) -> Span:
+        """Stations between which it works; raises UnknownReference at ``field``."""
+        raise NotImplementedError
+
+    def place_fields(self) -> tuple[str, str]:
+        """Fields that hold the front and the rear end of the span, for errors."""
+        return ("start/offset_mm", "end/offset_mm")
+
+    def refuse(self, rail_height_mm: float, field: str) -> None:
+        """Raise InputError where the rail here cannot take it."""
+
+    def as_measured(self, measured: dict[str, float]) -> Self:
+        """The operation with as-built readings, mm, in place of planned values."""
+        return self
+
+    @property
+    def removes(self) -> bool:
+        """Whether stock metal goes, so that another operation must not begin or cut here."""
+        return False
+
+    @property
+    def closes(self) -> float | None:
+        """How far inside the lips a plate that closes an open rail lies, mm; None where there is none."""
+        return None
+
+    def roles(self) -> tuple[str, ...]:
+        """Roles of the parts that it adds, in the order they are fitted."""
+        return ()
+
+    def rework(self, rail: RailColumns, span: Span, carried: frozenset[str]) -> RailColumns:
+        """The rail itself where the operation changes its metal: cut back to sound, or another rail spliced on."""
+        return rail
+
+    def additions(self, span: Span, rail: RailColumns, carried: frozenset[str], boxed: bool) -> Additions:
+        """What it changes in the sections; ``carried`` are the roles welded on, ``boxed`` says the rail is closed here."""
+        return untouched(rail.x)
+
+    def moves(self, span: Span, side: Side) -> tuple[Move, ...]:
+        """How the rail behind it moves."""
+        return ()
+
+    def joints(self, on: OnRail) -> tuple[Joint, ...]:
+        """Inserted metal and cut-through joints, for the strength layers."""
+        return ()
+
+    def parts(self, on: OnRail) -> list[Part]:
+        """Every plate and piece it adds on one side."""
+        return []
+
+    def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
+        """The welds that hold them."""
+        return []
+
+    def cut_edge(self) -> Outline | None:
+        """Edge of the cut from below, dx from the centre and z from the underside; None where nothing is cut out."""
+        return None
+
+    def edge_above(self, level_mm: float) -> tuple[Vertex, ...]:
+        """The part of that edge above a level, front to rear."""
+        return ()
+
+    def bends(self, part: Part, centre_mm: float) -> tuple[Outline, ...]:
+        """Bend lines on the flat shape of ``part``."""
+        return ()
+
+    def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:
+        """Checks that need only the operation and the rail."""
+        return ()
+
+    def figures(self, on: OnRail) -> tuple[FigureSpec, ...]:
+        """Numbers that are shown, not judged."""
+        return ()
+
+    def steps(self, datum: str) -> list[StepSpec]:
+        """Build steps on one side; ``datum`` names the feature it is measured from."""
+        return []
+
+    def readings(self, datum: str) -> list[ReadingSpec]:
+        """As-built readings on one side."""
+        return []
