@@ -7,6 +7,7 @@ from nodulant.frame.ops.notch import Liner, Notch, SidePlate
 from nodulant.frame.ops.notch_shape import ArcShape, TrapezoidShape
 from nodulant.frame.place import Place
 from nodulant.job.document import Design, DesignRevision, JobFile, OptionFile, Shop, SurveyRevision
+from nodulant.loads.plan import AxleLinks, LoadPlan, StopPads
 from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.rail import Rail, Station
 from nodulant.survey.vehicle import Axle, Datum, Feature, Mass, Rails, Seat, Survey
@@ -80,12 +81,12 @@ SURVEY = Survey(
         Crossmember(id="tail", name="tail", x_mm=3415, profile="channel", height_mm=110, width_mm=50, wall_mm=4),
     ),
     masses=(
-        Mass(id="powertrain", name="Engine and gearbox", mass_kg=265, x_mm=280),
-        Mass(id="cab", name="Cab front", mass_kg=240, x_mm=-260),
-        Mass(id="crew", name="Crew of two", mass_kg=160, x_mm=-60),
-        Mass(id="tank", name="Fuel tank, full", mass_kg=58, x_mm=1480),
-        Mass(id="body", name="Bakery body and floor", mass_kg=520, x_mm=300, to_x_mm=3440),
-        Mass(id="payload", name="Ovens, racks and bread", mass_kg=560, x_mm=800, to_x_mm=3300),
+        Mass(id="powertrain", name="Engine and gearbox", mass_kg=265, x_mm=280, z_mm=210),
+        Mass(id="cab", name="Cab front", mass_kg=240, x_mm=-260, z_mm=560),
+        Mass(id="crew", name="Crew of two", mass_kg=160, x_mm=-60, z_mm=640),
+        Mass(id="tank", name="Fuel tank, full", mass_kg=58, x_mm=1480, z_mm=40),
+        Mass(id="body", name="Bakery body and floor", mass_kg=520, x_mm=300, to_x_mm=3440, z_mm=620),
+        Mass(id="payload", name="Ovens, racks and bread", mass_kg=560, x_mm=800, to_x_mm=3300, z_mm=680),
     ),
     seats=(
         Seat(id="front-leaf-front", name="Front spring, front hanger", axle="front", x_mm=-480, share=0.5),
@@ -115,6 +116,10 @@ TARGETS = Targets(
 UPPER = Crossmember(
     id="upper", name="coilover upper", x_mm=2610, profile="channel", height_mm=100, width_mm=60, wall_mm=5, end="welded"
 )
+LOADS = LoadPlan(
+    links=(AxleLinks(upper_x_mm=2160, upper_z_mm=60, lower_x_mm=1980, lower_z_mm=-70),),
+    stops=StopPads(x_mm=2610),
+)
 BOX = Boxing(
     id="box-rear",
     name="Boxing over the axle",
@@ -143,7 +148,7 @@ TRAPEZOID = ARC.model_copy(
 def job() -> JobFile:
     """The demo job file."""
     arc, straight = (
-        Design(targets=TARGETS, operations=(BOX, notch), seats=SEATS, crossmembers=(UPPER,))
+        Design(targets=TARGETS, operations=(BOX, notch), seats=SEATS, crossmembers=(UPPER,), loads=LOADS)
         for notch in (ARC, TRAPEZOID)
     )
     return JobFile(

@@ -185,7 +185,9 @@ class Evaluations(SimpleTestCase):
         self.assertGreater(strip.area[i], 1.0)
 
     def test_reply_of_a_drag_is_small(self):
-        result = evaluate(f.demo(), Want(steps=False, readings=False, section=SectionAt(side="left", x_mm=2610)))
+        section = SectionAt(side="left", x_mm=2610)
+        want = Want(steps=False, readings=False, frame=False, strip_side="left", section=section)
+        result = evaluate(f.demo(), want)
         data = json.loads(result.model_dump_json())
         for name in ("before_teardown", "figures"):
             data.pop(name)

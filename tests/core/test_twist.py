@@ -9,9 +9,10 @@ from nodulant.base.errors import NotSolvable
 from nodulant.evaluate import Want, evaluate
 from nodulant.frame.model import STOCK, planned_state, sections
 from nodulant.loads.beam import G, internal_forces, reactions
+from nodulant.loads.cases import SPACE_CASES
 from nodulant.loads.ladder import ladder_stations, solve_ladder
 from nodulant.sections.profile import profile
-from nodulant.strength.twist import TWIST_FACTOR, missing_for_twist
+from nodulant.strength.space import missing_for_space
 from nodulant.survey.crossmember import END_FIXITY, Crossmember
 from tests import fixtures as f
 
@@ -144,7 +145,7 @@ class Evaluated(SimpleTestCase):
         self.assertLess(held.rear, held.front)
         couple = 1.3 * held.rear * survey.rear.track_mm / 2
         self.assertAlmostEqual(self.figure(evaluate(f.demo()), "twist-couple").value, couple / 1e6, places=9)
-        self.assertEqual((TWIST_FACTOR, round(G, 5)), (1.3, 9.80665))
+        self.assertEqual((SPACE_CASES[0].factor, round(G, 5)), (1.3, 9.80665))
 
     def test_stiffness_of_both_frames_is_told_with_what_it_leaves_out(self):
         result = evaluate(f.demo())
@@ -190,7 +191,7 @@ class Evaluated(SimpleTestCase):
             ({"front": front}, "/survey/front/track_mm"),
         ):
             inputs = f.with_survey(f.demo(), **change)
-            self.assertEqual(missing_for_twist(inputs.survey), (pointer,))
+            self.assertEqual(missing_for_space(inputs.survey), (pointer,))
             check = f.check_of(evaluate(inputs), "twist-bending:rail-twist:right")
             self.assertEqual((check.verdict, check.missing), ("not computed", (pointer,)))
 

@@ -51,7 +51,13 @@ class Evaluate(Shop):
         self.assertGreaterEqual(len(data["strips"][0]["x_mm"]), 120)
 
     def test_a_drag_gets_a_small_answer(self):
-        want = {"steps": False, "readings": False, "section": {"side": "left", "x_mm": 2610}}
+        want = {
+            "steps": False,
+            "readings": False,
+            "frame": False,
+            "interim": False,
+            "section": {"side": "left", "x_mm": 2610},
+        }
         response, data = self.ask(slim=True, want=want)
         self.assertLessEqual(len(response.content), 60_000)
         self.assertNotIn("why", data["checks"][0])

@@ -62,7 +62,7 @@ def notch_checks(
         ("cap", notch.cap),
     )
     for role, plate in plates:
-        if plate is not None:
+        if plate is not None and notch.bolts is None:
             checks += _plate_checks(notch, role, plate, rail, subject, comparison, changes)
     checks += _hole_checks(notch, rail, side, placed, survey.features, subject, changes)
     checks.append(_end_check(notch, placed, survey, side, subject, changes))

@@ -121,7 +121,9 @@ def clearance_checks(
 def notch_size_checks(needed: NotchNeeded, placed: list[Placed], changes: Changes) -> list[Check]:
     """Depth and width of the notch over the axle against what the path needs."""
     cuts = [
-        (p, p.op) for p in placed if isinstance(p.op, Notch) and p.start_mm - 50 <= needed.centre_x_mm <= p.end_mm + 50
+        (p, p.op)
+        for p in placed
+        if isinstance(p.op, Notch) and not p.op.from_above and p.start_mm - 50 <= needed.centre_x_mm <= p.end_mm + 50
     ]
     if needed.depth_mm <= 0 or not cuts:
         return []

@@ -105,7 +105,11 @@ def _one_wheel(inputs: Inputs, side: Side, rear: Axle) -> float:
 
 
 def _over_axle(placed: list[Placed], axle_x: float) -> list[tuple[Notch, float]]:
-    return [(p.op, p.centre_mm) for p in placed if isinstance(p.op, Notch) and abs(p.centre_mm - axle_x) < 500]
+    return [
+        (p.op, p.centre_mm)
+        for p in placed
+        if isinstance(p.op, Notch) and not p.op.from_above and abs(p.centre_mm - axle_x) < 500
+    ]
 
 
 def _liner_and_weld(placed: list[Placed], axle_x: float) -> tuple[float, float]:

@@ -5,7 +5,6 @@ import numpy as np
 from nodulant.asbuilt.compare import as_built_state
 from nodulant.base.arrays import Columns, significant
 from nodulant.base.errors import InputError
-from nodulant.checks.twist_rules import CASE as TWIST_CASE
 from nodulant.clearance.tube_to_rail import travel_until
 from nodulant.evaluate.axle import AxleSide, clearance_needed
 from nodulant.evaluate.evaluation import (
@@ -19,64 +18,110 @@ from nodulant.evaluate.evaluation import (
 )
 from nodulant.frame.columns import rail_at
 from nodulant.frame.model import placed_on, planned_state
+from nodulant.frame.route import EDGE, Route
 from nodulant.frame.state import FrameState
 from nodulant.geometry import Outline
 from nodulant.job.document import Inputs
-from nodulant.loads.cases import find_case
+from nodulant.loads.cases import SPACE_CASES, find_case
+from nodulant.parts.part import Part
 from nodulant.parts.sides import Side
 from nodulant.sections.channel import shear_centre_offset_mm
 from nodulant.sections.pieces import Piece
 from nodulant.strength.compare import bending_stress
 from nodulant.strength.rail import RailComparison
-from nodulant.strength.twist import RailTwist, TwistComparison
+from nodulant.strength.space import FrameComparison, RailCase
+from nodulant.survey.rail import Rail
 from nodulant.survey.tyre import loaded_radius, parse_tyre
 
 
-def rail_drawing(inputs: Inputs, side: Side) -> RailDrawing:
-    """The rail of ``side`` at its surveyed stations with its cut edges placed."""
+def rail_drawing(inputs: Inputs, side: Side, route: Route) -> RailDrawing:
+    """The rail of ``side`` on its planned route at its surveyed stations and cuts, with its cut edges placed."""
     survey = inputs.survey
     rail = survey.rails.of(side)
     sign = -1.0 if side == "left" else 1.0
     inward = -1.0 if rail.opens == "inward" else 1.0
     planned = planned_state(inputs.design.operations)
     built = as_built_state(inputs.design.operations, inputs.as_built.entries)
+    x = _drawn_stations(rail, route)
+    shift = route.shift(x)
+
+    def at(field: str) -> Columns:
+        values: Columns = np.interp(x, [s.x_mm for s in rail.stations], [getattr(s, field) for s in rail.stations])
+        return values
+
+    under, web = at("underside_z_mm") + shift.dz, rail.web_y_mm - shift.inward
     return RailDrawing(
         side=side,
-        x_mm=[s.x_mm for s in rail.stations],
-        underside_z_mm=[s.underside_z_mm for s in rail.stations],
-        top_z_mm=[s.underside_z_mm + s.height_mm for s in rail.stations],
-        web_y_mm=[sign * rail.web_y_mm for _ in rail.stations],
-        tip_y_mm=[sign * (rail.web_y_mm + inward * s.width_mm) for s in rail.stations],
-        cuts=_cuts(inputs, side, planned),
-        built_cuts=_cuts(inputs, side, built) if built else (),
+        stock_x_mm=significant(x, 7),
+        x_mm=significant(x + shift.dx, 7),
+        underside_z_mm=significant(under),
+        top_z_mm=significant(under + at("height_mm")),
+        web_y_mm=significant(sign * web),
+        tip_y_mm=significant(sign * (web + inward * at("width_mm"))),
+        cuts=_cuts(inputs, side, planned, route),
+        built_cuts=_cuts(inputs, side, built, route) if built else (),
     )
 
 
-def _cuts(inputs: Inputs, side: Side, state: FrameState) -> tuple[Outline, ...]:
-    """Edges of the cuts in their places; none where the readings do not make a cut."""
+def _drawn_stations(rail: Rail, route: Route) -> Columns:
+    """Surveyed stations that are still there, and both sides of every cut."""
+    marks = [s.x_mm for s in rail.stations]
+    for move in route.moves:
+        if rail.start_mm < move.at_mm < rail.end_mm:
+            marks += [move.at_mm, move.at_mm + max(move.gone_mm, 2 * EDGE)]
+    every = np.unique(np.array(marks))
+    return np.asarray(every[route.exists(every)])
+
+
+def _cuts(inputs: Inputs, side: Side, state: FrameState, route: Route) -> tuple[Outline, ...]:
+    """Edges of the cuts in their planned places; none where the readings do not make a cut."""
     try:
         placed = placed_on(inputs.survey, inputs.design.operations, side, state)
     except InputError:
         return ()
     rail = inputs.survey.rails.of(side)
-    at, under = [s.x_mm for s in rail.stations], [s.underside_z_mm for s in rail.stations]
-    edges = [(p.centre_mm, p.op.cut_edge()) for p in placed]
-    return tuple(edge.moved(x, float(np.interp(x, at, under))) for x, edge in edges if edge is not None)
+    out = []
+    for p in placed:
+        edge = p.op.cut_edge()
+        if edge is None:
+            continue
+        under, height = rail_at(rail, p.centre_mm)[:2]
+        own = edge.upside_down().moved(0.0, height) if p.op.from_above else edge
+        dx, dz = shift_at(route, p.centre_mm)
+        out.append(own.moved(p.centre_mm + dx, under + dz))
+    return tuple(out)
 
 
-def axle_drawing(inputs: Inputs, axle: AxleSide) -> AxleDrawing:
+def shift_at(route: Route, x_mm: float) -> tuple[float, float]:
+    """How far one stock station moved along and up, mm."""
+    shift = route.shift(np.array([x_mm]))
+    return float(shift.dx[0]), float(shift.dz[0])
+
+
+def part_in_place(part: Part, route: Route) -> Part:
+    """A part where its rail is in the planned frame."""
+    low, _, high, _ = part.outline.bounds()
+    dx, dz = shift_at(route, part.rides_mm if part.rides_mm is not None else (low + high) / 2)
+    if not dx and not dz:
+        return part
+    up = dz if part.face in {"inner", "outer"} else 0.0
+    return part.model_copy(update={"outline": part.outline.moved(dx, up)})
+
+
+def axle_drawing(inputs: Inputs, axle: AxleSide, route: Route) -> AxleDrawing:
     """Pose table of the tube with its clearance, heights above the datum plane."""
     path, sweep, rear = axle.path, axle.sweep, inputs.survey.rear
     if path is None or sweep is None:
         raise ValueError("the axle of this side was not computed")
-    base, needed = axle.underside_z or 0.0, clearance_needed(inputs)
+    along, up = shift_at(route, inputs.survey.wheelbase_mm or 0.0)
+    base, needed = (axle.underside_z or 0.0) + up, clearance_needed(inputs)
     tyre = loaded_radius(parse_tyre(rear.tyre), rear.loaded_radius_mm) if rear.tyre else None
     ride = int(np.argmin(np.abs(path.travel)))
     return AxleDrawing(
         side=axle.side,
         diameter_mm=2 * path.radius,
         travel_mm=significant(path.travel),
-        x_mm=significant(path.x),
+        x_mm=significant(path.x + along),
         z_mm=significant(path.z + base),
         clearance_mm=significant(sweep.clearance),
         touch_mm=travel_until(sweep, 0.0),
@@ -86,14 +131,14 @@ def axle_drawing(inputs: Inputs, axle: AxleSide) -> AxleDrawing:
     )
 
 
-def strip(rail: RailComparison, case_id: str, twist: TwistComparison | None = None) -> Strip:
+def strip(rail: RailComparison, case_id: str, frames: FrameComparison | None = None) -> Strip:
     """Ratios, moment and use along a rail in the chosen case."""
     case, load = find_case(case_id), rail.loading
     plain = Strip(
         side=rail.side,
         state=rail.state.name,
         case=case.id,
-        x_mm=significant(rail.x),
+        x_mm=significant(rail.route.x(rail.x)),
         area=significant(rail.ratios.area, 4),
         inertia=significant(rail.ratios.inertia, 4),
         modulus_top=significant(rail.ratios.modulus_top, 4),
@@ -107,35 +152,35 @@ def strip(rail: RailComparison, case_id: str, twist: TwistComparison | None = No
         use_stock=_scaled(load.use_stock.reference, case.factor) if load else None,
         use=_scaled(load.use_state.reference, case.factor) if load else None,
     )
-    if case_id != TWIST_CASE:
+    if case_id not in {c.id for c in SPACE_CASES}:
         return plain
-    return _twisted(plain, rail, twist) if twist else plain.model_copy(update=_UNKNOWN)
+    known = frames is not None and case_id in frames.planned.cases
+    return _in_space(plain, rail, frames, case_id) if frames and known else plain.model_copy(update=_unknown(case_id))
 
 
-_UNKNOWN: dict[str, object] = {
-    "case": TWIST_CASE,
-    **dict.fromkeys(("moment_stock_nm", "moment_nm", "stress_stock_mpa", "stress_mpa", "use_stock", "use")),
-}
+def _unknown(case_id: str) -> dict[str, object]:
+    names = ("moment_stock_nm", "moment_nm", "stress_stock_mpa", "stress_mpa", "use_stock", "use")
+    return {"case": case_id, **dict.fromkeys(names)}
 
 
-def _twisted(plain: Strip, rail: RailComparison, twist: TwistComparison) -> Strip:
-    """The strip with moment, use and torque of the twist case at its own stations."""
-    before, after = twist.stock.rails[rail.side], twist.planned.rails[rail.side]
+def _in_space(plain: Strip, rail: RailComparison, frames: FrameComparison, case_id: str) -> Strip:
+    """The strip with moment, use and torque of a case of the frame in space at its own stations."""
+    before, after = frames.stock.cases[case_id][rail.side], frames.planned.cases[case_id][rail.side]
 
-    def at(row: RailTwist, values: Columns, factor: float = 1.0) -> list[float]:
+    def at(row: RailCase, values: Columns, factor: float = 1.0) -> list[float]:
         return _scaled(np.interp(rail.x, row.x, values), factor)
 
-    worked = np.interp(rail.x, after.x, after.use_torque)
+    whole = case_id != "twist"
     columns = {
-        "case": TWIST_CASE,
+        "case": case_id,
         "moment_stock_nm": at(before, before.moment, 1e-3),
         "moment_nm": at(after, after.moment, 1e-3),
         "stress_stock_mpa": None,
         "stress_mpa": None,
-        "use_stock": at(before, before.use_bending),
-        "use": at(after, after.use_bending),
+        "use_stock": at(before, before.use if whole else before.bending),
+        "use": at(after, after.use if whole else after.bending),
         "torque_nm": at(after, after.torque, 1e-3),
-        "use_torque": _scaled(np.where(rail.built.torsion.closed, worked, 0.0), 1.0),
+        "use_torque": _scaled(np.where(rail.built.torsion.closed, np.interp(rail.x, after.x, after.torsion), 0.0), 1.0),
     }
     return plain.model_copy(update=columns)
 
@@ -151,7 +196,7 @@ def section_drawing(inputs: Inputs, at: SectionAt, rail: RailComparison | None) 
     """Section before and after at one station of an evaluated rail; None where a wall was not measured."""
     if rail is None:
         return None
-    row = int(np.argmin(np.abs(rail.x - at.x_mm)))
+    row = int(np.argmin(np.abs(rail.x - rail.route.stock_x(at.x_mm))))
     before, after = rail.stock, rail.built
     rows = (
         *((name, unit, getattr(before.properties, f), getattr(after.properties, f)) for name, unit, f in _FIGURES),
@@ -161,7 +206,7 @@ def section_drawing(inputs: Inputs, at: SectionAt, rail: RailComparison | None) 
     _, height, width, wall = rail_at(inputs.survey.rails.of(at.side), float(rail.x[row]))
     return SectionDrawing(
         side=at.side,
-        x_mm=float(rail.x[row]),
+        x_mm=rail.route.x_at(float(rail.x[row])),
         before=_shapes(before.pieces, row),
         after=_shapes(after.pieces, row),
         figures=tuple(SectionFigure(name=n, unit=u, stock=float(a[row]), planned=float(b[row])) for n, u, a, b in rows),

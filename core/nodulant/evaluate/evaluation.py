@@ -40,7 +40,9 @@ class Want(Frozen):
     steps: bool = True
     readings: bool = True
     frame: bool = True
-    """The frame's twist; left out while a hand drags."""
+    """The frame in space; left out while a hand drags."""
+    interim: bool = True
+    """The frame between steps; left out while a hand drags."""
     case: str = "bump"
     strip_side: Side | None = None
     """Only this rail's strips; both where it is left out."""
@@ -73,9 +75,11 @@ class Strip(Frozen):
 
 
 class RailDrawing(Frozen):
-    """A rail as drawn: columns at its surveyed stations, mm, and the cut edges on it."""
+    """A rail as drawn on its planned route: columns at its stations and cuts, mm, and the cut edges on it."""
 
     side: Side
+    stock_x_mm: list[float]
+    """Surveyed stations of the same columns: what rides where."""
     x_mm: list[float]
     underside_z_mm: list[float]
     top_z_mm: list[float]
@@ -130,6 +134,27 @@ class SectionDrawing(Frozen):
     shear_centre_mm: float
 
 
+class Deflection(Frozen):
+    """The planned rail's shape under a case: displacement of its drawn stations, mm."""
+
+    side: Side
+    case: str
+    x_mm: list[float]
+    up_mm: list[float]
+    inward_mm: list[float]
+
+
+class TakenAlong(Frozen):
+    """One thing that moves with the rail, mm: up, rearward, and how much narrower its place gets."""
+
+    name: str
+    kind: str
+    up_mm: float
+    back_mm: float
+    narrower_mm: float
+    words: str
+
+
 class Figure(Frozen):
     """A number that is shown, not judged, with its basis."""
 
@@ -138,6 +163,23 @@ class Figure(Frozen):
     value: float
     unit: str
     basis: str
+
+
+class InterimFrame(Frozen):
+    """The frame while one cut is open on one rail: use at 1 g of yield/1.5, and what may be done meanwhile."""
+
+    operation: str
+    name: str
+    side: Side
+    in_two: bool
+    use: float | None
+    station_mm: float
+    may_stand: bool | None
+    may_move: bool | None
+    tacks_n: float
+    """What eight tacks of 20 mm are trusted with."""
+    tacks_needed_n: float | None
+    words: str
 
 
 class Evaluation(Frozen):
@@ -156,5 +198,10 @@ class Evaluation(Frozen):
     parts: tuple[Part, ...]
     mass_added_kg: float
     section: SectionDrawing | None
+    taken_along: tuple[TakenAlong, ...]
+    interim: tuple[InterimFrame, ...]
+    deflection: tuple[Deflection, ...]
+    weld_mm: float
+    """Length of all welds that the design adds."""
     steps: tuple[Step, ...]
     readings: tuple[AskedReading, ...]

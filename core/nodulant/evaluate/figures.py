@@ -8,6 +8,7 @@ from nodulant.evaluate.evaluation import Figure
 from nodulant.frame.columns import rail_at
 from nodulant.frame.ops.notch import Notch
 from nodulant.frame.ops.notch_sections import liner_effective_share
+from nodulant.frame.parts import on_rail
 from nodulant.job.document import Inputs
 from nodulant.loads.beam import G, reactions
 from nodulant.materials.pipe import pipe_that_clears
@@ -16,13 +17,39 @@ from nodulant.sections.liner import effective_share_clamped
 from nodulant.strength.rail import RailComparison
 from nodulant.survey.tyre import loaded_radius, parse_tyre
 
+STEP_REACH_MM = 250.0
+
 
 def figures(inputs: Inputs, rails: list[RailComparison], axle: dict[Side, AxleSide]) -> tuple[Figure, ...]:
     """All figures that the inputs allow."""
     out = _heights(inputs) + _loads(inputs) + _half_pipe(axle)
     for rail in rails:
-        out += _notches(inputs, rail) + _over_axle(inputs, rail)
+        out += _notches(inputs, rail) + _operations(inputs, rail) + _over_axle(inputs, rail)
     return tuple({figure.id: figure for figure in reversed(out)}.values())[::-1]
+
+
+def _operations(inputs: Inputs, rail: RailComparison) -> list[Figure]:
+    """What the operations say of themselves, and how much stiffer each makes the rail where it is."""
+    placed, out = list(rail.placed), []
+    for p in placed:
+        for spec in p.op.figures(on_rail(inputs.survey, rail.side, p, placed)):
+            out.append(
+                Figure(id=f"{spec.key}-{p.op.id}", name=spec.name, value=spec.value, unit=spec.unit, basis=spec.basis)
+            )
+        inside = (rail.x >= p.start_mm - STEP_REACH_MM) & (rail.x <= p.end_mm + STEP_REACH_MM)
+        step = float((rail.ratios.inertia * inside).max())
+        if step > 1.01:
+            basis = "EI beside its ends jumps by this over their development; a step above about 2 gathers stress there"
+            out.append(
+                Figure(
+                    id=f"stiffness-{p.op.id}",
+                    name="Stiffness at most, planned over stock",
+                    value=step,
+                    unit="x",
+                    basis=basis,
+                )
+            )
+    return out
 
 
 def _half_pipe(axle: dict[Side, AxleSide]) -> list[Figure]:
@@ -114,6 +141,8 @@ def _notches(inputs: Inputs, rail: RailComparison) -> list[Figure]:
             )
         )
         crown = p.op.shape.crown_radius_mm()
+        if p.op.liner is None:
+            out.append(_concentration(p.op, height))
         if p.op.liner:
             basis = (
                 "flat crown: the whole width works"
@@ -141,6 +170,20 @@ def _notches(inputs: Inputs, rail: RailComparison) -> list[Figure]:
                 )
             )
     return out
+
+
+def _concentration(notch: Notch, height_mm: float) -> Figure:
+    """Stress concentration at an unwelded edge: Peterson's semicircular edge notch, or the elliptical bound."""
+    share, radius = notch.depth_mm / height_mm, notch.shape.least_radius_mm()
+    if notch.shape.crown_radius_mm() is not None and notch.depth_mm <= radius:
+        value = 3.065 - 3.472 * share + 1.009 * share**2 + 0.405 * share**3
+        basis = (
+            "semicircular edge notch on net-section stress (Peterson, from memory); for the fatigue of the bare edge"
+        )
+    else:
+        value = 1 + 2 * float(np.sqrt(notch.depth_mm / max(radius, 0.1)))
+        basis = "1 + 2 sqrt(depth / radius), upper bound (Inglis, from memory); for the fatigue of the bare edge"
+    return Figure(id=f"kt-{notch.id}", name="Stress concentration at the bare edge", value=value, unit="x", basis=basis)
 
 
 def _over_axle(inputs: Inputs, rail: RailComparison) -> list[Figure]:

@@ -7,25 +7,34 @@ from nodulant.asbuilt.log import overridden
 from nodulant.base.errors import NodulantError
 from nodulant.build.plan import TEARDOWN, build_plan
 from nodulant.checks.check import Check, order
+from nodulant.checks.detail_rules import fatigue_checks, preheat_check, slender_check
 from nodulant.checks.notch_rules import notch_checks, weldable_check
+from nodulant.checks.place_rules import in_the_cut_checks
 from nodulant.checks.rail_rules import missing_rail_checks, rail_checks
+from nodulant.checks.spec_rules import spec_check
 from nodulant.checks.survey_rules import survey_checks
 from nodulant.checks.target_rules import drop_checks
 from nodulant.evaluate.axle import AxleSide, axle_checks, axle_sides
-from nodulant.evaluate.draw import axle_drawing, rail_drawing, section_drawing, strip
+from nodulant.evaluate.draw import axle_drawing, part_in_place, rail_drawing, section_drawing, strip
 from nodulant.evaluate.evaluation import Evaluation, Figure, InvalidInputs, Strip, Want
 from nodulant.evaluate.figures import figures
-from nodulant.evaluate.twist import frame_twist, twist_figures
-from nodulant.frame.model import placed_on, planned_state
+from nodulant.evaluate.interim import deflections, interim_checks, interim_frames
+from nodulant.evaluate.space import Space, frame_in_space, space_figures
+from nodulant.evaluate.taken_along import taken_along
+from nodulant.frame.model import layout, placed_on, planned_state, route_on
+from nodulant.frame.ops.crossmember_change import CrossmemberChange
 from nodulant.frame.ops.notch import Notch
-from nodulant.frame.parts import added_parts, rail_here
+from nodulant.frame.parts import added_parts, on_rail, rail_here
+from nodulant.frame.place import resolve
+from nodulant.frame.route import Route
 from nodulant.frame.state import FrameState
+from nodulant.frame.ties import planned_crossmembers
 from nodulant.job.document import Inputs
 from nodulant.materials import find_steel
 from nodulant.parts.part import Part
 from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.strength.rail import RailComparison, compare_rail, missing_for_loads, missing_for_sections
-from nodulant.strength.twist import TwistComparison
+from nodulant.strength.space import FrameComparison
 from nodulant.survey.before_teardown import readings_before_teardown
 from nodulant.targets.drop import add_up
 
@@ -38,6 +47,7 @@ class _Side:
     built: RailComparison | None = None
     checks: list[Check] = field(default_factory=list)
     parts: list[Part] = field(default_factory=list)
+    weld_mm: float = 0.0
 
 
 def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
@@ -58,26 +68,32 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     checks += axle_checks(inputs, axle) + reading_checks(asked, entries, design.limits)
     for side in LEFT_RIGHT:
         checks += sides[side].checks
-    twist, twist_rows = (
-        frame_twist(inputs, {s: c.planned for s, c in sides.items() if c.planned}) if want.frame else (None, [])
-    )
-    checks += twist_rows
+    planned = {s: c.planned for s, c in sides.items() if c.planned}
+    space = frame_in_space(inputs, planned, design.targets.drop_mm) if want.frame else Space(None, [])
+    checks += space.checks
+    interim = interim_frames(inputs) if want.interim else ()
+    checks += interim_checks(inputs, interim)
     locked = not all(r.taken for r in before) and overridden(entries, TEARDOWN) is None
-    parts = tuple(part for side in LEFT_RIGHT for part in sides[side].parts)
+    routes = {side: _route(inputs, side) for side in LEFT_RIGHT}
+    parts = tuple(part_in_place(part, routes[side]) for side in LEFT_RIGHT for part in sides[side].parts)
     return Evaluation(
         content_hash=inputs.content_hash(),
-        checks=order(checks),
+        checks=order([_where_it_stands(check, routes) for check in checks]),
         before_teardown=tuple(before),
         teardown_locked=locked,
         drop=drop,
         notch_needed=tuple(a.needed for a in axle.values() if a.needed),
-        figures=_figures(inputs, sides, axle) + twist_figures(twist),
-        rails=tuple(rail_drawing(inputs, side) for side in LEFT_RIGHT),
-        axle=tuple(axle_drawing(inputs, a) for a in axle.values() if a.sweep is not None),
-        strips=_strips(sides, want, twist),
+        figures=_figures(inputs, sides, axle) + space_figures(space.frames),
+        rails=tuple(rail_drawing(inputs, side, routes[side]) for side in LEFT_RIGHT),
+        axle=tuple(axle_drawing(inputs, a, routes[a.side]) for a in axle.values() if a.sweep is not None),
+        strips=_strips(sides, want, space.frames),
         parts=parts if want.parts else (),
         mass_added_kg=sum(part.mass_kg() for part in parts),
         section=section_drawing(inputs, want.section, sides[want.section.side].planned) if want.section else None,
+        taken_along=taken_along(inputs, routes["left"], list(planned["left"].placed) if "left" in planned else []),
+        interim=interim,
+        deflection=deflections(space.frames, want.case) if want.strips else (),
+        weld_mm=sum(sides[side].weld_mm for side in LEFT_RIGHT),
         steps=build_plan(design.operations, survey.features, entries, locked) if want.steps else (),
         readings=tuple(asked) if want.readings else (),
     )
@@ -97,6 +113,10 @@ def _refuse_broken(inputs: Inputs) -> None:
                 break
     if not problems:
         problems += _together(inputs)
+    try:
+        planned_crossmembers(inputs.survey, operations, inputs.design.crossmembers)
+    except NodulantError as error:
+        problems.append(error)
     try:
         add_up(inputs.design.targets)
     except NodulantError as error:
@@ -126,7 +146,12 @@ def _together(inputs: Inputs) -> list[NodulantError]:
 
 def _also(inputs: Inputs, want: Want) -> tuple[float, ...]:
     """Stations that both rails have besides their own: added crossmembers, and the section that is asked for."""
-    ties = tuple(c.x_mm for c in inputs.design.crossmembers)
+    ties = tuple(c.x_mm for c in inputs.design.crossmembers) + tuple(
+        resolve(op.place, inputs.survey.features)
+        for op in inputs.design.operations
+        if isinstance(op, CrossmemberChange)
+    )
+    ties += tuple(p.x_mm for p in (inputs.design.loads.jack, inputs.design.loads.stops) if p)
     return (*ties, want.section.x_mm) if want.section else ties
 
 
@@ -135,6 +160,8 @@ def _one_side(inputs: Inputs, side: Side, states: list[FrameState], also: tuple[
     rail = inputs.survey.rails.of(side)
     steel = find_steel(rail.steel_id)
     out.checks.append(weldable_check(steel.name, steel.weldable, side, changes))
+    analysis = rail.analysis.carbon_equivalent() if rail.analysis else None
+    out.checks.append(preheat_check(steel, analysis, side, changes))
     if missing := missing_for_sections(inputs.survey, side):
         out.checks += missing_rail_checks(side, missing, changes)
         return out
@@ -147,9 +174,12 @@ def _one_side(inputs: Inputs, side: Side, states: list[FrameState], also: tuple[
             out.checks += missing_rail_checks(side, ("/as_built/entries",), changes, "as-built", error.message)
             continue
         out.checks += rail_checks(comparison, missing_for_loads(inputs.survey), changes)
-        out.checks += _notch_checks(inputs, side, comparison)
+        out.checks += _notch_checks(inputs, side, comparison) + _own_checks(inputs, side, comparison)
         if state.name == "planned":
-            out.planned, out.parts = comparison, list(added_parts(inputs.survey, side, list(comparison.placed)).parts)
+            added = added_parts(inputs.survey, side, list(comparison.placed))
+            out.planned, out.parts = comparison, list(added.parts)
+            out.weld_mm = sum(seam.path.length_mm() * seam.welded_share for seam in added.seams)
+            out.checks += _detail_checks(inputs, side, comparison, state)
         else:
             out.built = comparison
     return out
@@ -164,12 +194,44 @@ def _notch_checks(inputs: Inputs, side: Side, comparison: RailComparison) -> lis
     return checks
 
 
-def _strips(sides: dict[Side, _Side], want: Want, twist: TwistComparison | None) -> tuple[Strip, ...]:
+def _detail_checks(inputs: Inputs, side: Side, comparison: RailComparison, state: FrameState) -> list[Check]:
+    """Fatigue of edges and welds, and the most slender wall, of the planned rail."""
+    survey, design = inputs.survey, inputs.design
+    made = layout(survey, design.operations, side, comparison.x, state)
+    out = [*fatigue_checks(survey, comparison, design.limits), slender_check(made, side, design.limits)]
+    ties = planned_crossmembers(survey, design.operations, design.crossmembers)
+    return out + in_the_cut_checks(survey, design.seats, ties, comparison, design.limits)
+
+
+def _own_checks(inputs: Inputs, side: Side, comparison: RailComparison) -> list[Check]:
+    """Checks that the operations work out by themselves."""
+    placed, state = list(comparison.placed), comparison.state.name
+    return [
+        spec_check(spec, p.op.id, p.index, side, state, inputs.design.limits)
+        for p in placed
+        for spec in p.op.checks(on_rail(inputs.survey, side, p, placed))
+    ]
+
+
+def _route(inputs: Inputs, side: Side) -> Route:
+    return route_on(inputs.survey, inputs.design.operations, side, planned_state(inputs.design.operations))
+
+
+def _where_it_stands(check: Check, routes: dict[Side, Route]) -> Check:
+    """The check with its station on the planned frame, as everything is drawn."""
+    x, side = check.governs.station_mm, check.id.split("@")[0].rsplit(":", 1)[-1]
+    route = routes["right" if side == "right" else "left"]
+    if x is None or route.straight:
+        return check
+    return check.model_copy(update={"governs": check.governs.model_copy(update={"station_mm": route.x_at(x)})})
+
+
+def _strips(sides: dict[Side, _Side], want: Want, frames: FrameComparison | None) -> tuple[Strip, ...]:
     if not want.strips:
         return ()
     shown = (want.strip_side,) if want.strip_side else LEFT_RIGHT
     found = [c for side in shown for c in (sides[side].planned, sides[side].built) if c is not None]
-    return tuple(strip(c, want.case, twist) for c in found)
+    return tuple(strip(c, want.case, frames) for c in found)
 
 
 def _figures(inputs: Inputs, sides: dict[Side, _Side], axle: dict[Side, AxleSide]) -> tuple[Figure, ...]:

@@ -1,8 +1,9 @@
 """What an operation changes in the sections, as columns that the assembly understands.
 
-A *cut* is the height of metal gone from below. A *plate* is added in one of five roles:
-``outer`` lies on the web, ``boxing`` and ``inner`` close or double the open side, ``liner``
-closes a cut from below, ``cap`` is a box on the top flange.
+A *cut* is the height of metal gone from below, ``cut_top`` from above. A *plate* has a role:
+``outer`` lies on the web, ``boxing`` and ``inner`` close or double the open side, ``top`` and
+``bottom`` lie on the flanges, ``liner`` closes a cut from below and ``liner-top`` one from
+above, ``cap`` is a box on the top flange and ``cap-below`` one under the bottom flange.
 """
 
 from dataclasses import dataclass
@@ -13,7 +14,7 @@ import numpy as np
 from nodulant.base.arrays import Columns
 from nodulant.materials import Steel
 
-Role = Literal["outer", "boxing", "inner", "liner", "cap"]
+Role = Literal["outer", "boxing", "inner", "top", "bottom", "liner", "liner-top", "cap", "cap-below"]
 
 
 @dataclass(frozen=True)
@@ -34,11 +35,24 @@ class Plate:
 
 
 @dataclass(frozen=True)
+class Hole:
+    """A round hole in the web: station and height of its centre above the underside, diameter, mm."""
+
+    x: float
+    height: float
+    diameter: float
+
+
+@dataclass(frozen=True)
 class Additions:
-    """All of one operation on one side: the height cut away from below, and its plates."""
+    """All of one operation on one side: the height cut away from below and from above, its plates and holes."""
 
     cut: Columns
     plates: tuple[Plate, ...]
+    cut_top: Columns | None = None
+    holes: tuple[Hole, ...] = ()
+    plugged: tuple[Hole, ...] = ()
+    """Holes of the survey that are filled again with full credit."""
 
 
 def untouched(x: Columns) -> Additions:

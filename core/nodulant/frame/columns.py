@@ -2,17 +2,21 @@
 
 from dataclasses import dataclass
 from itertools import pairwise
+from typing import Literal
 
 import numpy as np
 
 from nodulant.base.arrays import Columns
 from nodulant.materials import Steel, find_steel
-from nodulant.survey.rail import Rail
+from nodulant.survey.rail import Rail, RailKind
 
 
 @dataclass(frozen=True)
 class RailColumns:
-    """Interpolated rail: station, underside, height, width and wall, mm, shape (stations,)."""
+    """Interpolated rail: station, underside, height, width and wall, mm, shape (stations,).
+
+    ``lost`` is what rust has taken of each wall; ``sound`` walls are those before it.
+    """
 
     x: Columns
     underside: Columns
@@ -21,6 +25,17 @@ class RailColumns:
     wall: Columns
     inside_radius: float
     steel: Steel
+    kind: RailKind = "channel"
+    lip: float = 0.0
+    lips: Literal["inward", "outward"] = "inward"
+    second: float = 0.0
+    """Thickness of the second skin or of the floor that closes a top-hat."""
+    lost: Columns | None = None
+
+    @property
+    def closed(self) -> bool:
+        """Whether the rail is a closed box by itself."""
+        return self.kind in {"rect-tube", "round-tube", "two-skin"} or (self.kind == "top-hat" and self.second > 0)
 
     @property
     def yields(self) -> tuple[float, float]:
@@ -28,23 +43,29 @@ class RailColumns:
         return self.steel.yield_reference_mpa, self.steel.yield_mpa
 
 
-def rail_columns(rail: Rail, x: Columns) -> RailColumns:
-    """Interpolate ``rail`` linearly at ``x``; every wall must have been measured."""
+def rail_columns(rail: Rail, x: Columns, sound: bool = True) -> RailColumns:
+    """Interpolate ``rail`` linearly at ``x``, sound or as rust left it; every wall must have been measured."""
     at = np.array([s.x_mm for s in rail.stations])
 
     def column(field: str) -> Columns:
         values: Columns = np.interp(x, at, np.array([getattr(s, field) for s in rail.stations], dtype=float))
         return values
 
-    steel = find_steel(rail.steel_id)
+    lost = column("rust_loss_mm")
+    wall = column("wall_mm")
     return RailColumns(
         x,
         column("underside_z_mm"),
         column("height_mm"),
-        column("width_mm"),
-        column("wall_mm"),
+        column("height_mm" if rail.kind == "round-tube" else "width_mm"),
+        wall if sound else wall - lost,
         rail.inside_radius_mm,
-        steel,
+        find_steel(rail.steel_id),
+        rail.kind,
+        rail.lip_mm,
+        rail.lips,
+        rail.second_wall_mm or 0.0,
+        lost,
     )
 
 

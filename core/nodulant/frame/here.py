@@ -35,15 +35,16 @@ class RailHere:
 
 @dataclass(frozen=True)
 class Cutting:
-    """A cut from below: station of its centre, mm, and its edge above a level as (dx, height above the underside)."""
+    """A cut: station of its centre, mm, and its edge beyond a level as (dx, distance from the edge that is cut)."""
 
     centre_mm: float
     above: Callable[[float], tuple[Vertex, ...]]
+    from_above: bool = False
 
 
 @dataclass(frozen=True)
 class OnRail:
-    """One operation on one rail: its span, the rail at its centre, and every cut from below on that rail."""
+    """One operation on one rail: its span, the rail at its centre, and every cut on that rail."""
 
     side: Side
     rail: Rail

@@ -7,9 +7,11 @@ import numpy as np
 
 from nodulant.base.arrays import Columns
 from nodulant.base.errors import InputError
-from nodulant.frame.assembly import Hole, Layout, SectionColumns, lay_out, section_columns
+from nodulant.frame.additions import Hole
+from nodulant.frame.assembly import SectionColumns, section_columns
 from nodulant.frame.columns import rail_columns
 from nodulant.frame.here import Span
+from nodulant.frame.layout import Layout, lay_out
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.route import Route, route_of
 from nodulant.frame.state import FrameState, PartState
@@ -38,14 +40,16 @@ class Placed:
         """Middle of the operation."""
         return (self.start_mm + self.end_mm) / 2
 
+    @property
+    def cuts(self) -> tuple[Span, ...]:
+        """Where it takes stock metal out."""
+        return self.op.cut_spans(self.span)
+
 
 def planned_state(operations: tuple[Operation, ...]) -> FrameState:
     """The state with every cut made and every part welded on."""
     parts: dict[str, PartState] = {
-        part_id(op.id, role, side): "welded"
-        for op in operations
-        for side in on_sides(op.side)
-        for role in op.roles()
+        part_id(op.id, role, side): "welded" for op in operations for side in on_sides(op.side) for role in op.roles()
     }
     return FrameState(name="planned", cuts=frozenset(op.id for op in operations), parts=parts)
 
@@ -60,7 +64,7 @@ def placed_on(survey: Survey, operations: tuple[Operation, ...], side: Side, sta
         if side not in on_sides(planned.side):
             continue
         op, field = planned.as_measured(state.measured_for(planned.id, side)), f"/design/operations/{index}"
-        span = op.span(survey.features, field)
+        span = op.span(rail, survey.features, field)
         op.refuse(_height_at(rail, span.centre_mm), field)
         placed = Placed(op, index, span.start_mm, span.end_mm)
         _on_the_rail(placed, rail.start_mm, rail.end_mm, field)
@@ -92,25 +96,33 @@ def _on_the_rail(placed: Placed, start: float, end: float, field: str) -> None:
 
 
 def _no_clash(placed: list[Placed]) -> None:
-    cuts = [p for p in placed if p.op.removes]
-    for i, one in enumerate(cuts):
-        for two in cuts[:i]:
-            if one.start_mm < two.end_mm and two.start_mm < one.end_mm:
-                raise InputError(
-                    f"'{one.op.name}' and '{two.op.name}' overlap",
-                    field=f"/design/operations/{one.index}/{one.op.place_fields()[0]}",
-                    found="two cuts in one place",
-                    acceptable="cuts that do not touch",
-                )
-        for plate in (p for p in placed if not p.op.removes):
-            for name, x in zip(plate.op.place_fields(), (plate.start_mm, plate.end_mm), strict=True):
-                if one.start_mm <= x <= one.end_mm:
+    """Refuse two cuts in one place, and an operation that begins or ends inside another's cut."""
+    for i, one in enumerate(placed):
+        for cut in one.cuts:
+            for two in placed[:i] + placed[i + 1 :]:
+                if two.index < one.index and any(_touch(cut, other) for other in two.cuts):
                     raise InputError(
-                        f"'{plate.op.name}' ends inside the cut '{one.op.name}'",
-                        field=f"/design/operations/{plate.index}/{name}",
-                        found=f"station {x:.1f} mm",
-                        acceptable=f"outside {one.start_mm:.1f} to {one.end_mm:.1f} mm",
+                        f"'{one.op.name}' and '{two.op.name}' overlap",
+                        field=f"/design/operations/{one.index}/{one.op.place_fields()[0]}",
+                        found="two cuts in one place",
+                        acceptable="cuts that do not touch",
                     )
+                _no_end_inside(two, one, cut)
+
+
+def _touch(a: Span, b: Span) -> bool:
+    return a.start_mm < b.end_mm and b.start_mm < a.end_mm
+
+
+def _no_end_inside(plate: Placed, cutting: Placed, cut: Span) -> None:
+    for name, x in zip(plate.op.place_fields(), (plate.start_mm, plate.end_mm), strict=True):
+        if not plate.cuts and cut.start_mm <= x <= cut.end_mm:
+            raise InputError(
+                f"'{plate.op.name}' ends inside the cut '{cutting.op.name}'",
+                field=f"/design/operations/{plate.index}/{name}",
+                found=f"station {x:.1f} mm",
+                acceptable=f"outside {cut.start_mm:.1f} to {cut.end_mm:.1f} mm",
+            )
 
 
 def route_on(survey: Survey, operations: tuple[Operation, ...], side: Side, state: FrameState) -> Route:
@@ -149,11 +161,12 @@ def _carried(survey: Survey, operations: tuple[Operation, ...], side: Side, stat
 
 def layout(survey: Survey, operations: tuple[Operation, ...], side: Side, x: Columns, state: FrameState) -> Layout:
     """The rail of ``side`` in ``state`` at stations ``x``, ready to be sectioned."""
-    return _layout(survey.rails.of(side), _carried(survey, operations, side, state), x, _holes(survey, side))
+    made = _carried(survey, operations, side, state)
+    return _layout(survey.rails.of(side), made, x, _holes(survey, side), state.name == "stock")
 
 
-def _layout(rail: Rail, carried: tuple[_Carried, ...], x: Columns, holes: tuple[Hole, ...]) -> Layout:
-    columns = rail_columns(rail, x)
+def _layout(rail: Rail, carried: tuple[_Carried, ...], x: Columns, holes: tuple[Hole, ...], sound: bool) -> Layout:
+    columns = rail_columns(rail, x, sound)
     spans = [Span(c.start_mm, c.end_mm) for c in carried]
     for c, span in zip(carried, spans, strict=True):
         columns = c.op.rework(columns, span, c.roles)
@@ -176,10 +189,16 @@ def sections(
 ) -> SectionColumns:
     """Sections of one rail at stations ``x`` in ``state``, remembered by content: equal rails share."""
     return _sections(
-        survey.rails.of(side), _carried(survey, operations, side, state), x.tobytes(), _holes(survey, side)
+        survey.rails.of(side),
+        _carried(survey, operations, side, state),
+        x.tobytes(),
+        _holes(survey, side),
+        state.name == "stock",
     )
 
 
 @lru_cache(maxsize=64)
-def _sections(rail: Rail, carried: tuple[_Carried, ...], x: bytes, holes: tuple[Hole, ...]) -> SectionColumns:
-    return section_columns(_layout(rail, carried, np.frombuffer(x), holes))
+def _sections(
+    rail: Rail, carried: tuple[_Carried, ...], x: bytes, holes: tuple[Hole, ...], sound: bool
+) -> SectionColumns:
+    return section_columns(_layout(rail, carried, np.frombuffer(x), holes, sound))

@@ -21,16 +21,14 @@ class Added:
 def rail_here(survey: Survey, side: Side, centre_mm: float, placed: list[Placed]) -> RailHere:
     """The rail at one station, with the width that a boxing plate closes it to."""
     underside, height, width, wall = rail_at(survey.rails.of(side), centre_mm)
-    set_in = [
-        p.op.closes for p in placed if p.op.closes is not None and p.start_mm <= centre_mm <= p.end_mm
-    ]
+    set_in = [p.op.closes for p in placed if p.op.closes is not None and p.start_mm <= centre_mm <= p.end_mm]
     closed = max([width, *(width - inset for inset in set_in)])
     return RailHere(centre_mm, underside, height, width, wall, closed)
 
 
 def on_rail(survey: Survey, side: Side, p: Placed, placed: list[Placed]) -> OnRail:
     """One placed operation with the rail around it and the cuts of all."""
-    cuts = tuple(Cutting(q.centre_mm, q.op.edge_above) for q in placed if q.op.cut_edge() is not None)
+    cuts = tuple(Cutting(q.centre_mm, q.op.edge_above, q.op.from_above) for q in placed if q.op.cut_edge() is not None)
     return OnRail(side, survey.rails.of(side), p.span, rail_here(survey, side, p.centre_mm, placed), cuts)
 
 

@@ -18,6 +18,10 @@ FRONT = -1e6
 """A station ahead of every rail: a move from here takes the whole front along."""
 
 
+EDGE = 1e-6
+"""A station on a cut itself belongs to what is ahead of it, one at the far side of what is gone to what is behind, mm."""
+
+
 @dataclass(frozen=True)
 class Move:
     """At stock station ``at_mm``: ``gone_mm`` of rail is out and the rest, behind, moves."""
@@ -49,7 +53,7 @@ class Route:
     def _steps(self) -> tuple[Columns, Columns]:
         """Starts of the segments behind the moves (n,), and sums of (dx, dz, inward) of each segment (n + 1, 3)."""
         ordered = sorted(self.moves, key=lambda m: m.at_mm)
-        starts = np.array([m.at_mm + m.gone_mm for m in ordered])
+        starts = np.array([m.at_mm + (m.gone_mm - EDGE if m.gone_mm > 0 else EDGE) for m in ordered])
         rows = np.array([(m.dx_mm, m.dz_mm, m.inward_mm) for m in ordered]).reshape(-1, 3)
         sums = np.concatenate([np.zeros((1, 3)), np.cumsum(rows, axis=0)])
         held = int(np.searchsorted(starts, self.datum_mm, side="right"))

@@ -15,6 +15,9 @@ def stations(start_mm: float, end_mm: float, placed: list[Placed], loads: list[f
     marks = [np.linspace(start_mm, end_mm, GRID), np.array(loads, dtype=float)]
     for p in placed:
         marks.append(np.array([x + side * STEP_MM for x in (p.start_mm, p.end_mm) for side in (-1, 1)]))
+        for cut in p.cuts:
+            marks.append(np.array([cut.start_mm + side * STEP_MM for side in (-1, 0, 1)]))
+            marks.append(np.array([cut.end_mm + side * STEP_MM for side in (-1, 0, 1)]))
         if p.op.cut_edge() is not None:
             marks.append(np.linspace(p.start_mm, p.end_mm, 15)[1:-1])
     every = np.round(np.concatenate(marks), 3)

@@ -74,6 +74,10 @@ class Outline(Frozen):
         """Mirrored in the y axis (x changes sign), the order of vertices kept."""
         return self._with(Vertex(x=-v.x, y=v.y, bulge=-v.bulge) for v in self.vertices)
 
+    def upside_down(self) -> "Outline":
+        """Mirrored in the x axis (y changes sign), the order of vertices kept."""
+        return self._with(Vertex(x=v.x, y=-v.y, bulge=-v.bulge) for v in self.vertices)
+
     def _with(self, vertices: Iterable[Vertex]) -> "Outline":
         return Outline(vertices=tuple(vertices), closed=self.closed)
 

@@ -14,6 +14,7 @@ from nodulant.asbuilt.log import Entry
 from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen, Id, Name, Size, Text, Thickness, Typed
 from nodulant.frame.ops.union import Operation
+from nodulant.loads.plan import LoadPlan
 from nodulant.parts.limits import LimitChange
 from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.vehicle import Seat, Survey
@@ -33,6 +34,7 @@ class Design(Frozen):
     """Planned seats; empty means the surveyed ones stay."""
     crossmembers: Annotated[tuple[Crossmember, ...], Field(max_length=60)] = ()
     """Added by this design; the surveyed ones stay."""
+    loads: LoadPlan = LoadPlan()
     limits: dict[str, LimitChange] = {}
     typed: dict[str, Typed] = {}
 

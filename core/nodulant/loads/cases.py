@@ -1,12 +1,15 @@
-"""Load cases: a name and the factor on the 1 g forces."""
+"""Load cases: a name, a factor and what it is based on."""
 
 from nodulant.base.model import Frozen
+from nodulant.loads.plan import CaseId, LoadPlan
+
+TEXTBOOK = "body-engineering textbooks, from memory"
 
 
 class Case(Frozen):
-    """Static load times ``factor``."""
+    """A case and the factor on what it adds to, or makes of, the standing load."""
 
-    id: str
+    id: CaseId
     name: str
     factor: float
     basis: str
@@ -14,15 +17,51 @@ class Case(Frozen):
 
 CASES: tuple[Case, ...] = (
     Case(id="static", name="Standing, 1 g", factor=1.0, basis="weight"),
+    Case(id="bump", name="Both wheels in a bump, 3 g", factor=3.0, basis=f"three times static in total: {TEXTBOOK}"),
+)
+"""The symmetric cases, on each rail as a beam."""
+
+SPACE_CASES: tuple[Case, ...] = (
     Case(
-        id="bump",
-        name="Both wheels in a bump, 3 g",
+        id="twist",
+        name="One wheel in a hole",
+        factor=1.3,
+        basis=f"lighter axle's load x half its track on top of 1 g: {TEXTBOOK}",
+    ),
+    Case(
+        id="brake", name="Braking, 1 g", factor=1.0, basis=f"1 g with the transfer, on top of 1 g upright: {TEXTBOOK}"
+    ),
+    Case(id="corner", name="Cornering, 1 g", factor=1.0, basis=f"1 g with the transfer, on top of 1 g: {TEXTBOOK}"),
+    Case(id="launch", name="Launch at the tyres' limit", factor=1.0, basis="grip x rear load with its own transfer"),
+    Case(
+        id="jack",
+        name="Jack under one rail",
+        factor=1.0,
+        basis="that side's rear wheel off the ground, front free to roll",
+    ),
+    Case(
+        id="stop",
+        name="Rear bump stops struck",
         factor=3.0,
-        basis="three times static in total: body-engineering textbooks, from memory",
+        basis="three times the rear's static load, the surplus through the stop pads",
     ),
 )
+"""Cases that need the frame in space."""
 
 
 def find_case(case_id: str) -> Case:
-    """The case of that id; the bump case where it is unknown."""
+    """The symmetric case of that id; the bump case where it is another."""
     return next((case for case in CASES if case.id == case_id), CASES[-1])
+
+
+def in_force(cases: tuple[Case, ...], plan: LoadPlan) -> tuple[Case, ...]:
+    """The cases with the user's own factors in place, and the reason as their basis."""
+    out = []
+    for case in cases:
+        change = plan.cases.get(case.id)
+        if change is None:
+            out.append(case)
+            continue
+        basis = f"your own factor: {change.reason} (default {case.factor:g}: {case.basis})"
+        out.append(case.model_copy(update={"factor": change.factor, "basis": basis}))
+    return tuple(out)

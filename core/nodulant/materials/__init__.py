@@ -1,4 +1,4 @@
-"""Steels and weld metal."""
+"""Steels, weld metal and bolts."""
 
 from nodulant.materials.steel import STEELS, Steel, find_steel
 from nodulant.materials.weld import WELD_STRENGTH_MPA, line_capacity

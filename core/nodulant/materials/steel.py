@@ -24,6 +24,12 @@ class Steel(Frozen):
     yield_mpa: float
     weldable: bool
     source: str
+    ultimate_mpa: float
+    near_weld_mpa: float
+    """Yield within 25 mm of a weld, unless a procedure proves more."""
+    carbon_equivalent: float | None = None
+    """Typical, percent; None where nobody knows."""
+    note: str = ""
 
 
 STEELS: tuple[Steel, ...] = (
@@ -34,6 +40,9 @@ STEELS: tuple[Steel, ...] = (
         yield_mpa=248.0,
         weldable=True,
         source="ASTM A36, from memory",
+        ultimate_mpa=400.0,
+        near_weld_mpa=248.0,
+        carbon_equivalent=0.38,
     ),
     Steel(
         id="s355",
@@ -42,6 +51,9 @@ STEELS: tuple[Steel, ...] = (
         yield_mpa=355.0,
         weldable=True,
         source="EN 10025-2, from memory",
+        ultimate_mpa=470.0,
+        near_weld_mpa=355.0,
+        carbon_equivalent=0.43,
     ),
     Steel(
         id="hsla-340",
@@ -50,6 +62,46 @@ STEELS: tuple[Steel, ...] = (
         yield_mpa=340.0,
         weldable=True,
         source="mill data, from memory",
+        ultimate_mpa=410.0,
+        near_weld_mpa=340.0,
+        carbon_equivalent=0.30,
+        note="hot-rolled: keeps its yield beside a weld",
+    ),
+    Steel(
+        id="hsla-550",
+        name="High-strength low-alloy 550",
+        yield_reference_mpa=550.0,
+        yield_mpa=550.0,
+        weldable=True,
+        source="mill data, from memory",
+        ultimate_mpa=620.0,
+        near_weld_mpa=550.0,
+        carbon_equivalent=0.42,
+        note="low heat input: beads short, hand-warm between",
+    ),
+    Steel(
+        id="dom",
+        name="Cold-drawn 1020 tube",
+        yield_reference_mpa=480.0,
+        yield_mpa=480.0,
+        weldable=True,
+        source="ASTM A513 type 5, from memory",
+        ultimate_mpa=550.0,
+        near_weld_mpa=240.0,
+        carbon_equivalent=0.36,
+        note="beside a weld it counts as annealed",
+    ),
+    Steel(
+        id="4130",
+        name="4130 normalised tube",
+        yield_reference_mpa=430.0,
+        yield_mpa=430.0,
+        weldable=True,
+        source="AMS 6360, from memory",
+        ultimate_mpa=670.0,
+        near_weld_mpa=430.0,
+        carbon_equivalent=0.63,
+        note="preheat about 150 C, no quench",
     ),
     Steel(
         id="heat-treated",
@@ -58,6 +110,20 @@ STEELS: tuple[Steel, ...] = (
         yield_mpa=760.0,
         weldable=False,
         source="common practice",
+        ultimate_mpa=860.0,
+        near_weld_mpa=248.0,
+        note="a weld destroys its temper: bolt on, or replace the rail",
+    ),
+    Steel(
+        id="cast",
+        name="Cast iron or cast steel housing",
+        yield_reference_mpa=200.0,
+        yield_mpa=200.0,
+        weldable=False,
+        source="common practice",
+        ultimate_mpa=400.0,
+        near_weld_mpa=0.0,
+        note="never without a qualified procedure: bolt on, or bridge it with a truss welded to the tubes only",
     ),
     Steel(
         id="unknown",
@@ -66,6 +132,9 @@ STEELS: tuple[Steel, ...] = (
         yield_mpa=235.0,
         weldable=True,
         source="Nodulant default: strong as reference, weak as worker",
+        ultimate_mpa=360.0,
+        near_weld_mpa=235.0,
+        note="counted as hardenable for welding: file or hardness test, spark test, then a trial bead on scrap",
     ),
 )
 _BY_ID = {steel.id: steel for steel in STEELS}
@@ -77,3 +146,7 @@ def find_steel(steel_id: str) -> Steel:
         names = ", ".join(sorted(_BY_ID))
         raise UnknownReference(f"there is no steel '{steel_id}'", found=steel_id, acceptable=f"one of {names}")
     return _BY_ID[steel_id]
+
+
+HARDENABLE = 0.45
+"""Carbon equivalent above which a weld beside cold metal can crack without preheat (common practice)."""

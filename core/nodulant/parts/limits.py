@@ -94,6 +94,72 @@ LIMITS: tuple[Limit, ...] = (
         "yes",
         "common practice: a weld destroys the temper of a heat-treated rail",
     ),
+    _at_least("identity", "Legal identity settled before the splice", 1.0, "yes", "local registration rules"),
+    _at_least("jog-lap", "Ends of a butted jog that face each other", 0.5, "of the width", "Nodulant default"),
+    _at_least(
+        "plate-length", "Plate long enough to carry", 1.0, "x needed", "development at both ends, and the tapers"
+    ),
+    _at_least(
+        "patch", "Patch against the rail's own wall", 1.0, "x wall", "common practice: at least the mount's thickness"
+    ),
+    _at_least("hole-edge", "Hole to the rail's edge", 1.5, "x diameter", "common practice"),
+    _at_least("edge-distance", "Bolt hole to the plate's end", 1.5, "x diameter", "common practice"),
+    _at_least(
+        "hole-carries",
+        "Bolt hole against the bolt's friction",
+        1.0,
+        "x slip",
+        "AISC allowable stress design, from memory",
+    ),
+    _at_least("sleeve-there", "Crush sleeves in a closed rail", 1.0, "yes", "common practice"),
+    _at_least("hole-to-weld", "Hole's edge to the weld's toe", 12.7, "mm", "common practice: half an inch"),
+    _at_least("leg-least", "Fillet leg against the least", 1.0, "x least", "AWS D1.1 table 5.7, from memory"),
+    _at_most("leg-most", "Fillet leg against the most", 1.0, "x most", "AWS D1.1, along an edge, from memory"),
+    _at_most("sleeve", "Crush sleeve under preload", 1.0, "of 0.6 yield", "common practice"),
+    _at_most("weld-group", "Bracket's weld", 1.0, "of allowed", "elastic vector method; 0.3 F_EXX on the throat, AISC"),
+    _at_most("bolt-group", "Bracket's bolts", 1.0, "of allowed", "shear and tension together, AISC, from memory"),
+    _at_most("link-bolt", "Link's bolt in shear", 1.0, "of allowed", "0.6 f_u A/2 a plane, AISC, from memory"),
+    _at_most(
+        "tab-hole", "Tabs at the link's hole", 1.0, "of allowed", "min(1.2 l, 2.4 d) t f_u / 2, AISC, from memory"
+    ),
+    _at_most("tab-bending", "Tabs in bending", 1.0, "of yield/1.5", "allowable stress design"),
+    _at_least("joint-bending", "Inserted piece in bending", 1.0, "x weaker rail", "not weaker than stock, at the cut"),
+    _at_least(
+        "joint-torsion", "Inserted piece in torsion, J", 1.0, "x weaker rail", "not weaker than stock, at the cut"
+    ),
+    _at_most(
+        "joint-use", "Use of the inserted piece", 1.0, "of yield/1.5", "worst load case, forces of the frame solver"
+    ),
+    _at_most(
+        "joint-panel",
+        "Corner panel in shear",
+        1.0,
+        "of 0.4 yield",
+        "flange couple over the panel: Blodgett, knees, from memory",
+    ),
+    _at_most("joint-overlap", "Welds of the overlap", 1.0, "of allowed", "couple M/l and shear on both ends' welds"),
+    _at_least(
+        "fatigue", "Relative life", 1.0, "x stock", "EN 1993-1-9 class and stress range against stock, from memory"
+    ),
+    _at_most("slender", "Plate slenderness b/t", 1.0, "x limit", "EN 1993-1-1 table 5.2, class 3, from memory"),
+    _at_most("case-use", "Use in the case", 1.0, "x allowed", "at most the stock use here, or half the stock peak"),
+    _at_most("case-limit", "Use in the case, absolute", 1.0, "of yield/1.5", "von Mises stress at limit load"),
+    _at_most("preheat", "Carbon equivalent", 0.45, "%", "IIW; above it cold welds may crack"),
+    _at_least(
+        "tacks",
+        "Tacks against what is done next",
+        1.0,
+        "x needed",
+        "half of sum(l a) 0.3 F_EXX against three times static; Nodulant default",
+    ),
+    _at_most("in-the-cut", "Parts on metal that comes out", 0.0, "parts", "what stands there must be moved first", 1.0),
+    _at_most(
+        "interim-use",
+        "Interim frame, use standing on its supports",
+        1.0,
+        "of yield/1.5",
+        "sections as they are between two steps",
+    ),
     _at_least("metal-clearance", "Moving metal to fixed metal", 12.7, "mm", "common practice: half an inch all round"),
     _at_least("bump-travel", "Bump travel before the clearance is used up", 1.0, "x wanted", "the owner's target"),
     _at_least("notch-depth", "Notch depth", 1.0, "x needed", "axle top at full bump plus clearance, liner and weld"),

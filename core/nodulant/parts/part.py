@@ -28,10 +28,14 @@ class Part(Frozen):
     outline: Outline
     thickness_mm: float
     steel_id: str
+    count: int = 1
+    """How many of it are cut."""
+    rides_mm: float | None = None
+    """Stock station of the rail that it moves with; the middle of its outline where left out."""
 
     def mass_kg(self) -> float:
-        """Mass of the flat plate, kg."""
-        return abs(self.outline.area_mm2()) * self.thickness_mm * DENSITY_KG_PER_MM3
+        """Mass of all its flat plates, kg."""
+        return self.count * abs(self.outline.area_mm2()) * self.thickness_mm * DENSITY_KG_PER_MM3
 
 
 class Seam(Frozen):

@@ -84,3 +84,18 @@ class FigureSpec(Frozen):
     value: float
     unit: str
     basis: str
+
+
+DetailId = Literal[
+    "edge-dressed", "edge-rough", "butt-ground", "butt", "butt-backed", "butt-blind", "attachment", "plate-end"
+]
+
+
+class FatigueDetail(Frozen):
+    """An edge or a weld whose fatigue counts, at a station (or over a run) of the stock rail."""
+
+    about: str
+    detail: DetailId
+    start_mm: float
+    end_mm: float
+    words: str

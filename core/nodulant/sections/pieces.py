@@ -37,7 +37,7 @@ class Piece:
 
 @dataclass(frozen=True)
 class Integrals:
-    """Area mm2, first moments mm3, second moments mm4 about the section axes; extremes of z, mm."""
+    """Area mm2, first moments mm3, second moments mm4 about the section axes; extremes of z and y, mm."""
 
     area: Columns
     q_y: Columns
@@ -47,6 +47,8 @@ class Integrals:
     i_yz: Columns
     z_low: Columns
     z_high: Columns
+    y_low: Columns
+    y_high: Columns
 
 
 _GAUSS = (0.5 - 0.5 / np.sqrt(3.0), 0.5 + 0.5 / np.sqrt(3.0))
@@ -77,7 +79,7 @@ def integrate(piece: Piece) -> Integrals:
             total += (weight * term).sum(axis=1)
     z_low, z_high = np.clip(z0.min(axis=1), low[:, 0], high[:, 0]), np.clip(z0.max(axis=1), low[:, 0], high[:, 0])
     area, q_y, q_z, i_y, i_z, i_yz = sums
-    return Integrals(area, q_y, q_z, i_y, i_z, i_yz, z_low, z_high)
+    return Integrals(area, q_y, q_z, i_y, i_z, i_yz, z_low, z_high, y0.min(axis=1), y0.max(axis=1))
 
 
 def _integrate_rectangle(piece: Piece) -> Integrals:
@@ -85,7 +87,16 @@ def _integrate_rectangle(piece: Piece) -> Integrals:
     b, h = y1 - y0, z1 - z0
     area, y, z = b * h, (y0 + y1) / 2, (z0 + z1) / 2
     return Integrals(
-        area, area * z, area * y, area * (h * h / 12 + z * z), area * (b * b / 12 + y * y), area * y * z, z0, z1
+        area,
+        area * z,
+        area * y,
+        area * (h * h / 12 + z * z),
+        area * (b * b / 12 + y * y),
+        area * y * z,
+        z0,
+        z1,
+        np.minimum(y0, y1),
+        np.maximum(y0, y1),
     )
 
 
@@ -108,9 +119,14 @@ def rectangle(
 
 
 def channel(
-    height: Columns, width: Columns, wall: Columns, inside_radius: float, cut: Columns, yields: tuple[float, float]
+    height: Columns,
+    width: Columns,
+    wall: Columns,
+    inside_radius: float,
+    band: tuple[Columns, Columns],
+    yields: tuple[float, float],
 ) -> Piece:
-    """A channel with its web at y = 0, open towards +y, of which what lies below ``cut`` is gone."""
+    """A channel with its web at y = 0, open towards +y, of which only what lies inside ``band`` is there."""
     inner = np.minimum(inside_radius, np.minimum(width, height / 2) - wall)
     outer = np.where(inner > 0, inner + wall, 0.0)
     zero = np.zeros_like(height)
@@ -128,7 +144,20 @@ def channel(
         rounded=inside_radius > 0,
     )
     one = np.ones_like(height)
-    return Piece("rail", y, z, cut, height, one, one, yields[0], yields[1])
+    return Piece("rail", y, z, band[0], band[1], one, one, yields[0], yields[1])
+
+
+def rounded(y: tuple[Columns, Columns], z: tuple[Columns, Columns], radius: Columns) -> tuple[Columns, Columns]:
+    """Corners (stations, corners) of an upright rectangle with rounded corners, counter-clockwise."""
+    return _corners(
+        (
+            (y[0], z[0], radius, 180.0, 270.0, 1),
+            (y[1], z[0], radius, 270.0, 360.0, 1),
+            (y[1], z[1], radius, 0.0, 90.0, 1),
+            (y[0], z[1], radius, 90.0, 180.0, 1),
+        ),
+        rounded=True,
+    )
 
 
 _Corner = tuple[Columns, Columns, Columns, float, float, int]

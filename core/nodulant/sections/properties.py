@@ -33,6 +33,9 @@ class Properties:
     working_top: Columns
     """Yield moment of the top fibre with the yields of absolute checks, N mm."""
     working_bottom: Columns
+    reference_side: Columns
+    """Yield moment of the weaker fibre in bending across the rail, reference yields, N mm."""
+    working_side: Columns
 
 
 def combine(pieces: Sequence[Piece]) -> Properties:
@@ -43,12 +46,14 @@ def combine(pieces: Sequence[Piece]) -> Properties:
     z, y = q_y / safe, q_z / safe
     inertia = np.maximum(i_y - area * z * z, 0.0)
     top, bottom = _moduli(parts, inertia, z, 1.0), _moduli(parts, inertia, z, -1.0)
+    across = np.maximum(i_z - area * y * y, 0.0)
+    sides = [_moduli(parts, across, y, sense, across=True) for sense in (1.0, -1.0)]
     return Properties(
         area,
         y,
         z,
         inertia,
-        i_z - area * y * y,
+        across,
         i_yz - area * y * z,
         top[0],
         bottom[0],
@@ -56,6 +61,8 @@ def combine(pieces: Sequence[Piece]) -> Properties:
         bottom[1],
         top[2],
         bottom[2],
+        np.minimum(sides[0][1], sides[1][1]),
+        np.minimum(sides[0][2], sides[1][2]),
     )
 
 
@@ -67,14 +74,15 @@ def _sum(parts: list[tuple[Piece, Integrals]], name: str) -> Columns:
 
 
 def _moduli(
-    parts: list[tuple[Piece, Integrals]], inertia: Columns, centre: Columns, upward: float
+    parts: list[tuple[Piece, Integrals]], inertia: Columns, centre: Columns, upward: float, across: bool = False
 ) -> tuple[Columns, Columns, Columns]:
     modulus = np.full_like(inertia, np.inf)
     reference, working = modulus.copy(), modulus.copy()
     for piece, integrals in parts:
         if piece.sign < 0:
             continue
-        edge = integrals.z_high if upward > 0 else integrals.z_low
+        low, high = (integrals.y_low, integrals.y_high) if across else (integrals.z_low, integrals.z_high)
+        edge = high if upward > 0 else low
         lever = np.where(integrals.area > 1e-9, piece.share * upward * (edge - centre), 0.0)
         own = np.divide(inertia, lever, out=np.full_like(inertia, np.inf), where=lever > 1e-9)
         modulus = np.minimum(modulus, own)

@@ -1,17 +1,19 @@
 """One rail compared: stock against a state, each under its own supports."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 
 from nodulant.base.arrays import Columns, Mask
 from nodulant.frame.assembly import SectionColumns
-from nodulant.frame.model import STOCK, Placed, placed_on, sections
+from nodulant.frame.model import STOCK, Placed, placed_on, route_through, sections
 from nodulant.frame.ops.union import Operation
+from nodulant.frame.route import Route, route_of
 from nodulant.frame.state import FrameState
 from nodulant.frame.stations import stations
 from nodulant.loads.beam import Internal, internal_forces
-from nodulant.parts.sides import Side
+from nodulant.loads.case_loads import moved_masses, moved_seats
+from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.strength.compare import Ratios, Use, ratios, use
 from nodulant.survey.vehicle import Seat, Survey
 
@@ -38,6 +40,7 @@ class RailComparison:
     built: SectionColumns
     ratios: Ratios
     loading: Loading | None
+    route: Route = field(default_factory=lambda: route_of((), 0.0))
 
     @property
     def is_cut(self) -> Mask:
@@ -69,11 +72,13 @@ def compare_rail(
     rail = survey.rails.of(side)
     ties = [c.x_mm for c in survey.crossmembers]
     marks = [s.x_mm for s in (*survey.seats, *seats)] + ties + _hole_stations(survey) + list(also)
+    route = route_through(survey, [p for p in placed if p.op.id in state.cuts], side)
     x = stations(rail.start_mm, rail.end_mm, placed, marks)
+    x = x[route.exists(x)]
     stock = sections(survey, (), side, x, STOCK)
     built = sections(survey, operations, side, x, state)
-    loading = None if missing_for_loads(survey) else _loading(survey, seats, x, stock, built)
-    return RailComparison(side, state, x, tuple(placed), stock, built, ratios(stock, built), loading)
+    loading = None if missing_for_loads(survey) else _loading(survey, seats, x, stock, built, route)
+    return RailComparison(side, state, x, tuple(placed), stock, built, ratios(stock, built), loading, route)
 
 
 def _hole_stations(survey: Survey) -> list[float]:
@@ -81,10 +86,18 @@ def _hole_stations(survey: Survey) -> list[float]:
 
 
 def _loading(
-    survey: Survey, seats: tuple[Seat, ...], x: Columns, stock: SectionColumns, built: SectionColumns
+    survey: Survey,
+    seats: tuple[Seat, ...],
+    x: Columns,
+    stock: SectionColumns,
+    built: SectionColumns,
+    route: Route,
 ) -> Loading:
     before = internal_forces(x, survey.masses, survey.seats)
-    after = internal_forces(x, survey.masses, seats or survey.seats)
+    both = dict.fromkeys(LEFT_RIGHT, route)
+    masses = survey.masses if route.straight else moved_masses(survey.masses, both)
+    own = seats or survey.seats
+    after = internal_forces(route.x(x), masses, own if route.straight else moved_seats(own, both))
     return Loading(before, after, use(stock, before.moment), use(built, after.moment))
 
 

@@ -11,6 +11,7 @@ from pydantic import Field, model_validator
 
 from nodulant.base.errors import InputError
 from nodulant.base.model import Coordinate, Extra, Frozen, Thickness
+from nodulant.materials.carbon import Analysis
 
 RailSize = Annotated[float, Field(ge=20, le=600)]
 
@@ -23,6 +24,8 @@ class Station(Frozen):
     height_mm: RailSize
     width_mm: RailSize
     wall_mm: Thickness | None = None
+    rust_loss_mm: Extra = 0.0
+    """Wall lost to rust as measured; stock is reckoned with the sound wall, everything else without it."""
 
     @model_validator(mode="after")
     def _wall_fits(self) -> Self:
@@ -33,18 +36,39 @@ class Station(Frozen):
                 found=f"{self.wall_mm:g}",
                 acceptable="at most a quarter of height and width",
             )
+        if self.rust_loss_mm > 0 and self.rust_loss_mm >= (self.wall_mm or 0.0):
+            raise InputError(
+                "rust has not taken more than the wall",
+                field="rust_loss_mm",
+                found=f"{self.rust_loss_mm:g}",
+                acceptable=f"less than {self.wall_mm or 0:g}, or cut the rail back to sound metal",
+            )
         return self
 
 
-class Rail(Frozen):
-    """A channel rail of one side: its stations in order from front to rear."""
+RailKind = Literal["channel", "lipped-channel", "rect-tube", "round-tube", "top-hat", "two-skin"]
 
-    kind: Literal["channel"] = "channel"
+
+class Rail(Frozen):
+    """A rail of one side: its section kind, and its stations in order from front to rear.
+
+    A lipped channel's lips turn towards each other or apart; a top-hat opens upward, its lips
+    turn outward, and a floor of ``second_wall_mm`` may close it; a two-skin rail is a channel
+    closed by a skin of ``second_wall_mm``. A round tube's height is its diameter.
+    """
+
+    kind: RailKind = "channel"
     opens: Literal["inward", "outward"] = "inward"
     web_y_mm: Coordinate = 400.0
     """Distance of the web's outer face from the centre plane."""
     inside_radius_mm: Extra = 0.0
+    lip_mm: Extra = 0.0
+    """Depth of a lip, outside, for a lipped channel and a top-hat."""
+    lips: Literal["inward", "outward"] = "inward"
+    second_wall_mm: Thickness | None = None
     steel_id: str = "unknown"
+    analysis: Analysis | None = None
+    """Its chemistry where a certificate or a spectrometer says it."""
     stations: Annotated[tuple[Station, ...], Field(min_length=2, max_length=400)]
 
     @model_validator(mode="after")
@@ -59,10 +83,22 @@ class Rail(Frozen):
                 )
         return self
 
+    @model_validator(mode="after")
+    def _kind_is_whole(self) -> Self:
+        if self.kind == "two-skin" and self.second_wall_mm is None:
+            raise InputError(
+                "a two-skin rail has a second skin", field="second_wall_mm", found="nothing", acceptable="a thickness"
+            )
+        if self.kind in {"lipped-channel", "top-hat"} and self.lip_mm <= 0:
+            raise InputError("this rail has lips", field="lip_mm", found="0", acceptable="their depth")
+        return self
+
     @property
     def closed(self) -> bool:
         """Whether the rail is a closed box by itself."""
-        return False
+        return self.kind in {"rect-tube", "round-tube", "two-skin"} or (
+            self.kind == "top-hat" and self.second_wall_mm is not None
+        )
 
     @property
     def start_mm(self) -> float:

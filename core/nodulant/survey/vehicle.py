@@ -12,7 +12,7 @@ from nodulant.base.model import Coordinate, Extra, Frozen, Id, Name, Size, Text,
 from nodulant.parts.sides import Side, Sides
 from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.rail import Rail
-from nodulant.survey.tyre import parse_tyre
+from nodulant.survey.tyre import loaded_radius, parse_tyre
 
 AxleName = Literal["front", "rear"]
 
@@ -22,7 +22,9 @@ class Feature(Frozen):
 
     id: Id
     name: Name
-    kind: Literal["axle-line", "hanger", "hole", "crossmember", "rail-end", "other"]
+    kind: Literal[
+        "axle-line", "hanger", "hole", "crossmember", "rail-end", "body-mount", "engine-mount", "steering", "other"
+    ]
     side: Sides = "both"
     x_mm: Coordinate
     height_mm: Extra | None = None
@@ -39,6 +41,8 @@ class Mass(Frozen):
     x_mm: Coordinate
     to_x_mm: Coordinate | None = None
     """Rear end of the run, when the mass is spread from ``x_mm`` to here."""
+    z_mm: Coordinate | None = None
+    """Height of its centre above the datum plane; braking and cornering need it."""
 
     @model_validator(mode="after")
     def _runs_rearward(self) -> Self:
@@ -87,6 +91,19 @@ class Axle(Frozen):
         """Hub centre above the datum plane on one side."""
         return self.hub_z_left_mm if side == "left" else self.hub_z_right_mm
 
+    def ground_z_mm(self) -> float | None:
+        """Height of the ground against the datum plane: mean hub less the loaded radius, measured or estimated."""
+        hubs = (self.hub_z_left_mm, self.hub_z_right_mm)
+        if self.tyre is None and self.loaded_radius_mm is None:
+            return None
+        radius = (
+            loaded_radius(parse_tyre(self.tyre), self.loaded_radius_mm).radius_mm
+            if self.tyre
+            else self.loaded_radius_mm
+        )
+        known = [hub for hub in hubs if hub is not None]
+        return None if len(known) < 2 or radius is None else sum(known) / 2 - radius
+
     def tube_gap_mm(self, side: Side) -> float | None:
         """Gap from tube to rail on one side."""
         return self.tube_gap_left_mm if side == "left" else self.tube_gap_right_mm
@@ -125,6 +142,12 @@ class Survey(Frozen):
     seats: Annotated[tuple[Seat, ...], Field(max_length=20)] = ()
     crossmembers: Annotated[tuple[Crossmember, ...], Field(max_length=60)] = ()
     typed: dict[str, Typed] = {}
+
+    def ground_z_mm(self) -> float | None:
+        """Height of the ground against the datum plane, mean of both axles; None where a hub or tyre is not known."""
+        heights = [axle.ground_z_mm() for axle in (self.front, self.rear)]
+        known = [z for z in heights if z is not None]
+        return sum(known) / 2 if len(known) == 2 else None
 
     @model_validator(mode="after")
     def _datum_exists(self) -> Self:

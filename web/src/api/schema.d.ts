@@ -553,6 +553,89 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AccessCut
+         * @description A piece from ``start`` to ``end``, ``height_mm`` high from the underside; back in, the section is whole again.
+         */
+        AccessCut: {
+            /**
+             * Corner Radius Mm
+             * @default 12
+             */
+            corner_radius_mm: number;
+            end: components["schemas"]["Place"];
+            /** Height Mm */
+            height_mm: number;
+            /** Id */
+            id: string;
+            inner_plate?: components["schemas"]["SidePlate"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "access-cut";
+            /** Name */
+            name: string;
+            outer_plate?: components["schemas"]["SidePlate"] | null;
+            /** Pair Id */
+            pair_id?: string | null;
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            start: components["schemas"]["Place"];
+            /**
+             * Weld
+             * @default one-sided-backed
+             * @enum {string}
+             */
+            weld: "one-sided" | "one-sided-backed" | "two-sided" | "two-sided-ground";
+            /**
+             * Weld Leg Mm
+             * @default 5
+             */
+            weld_leg_mm: number;
+        };
+        /**
+         * Analysis
+         * @description A steel's analysis, percent by mass.
+         */
+        Analysis: {
+            /** C */
+            c: number;
+            /**
+             * Cr
+             * @default 0
+             */
+            cr: number;
+            /**
+             * Cu
+             * @default 0
+             */
+            cu: number;
+            /**
+             * Mn
+             * @default 0
+             */
+            mn: number;
+            /**
+             * Mo
+             * @default 0
+             */
+            mo: number;
+            /**
+             * Ni
+             * @default 0
+             */
+            ni: number;
+            /**
+             * V
+             * @default 0
+             */
+            v: number;
+        };
+        /**
          * ArcPath
          * @description The axle swings about a pivot ahead of or behind it.
          */
@@ -668,6 +751,84 @@ export interface components {
             z_mm: number[];
         };
         /**
+         * AxleLinks
+         * @description Where an axle's links push along on the rails; heights above the datum plane. Taken as horizontal.
+         */
+        AxleLinks: {
+            /**
+             * Axle
+             * @default rear
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /** Lower X Mm */
+            lower_x_mm: number;
+            /** Lower Z Mm */
+            lower_z_mm: number;
+            /** Upper X Mm */
+            upper_x_mm: number;
+            /** Upper Z Mm */
+            upper_z_mm: number;
+        };
+        /**
+         * BoltGroup
+         * @description ``per_end`` bolts at each end of a plate; ``edge_mm`` from a bolt's centre to the plate's end.
+         */
+        BoltGroup: {
+            /**
+             * Edge Mm
+             * @default 25
+             */
+            edge_mm: number;
+            /**
+             * Grade
+             * @default 10.9
+             */
+            grade: string;
+            /**
+             * Per End
+             * @default 4
+             */
+            per_end: number;
+            /**
+             * Size
+             * @default M12
+             */
+            size: string;
+            /**
+             * Sleeves
+             * @default false
+             */
+            sleeves: boolean;
+        };
+        /**
+         * Box
+         * @description Box or channel that goes in between the two ends; sizes outside, mm.
+         */
+        Box: {
+            /**
+             * Depth Mm
+             * @default 0
+             */
+            depth_mm: number;
+            /**
+             * Profile
+             * @default box
+             * @enum {string}
+             */
+            profile: "box" | "channel";
+            /**
+             * Steel Id
+             * @default mild
+             */
+            steel_id: string;
+            /**
+             * Wall Mm
+             * @default 5
+             */
+            wall_mm: number;
+        };
+        /**
          * Boxing
          * @description A boxing plate from ``start`` to ``end``: over the flange lips, flush with them or inside.
          */
@@ -714,6 +875,116 @@ export interface components {
              * @default 4
              */
             weld_leg_mm: number;
+        };
+        /**
+         * Bracket
+         * @description A foot ``width_mm`` along the rail and ``tall_mm`` high with its centre ``height_mm`` above the underside.
+         *
+         *     Forces at the link's bolt under limit load, N: along (rearward), up, and outward from the face.
+         */
+        Bracket: {
+            /**
+             * Along N
+             * @default 0
+             */
+            along_n: number;
+            bolts?: components["schemas"]["BoltGroup"] | null;
+            /**
+             * Face
+             * @default outer
+             * @enum {string}
+             */
+            face: "outer" | "inner";
+            /**
+             * Fixing
+             * @default welded
+             * @enum {string}
+             */
+            fixing: "welded" | "bolted" | "welded-and-bolted";
+            gusset?: components["schemas"]["BracketGusset"] | null;
+            /** Height Mm */
+            height_mm: number;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bracket";
+            /** Name */
+            name: string;
+            /**
+             * Out N
+             * @default 0
+             */
+            out_n: number;
+            /** Pair Id */
+            pair_id?: string | null;
+            place: components["schemas"]["Place"];
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /**
+             * Steel Id
+             * @default mild
+             */
+            steel_id: string;
+            /**
+             * @default {
+             *       "bolt_size": "M16",
+             *       "edge_mm": 30,
+             *       "grade": "10.9",
+             *       "standoff_mm": 55,
+             *       "stiff": true,
+             *       "thickness_mm": 6,
+             *       "width_mm": 60
+             *     }
+             */
+            tabs: components["schemas"]["Tabs"];
+            /**
+             * Tall Mm
+             * @default 90
+             */
+            tall_mm: number;
+            /**
+             * Thickness Mm
+             * @default 6
+             */
+            thickness_mm: number;
+            /**
+             * Up N
+             * @default 0
+             */
+            up_n: number;
+            /**
+             * Weld Leg Mm
+             * @default 5
+             */
+            weld_leg_mm: number;
+            /**
+             * Width Mm
+             * @default 120
+             */
+            width_mm: number;
+        };
+        /**
+         * BracketGusset
+         * @description A brace from the tabs back to the rail, in line with the force.
+         */
+        BracketGusset: {
+            /**
+             * Leg Mm
+             * @default 40
+             */
+            leg_mm: number;
+            /**
+             * Thickness Mm
+             * @default 5
+             */
+            thickness_mm: number;
         };
         /**
          * Branch
@@ -769,6 +1040,16 @@ export interface components {
              * @default 5
              */
             weld_leg_mm: number;
+        };
+        /**
+         * CaseChange
+         * @description A factor of one's own, with the reason that is shown beside it.
+         */
+        CaseChange: {
+            /** Factor */
+            factor: number;
+            /** Reason */
+            reason: string;
         };
         /**
          * Catalogue
@@ -869,6 +1150,70 @@ export interface components {
             x_mm: number;
         };
         /**
+         * CrossmemberChange
+         * @description What happens to the crossmember ``target_id`` of the survey, or a new one at ``place``.
+         */
+        CrossmemberChange: {
+            /**
+             * Act
+             * @default add
+             * @enum {string}
+             */
+            act: "add" | "remove" | "move" | "replace";
+            /**
+             * End
+             * @default welded
+             * @enum {string}
+             */
+            end: "riveted" | "welded" | "gusseted";
+            /**
+             * Height Mm
+             * @default 60
+             */
+            height_mm: number;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "crossmember";
+            /** Name */
+            name: string;
+            /** Pair Id */
+            pair_id?: string | null;
+            place: components["schemas"]["Place"];
+            /**
+             * Profile
+             * @default tube
+             * @enum {string}
+             */
+            profile: "tube" | "box" | "channel";
+            /**
+             * Removable
+             * @default false
+             */
+            removable: boolean;
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /** Target Id */
+            target_id?: string | null;
+            /**
+             * Wall Mm
+             * @default 4
+             */
+            wall_mm: number;
+            /**
+             * Width Mm
+             * @default 60
+             */
+            width_mm: number;
+        };
+        /**
          * Datum
          * @description What heights and stations are measured from, in the shop's own words.
          */
@@ -908,6 +1253,25 @@ export interface components {
             subject: string;
         };
         /**
+         * Deflection
+         * @description The planned rail's shape under a case: displacement of its drawn stations, mm.
+         */
+        Deflection: {
+            /** Case */
+            case: string;
+            /** Inward Mm */
+            inward_mm: number[];
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /** Up Mm */
+            up_mm: number[];
+            /** X Mm */
+            x_mm: number[];
+        };
+        /**
          * Design
          * @description One option's design: targets, operations, planned seats and changed limits.
          */
@@ -925,10 +1289,20 @@ export interface components {
                 [key: string]: components["schemas"]["LimitChange"];
             };
             /**
+             * @default {
+             *       "cases": {},
+             *       "grip": 1,
+             *       "jack": null,
+             *       "links": [],
+             *       "stops": null
+             *     }
+             */
+            loads: components["schemas"]["LoadPlan"];
+            /**
              * Operations
              * @default []
              */
-            operations: (components["schemas"]["Notch"] | components["schemas"]["Boxing"])[];
+            operations: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"])[];
             /**
              * Seats
              * @default []
@@ -967,6 +1341,94 @@ export interface components {
             tolerance_mm: number;
             /** Value Mm */
             value_mm: number;
+        };
+        /**
+         * Donor
+         * @description The rail that takes over from the cut.
+         */
+        Donor: {
+            /** Cut From Kit Datum Mm */
+            cut_from_kit_datum_mm?: number | null;
+            /** Height Mm */
+            height_mm: number;
+            /**
+             * Kind
+             * @default rect-tube
+             * @enum {string}
+             */
+            kind: "channel" | "lipped-channel" | "rect-tube" | "round-tube" | "top-hat" | "two-skin";
+            /** Spreader Mm */
+            spreader_mm?: number | null;
+            /**
+             * Steel Id
+             * @default mild
+             */
+            steel_id: string;
+            /** Wall Mm */
+            wall_mm: number;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * Doubler
+         * @description A plate on the web's outside, over the open side, or on a flange, from ``start`` to ``end``.
+         *
+         *     On a side its edges lie ``low_mm`` above the underside and ``high_mm`` below the top.
+         */
+        Doubler: {
+            end: components["schemas"]["Place"];
+            /**
+             * Ends
+             * @default diamond
+             * @enum {string}
+             */
+            ends: "square" | "taper" | "diamond";
+            /**
+             * Face
+             * @default outer
+             * @enum {string}
+             */
+            face: "outer" | "inner" | "top" | "bottom";
+            /**
+             * High Mm
+             * @default 6
+             */
+            high_mm: number;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "plate";
+            /**
+             * Low Mm
+             * @default 6
+             */
+            low_mm: number;
+            /** Name */
+            name: string;
+            /** Pair Id */
+            pair_id?: string | null;
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            start: components["schemas"]["Place"];
+            /**
+             * Steel Id
+             * @default mild
+             */
+            steel_id: string;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /**
+             * Weld Leg Mm
+             * @default 5
+             */
+            weld_leg_mm: number;
         };
         /**
          * DropEntry
@@ -1037,6 +1499,7 @@ export interface components {
              * @default {
              *       "case": "bump",
              *       "frame": true,
+             *       "interim": true,
              *       "parts": true,
              *       "readings": true,
              *       "section": null,
@@ -1060,9 +1523,13 @@ export interface components {
             checks: components["schemas"]["Check"][];
             /** Content Hash */
             content_hash: string;
+            /** Deflection */
+            deflection: components["schemas"]["Deflection"][];
             drop: components["schemas"]["DropResult"];
             /** Figures */
             figures: components["schemas"]["Figure"][];
+            /** Interim */
+            interim: components["schemas"]["InterimFrame"][];
             /** Mass Added Kg */
             mass_added_kg: number;
             /** Notch Needed */
@@ -1078,8 +1545,12 @@ export interface components {
             steps: components["schemas"]["Step"][];
             /** Strips */
             strips: components["schemas"]["Strip"][];
+            /** Taken Along */
+            taken_along: components["schemas"]["TakenAlong"][];
             /** Teardown Locked */
             teardown_locked: boolean;
+            /** Weld Mm */
+            weld_mm: number;
         };
         /**
          * Feature
@@ -1096,7 +1567,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "axle-line" | "hanger" | "hole" | "crossmember" | "rail-end" | "other";
+            kind: "axle-line" | "hanger" | "hole" | "crossmember" | "rail-end" | "body-mount" | "engine-mount" | "steering" | "other";
             /** Name */
             name: string;
             /**
@@ -1180,6 +1651,21 @@ export interface components {
             station_mm?: number | null;
         };
         /**
+         * Gusset
+         * @description Triangles in both inner corners; not counted in strength, they bring the corner's force in gently.
+         */
+        Gusset: {
+            /** Leg Mm */
+            leg_mm: number;
+            /**
+             * Steel Id
+             * @default mild
+             */
+            steel_id: string;
+            /** Thickness Mm */
+            thickness_mm: number;
+        };
+        /**
          * HoldPoint
          * @description A reading or a look that must pass before the next step opens.
          */
@@ -1193,6 +1679,51 @@ export interface components {
             kind: "reading" | "look";
             /** Reading */
             reading?: string | null;
+        };
+        /**
+         * InterimFrame
+         * @description The frame while one cut is open on one rail: use at 1 g of yield/1.5, and what may be done meanwhile.
+         */
+        InterimFrame: {
+            /** In Two */
+            in_two: boolean;
+            /** May Move */
+            may_move: boolean | null;
+            /** May Stand */
+            may_stand: boolean | null;
+            /** Name */
+            name: string;
+            /** Operation */
+            operation: string;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /** Station Mm */
+            station_mm: number;
+            /** Tacks N */
+            tacks_n: number;
+            /** Tacks Needed N */
+            tacks_needed_n: number | null;
+            /** Use */
+            use: number | null;
+            /** Words */
+            words: string;
+        };
+        /**
+         * JackPoint
+         * @description A jack under one rail, lifting that side's rear wheel off the ground.
+         */
+        JackPoint: {
+            /**
+             * Side
+             * @default left
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /** X Mm */
+            x_mm: number;
         };
         /**
          * JobHead
@@ -1291,6 +1822,31 @@ export interface components {
             weld_leg_mm: number;
         };
         /**
+         * LoadPlan
+         * @description Changed factors and the places that some cases need; a case whose place is not given is not asked for.
+         */
+        LoadPlan: {
+            /**
+             * Cases
+             * @default {}
+             */
+            cases: {
+                [key: string]: components["schemas"]["CaseChange"];
+            };
+            /**
+             * Grip
+             * @default 1
+             */
+            grip: number;
+            jack?: components["schemas"]["JackPoint"] | null;
+            /**
+             * Links
+             * @default []
+             */
+            links: components["schemas"]["AxleLinks"][];
+            stops?: components["schemas"]["StopPads"] | null;
+        };
+        /**
          * Mass
          * @description A sprung mass carried by the frame: at one station or spread evenly over a run.
          */
@@ -1305,6 +1861,8 @@ export interface components {
             to_x_mm?: number | null;
             /** X Mm */
             x_mm: number;
+            /** Z Mm */
+            z_mm?: number | null;
         };
         /**
          * MechanismDefault
@@ -1323,6 +1881,79 @@ export interface components {
             name: string;
         };
         /**
+         * MountHole
+         * @description The hole of a mount in the patch: which feature it serves, its height above the underside and its size, mm.
+         */
+        MountHole: {
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Feature Id */
+            feature_id: string;
+            /** Height Mm */
+            height_mm: number;
+        };
+        /**
+         * Narrow
+         * @description From ``start`` (or the rail's front end) to ``end`` (or its rear end) the rail stands ``inward_mm`` further in.
+         *
+         *     A jog joins the two lines at each cut: ``butt`` sets the ends side by side in a short box,
+         *     ``angled`` runs over ``run_mm``, ``plated`` overlaps the ends with a plate between.
+         */
+        Narrow: {
+            /**
+             * @default {
+             *       "depth_mm": 0,
+             *       "profile": "box",
+             *       "steel_id": "mild",
+             *       "wall_mm": 5
+             *     }
+             */
+            box: components["schemas"]["Box"];
+            end?: components["schemas"]["Place"] | null;
+            /** Id */
+            id: string;
+            /** Inward Mm */
+            inward_mm: number;
+            /**
+             * Jog
+             * @default angled
+             * @enum {string}
+             */
+            jog: "butt" | "angled" | "plated";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "narrow";
+            /** Name */
+            name: string;
+            /** Pair Id */
+            pair_id?: string | null;
+            /**
+             * Run Mm
+             * @default 120
+             */
+            run_mm: number;
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            start?: components["schemas"]["Place"] | null;
+            /**
+             * Weld
+             * @default one-sided-backed
+             * @enum {string}
+             */
+            weld: "one-sided" | "one-sided-backed" | "two-sided" | "two-sided-ground";
+            /**
+             * Weld Leg Mm
+             * @default 5
+             */
+            weld_leg_mm: number;
+        };
+        /**
          * NewJob
          * @description A job to begin: its name and the vehicle's.
          */
@@ -1337,9 +1968,16 @@ export interface components {
          * @description A cut from below centred at ``place``; ``both`` sides are cut alike.
          */
         Notch: {
+            bolts?: components["schemas"]["BoltGroup"] | null;
             cap?: components["schemas"]["Cap"] | null;
             /** Depth Mm */
             depth_mm: number;
+            /**
+             * From
+             * @default below
+             * @enum {string}
+             */
+            from_: "below" | "above";
             /** Id */
             id: string;
             inner_plate?: components["schemas"]["SidePlate"] | null;
@@ -1498,6 +2136,11 @@ export interface components {
          */
         Part: {
             /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
              * Face
              * @enum {string}
              */
@@ -1509,6 +2152,8 @@ export interface components {
             /** Operation */
             operation: string;
             outline: components["schemas"]["Outline"];
+            /** Rides Mm */
+            rides_mm?: number | null;
             /** Role */
             role: string;
             /**
@@ -1590,9 +2235,14 @@ export interface components {
         };
         /**
          * Rail
-         * @description A channel rail of one side: its stations in order from front to rear.
+         * @description A rail of one side: its section kind, and its stations in order from front to rear.
+         *
+         *     A lipped channel's lips turn towards each other or apart; a top-hat opens upward, its lips
+         *     turn outward, and a floor of ``second_wall_mm`` may close it; a two-skin rail is a channel
+         *     closed by a skin of ``second_wall_mm``. A round tube's height is its diameter.
          */
         Rail: {
+            analysis?: components["schemas"]["Analysis"] | null;
             /**
              * Inside Radius Mm
              * @default 0
@@ -1601,15 +2251,28 @@ export interface components {
             /**
              * Kind
              * @default channel
-             * @constant
+             * @enum {string}
              */
-            kind: "channel";
+            kind: "channel" | "lipped-channel" | "rect-tube" | "round-tube" | "top-hat" | "two-skin";
+            /**
+             * Lip Mm
+             * @default 0
+             */
+            lip_mm: number;
+            /**
+             * Lips
+             * @default inward
+             * @enum {string}
+             */
+            lips: "inward" | "outward";
             /**
              * Opens
              * @default inward
              * @enum {string}
              */
             opens: "inward" | "outward";
+            /** Second Wall Mm */
+            second_wall_mm?: number | null;
             /** Stations */
             stations: components["schemas"]["Station"][];
             /**
@@ -1625,7 +2288,7 @@ export interface components {
         };
         /**
          * RailDrawing
-         * @description A rail as drawn: columns at its surveyed stations, mm, and the cut edges on it.
+         * @description A rail as drawn on its planned route: columns at its stations and cuts, mm, and the cut edges on it.
          */
         RailDrawing: {
             /** Built Cuts */
@@ -1637,6 +2300,8 @@ export interface components {
              * @enum {string}
              */
             side: "left" | "right";
+            /** Stock X Mm */
+            stock_x_mm: number[];
             /** Tip Y Mm */
             tip_y_mm: number[];
             /** Top Z Mm */
@@ -1655,6 +2320,69 @@ export interface components {
         Rails: {
             left: components["schemas"]["Rail"];
             right: components["schemas"]["Rail"];
+        };
+        /**
+         * Raise
+         * @description A pocket ``length_mm`` long centred at ``place``, ``depth_mm`` deep at the web and ``inner_depth_mm`` at the open side.
+         *
+         *     The deeper of the two governs the section. The box on top is as high as the pocket is deep,
+         *     so that the rail keeps its height.
+         */
+        Raise: {
+            /**
+             * Box Mm
+             * @default 5
+             */
+            box_mm: number;
+            /**
+             * Corner Radius Mm
+             * @default 12
+             */
+            corner_radius_mm: number;
+            /** Depth Mm */
+            depth_mm: number;
+            /**
+             * Floor Mm
+             * @default 5
+             */
+            floor_mm: number;
+            /** Id */
+            id: string;
+            /** Inner Depth Mm */
+            inner_depth_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "raise";
+            /** Length Mm */
+            length_mm: number;
+            /** Name */
+            name: string;
+            /**
+             * Overlap Mm
+             * @default 160
+             */
+            overlap_mm: number;
+            /** Pair Id */
+            pair_id?: string | null;
+            place: components["schemas"]["Place"];
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /**
+             * Steel Id
+             * @default mild
+             */
+            steel_id: string;
+            /**
+             * Weld Leg Mm
+             * @default 5
+             */
+            weld_leg_mm: number;
         };
         /**
          * Reading
@@ -1810,6 +2538,45 @@ export interface components {
             reason: string;
             /** Subject */
             subject: string;
+        };
+        /**
+         * Repair
+         * @description The rail's walls from ``start`` to ``end`` are cut out and replaced by ``thickness_mm`` of ``steel_id``.
+         */
+        Repair: {
+            end: components["schemas"]["Place"];
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "repair";
+            mount?: components["schemas"]["MountHole"] | null;
+            /** Name */
+            name: string;
+            /** Pair Id */
+            pair_id?: string | null;
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            start: components["schemas"]["Place"];
+            /**
+             * Steel Id
+             * @default mild
+             */
+            steel_id: string;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /**
+             * Weld
+             * @default two-sided-ground
+             * @enum {string}
+             */
+            weld: "one-sided" | "one-sided-backed" | "two-sided" | "two-sided-ground";
         };
         /**
          * SaveDesign
@@ -2070,6 +2837,37 @@ export interface components {
             step: string;
         };
         /**
+         * Sleeve
+         * @description A tube welded through a closed rail so that a bolt's preload does not bend the walls in.
+         */
+        Sleeve: {
+            /**
+             * Bolt Size
+             * @default M12
+             */
+            bolt_size: string;
+            /**
+             * Grade
+             * @default 10.9
+             */
+            grade: string;
+            /**
+             * Outside Mm
+             * @default 22
+             */
+            outside_mm: number;
+            /**
+             * Steel Id
+             * @default mild
+             */
+            steel_id: string;
+            /**
+             * Wall Mm
+             * @default 4
+             */
+            wall_mm: number;
+        };
+        /**
          * SolvedEntry
          * @description One entry with its amount, mm, and whether it was solved.
          */
@@ -2082,12 +2880,69 @@ export interface components {
             solved: boolean;
         };
         /**
+         * Splice
+         * @description A butt through the whole rail at ``place``, with another rail behind it or the same one again.
+         */
+        Splice: {
+            donor?: components["schemas"]["Donor"] | null;
+            /** Id */
+            id: string;
+            /** Identity Note */
+            identity_note?: string | null;
+            /**
+             * Identity Stays
+             * @default not known
+             * @enum {string}
+             */
+            identity_stays: "front" | "rear" | "not known";
+            inner_plate?: components["schemas"]["SidePlate"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "splice";
+            /** Name */
+            name: string;
+            outer_plate?: components["schemas"]["SidePlate"] | null;
+            /** Pair Id */
+            pair_id?: string | null;
+            place: components["schemas"]["Place"];
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /**
+             * Style
+             * @default square
+             * @enum {string}
+             */
+            style: "square" | "scarf" | "stepped";
+            /**
+             * Weld
+             * @default one-sided-backed
+             * @enum {string}
+             */
+            weld: "one-sided" | "one-sided-backed" | "two-sided" | "two-sided-ground";
+            /**
+             * Weld Leg Mm
+             * @default 5
+             */
+            weld_leg_mm: number;
+        };
+        /**
          * Station
          * @description One measured cross-section: underside height z, rail height, flange width and wall, mm.
          */
         Station: {
             /** Height Mm */
             height_mm: number;
+            /**
+             * Rust Loss Mm
+             * @default 0
+             */
+            rust_loss_mm: number;
             /** Underside Z Mm */
             underside_z_mm: number;
             /** Wall Mm */
@@ -2116,12 +2971,23 @@ export interface components {
          * @description Yield used as the reference to equal and yield used in absolute checks, MPa.
          */
         Steel: {
+            /** Carbon Equivalent */
+            carbon_equivalent?: number | null;
             /** Id */
             id: string;
             /** Name */
             name: string;
+            /** Near Weld Mpa */
+            near_weld_mpa: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
             /** Source */
             source: string;
+            /** Ultimate Mpa */
+            ultimate_mpa: number;
             /** Weldable */
             weldable: boolean;
             /** Yield Mpa */
@@ -2205,6 +3071,14 @@ export interface components {
             tools: string[];
         };
         /**
+         * StopPads
+         * @description Where the rear bump stops strike the rails.
+         */
+        StopPads: {
+            /** X Mm */
+            x_mm: number;
+        };
+        /**
          * StraightPath
          * @description The axle moves straight up and down.
          */
@@ -2214,6 +3088,54 @@ export interface components {
              * @enum {string}
              */
             kind: "straight";
+        };
+        /**
+         * Stretch
+         * @description The rail behind ``place`` moves rearward by ``length_mm``; a negative length takes that much out behind it.
+         */
+        Stretch: {
+            /**
+             * @default {
+             *       "depth_mm": 0,
+             *       "profile": "channel",
+             *       "steel_id": "mild",
+             *       "wall_mm": 5
+             *     }
+             */
+            box: components["schemas"]["Box"];
+            /** Id */
+            id: string;
+            inner_plate?: components["schemas"]["SidePlate"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stretch";
+            /** Length Mm */
+            length_mm: number;
+            /** Name */
+            name: string;
+            outer_plate?: components["schemas"]["SidePlate"] | null;
+            /** Pair Id */
+            pair_id?: string | null;
+            place: components["schemas"]["Place"];
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /**
+             * Weld
+             * @default one-sided-backed
+             * @enum {string}
+             */
+            weld: "one-sided" | "one-sided-backed" | "two-sided" | "two-sided-ground";
+            /**
+             * Weld Leg Mm
+             * @default 5
+             */
+            weld_leg_mm: number;
         };
         /**
          * Strip
@@ -2350,6 +3272,65 @@ export interface components {
             name: string;
         };
         /**
+         * Tabs
+         * @description Two tabs that hold the link's bolt, ``standoff_mm`` from the rail's face.
+         */
+        Tabs: {
+            /**
+             * Bolt Size
+             * @default M16
+             */
+            bolt_size: string;
+            /**
+             * Edge Mm
+             * @default 30
+             */
+            edge_mm: number;
+            /**
+             * Grade
+             * @default 10.9
+             */
+            grade: string;
+            /**
+             * Standoff Mm
+             * @default 55
+             */
+            standoff_mm: number;
+            /**
+             * Stiff
+             * @default true
+             */
+            stiff: boolean;
+            /**
+             * Thickness Mm
+             * @default 6
+             */
+            thickness_mm: number;
+            /**
+             * Width Mm
+             * @default 60
+             */
+            width_mm: number;
+        };
+        /**
+         * TakenAlong
+         * @description One thing that moves with the rail, mm: up, rearward, and how much narrower its place gets.
+         */
+        TakenAlong: {
+            /** Back Mm */
+            back_mm: number;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Narrower Mm */
+            narrower_mm: number;
+            /** Up Mm */
+            up_mm: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * Targets
          * @description Target at the rear axle: drop, its stack, travel and the axle's path.
          */
@@ -2443,6 +3424,11 @@ export interface components {
              */
             frame: boolean;
             /**
+             * Interim
+             * @default true
+             */
+            interim: boolean;
+            /**
              * Parts
              * @default true
              */
@@ -2465,6 +3451,49 @@ export interface components {
              * @default true
              */
             strips: boolean;
+        };
+        /**
+         * WebHole
+         * @description A hole of ``diameter_mm`` with its centre ``height_mm`` above the underside.
+         *
+         *     ``drill`` makes it, ``plug`` fills one that is there; a plug counts only when it is fully
+         *     penetrated, ground and inspected. ``sleeve`` drills and welds a crush sleeve through.
+         */
+        WebHole: {
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Id */
+            id: string;
+            /**
+             * Inspected
+             * @default false
+             */
+            inspected: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hole";
+            /** Name */
+            name: string;
+            /** Pair Id */
+            pair_id?: string | null;
+            place: components["schemas"]["Place"];
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            sleeve?: components["schemas"]["Sleeve"] | null;
+            /**
+             * Work
+             * @default drill
+             * @enum {string}
+             */
+            work: "drill" | "plug" | "sleeve";
         };
         /**
          * Why
@@ -2513,6 +3542,86 @@ export interface components {
             number: number;
             /** Reason */
             reason: string;
+        };
+        /**
+         * ZStep
+         * @description The part behind ``place`` (or ahead of it) rises by ``rise_mm``.
+         *
+         *     ``post``: an upright box of ``box.depth_mm`` along the rail stands between two square-cut ends.
+         *     ``riser``: a piece sloping at ``riser_angle_deg`` against the rail. ``set-on``: the raised rail
+         *     is laid on the other over ``overlap_mm``; what the rise leaves above the rail is a spacer.
+         */
+        ZStep: {
+            /**
+             * @default {
+             *       "depth_mm": 0,
+             *       "profile": "box",
+             *       "steel_id": "mild",
+             *       "wall_mm": 5
+             *     }
+             */
+            box: components["schemas"]["Box"];
+            /**
+             * Cut Angle Deg
+             * @default 0
+             */
+            cut_angle_deg: number;
+            gusset?: components["schemas"]["Gusset"] | null;
+            /** Id */
+            id: string;
+            inner_plate?: components["schemas"]["SidePlate"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "z-step";
+            /**
+             * Method
+             * @default post
+             * @enum {string}
+             */
+            method: "post" | "riser" | "set-on";
+            /** Name */
+            name: string;
+            outer_plate?: components["schemas"]["SidePlate"] | null;
+            /**
+             * Overlap Mm
+             * @default 250
+             */
+            overlap_mm: number;
+            /** Pair Id */
+            pair_id?: string | null;
+            place: components["schemas"]["Place"];
+            /** Rise Mm */
+            rise_mm: number;
+            /**
+             * Riser Angle Deg
+             * @default 45
+             */
+            riser_angle_deg: number;
+            /**
+             * Rises
+             * @default behind
+             * @enum {string}
+             */
+            rises: "behind" | "ahead";
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /**
+             * Weld
+             * @default one-sided-backed
+             * @enum {string}
+             */
+            weld: "one-sided" | "one-sided-backed" | "two-sided" | "two-sided-ground";
+            /**
+             * Weld Leg Mm
+             * @default 5
+             */
+            weld_leg_mm: number;
         };
     };
     responses: never;

@@ -11,6 +11,7 @@ from nodulant.frame.ops.boxing_work import boxing_readings, boxing_steps
 from nodulant.frame.place import Place, resolve
 from nodulant.parts.part import Part, Seam
 from nodulant.parts.specs import ReadingSpec, StepSpec
+from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
 
 __all__ = ["Boxing", "Fit"]
@@ -29,7 +30,7 @@ class Boxing(BoxingPlan):
         """How far inside the lips its outer face lies, mm."""
         return self.set_in_mm()
 
-    def span(self, features: Iterable[Feature], field: str) -> Span:
+    def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
         """From end to end."""
         start = resolve(self.start, features, f"{field}/start")
         return Span(start, resolve(self.end, features, f"{field}/end"))

@@ -16,24 +16,36 @@ def boxing_outline(boxing: BoxingPlan, on: OnRail) -> Outline:
     at = [start_mm, *(s.x_mm for s in rail.stations if start_mm < s.x_mm < end_mm), end_mm]
     low = [_edge(rail, x, boxing, top=False) for x in at]
     high = [_edge(rail, x, boxing, top=True) for x in at]
-    bottom = [Vertex(x=x, y=z) for x, z in zip(at, low, strict=True)]
-    for cut in on.cuts:
-        if start_mm < cut.centre_mm < end_mm:
-            bottom = _cut_into(bottom, cut, rail, boxing)
-    top = [Vertex(x=x, y=z) for x, z in zip(reversed(at), reversed(high), strict=True)]
-    return Outline(vertices=(*bottom, *top))
+    edges = []
+    for z, above in ((low, False), (high, True)):
+        edge = [Vertex(x=x, y=y) for x, y in zip(at, z, strict=True)]
+        for cut in on.cuts:
+            if cut.from_above is above and start_mm < cut.centre_mm < end_mm:
+                edge = _cut_into(edge, cut, rail, boxing)
+        edges.append(edge)
+    return Outline(vertices=(*edges[0], *_backwards(edges[1])))
 
 
-def _cut_into(bottom: list[Vertex], cut: Cutting, rail: Rail, boxing: BoxingPlan) -> list[Vertex]:
-    centre = cut.centre_mm
+def _backwards(path: list[Vertex]) -> list[Vertex]:
+    """The same path from its rear to its front: each bulge goes with the segment that now leaves its vertex."""
+    bulges = [0.0, *(-v.bulge for v in path[:-1])]
+    turned = [Vertex(x=v.x, y=v.y, bulge=b) for v, b in zip(path, bulges, strict=True)]
+    return turned[::-1]
+
+
+def _cut_into(edge: list[Vertex], cut: Cutting, rail: Rail, boxing: BoxingPlan) -> list[Vertex]:
+    """``edge`` of the plate with the cut's edge in it."""
+    centre, up = cut.centre_mm, -1.0 if cut.from_above else 1.0
     base = _interpolate(rail, centre, "underside_z_mm")
-    level = _edge(rail, centre, boxing, top=False) - base
-    edge = [Vertex(x=v.x + centre, y=v.y + base, bulge=v.bulge) for v in cut.above(level)]
-    if not edge:
-        return bottom
-    before = [v for v in bottom if v.x < edge[0].x]
-    behind = [v for v in bottom if v.x > edge[-1].x]
-    return [*before, *edge, *behind]
+    if cut.from_above:
+        base += _interpolate(rail, centre, "height_mm")
+    level = up * (_edge(rail, centre, boxing, top=cut.from_above) - base)
+    inside = [Vertex(x=v.x + centre, y=base + up * v.y, bulge=up * v.bulge) for v in cut.above(level)]
+    if not inside:
+        return edge
+    before = [v for v in edge if v.x < inside[0].x]
+    behind = [v for v in edge if v.x > inside[-1].x]
+    return [*before, *inside, *behind]
 
 
 def _edge(rail: Rail, x: float, boxing: BoxingPlan, top: bool) -> float:

@@ -5,18 +5,22 @@ from collections.abc import Iterable
 from nodulant.base.errors import InputError
 from nodulant.frame.additions import Additions
 from nodulant.frame.columns import RailColumns
-from nodulant.frame.here import OnRail, Span
+from nodulant.frame.here import OnRail, RailHere, Span
+from nodulant.frame.ops.bolted import BoltGroup, bolt_checks, bolt_figures
 from nodulant.frame.ops.notch_parts import liner_bends, notch_parts, notch_seams
 from nodulant.frame.ops.notch_plan import Cap, Liner, NotchPlan, PlateEnd, SidePlate
 from nodulant.frame.ops.notch_sections import notch_additions
 from nodulant.frame.ops.notch_work import notch_readings, notch_steps
+from nodulant.frame.ops.weld_legs import leg_checks
 from nodulant.frame.place import Place, resolve
 from nodulant.geometry import Outline, Vertex
-from nodulant.parts.part import Part, Seam
-from nodulant.parts.specs import ReadingSpec, StepSpec
+from nodulant.materials.weld import least_leg_mm
+from nodulant.parts.part import Face, Part, Seam
+from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec
+from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
 
-__all__ = ["Cap", "Liner", "Notch", "PlateEnd", "SidePlate"]
+__all__ = ["BoltGroup", "Cap", "Liner", "Notch", "PlateEnd", "SidePlate"]
 
 
 class Notch(NotchPlan):
@@ -27,12 +31,16 @@ class Notch(NotchPlan):
         """Its centre."""
         return self.place
 
-    @property
-    def removes(self) -> bool:
-        """Stock metal goes."""
-        return True
+    def cut_spans(self, span: Span) -> tuple[Span, ...]:
+        """The mouth."""
+        return (span,)
 
-    def span(self, features: Iterable[Feature], field: str) -> Span:
+    @property
+    def from_above(self) -> bool:
+        """Which edge is cut."""
+        return self.from_ == "above"
+
+    def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
         """The mouth of the cut."""
         centre = resolve(self.place, features, f"{field}/place")
         return Span(centre - self.half_mouth_mm, centre + self.half_mouth_mm)
@@ -62,7 +70,8 @@ class Notch(NotchPlan):
 
     def parts(self, on: OnRail) -> list[Part]:
         """Its plates as flat shapes."""
-        return notch_parts(self, on.side, on.here)
+        parts = notch_parts(self, on.side, on.here)
+        return parts if self.from_ == "below" else [_turned_over(part, on.here) for part in parts]
 
     def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
         """Fillets around its plates."""
@@ -80,6 +89,53 @@ class Notch(NotchPlan):
         """Bend lines of a straight-sided liner."""
         return liner_bends(self, part, centre_mm) if part.role == "liner" else ()
 
+    def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:
+        """Edge distance, holes and sleeves of a bolted bracket; leg sizes of welded plates."""
+        at = on.span.centre_mm
+        plates = [p for p in (self.liner, self.outer_plate, self.inner_plate, self.cap) if p is not None]
+        if self.bolts:
+            closed = on.rail.closed or on.here.closed_width > on.here.width
+            thinnest = min((p.thickness_mm for p in plates), default=5.0)
+            return bolt_checks(self.bolts, thinnest, plates[0].steel_id if plates else "mild", closed, at)
+        if not plates:
+            return ()
+        worst = min(plates, key=lambda p: p.weld_leg_mm / least_leg_mm(max(p.thickness_mm, on.here.wall)))
+        return leg_checks(worst.weld_leg_mm, worst.thickness_mm, on.here.wall, at)
+
+    def figures(self, on: OnRail) -> tuple[FigureSpec, ...]:
+        """Torque and friction of a bolted bracket."""
+        side = self.outer_plate or self.inner_plate
+        if not self.bolts or side is None:
+            return ()
+        return bolt_figures(self.bolts, side.thickness_mm * (on.here.height - 2 * side.inset_mm), side.steel_id)
+
+    def details(self, on: OnRail) -> tuple[FatigueDetail, ...]:
+        """The cut's edge or its liner's welds, and the ends of plates and cap."""
+        start, end = on.span.start_mm, on.span.end_mm
+        if self.bolts:
+            return (
+                FatigueDetail(
+                    about="edge", detail="edge-dressed", start_mm=start, end_mm=end, words="dressed edge of the cut"
+                ),
+            )
+        edge = FatigueDetail(
+            about="edge",
+            detail="attachment" if self.liner else "edge-dressed",
+            start_mm=start,
+            end_mm=end,
+            words="liner welded along the cut" if self.liner else "dressed edge of the cut",
+        )
+        plates = (("outer", self.outer_plate), ("inner", self.inner_plate), ("cap", self.cap))
+        ends = [
+            FatigueDetail(
+                about=f"{role}-end", detail="plate-end", start_mm=x - 1, end_mm=x + 1, words=f"end of the {role} plate"
+            )
+            for role, plate in plates
+            if plate is not None
+            for x in (start - plate.overlap_mm, end + plate.overlap_mm)
+        ]
+        return (edge, *ends)
+
     def steps(self, datum: str) -> list[StepSpec]:
         """Mark, cut, fit, look and weld."""
         return notch_steps(self, f"{self.place.offset_mm:+.1f} mm from {datum}")
@@ -87,3 +143,15 @@ class Notch(NotchPlan):
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Place, depth, width and plates."""
         return notch_readings(self, datum)
+
+
+_OVER: dict[Face, Face] = {"top": "bottom", "bottom": "top", "inner": "inner", "outer": "outer"}
+
+
+def _turned_over(part: Part, rail: RailHere) -> Part:
+    """A plate of a cut from above: its mirror image about the rail's mid-height."""
+    face = _OVER[part.face]
+    if part.face in {"top", "bottom"}:
+        return part.model_copy(update={"face": face})
+    middle = 2 * rail.underside + rail.height
+    return part.model_copy(update={"outline": part.outline.upside_down().moved(0.0, middle)})

@@ -1,6 +1,6 @@
-"""A notch from below, with its liner, side plates and cap box: parameters and measured values.
+"""A notch from below or above, with its liner, side plates and cap box: parameters and measured values.
 
-Depth is measured from the rail's underside to the crown of the cut; the liner lies inside
+Depth is measured from the rail's edge that is cut to the crown of the cut; the liner lies inside
 the cut, so the clear depth is less by its thickness.
 """
 
@@ -10,6 +10,7 @@ from pydantic import ValidationError, model_validator
 
 from nodulant.base.errors import InputError
 from nodulant.base.model import Extra, Frozen, Size, Thickness
+from nodulant.frame.ops.bolted import BoltGroup
 from nodulant.frame.ops.notch_shape import ArcShape, NotchShape
 from nodulant.frame.ops.operation import RailOperation
 from nodulant.frame.place import Place
@@ -53,6 +54,7 @@ class NotchPlan(RailOperation):
 
     kind: Literal["notch"] = "notch"
     place: Place
+    from_: Literal["below", "above"] = "below"
     shape: NotchShape
     depth_mm: Size
     weld_allowance_mm: Extra = 2.0
@@ -61,9 +63,20 @@ class NotchPlan(RailOperation):
     outer_plate: SidePlate | None = None
     inner_plate: SidePlate | None = None
     cap: Cap | None = None
+    bolts: BoltGroup | None = None
+    """Liner and side plates are one bracket, bolted on through the webs: nothing is welded to the rail."""
 
     @model_validator(mode="after")
     def _parts_fit(self) -> Self:
+        if self.bolts is not None:
+            self.bolts.bolt()
+            if self.cap is not None:
+                raise InputError(
+                    "a cap box is welded, this notch is bolted",
+                    field="cap",
+                    found="a cap",
+                    acceptable="none, or a welded notch",
+                )
         self.shape.fits(self.depth_mm, self.liner.thickness_mm if self.liner else 0.0)
         return self
 

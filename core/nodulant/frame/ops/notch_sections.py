@@ -1,10 +1,13 @@
 """What a notch changes in the rail's sections, as columns along the rail."""
 
+from dataclasses import replace
+
 import numpy as np
 
 from nodulant.base.arrays import Columns
 from nodulant.frame.additions import Additions, Plate, Role
 from nodulant.frame.columns import RailColumns
+from nodulant.frame.ops.bolted import BoltGroup
 from nodulant.frame.ops.notch_plan import Cap, Liner, NotchPlan, SidePlate
 from nodulant.frame.ops.plate_welds import cap_development, plate_development, taper_mm
 from nodulant.materials import find_steel
@@ -29,7 +32,38 @@ def notch_additions(
         plates.append(_side(notch, notch.inner_plate, "inner", centre_mm, rail))
     if notch.cap and "cap" in carried:
         plates.append(_cap(notch, notch.cap, centre_mm, rail))
-    return Additions(cut, tuple(plates))
+    if notch.bolts:
+        plates = [_bolted(notch, notch.bolts, plate, centre_mm, rail) for plate in plates]
+    made = Additions(cut, tuple(plates))
+    return made if notch.from_ == "below" else _turned_over(made, rail)
+
+
+NEVER_CLOSED = 0.999
+"""A bolted wall slips before it closes a cell."""
+
+
+def _bolted(notch: NotchPlan, bolts: BoltGroup, plate: Plate, centre: float, rail: RailColumns) -> Plate:
+    """A plate of a bolted bracket: friction brings it in over its overlap, holes take their width."""
+    side = notch.outer_plate or notch.inner_plate
+    overlap = side.overlap_mm if side else 1.0
+    depth = float(np.median(rail.height)) - (2 * side.inset_mm if side else 0.0)
+    area = plate.thickness_mm * (depth if plate.role in {"outer", "inner"} else float(np.median(rail.width)))
+    most = min(bolts.share(area, side.steel_id if side else "mild"), NEVER_CLOSED)
+    along = (notch.half_mouth_mm + overlap - np.abs(rail.x - centre)) / max(overlap - bolts.edge_mm, 1.0)
+    share = most * np.clip(along, 0.0, 1.0) * (plate.share > 0 if plate.role.startswith("liner") else 1.0)
+    return replace(plate, share=share, credit=plate.credit * bolts.net(depth))
+
+
+_OVER: dict[Role, Role] = {"liner": "liner-top", "cap": "cap-below"}
+
+
+def _turned_over(made: Additions, rail: RailColumns) -> Additions:
+    """The same from above: heights counted down from the rail's top."""
+    plates = tuple(
+        replace(p, role=_OVER.get(p.role, p.role), low=rail.height - p.high, high=rail.height - p.low)
+        for p in made.plates
+    )
+    return Additions(np.zeros_like(rail.x), plates, made.cut)
 
 
 def liner_effective_share(notch: NotchPlan, width_mm: float) -> float:

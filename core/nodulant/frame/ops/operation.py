@@ -17,7 +17,8 @@ from nodulant.geometry import Outline, Vertex
 from nodulant.parts.joint import Joint
 from nodulant.parts.part import Part, Seam
 from nodulant.parts.sides import Side, Sides
-from nodulant.parts.specs import CheckSpec, FigureSpec, ReadingSpec, StepSpec
+from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec
+from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
 
 
@@ -34,7 +35,7 @@ class RailOperation(Frozen):
         """The place that the operation is measured from."""
         raise NotImplementedError
 
-    def span(self, features: Iterable[Feature], field: str) -> Span:
+    def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
         """Stations between which it works; raises UnknownReference at ``field``."""
         raise NotImplementedError
 
@@ -49,10 +50,9 @@ class RailOperation(Frozen):
         """The operation with as-built readings, mm, in place of planned values."""
         return self
 
-    @property
-    def removes(self) -> bool:
-        """Whether stock metal goes, so that another operation must not begin or cut here."""
-        return False
+    def cut_spans(self, span: Span) -> tuple[Span, ...]:
+        """Where stock metal goes, so that no other operation may begin, end or cut there."""
+        return ()
 
     @property
     def closes(self) -> float | None:
@@ -88,8 +88,13 @@ class RailOperation(Frozen):
         return []
 
     def cut_edge(self) -> Outline | None:
-        """Edge of the cut from below, dx from the centre and z from the underside; None where nothing is cut out."""
+        """Edge of a cut, dx from the centre and z inward from the edge that is cut; None where nothing is cut out."""
         return None
+
+    @property
+    def from_above(self) -> bool:
+        """Whether that edge is the rail's top."""
+        return False
 
     def edge_above(self, level_mm: float) -> tuple[Vertex, ...]:
         """The part of that edge above a level, front to rear."""
@@ -101,6 +106,10 @@ class RailOperation(Frozen):
 
     def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:
         """Checks that need only the operation and the rail."""
+        return ()
+
+    def details(self, on: OnRail) -> tuple[FatigueDetail, ...]:
+        """Edges and welds whose fatigue counts."""
         return ()
 
     def figures(self, on: OnRail) -> tuple[FigureSpec, ...]:

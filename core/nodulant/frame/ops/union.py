@@ -4,7 +4,33 @@ from typing import Annotated
 
 from pydantic import Field
 
+from nodulant.frame.ops.access import AccessCut
 from nodulant.frame.ops.boxing import Boxing
+from nodulant.frame.ops.bracket import Bracket
+from nodulant.frame.ops.crossmember_change import CrossmemberChange
+from nodulant.frame.ops.hole import WebHole
+from nodulant.frame.ops.narrow import Narrow
 from nodulant.frame.ops.notch import Notch
+from nodulant.frame.ops.plate import Doubler
+from nodulant.frame.ops.raise_into import Raise
+from nodulant.frame.ops.repair import Repair
+from nodulant.frame.ops.splice import Splice
+from nodulant.frame.ops.stretch import Stretch
+from nodulant.frame.ops.zstep import ZStep
 
-Operation = Annotated[Notch | Boxing, Field(discriminator="kind")]
+Operation = Annotated[
+    Notch
+    | Boxing
+    | ZStep
+    | Raise
+    | Narrow
+    | Stretch
+    | Doubler
+    | WebHole
+    | CrossmemberChange
+    | Splice
+    | AccessCut
+    | Repair
+    | Bracket,
+    Field(discriminator="kind"),
+]

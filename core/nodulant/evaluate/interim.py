@@ -1,0 +1,111 @@
+"""The frames between steps, with what is not allowed meanwhile."""
+
+import numpy as np
+
+from nodulant.base.arrays import significant
+from nodulant.base.errors import NodulantError
+from nodulant.checks.check import Check, Governs, Subject, Why, judge
+from nodulant.evaluate.evaluation import Deflection, InterimFrame
+from nodulant.job.document import Inputs
+from nodulant.loads.ladder import STANDING
+from nodulant.parts.sides import LEFT_RIGHT
+from nodulant.strength.interim import MOVING, Interim, interim_states
+from nodulant.strength.rail import missing_for_sections
+from nodulant.strength.space import FrameComparison
+
+
+def interim_frames(inputs: Inputs) -> tuple[InterimFrame, ...]:
+    """Every cut by itself, before anything is welded on; none where a wall was not measured."""
+    if any(missing_for_sections(inputs.survey, side) for side in LEFT_RIGHT):
+        return ()
+    try:
+        states = interim_states(inputs.survey, inputs.design.operations)
+    except NodulantError:
+        return ()  # the operation's own error is told where it is made
+    return tuple(_frame(s) for s in states)
+
+
+def _frame(s: Interim) -> InterimFrame:
+    return InterimFrame(
+        operation=s.operation,
+        name=s.name,
+        side=s.side,
+        in_two=s.through,
+        use=None if s.through else s.use,
+        station_mm=s.station_mm,
+        may_stand=s.standing,
+        may_move=s.moving,
+        tacks_n=s.tack_n,
+        tacks_needed_n=s.tack_needed_n,
+        words=_words(s),
+    )
+
+
+def _words(s: Interim) -> str:
+    if s.through:
+        return f"The {s.side} rail is in two: frame held on stands and braces on both sides of the cut; no one in or under it, nothing on it, no wheels carrying it, until it is welded."
+    if s.use is None:
+        return (
+            "Not computed: masses or seats are missing. Until then: on stands on both sides of the cut, nobody in it."
+        )
+    if s.use > 1:
+        return "It may not carry its own weight: on stands on both sides of the cut, body and load off, nobody in or under it."
+    if MOVING * s.use > 1:
+        return (
+            "It may stand on its wheels, and not be rolled, sat in, jacked under this rail, or have its engine put in."
+        )
+    return "It may stand and be rolled by hand on flat ground; not driven, not jacked under this rail."
+
+
+def interim_checks(inputs: Inputs, frames: tuple[InterimFrame, ...]) -> list[Check]:
+    """One check a cut that can be computed: whether the open frame may stand on its wheels."""
+    out = []
+    for f in frames:
+        if f.use is None:
+            continue
+        subject = Subject(subject=f.operation, side=f.side, state="interim")
+        why = Why(
+            formula="use",
+            values={"use": f.use},
+            words=f"{f.name}: the cut open on this rail, nothing welded on, 1 g on the surveyed supports. {f.words}",
+        )
+        out.append(
+            judge(
+                "interim-use",
+                subject,
+                f.use,
+                why,
+                inputs.design.limits,
+                governs=Governs(case="static", station_mm=f.station_mm),
+                detail=f.name,
+                remedy=f.words,
+            )
+        )
+    return out
+
+
+def deflections(frames: FrameComparison | None, case: str) -> tuple[Deflection, ...]:
+    """How both planned rails bend in a case (standing where it is no space case), at their planned stations."""
+    if frames is None:
+        return ()
+    ladder = frames.planned.ladder
+    row = ladder.cases.index(case if case in ladder.cases else STANDING)
+    factor = next((c.factor * frames.couple_nmm for c in frames.asked if c.id == "twist" == case), 1.0)
+    stand = ladder.solved.displacements[ladder.cases.index(STANDING)]
+    moved = factor * ladder.solved.displacements[row] + (stand if case in ladder.cases and case != "jack" else 0.0)
+    out = []
+    for k, side in enumerate(LEFT_RIGHT):
+        own = moved[k::2]
+        sign = 1.0 if side == "left" else -1.0
+        nodes = ladder.frame.nodes[k::2]
+        up = own[:, 2] - np.interp(nodes[:, 0], nodes[[0, -1], 0], own[[0, -1], 2])
+        out.append(
+            Deflection(
+                side=side,
+                case=case,
+                x_mm=significant(nodes[:, 0], 7),
+                up_mm=significant(up, 4),
+                inward_mm=significant(sign * own[:, 1], 4),
+            )
+        )
+    return tuple(out)

@@ -1,0 +1,99 @@
+"""The frame in space where the survey allows it: checks, figures and the forces in what was put in."""
+
+from dataclasses import dataclass
+
+from nodulant.base.errors import NodulantError
+from nodulant.checks.check import Check
+from nodulant.checks.joint_rules import joint_checks
+from nodulant.checks.space_rules import missing_space_checks, space_checks
+from nodulant.evaluate.evaluation import Figure
+from nodulant.frame.parts import on_rail
+from nodulant.frame.ties import planned_crossmembers
+from nodulant.job.document import Inputs
+from nodulant.parts.joint import Joint
+from nodulant.parts.sides import LEFT_RIGHT, Side
+from nodulant.strength.rail import RailComparison, missing_for_sections
+from nodulant.strength.space import FrameComparison, Planned, asked_cases, compare_frames, missing_for_space
+
+BASIS = "two rails and crossmembers, Saint-Venant: open stretches are a lower bound, their warping is left out"
+
+
+@dataclass(frozen=True)
+class Space:
+    """What the frame in space gave; ``frames`` is None where it could not be solved."""
+
+    frames: FrameComparison | None
+    checks: list[Check]
+
+
+def joints_of(inputs: Inputs, planned: dict[Side, RailComparison]) -> tuple[Joint, ...]:
+    """Everything that was put in where a rail was cut through, both sides."""
+    return tuple(
+        joint
+        for side, rail in planned.items()
+        for p in rail.placed
+        for joint in p.op.joints(on_rail(inputs.survey, side, p, list(rail.placed)))
+    )
+
+
+def frame_in_space(inputs: Inputs, planned: dict[Side, RailComparison], drop_mm: float) -> Space:
+    """Both frames in every case, with their checks; 'not computed' where an input is missing or nothing ties the rails."""
+    survey, design = inputs.survey, inputs.design
+    walls = tuple(p for side in LEFT_RIGHT for p in missing_for_sections(survey, side))
+    if walls:
+        return Space(
+            None, missing_space_checks(asked_cases(design.loads), missing_for_space(survey) + walls, design.limits)
+        )
+    joints = joints_of(inputs, planned)
+    frames, checks = _solved(inputs, planned, joints, drop_mm)
+    rails: dict[str, RailComparison] = dict(planned.items())
+    checks += joint_checks(joints, rails, frames, design.loads, design.limits)
+    return Space(frames, checks)
+
+
+def _solved(
+    inputs: Inputs, planned: dict[Side, RailComparison], joints: tuple[Joint, ...], drop_mm: float
+) -> tuple[FrameComparison | None, list[Check]]:
+    survey, design = inputs.survey, inputs.design
+    asked = asked_cases(design.loads)
+    if missing := missing_for_space(survey):
+        return None, missing_space_checks(asked, missing, design.limits)
+    try:
+        ties = planned_crossmembers(survey, design.operations, design.crossmembers)
+        frames = compare_frames(survey, Planned(design.seats, ties, joints, design.loads, drop_mm), planned)
+    except NodulantError as error:
+        return None, missing_space_checks(asked, (error.field,), design.limits, error.message)
+    return frames, space_checks(frames, design.limits)
+
+
+def space_figures(frames: FrameComparison | None) -> tuple[Figure, ...]:
+    """Torsional stiffness of both frames and the couple of the twist."""
+    if frames is None:
+        return ()
+    rows = (("stock", frames.stock), ("planned", frames.planned))
+    stiff = [
+        Figure(
+            id=f"twist-{name}",
+            name=f"Torsional stiffness, {name}",
+            value=frame.ladder.stiffness_nm_per_deg,
+            unit="N m/deg",
+            basis=BASIS,
+        )
+        for name, frame in rows
+    ]
+    ratio = Figure(
+        id="twist-ratio",
+        name="Torsional stiffness, planned over stock",
+        value=frames.planned.ladder.stiffness_nm_per_deg / frames.stock.ladder.stiffness_nm_per_deg,
+        unit="x",
+        basis=BASIS,
+    )
+    case = next(c for c in frames.asked if c.id == "twist")
+    couple = Figure(
+        id="twist-couple",
+        name="Couple of one wheel in a hole",
+        value=case.factor * frames.couple_nmm / 1e6,
+        unit="kN m",
+        basis=case.basis,
+    )
+    return (*stiff, ratio, couple)

@@ -1,0 +1,117 @@
+"""A crossmember added, taken out, moved or replaced."""
+
+from collections.abc import Iterable
+from typing import Literal, Self
+
+from pydantic import model_validator
+
+from nodulant.base.errors import InputError
+from nodulant.base.model import Id, Size, Thickness
+from nodulant.frame.here import Span
+from nodulant.frame.ops.notch_work import DUST, HOT
+from nodulant.frame.ops.operation import RailOperation
+from nodulant.frame.place import Place, resolve
+from nodulant.parts.specs import HoldPoint, StepSpec
+from nodulant.survey.crossmember import Crossmember, EndKind
+from nodulant.survey.rail import Rail
+from nodulant.survey.vehicle import Feature
+
+
+class CrossmemberChange(RailOperation):
+    """What happens to the crossmember ``target_id`` of the survey, or a new one at ``place``."""
+
+    kind: Literal["crossmember"] = "crossmember"
+    act: Literal["add", "remove", "move", "replace"] = "add"
+    target_id: Id | None = None
+    place: Place
+    profile: Literal["tube", "box", "channel"] = "tube"
+    height_mm: Size = 60.0
+    width_mm: Size = 60.0
+    wall_mm: Thickness = 4.0
+    end: EndKind = "welded"
+    removable: bool = False
+    """Bolted in, so that a gearbox or tank can come out."""
+
+    @model_validator(mode="after")
+    def _names_what_it_changes(self) -> Self:
+        if self.act != "add" and self.target_id is None:
+            raise InputError(
+                "which crossmember?", field="target_id", found="none", acceptable="one of the survey's crossmembers"
+            )
+        return self
+
+    @property
+    def anchor(self) -> Place:
+        """Where it stands afterwards, or stood."""
+        return self.place
+
+    def place_fields(self) -> tuple[str, str]:
+        """One place."""
+        return ("place/offset_mm", "place/offset_mm")
+
+    def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
+        """Its width along the rail."""
+        x = resolve(self.place, features, f"{field}/place")
+        return Span(x - self.width_mm / 2, x + self.width_mm / 2)
+
+    def applied(self, before: tuple[Crossmember, ...], x_mm: float, field: str) -> tuple[Crossmember, ...]:
+        """The crossmembers after it; raises InputError where there is no such one."""
+        new = Crossmember(
+            id=self.id,
+            name=self.name,
+            x_mm=x_mm,
+            profile=self.profile,
+            height_mm=self.height_mm,
+            width_mm=self.width_mm,
+            wall_mm=self.wall_mm,
+            end="riveted" if self.removable else self.end,
+        )
+        if self.act == "add":
+            return (*before, new)
+        target = next((c for c in before if c.id == self.target_id), None)
+        if target is None:
+            raise InputError(
+                f"there is no crossmember '{self.target_id}'",
+                field=f"{field}/target_id",
+                found=str(self.target_id),
+                acceptable="one of " + ", ".join(c.id for c in before),
+            )
+        others = tuple(c for c in before if c is not target)
+        if self.act == "remove":
+            return others
+        if self.act == "move":
+            return (*others, target.model_copy(update={"x_mm": x_mm}))
+        return (*others, new.model_copy(update={"x_mm": target.x_mm}))
+
+    def steps(self, datum: str) -> list[StepSpec]:
+        """Brace before one goes, fit before one is welded."""
+        at = f"{self.place.offset_mm:+.1f} mm from {datum}"
+        rows = []
+        if self.act in {"remove", "move", "replace"}:
+            rows.append(
+                StepSpec(
+                    key="out",
+                    phase="cut",
+                    title=f"Take out the crossmember '{self.target_id}'",
+                    detail="A bar across beside it first: it is what keeps the rails apart and level.",
+                    minutes=60,
+                    tools=("square tube", "grinder"),
+                    cautions=(DUST, HOT),
+                )
+            )
+        if self.act != "remove":
+            how = "bolted in, removable" if self.removable else f"{self.end} ends"
+            rows.append(
+                StepSpec(
+                    key="in",
+                    phase="tack",
+                    title=f"Fit '{self.name}'",
+                    detail=f"{at}; {self.profile} {self.height_mm:g} x {self.wall_mm:g} mm, {how}; diagonals within 2 mm.",
+                    minutes=90,
+                    people=2,
+                    tools=("clamps", "tape", "welder"),
+                    cautions=(HOT,),
+                    hold=HoldPoint(kind="look", ask="Square to both rails, diagonals equal"),
+                )
+            )
+        return rows

@@ -1,0 +1,221 @@
+"""A hole in the web: new, plugged, or with a crush sleeve through a closed rail."""
+
+from collections.abc import Iterable
+from typing import Literal
+
+import numpy as np
+
+from nodulant.base.model import Frozen, Id, Size, Thickness
+from nodulant.frame.additions import Additions, Hole
+from nodulant.frame.columns import RailColumns
+from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.notch_work import DUST, HOT
+from nodulant.frame.ops.operation import RailOperation
+from nodulant.frame.place import Place, resolve
+from nodulant.materials import find_steel
+from nodulant.materials.bolts import find_bolt, sleeve_outside_mm, sleeve_use
+from nodulant.parts.specs import CheckSpec, FigureSpec, ReadingSpec, StepSpec
+from nodulant.survey.rail import Rail
+from nodulant.survey.vehicle import Feature
+
+PLUGS = (
+    (6.5, "weld against a copper backing"),
+    (32.0, "bevelled round bar, welded both sides"),
+    (1e9, "disc from a hole saw, welded both sides"),
+)
+"""How a hole up to this diameter, mm, is plugged (common practice)."""
+
+
+class Sleeve(Frozen):
+    """A tube welded through a closed rail so that a bolt's preload does not bend the walls in."""
+
+    bolt_size: Id | str = "M12"
+    grade: str = "10.9"
+    outside_mm: Size = 22.0
+    wall_mm: Thickness = 4.0
+    steel_id: str = "mild"
+
+
+class WebHole(RailOperation):
+    """A hole of ``diameter_mm`` with its centre ``height_mm`` above the underside.
+
+    ``drill`` makes it, ``plug`` fills one that is there; a plug counts only when it is fully
+    penetrated, ground and inspected. ``sleeve`` drills and welds a crush sleeve through.
+    """
+
+    kind: Literal["hole"] = "hole"
+    place: Place
+    height_mm: Size
+    diameter_mm: Size
+    work: Literal["drill", "plug", "sleeve"] = "drill"
+    inspected: bool = False
+    sleeve: Sleeve | None = None
+
+    @property
+    def anchor(self) -> Place:
+        """Its centre."""
+        return self.place
+
+    def place_fields(self) -> tuple[str, str]:
+        """One place."""
+        return ("place/offset_mm", "place/offset_mm")
+
+    def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
+        """Its width."""
+        x = resolve(self.place, features, f"{field}/place")
+        return Span(x - self.diameter_mm / 2, x + self.diameter_mm / 2)
+
+    def additions(self, span: Span, rail: RailColumns, carried: frozenset[str], boxed: bool) -> Additions:
+        """The hole, or the one of the survey that it fills with credit."""
+        hole = Hole(span.centre_mm, self.height_mm, self.diameter_mm)
+        none = np.zeros_like(rail.x)
+        if self.work == "plug":
+            return Additions(none, (), plugged=(hole,) if self.inspected else ())
+        return Additions(none, (), holes=(hole,))
+
+    def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:
+        """Distance to the rail's edges; the sleeve under preload."""
+        x, h, d = on.span.centre_mm, self.height_mm, self.diameter_mm
+        rows = []
+        if self.work != "plug":
+            near = min(h, on.here.height - h)
+            rows.append(
+                CheckSpec(
+                    limit_id="hole-edge",
+                    value=near / d,
+                    formula="distance / diameter",
+                    values={"distance": near, "diameter": d},
+                    words="centre of the hole to the nearer edge of the web",
+                    station_mm=x,
+                    remedy="Move it towards the middle of the web, where bending is least.",
+                )
+            )
+            for cut in on.cuts:
+                away = abs(cut.centre_mm - x) - d / 2
+                rows.append(
+                    CheckSpec(
+                        limit_id="hole-distance",
+                        about="cut",
+                        value=away / d,
+                        formula="distance / diameter",
+                        values={"distance": away, "diameter": d},
+                        words="to the middle of the nearest cut",
+                        detail="cut",
+                        station_mm=x,
+                        remedy="Move the hole away from the cut.",
+                    )
+                )
+        if self.work == "sleeve" and self.sleeve:
+            rows.append(self._sleeve_check(on))
+        return tuple(rows)
+
+    def _sleeve_check(self, on: OnRail) -> CheckSpec:
+        sleeve = self.sleeve or Sleeve()
+        bolt, steel = find_bolt(str(sleeve.bolt_size), sleeve.grade), find_steel(sleeve.steel_id)
+        bore = sleeve.outside_mm - 2 * sleeve.wall_mm
+        use, fit = sleeve_use(bolt, sleeve.outside_mm, steel.yield_mpa), bolt.size.diameter_mm / max(bore, 1e-9)
+        least = sleeve_outside_mm(bolt, steel.yield_mpa)
+        area = 0.785398163397 * (sleeve.outside_mm**2 - bolt.size.hole_mm**2)
+        if use >= fit:
+            formula, values = (
+                "preload / (0.6 * yield_ * area)",
+                {"preload": bolt.preload_n, "yield_": steel.yield_mpa, "area": max(area, 1e-9)},
+            )
+        else:
+            formula, values = "diameter / bore", {"diameter": bolt.size.diameter_mm, "bore": max(bore, 1e-9)}
+        return CheckSpec(
+            limit_id="sleeve",
+            value=max(use, fit),
+            formula=formula,
+            values=values,
+            words="without a sleeve preload bends the walls in: the wrench reads true and the joint loosens",
+            station_mm=on.span.centre_mm,
+            remedy=f"A sleeve {least:.1f} mm outside or more on a {bolt.size.hole_mm:g} mm bore.",
+        )
+
+    def figures(self, on: OnRail) -> tuple[FigureSpec, ...]:
+        """Web left beside the hole; the bolt's torque."""
+        left = on.here.height - self.diameter_mm
+        rows = [
+            FigureSpec(
+                key="left",
+                name="Web left above and below the hole",
+                value=left,
+                unit="mm",
+                basis=f"of {on.here.height:g} mm",
+            )
+        ]
+        if self.work == "sleeve" and self.sleeve:
+            bolt = find_bolt(str(self.sleeve.bolt_size), self.sleeve.grade)
+            rows.append(
+                FigureSpec(
+                    key="torque",
+                    name=f"Torque of the {bolt.size.id} {bolt.grade.id} bolt, dry",
+                    value=bolt.torque_nm("dry"),
+                    unit="N m",
+                    basis="T = 0.2 F d; the clamp load scatters by 30 % either way",
+                )
+            )
+            rows.append(
+                FigureSpec(
+                    key="sleeve-least",
+                    name="Least sleeve outside diameter",
+                    value=sleeve_outside_mm(bolt, find_steel(self.sleeve.steel_id).yield_mpa),
+                    unit="mm",
+                    basis="preload at 0.6 of the sleeve's yield",
+                )
+            )
+        return tuple(rows)
+
+    def steps(self, datum: str) -> list[StepSpec]:
+        """Drill, plug or sleeve."""
+        at = f"{self.place.offset_mm:+.1f} mm from {datum}, {self.height_mm:.1f} mm above the underside"
+        if self.work == "plug":
+            how = next(words for most, words in PLUGS if self.diameter_mm <= most)
+            return [
+                StepSpec(
+                    key="plug",
+                    phase="weld",
+                    title=f"Plug the {self.diameter_mm:g} mm hole",
+                    detail=f"{at}: {how}; ground flush and inspected for full penetration, or it counts as a hole.",
+                    minutes=30,
+                    tools=("welder", "grinder"),
+                    cautions=(HOT,),
+                )
+            ]
+        rows = [
+            StepSpec(
+                key="drill",
+                phase="cut",
+                title=f"Drill {self.diameter_mm:g} mm",
+                detail=f"{at}; pilot first, edges broken, no oil left where it will be welded.",
+                minutes=20,
+                tools=("drill",),
+                cautions=(DUST,),
+            )
+        ]
+        if self.work == "sleeve":
+            rows.append(
+                StepSpec(
+                    key="sleeve",
+                    phase="weld",
+                    title="Weld the crush sleeve",
+                    detail="Through both walls before the rail is closed; ends square to the bolt's head, flush or a hair proud, welded both sides.",
+                    minutes=40,
+                    tools=("welder",),
+                    cautions=(HOT,),
+                )
+            )
+        return rows
+
+    def readings(self, datum: str) -> list[ReadingSpec]:
+        """Where it is."""
+        return [
+            ReadingSpec(
+                key="position",
+                name="Centre of the hole",
+                planned_mm=self.place.offset_mm,
+                limit_id="as-built",
+                datum=datum,
+            )
+        ]

@@ -1,0 +1,269 @@
+"""Raise a subframe or crossmember into the rail: a pocket from below, and a box of its depth on top."""
+
+from collections.abc import Iterable
+from typing import Literal, Self
+
+from pydantic import ValidationError, model_validator
+
+from nodulant.base.errors import InputError
+from nodulant.base.model import Extra, Size, Thickness
+from nodulant.frame.additions import Additions
+from nodulant.frame.columns import RailColumns
+from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.notch import Cap, Liner, Notch
+from nodulant.frame.ops.notch_shape import TrapezoidShape
+from nodulant.frame.ops.notch_work import DUST, HOT, WHEEL
+from nodulant.frame.ops.operation import RailOperation
+from nodulant.frame.place import Place
+from nodulant.geometry import Outline, Vertex
+from nodulant.parts.part import Part, Seam
+from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec
+from nodulant.survey.rail import Rail
+from nodulant.survey.vehicle import Feature
+
+
+class Raise(RailOperation):
+    """A pocket ``length_mm`` long centred at ``place``, ``depth_mm`` deep at the web and ``inner_depth_mm`` at the open side.
+
+    The deeper of the two governs the section. The box on top is as high as the pocket is deep,
+    so that the rail keeps its height.
+    """
+
+    kind: Literal["raise"] = "raise"
+    place: Place
+    length_mm: Size
+    depth_mm: Size
+    inner_depth_mm: Extra | None = None
+    corner_radius_mm: Extra = 12.0
+    floor_mm: Thickness = 5.0
+    box_mm: Thickness = 5.0
+    overlap_mm: Extra = 160.0
+    steel_id: str = "mild"
+    weld_leg_mm: Thickness = 5.0
+
+    @model_validator(mode="after")
+    def _pocket_can_be_cut(self) -> Self:
+        try:
+            self.as_notch()
+        except ValidationError as error:
+            raise InputError(
+                "a pocket of this length and depth cannot hold its corners and floor",
+                field="corner_radius_mm",
+                found=f"{self.corner_radius_mm:g} mm",
+                acceptable="a smaller corner radius or floor, or a longer pocket",
+            ) from error
+        return self
+
+    def as_notch(self) -> Notch:
+        """The pocket as a straight-sided cut with a floor, and the box on top as its cap."""
+        deep = max(self.depth_mm, self.inner_depth_mm or 0.0)
+        return Notch(
+            id=self.id,
+            name=self.name,
+            side=self.side,
+            place=self.place,
+            depth_mm=deep,
+            shape=TrapezoidShape(
+                top_width_mm=self.length_mm, mouth_width_mm=self.length_mm, corner_radius_mm=self.corner_radius_mm
+            ),
+            liner=Liner(thickness_mm=self.floor_mm, steel_id=self.steel_id, weld_leg_mm=self.weld_leg_mm),
+            cap=Cap(
+                height_mm=deep,
+                thickness_mm=self.box_mm,
+                overlap_mm=self.overlap_mm,
+                steel_id=self.steel_id,
+                weld_leg_mm=self.weld_leg_mm,
+            ),
+        )
+
+    @property
+    def anchor(self) -> Place:
+        """Its centre."""
+        return self.place
+
+    def place_fields(self) -> tuple[str, str]:
+        """One place holds both ends."""
+        return ("place/offset_mm", "place/offset_mm")
+
+    def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
+        """The pocket's mouth."""
+        return self.as_notch().span(rail, features, field)
+
+    def cut_spans(self, span: Span) -> tuple[Span, ...]:
+        """The pocket."""
+        return (span,)
+
+    def refuse(self, rail_height_mm: float, field: str) -> None:
+        """Something of the rail must stay."""
+        self.as_notch().refuse(rail_height_mm, field)
+
+    def as_measured(self, measured: dict[str, float]) -> Self:
+        """The pocket with its measured depth and place."""
+        update: dict[str, object] = {}
+        if "depth" in measured:
+            update["depth_mm"] = measured["depth"]
+        if "position" in measured:
+            update["place"] = self.place.model_copy(update={"offset_mm": measured["position"]})
+        return self.model_copy(update=update)
+
+    def roles(self) -> tuple[str, ...]:
+        """Floor and box."""
+        return ("liner", "cap")
+
+    def additions(self, span: Span, rail: RailColumns, carried: frozenset[str], boxed: bool) -> Additions:
+        """Pocket, floor and box as columns."""
+        return self.as_notch().additions(span, rail, carried, boxed)
+
+    def parts(self, on: OnRail) -> list[Part]:
+        """Floor and the box's plates."""
+        names = {"liner": "Pocket floor", "cap": "Box top"}
+        return [
+            p.model_copy(update={"name": names.get(p.role, p.name.replace("Cap", "Box"))})
+            for p in self.as_notch().parts(on)
+        ]
+
+    def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
+        """Fillets around them."""
+        return self.as_notch().seams(on, parts)
+
+    def cut_edge(self) -> Outline:
+        """Edge of the pocket at its deeper wall."""
+        return self.as_notch().cut_edge()
+
+    def edge_above(self, level_mm: float) -> tuple[Vertex, ...]:
+        """The part of the edge above a level."""
+        return self.as_notch().edge_above(level_mm)
+
+    def bends(self, part: Part, centre_mm: float) -> tuple[Outline, ...]:
+        """Bend lines of the floor."""
+        return self.as_notch().bends(part, centre_mm)
+
+    def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:
+        """Corner radius."""
+        r = self.corner_radius_mm
+        return (
+            CheckSpec(
+                limit_id="corner-radius",
+                value=r,
+                formula="radius",
+                values={"radius": r},
+                station_mm=on.span.centre_mm,
+                remedy="Drill 12-13 mm holes in the corners and cut to their centres.",
+            ),
+        )
+
+    def details(self, on: OnRail) -> tuple[FatigueDetail, ...]:
+        """The pocket's edge and the box's ends."""
+        start, end = on.span.start_mm, on.span.end_mm
+        ends = [
+            FatigueDetail(
+                about="box-end", detail="plate-end", start_mm=x - 1, end_mm=x + 1, words="end of the box on top"
+            )
+            for x in (start - self.overlap_mm, end + self.overlap_mm)
+        ]
+        return (
+            FatigueDetail(
+                about="floor", detail="attachment", start_mm=start, end_mm=end, words="floor welded along the pocket"
+            ),
+            *ends,
+        )
+
+    def figures(self, on: OnRail) -> tuple[FigureSpec, ...]:
+        """What goes up with the subframe."""
+        taper = self.depth_mm - (self.inner_depth_mm if self.inner_depth_mm is not None else self.depth_mm)
+        rows = [
+            FigureSpec(
+                key="goes-up",
+                name="Subframe and everything on it go up by",
+                value=min(self.depth_mm, self.inner_depth_mm or self.depth_mm) - self.floor_mm,
+                unit="mm",
+                basis="pocket less its floor: engine, sump, steering, column, driveshaft, tank and exhaust on it need their clearance looked at before the first cut",
+            )
+        ]
+        if taper:
+            rows.append(
+                FigureSpec(
+                    key="taper",
+                    name="Pocket deeper at the web than at the open side by",
+                    value=taper,
+                    unit="mm",
+                    basis="tapered pocket; the deeper wall governs the section",
+                )
+            )
+        return tuple(rows)
+
+    def steps(self, datum: str) -> list[StepSpec]:
+        """Box first, then the pocket: the rail is never without its height."""
+        place = f"{self.place.offset_mm:+.1f} mm from {datum}"
+        inner = f", {self.inner_depth_mm:.1f} mm at the open side" if self.inner_depth_mm is not None else ""
+        return [
+            StepSpec(
+                key="mark",
+                phase="mark",
+                title="Mark pocket and box",
+                detail=f"Pocket {self.length_mm:.1f} mm long, {self.depth_mm:.1f} mm deep at the web{inner}, centre {place}.",
+                minutes=30,
+                tools=("layout dye", "scriber", "rail cut template"),
+                hold=HoldPoint(kind="reading", ask="Centre of the pocket from its datum", reading="position"),
+            ),
+            StepSpec(
+                key="box",
+                phase="brace",
+                title="Tack the box on top first",
+                detail="The rail gets its height back before it loses it below.",
+                minutes=60,
+                tools=("clamps", "welder"),
+                cautions=(HOT,),
+            ),
+            StepSpec(
+                key="cut",
+                phase="cut",
+                title="Cut the pocket",
+                detail="Drill the corners, cut inside the line and dress to it; one rail at a time.",
+                minutes=90,
+                tools=("drill", "cut-off wheel", "flap disc"),
+                cautions=(WHEEL, DUST, HOT),
+                hides="the uncut rail",
+                hold=HoldPoint(kind="reading", ask="Depth of the pocket at the web", reading="depth"),
+            ),
+            StepSpec(
+                key="floor",
+                phase="tack",
+                title="Fit the floor and offer up the subframe",
+                detail="Floor tight, subframe up on its set-up bolts, then tacks.",
+                minutes=90,
+                people=2,
+                tools=("jack", "clamps", "welder"),
+                cautions=(HOT,),
+                hold=HoldPoint(kind="look", ask="Everything that went up clears at full lock and full bump"),
+            ),
+            StepSpec(
+                key="weld",
+                phase="weld",
+                title="Weld floor and box",
+                detail="Short beads spread along and around, rail to rail.",
+                minutes=120,
+                tools=("welder",),
+                cautions=(HOT,),
+                hides="roots and faying faces",
+            ),
+        ]
+
+    def readings(self, datum: str) -> list[ReadingSpec]:
+        """Place and depth."""
+        return [
+            ReadingSpec(
+                key="position",
+                name="Centre of the pocket",
+                planned_mm=self.place.offset_mm,
+                limit_id="as-built",
+                datum=datum,
+            ),
+            ReadingSpec(
+                key="depth",
+                name="Depth of the pocket at the web",
+                planned_mm=self.depth_mm,
+                limit_id="as-built",
+                datum="rail underside beside the pocket",
+            ),
+        ]

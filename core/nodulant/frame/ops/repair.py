@@ -1,0 +1,206 @@
+"""Repair: rusted metal cut back to sound metal, a patch let in, its mount's hole drilled again."""
+
+from dataclasses import replace
+from typing import Literal
+
+import numpy as np
+
+from nodulant.base.model import Frozen, Id, Size, Thickness
+from nodulant.frame.columns import RailColumns
+from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.notch_work import DUST, HOT, WHEEL
+from nodulant.frame.ops.ranged import Ranged
+from nodulant.frame.ops.splice_plates import DETAIL, ButtWeld
+from nodulant.geometry.outline import rectangle
+from nodulant.materials import find_steel
+from nodulant.parts.part import Part, Seam, part_id
+from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec
+
+
+class MountHole(Frozen):
+    """The hole of a mount in the patch: which feature it serves, its height above the underside and its size, mm."""
+
+    feature_id: Id
+    height_mm: Size
+    diameter_mm: Size
+
+
+class Repair(Ranged):
+    """The rail's walls from ``start`` to ``end`` are cut out and replaced by ``thickness_mm`` of ``steel_id``."""
+
+    kind: Literal["repair"] = "repair"
+    thickness_mm: Thickness
+    steel_id: str = "mild"
+    weld: ButtWeld = "two-sided-ground"
+    mount: MountHole | None = None
+
+    def roles(self) -> tuple[str, ...]:
+        """The patch."""
+        return ("patch",)
+
+    def rework(self, rail: RailColumns, span: Span, carried: frozenset[str]) -> RailColumns:
+        """The patch's wall where it is welded in; until then what rust left."""
+        if "patch" not in carried:
+            return rail
+        inside = (rail.x >= span.start_mm) & (rail.x <= span.end_mm)
+        patch = find_steel(self.steel_id)
+        worth = self.thickness_mm * min(1.0, patch.yield_mpa / rail.steel.yield_reference_mpa)
+        return replace(rail, wall=np.where(inside, worth, rail.wall))
+
+    def parts(self, on: OnRail) -> list[Part]:
+        """The patch of the web; flanges are bent on from it or let in alike."""
+        outline = rectangle(on.span.start_mm, on.here.underside, on.span.end_mm, on.here.underside + on.here.height)
+        return [
+            Part(
+                id=part_id(self.id, "patch", on.side),
+                operation=self.id,
+                role="patch",
+                side=on.side,
+                name="Patch",
+                face="outer",
+                outline=outline,
+                thickness_mm=self.thickness_mm,
+                steel_id=self.steel_id,
+            )
+        ]
+
+    def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
+        """Butt all round."""
+        return [
+            Seam(
+                part_a=f"rail/{on.side}",
+                part_b=p.id,
+                kind="butt",
+                leg_mm=self.thickness_mm,
+                path=p.outline,
+                ground=True,
+            )
+            for p in parts
+        ]
+
+    def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:
+        """At least the mount's own thickness; the hole away from the patch's ends."""
+        rows = [
+            CheckSpec(
+                limit_id="patch",
+                value=self.thickness_mm / on.here.wall,
+                formula="patch / wall",
+                values={"patch": self.thickness_mm, "wall": on.here.wall},
+                words="wall: the rail as it was sound",
+                station_mm=on.span.centre_mm,
+                same_as_stock=abs(self.thickness_mm - on.here.wall) < 1e-9,
+                remedy="Patch with at least the rail's own thickness.",
+            ),
+        ]
+        if self.mount:
+            d = self.mount.diameter_mm
+            near = min(self.mount.height_mm, on.here.height - self.mount.height_mm)
+            rows.append(
+                CheckSpec(
+                    limit_id="hole-edge",
+                    about="mount",
+                    value=near / d,
+                    formula="distance / diameter",
+                    values={"distance": near, "diameter": d},
+                    words="centre of the mount's hole to the nearer edge of the web",
+                    detail="mount",
+                    station_mm=on.span.centre_mm,
+                    remedy="Check the mount's height again: the old hole is gone.",
+                )
+            )
+        return tuple(rows)
+
+    def details(self, on: OnRail) -> tuple[FatigueDetail, ...]:
+        """Its butts."""
+        return tuple(
+            FatigueDetail(
+                about="butt",
+                detail=DETAIL[self.weld],
+                start_mm=x - 1,
+                end_mm=x + 1,
+                words=f"{self.weld.replace('-', ' ')} butt of the patch",
+            )
+            for x in (on.span.start_mm, on.span.end_mm)
+        )
+
+    def figures(self, on: OnRail) -> tuple[FigureSpec, ...]:
+        """Length cut back."""
+        return (
+            FigureSpec(
+                key="length",
+                name="Cut back to sound metal over",
+                value=on.span.end_mm - on.span.start_mm,
+                unit="mm",
+                basis="sound: rings, no pits deeper than a tenth of the wall",
+            ),
+        )
+
+    def steps(self, datum: str) -> list[StepSpec]:
+        """Note the mount, cut back, patch, drill again."""
+        rows = [
+            StepSpec(
+                key="note",
+                phase="survey",
+                title="Note the mount before it goes",
+                detail=f"Position from {datum}, height, hole and stack of shims; a gauge tacked to sound metal keeps them.",
+                minutes=30,
+                tools=("tape", "depth gauge"),
+            ),
+            StepSpec(
+                key="cut",
+                phase="cut",
+                title="Cut back to sound metal",
+                detail="Until it rings and the edge is bright all round; body held up beside the mount.",
+                minutes=90,
+                tools=("cut-off wheel", "hammer"),
+                cautions=(WHEEL, DUST, HOT),
+                hides="the old mount",
+            ),
+            StepSpec(
+                key="patch",
+                phase="weld",
+                title="Let the patch in",
+                detail=f"{self.thickness_mm:g} mm, edges bevelled, {self.weld.replace('-', ' ')} butt, short beads.",
+                minutes=120,
+                tools=("welder",),
+                cautions=(HOT,),
+                hides="the rail's inside",
+            ),
+        ]
+        if self.mount:
+            rows.append(
+                StepSpec(
+                    key="hole",
+                    phase="finish",
+                    title="Drill the mount's hole again",
+                    detail=f"{self.mount.diameter_mm:g} mm, {self.mount.height_mm:.1f} mm above the underside, from the gauge.",
+                    minutes=20,
+                    tools=("drill",),
+                    cautions=(DUST,),
+                    hold=HoldPoint(kind="reading", ask="Height of the mount's hole", reading="mount-height"),
+                )
+            )
+        return rows
+
+    def readings(self, datum: str) -> list[ReadingSpec]:
+        """Thickness and the mount's height."""
+        rows = [
+            ReadingSpec(
+                key="patch-thickness",
+                name="Patch thickness",
+                planned_mm=self.thickness_mm,
+                limit_id="as-built-plate",
+                datum="the plate itself",
+            )
+        ]
+        if self.mount:
+            rows.append(
+                ReadingSpec(
+                    key="mount-height",
+                    name="Height of the mount's hole",
+                    planned_mm=self.mount.height_mm,
+                    limit_id="as-built",
+                    datum="rail underside",
+                )
+            )
+        return rows

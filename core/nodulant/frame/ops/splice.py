@@ -1,0 +1,129 @@
+"""Splice: the rail from a place rearward is another one, bought or built; the identity stays with one part."""
+
+from collections.abc import Iterable
+from dataclasses import replace
+from typing import Annotated, Literal
+
+import numpy as np
+from pydantic import Field
+
+from nodulant.base.model import Frozen, Name, Size, Thickness
+from nodulant.frame.columns import RailColumns
+from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.cut_through import CutThrough
+from nodulant.frame.place import resolve
+from nodulant.materials import find_steel
+from nodulant.parts.specs import CheckSpec, FigureSpec
+from nodulant.survey.rail import Rail, RailKind
+from nodulant.survey.vehicle import Feature
+
+CUT_LENGTH = {"square": 1.0, "scarf": 1.41, "stepped": 2.0}
+"""Length of the butt against a square one: a scarf at 45 degrees, a step half the height deep."""
+
+
+class Donor(Frozen):
+    """The rail that takes over from the cut."""
+
+    kind: RailKind = "rect-tube"
+    height_mm: Size
+    width_mm: Size
+    wall_mm: Thickness
+    steel_id: str = "mild"
+    cut_from_kit_datum_mm: Annotated[float, Field(ge=-20_000, le=20_000)] | None = None
+    """Where the kit's own drawing puts the cut, from the kit's datum."""
+    spreader_mm: Size | None = None
+    """Width at which the bought half must be held while it is tacked."""
+
+
+class Splice(CutThrough):
+    """A butt through the whole rail at ``place``, with another rail behind it or the same one again."""
+
+    kind: Literal["splice"] = "splice"
+    style: Literal["square", "scarf", "stepped"] = "square"
+    donor: Donor | None = None
+    identity_stays: Literal["front", "rear", "not known"] = "not known"
+    """Which part carries the frame's legal identity."""
+    identity_note: Name | None = None
+
+    def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
+        """The cut."""
+        at = resolve(self.place, features, f"{field}/place")
+        return Span(at, at + 1.0)
+
+    def run_mm(self, on: OnRail) -> float:
+        """The ends meet."""
+        return 0.0
+
+    def rework(self, rail: RailColumns, span: Span, carried: frozenset[str]) -> RailColumns:
+        """The donor's section behind the cut."""
+        if self.donor is None:
+            return rail
+        behind = rail.x > span.start_mm
+        d = self.donor
+
+        def swapped(
+            own: np.ndarray[tuple[int], np.dtype[np.float64]], other: float
+        ) -> np.ndarray[tuple[int], np.dtype[np.float64]]:
+            return np.where(behind, other, own)
+
+        weaker = min(find_steel(d.steel_id), rail.steel, key=lambda s: s.yield_mpa)
+        return replace(
+            rail,
+            height=swapped(rail.height, d.height_mm),
+            width=swapped(rail.width, d.width_mm),
+            wall=swapped(rail.wall, d.wall_mm),
+            steel=weaker,
+        )
+
+    def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:
+        """Plates, and whether the identity is settled before the cut."""
+        known = 0.0 if self.identity_stays == "not known" else 1.0
+        settled = CheckSpec(
+            limit_id="identity",
+            value=known,
+            formula="known",
+            values={"known": known},
+            words="the part that carries the frame's number and plate decides what the vehicle legally is: ask the registration office first",
+            station_mm=on.span.start_mm,
+            remedy="Find out which part keeps the vehicle's legal identity, and write it down.",
+            same_as_stock=known == 1.0,
+        )
+        return (*super().checks(on), settled)
+
+    def figures(self, on: OnRail) -> tuple[FigureSpec, ...]:
+        """The kit's own cut station, the width to hold, the length of the butt."""
+        rows = [
+            FigureSpec(
+                key="butt",
+                name="Butt against a square cut",
+                value=CUT_LENGTH[self.style],
+                unit="x",
+                basis=f"{self.style}: a longer butt, harder to prepare",
+            )
+        ]
+        if self.donor and self.donor.cut_from_kit_datum_mm is not None:
+            rows.append(
+                FigureSpec(
+                    key="kit",
+                    name="Cut from the bought half's own datum",
+                    value=self.donor.cut_from_kit_datum_mm,
+                    unit="mm",
+                    basis="the kit's drawing",
+                )
+            )
+        if self.donor and self.donor.spreader_mm is not None:
+            rows.append(
+                FigureSpec(
+                    key="spreader",
+                    name="Spreader between the rails while tacked",
+                    value=self.donor.spreader_mm,
+                    unit="mm",
+                    basis="the kit's drawing",
+                )
+            )
+        return tuple(rows)
+
+    def work(self) -> str:
+        """What is made here, in words."""
+        donor = "a bought or built rail behind" if self.donor else "the same rail again"
+        return f"{self.style.capitalize()} splice, {donor}"

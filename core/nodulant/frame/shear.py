@@ -1,0 +1,46 @@
+"""Shear area and capacity of the upright walls, station by station.
+
+A round tube's shear area is 2 A / pi (EN 1993-1-1, 6.2.6 (3) g, from memory); elsewhere it is
+the walls that stand upright.
+"""
+
+import numpy as np
+
+from nodulant.base.arrays import Columns
+from nodulant.frame.additions import Hole
+from nodulant.frame.columns import RailColumns
+from nodulant.frame.layout import CAPS, FLANGES, LINERS, Layout
+from nodulant.sections.torsion import SHEAR_YIELD
+
+
+def shear(layout: Layout) -> tuple[Columns, Columns]:
+    """Shear area, mm2, and its load at shear yield, N; shapes (stations,)."""
+    rail = layout.rail
+    area = _own(rail, layout.crown - layout.cut)
+    for hole in layout.holes:
+        area = area - rail.wall * _hole_height(layout, hole)
+    capacity = area * rail.yields[0]
+    for plate in layout.plates:
+        if plate.role in (*LINERS, *FLANGES):
+            continue
+        low, high = plate.low, plate.high
+        if plate.role not in CAPS:
+            low, high = np.maximum(low, layout.cut), np.where(layout.cut_top > 0, np.minimum(high, layout.crown), high)
+        count = 2 if plate.role in CAPS else 1
+        added = count * plate.thickness_mm * plate.share * np.maximum(high - low, 0.0)
+        area, capacity = area + added, capacity + added * plate.steel.yield_reference_mpa
+    return area, SHEAR_YIELD * capacity
+
+
+def _own(rail: RailColumns, height: Columns) -> Columns:
+    if rail.kind == "round-tube":
+        return 2 * (rail.height - rail.wall) * rail.wall * height / rail.height
+    if rail.kind == "two-skin":
+        return (rail.wall + rail.second) * height
+    return rail.wall * height * (2.0 if rail.kind in {"rect-tube", "top-hat"} else 1.0)
+
+
+def _hole_height(layout: Layout, hole: Hole) -> Columns:
+    half = np.sqrt(np.maximum((hole.diameter / 2) ** 2 - (layout.rail.x - hole.x) ** 2, 0.0))
+    low = np.clip(hole.height - half, layout.cut, layout.crown)
+    return np.clip(hole.height + half, low, layout.crown) - low

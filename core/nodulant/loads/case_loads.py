@@ -1,0 +1,300 @@
+"""Nodal loads of every space case, each in equilibrium by itself.
+
+Forces N, moments N mm about the frame's axes (x rearward, y right, z up). A force that acts at
+a station is shared by lever between its two neighbours and between both rails. Inertia acts at
+each mass, tyre forces at the ground: horizontal ones come into the frame at the axle's seats
+with the moment of their height, as a couple between fore and aft seats, or through the axle's links,
+and between left and right for roll. Roll couples are shared by the axles as they share the weight
+(Nodulant default: the springs' own shares are not known here).
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from nodulant.base.arrays import Columns
+from nodulant.frame.route import Route
+from nodulant.loads.beam import G, Reactions, reactions
+from nodulant.loads.frame3d import Frame
+from nodulant.loads.plan import AxleLinks
+from nodulant.loads.space_frame import Indices
+from nodulant.parts.sides import LEFT_RIGHT, Side
+from nodulant.survey.vehicle import AxleName, Mass, Seat
+
+RUN_STEPS = 200
+"""Point loads that a spread mass is made of."""
+FX, FY, FZ, MX, MY, MZ = range(6)
+
+
+@dataclass(frozen=True)
+class Carried:
+    """What a frame carries: masses and seats as planned stations see them, and the ground's height, mm."""
+
+    masses: tuple[Mass, ...]
+    seats: tuple[Seat, ...]
+    held: Reactions
+    stock_x: dict[str, float]
+    """Stock station of each seat by id: where on the frame it sits."""
+    ground_z: float | None = None
+    links: tuple[AxleLinks, ...] = ()
+
+    @property
+    def weight_n(self) -> float:
+        """Weight, N."""
+        return self.held.front + self.held.rear
+
+    @property
+    def wheelbase(self) -> float:
+        """Between the points where front and rear seats act, mm."""
+        return self.held.rear_x - self.held.front_x
+
+    def centre_z(self) -> float:
+        """Height of the centre of mass above the datum plane, mm; every mass has its height."""
+        total = sum(m.mass_kg for m in self.masses)
+        return sum(m.mass_kg * (m.z_mm or 0.0) for m in self.masses) / total
+
+    def axle_load(self, axle: AxleName) -> float:
+        """Static load, N."""
+        return self.held.front if axle == "front" else self.held.rear
+
+
+def carried_by(masses: Sequence[Mass], seats: Sequence[Seat], ground_z: float | None = None) -> Carried:
+    """What a straight frame carries: planned and stock stations are one. Raises NotSolvable."""
+    held = reactions(masses, seats)
+    return Carried(tuple(masses), tuple(seats), held, {s.id: s.x_mm for s in seats}, ground_z)
+
+
+def carried_along(
+    masses: Sequence[Mass],
+    seats: Sequence[Seat],
+    routes: Mapping[Side, Route],
+    ground_z: float | None,
+    links: tuple[AxleLinks, ...] = (),
+) -> Carried:
+    """What a frame carries whose segments have moved, each mass and seat riding with its own. Raises NotSolvable."""
+    held = reactions(moved_masses(masses, routes), moved_seats(seats, routes))
+    lifted = tuple(m if m.z_mm is None else m.model_copy(update={"z_mm": m.z_mm + _lift(m, routes)}) for m in masses)
+    return Carried(lifted, tuple(seats), held, {s.id: s.x_mm for s in seats}, ground_z, links)
+
+
+def _lift(mass: Mass, routes: Mapping[Side, Route]) -> float:
+    at = _spots(mass)
+    return float(np.mean([routes[side].shift(at).dz.mean() for side in LEFT_RIGHT]))
+
+
+def moved_masses(masses: Sequence[Mass], routes: Mapping[Side, Route]) -> tuple[Mass, ...]:
+    """Masses at their planned stations, the mean of both rails'."""
+    return tuple(
+        m.model_copy(
+            update={"x_mm": _x(m.x_mm, routes), "to_x_mm": None if m.to_x_mm is None else _x(m.to_x_mm, routes)}
+        )
+        for m in masses
+    )
+
+
+def moved_seats(seats: Sequence[Seat], routes: Mapping[Side, Route]) -> tuple[Seat, ...]:
+    """Seats at their planned stations."""
+    return tuple(s.model_copy(update={"x_mm": _x(s.x_mm, routes)}) for s in seats)
+
+
+def _x(x_mm: float, routes: Mapping[Side, Route]) -> float:
+    return sum(routes[side].x_at(x_mm) for side in LEFT_RIGHT) / 2
+
+
+def standing(frame: Frame, load: Carried) -> Columns:
+    """Half of every mass and seat force on each rail's nodes, shape (nodes, 6)."""
+    loads = np.zeros((len(frame.nodes), 6))
+    for seat in load.seats:
+        _vertical(frame, loads, np.array([load.stock_x[seat.id]]), seat.share * load.axle_load(seat.axle))
+    for mass in load.masses:
+        at = _spots(mass)
+        _vertical(frame, loads, at, -mass.mass_kg * G / len(at))
+    return loads
+
+
+def unit_twist(frame: Frame, load: Carried) -> Columns:
+    """Unit couple about x at the front seats, its opposite at the rear ones."""
+    loads = np.zeros((len(frame.nodes), 6))
+    for seat in load.seats:
+        _roll(frame, loads, load.stock_x[seat.id], -seat.share * (1.0 if seat.axle == "front" else -1.0))
+    return loads
+
+
+def braking(frame: Frame, load: Carried, decel: float) -> Columns:
+    """Inertia forward at every mass, tyre forces rearward in proportion to the loads after the transfer."""
+    force, lift = load.weight_n * decel, _ground(load)
+    moved = force * (load.centre_z() - lift) / load.wheelbase
+    loads = _inertia(frame, load, -decel, along=True)
+    after = {"front": load.held.front + moved, "rear": load.held.rear - moved}
+    for axle in ("front", "rear"):
+        name: AxleName = "front" if axle == "front" else "rear"
+        _axle_vertical(frame, loads, load, name, after[axle] - load.axle_load(name))
+        _axle_along(frame, loads, load, name, force * after[axle] / load.weight_n, lift)
+    return loads
+
+
+def launching(frame: Frame, load: Carried, grip: float) -> Columns:
+    """Rear tyres at their limit push forward; the load moves to them as they do."""
+    lever = (load.centre_z() - _ground(load)) / load.wheelbase
+    rear = load.held.rear / max(1.0 - grip * lever, 0.2)
+    force = grip * rear
+    moved = force * lever
+    loads = _inertia(frame, load, force / load.weight_n, along=True)
+    _axle_vertical(frame, loads, load, "front", -moved)
+    _axle_vertical(frame, loads, load, "rear", moved)
+    _axle_along(frame, loads, load, "rear", -force, _ground(load))
+    return loads
+
+
+def cornering(frame: Frame, load: Carried, lateral: float) -> Columns:
+    """Inertia to the right at every mass, tyre forces to the left; roll carried by both axles as they share the weight."""
+    loads, lift = _inertia(frame, load, lateral, along=False), _ground(load)
+    for seat in load.seats:
+        share = seat.share * load.axle_load(seat.axle) / load.weight_n
+        push = share * load.weight_n * lateral
+        _horizontal(frame, loads, np.array([load.stock_x[seat.id]]), -push, lift, along=False)
+        _roll(frame, loads, load.stock_x[seat.id], push * (load.centre_z() - lift))
+    return loads
+
+
+def jacked(frame: Frame, load: Carried, jack_x: float, side: Side) -> Columns:
+    """A jack under one rail at stock station ``jack_x``; that side's rear seats carry nothing, the front rolls freely."""
+    loads = np.zeros((len(frame.nodes), 6))
+    for mass in load.masses:
+        at = _spots(mass)
+        _vertical(frame, loads, at, -mass.mass_kg * G / len(at))
+    planned = float(frame.routes[side].x(np.array([jack_x]))[0])
+    first = load.held.front_x
+    moment = load.held.rear * load.wheelbase
+    lift = moment / (load.held.rear_x + planned - 2 * first)
+    _on_side(frame, loads, jack_x, side, lift)
+    other: Side = "right" if side == "left" else "left"
+    for seat in load.seats:
+        if seat.axle == "rear":
+            _on_side(frame, loads, load.stock_x[seat.id], other, seat.share * lift)
+        else:
+            _vertical(frame, loads, np.array([load.stock_x[seat.id]]), seat.share * (load.weight_n - 2 * lift))
+    return loads
+
+
+def stopped(frame: Frame, load: Carried, stop_x: float, factor: float) -> Columns:
+    """On top of standing: the rear's surplus load at the stop pads, met by the masses' own heave and pitch."""
+    extra = (factor - 1.0) * load.held.rear
+    loads = np.zeros((len(frame.nodes), 6))
+    _vertical(frame, loads, np.array([stop_x]), extra)
+    planned = float(frame.routes["left"].x(np.array([stop_x]))[0])
+    spots = [(float(x), m.mass_kg / len(_spots(m))) for m in load.masses for x in _spots(m)]
+    where = np.array([x for x, _ in spots])
+    at = frame.routes["left"].x(where)
+    kg = np.array([k for _, k in spots])
+    centre = float((kg * at).sum() / kg.sum())
+    spread = float((kg * (at - centre) ** 2).sum())
+    lifted = kg * (extra / kg.sum() + extra * (planned - centre) * (at - centre) / max(spread, 1e-9))
+    _vertical(frame, loads, where, -lifted)
+    return loads
+
+
+def _ground(load: Carried) -> float:
+    if load.ground_z is None:
+        raise ValueError("this case needs the ground's height")
+    return load.ground_z
+
+
+def _spots(mass: Mass) -> Columns:
+    """Stock stations at which equal parts of a mass act."""
+    if mass.to_x_mm is None:
+        return np.array([mass.x_mm])
+    steps = np.linspace(mass.x_mm, mass.to_x_mm, RUN_STEPS + 1)
+    return np.asarray((steps[:-1] + steps[1:]) / 2)
+
+
+def _levers(frame: Frame, at: Columns) -> tuple[Indices, Indices, Columns, Columns]:
+    """Stations beside each place, the share of the rear one, and what overhangs an end, mm."""
+    x = frame.x
+    on_frame = np.clip(at, x[0], x[-1])
+    right = np.clip(np.searchsorted(x, on_frame), 1, len(x) - 1)
+    t = (on_frame - x[right - 1]) / (x[right] - x[right - 1])
+    return right - 1, right, t, at - on_frame
+
+
+def _vertical(frame: Frame, loads: Columns, at: Columns, force: float | Columns) -> None:
+    """An upward ``force`` at every place, half on each rail; what overhangs an end comes with its moment."""
+    for side in LEFT_RIGHT:
+        _up(frame, loads, at, side, force / 2)
+
+
+def _on_side(frame: Frame, loads: Columns, at: float, side: Side, force: float) -> None:
+    _up(frame, loads, np.array([at]), side, force)
+
+
+def _up(frame: Frame, loads: Columns, at: Columns, side: Side, force: float | Columns) -> None:
+    k = LEFT_RIGHT.index(side)
+    front, rear, t, over = _levers(frame, at)
+    ends = np.where(over < 0, 0, len(frame.x) - 1)
+    np.add.at(loads[:, FZ], 2 * front + k, force * (1 - t))
+    np.add.at(loads[:, FZ], 2 * rear + k, force * t)
+    np.add.at(loads[:, MY], 2 * ends + k, -force * over)
+
+
+def _roll(frame: Frame, loads: Columns, at: float, couple: float) -> None:
+    """A couple about x as a vertical force up on the right rail and down on the left."""
+    front, rear, t, _ = _levers(frame, np.array([at]))
+    for node, share in ((front, 1 - t), (rear, t)):
+        force = couple * share / frame.widths[node]
+        np.add.at(loads[:, FZ], 2 * node + 1, force)
+        np.add.at(loads[:, FZ], 2 * node, -force)
+
+
+def _horizontal(frame: Frame, loads: Columns, at: Columns, force: float, z: float, along: bool) -> None:
+    """A horizontal ``force`` at every place, at height ``z``: on both rails, with the moment of the difference."""
+    front, rear, t, _ = _levers(frame, at)
+    for node, share in ((front, 1 - t), (rear, t)):
+        for k in (0, 1):
+            own, half = 2 * node + k, force * share / 2
+            moment = half * (z - frame.nodes[own, 2])
+            np.add.at(loads[:, FX if along else FY], own, half)
+            if along:
+                np.add.at(loads[:, MY], own, moment)
+            else:
+                np.add.at(loads[:, FZ], 2 * node + 1, -moment / frame.widths[node])
+                np.add.at(loads[:, FZ], 2 * node, moment / frame.widths[node])
+
+
+def _inertia(frame: Frame, load: Carried, share_of_g: float, along: bool) -> Columns:
+    """A share of its weight at every mass, rearward or to the right (the other way where negative)."""
+    loads = np.zeros((len(frame.nodes), 6))
+    for mass in load.masses:
+        at = _spots(mass)
+        _horizontal(frame, loads, at, mass.mass_kg * G * share_of_g / len(at), mass.z_mm or 0.0, along)
+    return loads
+
+
+def _axle_vertical(frame: Frame, loads: Columns, load: Carried, axle: AxleName, force: float) -> None:
+    for seat in load.seats:
+        if seat.axle == axle:
+            _vertical(frame, loads, np.array([load.stock_x[seat.id]]), seat.share * force)
+
+
+def _axle_along(frame: Frame, loads: Columns, load: Carried, axle: AxleName, force: float, z: float) -> None:
+    """A force along at the ground, height ``z``: through the axle's links, else on its seats as a couple fore and aft."""
+    links = next((own for own in load.links if own.axle == axle), None)
+    if links is not None:
+        lower = force * (links.upper_z_mm - z) / (links.upper_z_mm - links.lower_z_mm)
+        for x, height, push in (
+            (links.upper_x_mm, links.upper_z_mm, force - lower),
+            (links.lower_x_mm, links.lower_z_mm, lower),
+        ):
+            _horizontal(frame, loads, np.array([x]), push, height, along=True)
+        return
+    own = sorted((s for s in load.seats if s.axle == axle), key=lambda s: s.x_mm)
+    ends = [int(np.argmin(np.abs(frame.x - load.stock_x[s.id]))) for s in (own[0], own[-1])]
+    for seat in own:
+        k = int(np.argmin(np.abs(frame.x - load.stock_x[seat.id])))
+        for rail in (0, 1):
+            half = seat.share * force / 2
+            loads[2 * k + rail, FX] += half
+            moment = half * (z - float(frame.nodes[2 * k + rail, 2]))
+            apart = float(frame.nodes[2 * ends[1] + rail, 0] - frame.nodes[2 * ends[0] + rail, 0])
+            for spot, sign in zip(ends, (1.0, -1.0), strict=True):
+                loads[2 * spot + rail, FZ] += sign * moment / apart

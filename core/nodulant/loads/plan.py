@@ -1,0 +1,64 @@
+"""What the user says of the loads: factors of the cases, a jack's place, stop pads, the tyres' grip."""
+
+from typing import Annotated, Literal, Self
+
+from pydantic import Field, model_validator
+
+from nodulant.base.errors import InputError
+from nodulant.base.model import Coordinate, Frozen, Name
+from nodulant.parts.sides import Side
+
+CaseId = Literal["static", "bump", "twist", "brake", "corner", "launch", "jack", "stop"]
+
+
+class CaseChange(Frozen):
+    """A factor of one's own, with the reason that is shown beside it."""
+
+    factor: Annotated[float, Field(gt=0, le=10)]
+    reason: Name
+
+
+class JackPoint(Frozen):
+    """A jack under one rail, lifting that side's rear wheel off the ground."""
+
+    x_mm: Coordinate
+    side: Side = "left"
+
+
+class StopPads(Frozen):
+    """Where the rear bump stops strike the rails."""
+
+    x_mm: Coordinate
+
+
+class AxleLinks(Frozen):
+    """Where an axle's links push along on the rails; heights above the datum plane. Taken as horizontal."""
+
+    axle: Literal["front", "rear"] = "rear"
+    upper_x_mm: Coordinate
+    upper_z_mm: Coordinate
+    lower_x_mm: Coordinate
+    lower_z_mm: Coordinate
+
+    @model_validator(mode="after")
+    def _apart(self) -> Self:
+        if self.upper_z_mm - self.lower_z_mm < 20:
+            raise InputError(
+                "the upper links must stand above the lower ones",
+                field="upper_z_mm",
+                found=f"{self.upper_z_mm - self.lower_z_mm:g} mm apart",
+                acceptable="20 mm or more",
+            )
+        return self
+
+
+class LoadPlan(Frozen):
+    """Changed factors and the places that some cases need; a case whose place is not given is not asked for."""
+
+    cases: dict[CaseId, CaseChange] = {}
+    jack: JackPoint | None = None
+    stops: StopPads | None = None
+    links: Annotated[tuple[AxleLinks, ...], Field(max_length=2)] = ()
+    """Links of the planned frame; an axle on leaf springs has none, its hangers take the push."""
+    grip: Annotated[float, Field(gt=0, le=2)] = 1.0
+    """Tyre force over its load, at the limit."""

@@ -1,0 +1,80 @@
+"""The frame between two steps: one cut made on one rail, nothing welded on yet.
+
+Bending use at 1 g on the vehicle's own supports with the yields of absolute checks. What is
+allowed follows from it: a frame may be moved only where three times the standing load stays
+below yield/1.5, and stood on only where once does. A rail that is cut through carries nothing.
+Tacks are trusted with half of what their throats would carry, against three times static
+(Nodulant defaults); they are never the only support over a person.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from nodulant.frame.model import placed_on, sections
+from nodulant.frame.ops.union import Operation
+from nodulant.frame.state import FrameState
+from nodulant.frame.stations import stations
+from nodulant.loads.beam import G, internal_forces
+from nodulant.materials.weld import tack_n
+from nodulant.parts.sides import Side, on_sides
+from nodulant.strength.compare import use
+from nodulant.survey.vehicle import Survey
+
+MOVING = 3.0
+TACKS, TACK_MM, TACK_LEG_MM = 8, 20.0, 5.0
+"""Eight tacks of 20 mm, 5 mm leg: four at each end of what is tacked (common practice)."""
+
+
+@dataclass(frozen=True)
+class Interim:
+    """One rail with one cut open; ``use`` at 1 g is None where loads are not known, ``through`` says that it is in two."""
+
+    operation: str
+    name: str
+    side: Side
+    through: bool
+    use: float | None
+    station_mm: float
+    tack_n: float
+    tack_needed_n: float | None
+
+    @property
+    def standing(self) -> bool | None:
+        """Whether it may stand on its own wheels."""
+        return None if self.use is None else not self.through and self.use <= 1.0
+
+    @property
+    def moving(self) -> bool | None:
+        """Whether it may be rolled, sat in or have its engine put in."""
+        return None if self.use is None else not self.through and MOVING * self.use <= 1.0
+
+
+def interim_states(survey: Survey, operations: tuple[Operation, ...]) -> list[Interim]:
+    """Every cut of every rail by itself, as it is before anything is welded on."""
+    out = []
+    for op in operations:
+        for side in on_sides(op.side):
+            state = FrameState(name="interim", cuts=frozenset({op.id}))
+            alone = (op.model_copy(update={"side": side}),)
+            placed = placed_on(survey, alone, side, state)
+            if placed[0].cuts:
+                out.append(_interim(survey, alone[0], side, state))
+    return out
+
+
+def _interim(survey: Survey, op: Operation, side: Side, state: FrameState) -> Interim:
+    placed = placed_on(survey, (op,), side, state)
+    rail = survey.rails.of(side)
+    through = bool(op.moves(placed[0].span, side)) or op.kind == "splice"
+    tacked = tack_n(TACKS, TACK_MM, TACK_LEG_MM)
+    if not survey.masses or not survey.seats:
+        return Interim(op.id, op.name, side, through, None, placed[0].centre_mm, tacked, None)
+    x = stations(rail.start_mm, rail.end_mm, placed, [s.x_mm for s in survey.seats])
+    cut = sections(survey, (op,), side, x, state)
+    forces = internal_forces(x, survey.masses, survey.seats)
+    used = use(cut, forces.moment).working
+    beside = int(np.argmin(np.abs(x - placed[0].centre_mm)))
+    at = int(np.argmax(used))
+    needed = MOVING * max(float(np.abs(forces.shear).max()), sum(m.mass_kg for m in survey.masses) * G / 8)
+    return Interim(op.id, op.name, side, through, float(used[at]), float(x[beside if through else at]), tacked, needed)

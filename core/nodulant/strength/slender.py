@@ -1,0 +1,53 @@
+"""Slenderness of the walls that stand in compression.
+
+Class 3 limits of EN 1993-1-1 table 5.2 (from memory), e = sqrt(235/f_y): outstand flange 14 e,
+flange between two webs 42 e, web in bending 124 e. A wall inside them reaches yield before it
+buckles.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from nodulant.base.arrays import Columns
+from nodulant.frame.layout import Layout, closing_plane
+
+OUTSTAND, BETWEEN, WEB = 14.0, 42.0, 124.0
+
+
+@dataclass(frozen=True)
+class Slender:
+    """The most slender wall of a rail against its limit."""
+
+    ratio: float
+    wall: str
+    station_mm: float
+    slenderness: float
+    limit: float
+
+
+def most_slender(layout: Layout) -> Slender:
+    """The worst wall at the worst station."""
+    rail = layout.rail
+    e = float(np.sqrt(235.0 / rail.yields[1]))
+    face, boxed = closing_plane(layout)
+    held = (boxed > 0) | rail.closed
+    web = np.maximum(layout.crown - layout.cut, 0.0)
+    flange_limit = np.where(held, BETWEEN, OUTSTAND) * e
+    rows: list[tuple[str, Columns, Columns]] = [
+        ("web", web / rail.wall, np.full_like(web, WEB * e)),
+        ("flange", (rail.width - rail.wall * (1 + held)) / rail.wall, flange_limit),
+    ]
+    for plate in layout.plates:
+        own = float(np.sqrt(235.0 / plate.steel.yield_mpa))
+        there = plate.share > 0
+        if plate.role == "boxing":
+            rows.append(("boxing plate", np.where(there, web / plate.thickness_mm, 0.0), np.full_like(web, WEB * own)))
+        if plate.role in {"liner", "liner-top", "cap", "cap-below"}:
+            wide = np.where(there, (face - 2 * rail.wall) / plate.thickness_mm, 0.0)
+            rows.append((plate.role.replace("-", " "), wide, np.full_like(web, BETWEEN * own)))
+    worst = max(
+        ((float((v / lim).max()), name, int(np.argmax(v / lim)), v, lim) for name, v, lim in rows), key=lambda r: r[0]
+    )
+    ratio, name, at, values, limits = worst
+    return Slender(ratio, name, float(rail.x[at]), float(values[at]), float(limits[at]))
