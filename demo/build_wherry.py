@@ -1,10 +1,14 @@
-"""Writes demo/wherry.nodulant.json: the invented van, its survey and the arc-notch option."""
+"""Writes demo/wherry.nodulant.json: the invented van, its survey and three options."""
 
 from pathlib import Path
 
 from nodulant.frame.ops.boxing import Boxing
-from nodulant.frame.ops.notch import Liner, Notch, SidePlate
+from nodulant.frame.ops.narrow import Narrow
+from nodulant.frame.ops.notch import Cap, Liner, Notch, SidePlate
 from nodulant.frame.ops.notch_shape import ArcShape, TrapezoidShape
+from nodulant.frame.ops.raise_into import Raise
+from nodulant.frame.ops.splice_plates import Box
+from nodulant.frame.ops.zstep import Gusset, ZStep
 from nodulant.frame.place import Place
 from nodulant.job.document import Design, DesignRevision, JobFile, OptionFile, Shop, SurveyRevision
 from nodulant.loads.plan import AxleLinks, LoadPlan, StopPads
@@ -145,6 +149,94 @@ TRAPEZOID = ARC.model_copy(
 )
 
 
+STEP = ZStep(
+    id="rear-step",
+    name="Rear step, 75 mm",
+    place=Place(anchor_id="rear-axle", offset_mm=-1010),
+    rise_mm=75,
+    method="post",
+    box=Box(wall_mm=8, depth_mm=150),
+    weld="two-sided-ground",
+    outer_plate=SidePlate(thickness_mm=6, overlap_mm=280, end="taper"),
+    inner_plate=SidePlate(thickness_mm=6, overlap_mm=280, end="taper"),
+    gusset=Gusset(leg_mm=70, thickness_mm=6),
+)
+BOX_LONG = BOX.model_copy(
+    update={
+        "start": Place(anchor_id="rear-axle", offset_mm=-800),
+        "end": Place(anchor_id="rear-axle", offset_mm=500),
+        "thickness_mm": 6.0,
+        "weld_leg_mm": 5.0,
+    }
+)
+PLATED = Notch(
+    id="axle-notch",
+    name="Boxed and plated notch over the axle",
+    place=Place(anchor_id="rear-axle", offset_mm=0),
+    shape=ArcShape(radius_mm=60),
+    depth_mm=58,
+    liner=Liner(thickness_mm=6),
+    outer_plate=SidePlate(thickness_mm=6, overlap_mm=260),
+    inner_plate=SidePlate(thickness_mm=6, overlap_mm=260),
+    cap=Cap(thickness_mm=6, height_mm=60, overlap_mm=330),
+)
+BOX_FRONT = Boxing(
+    id="box-front",
+    name="Boxing at the front subframe",
+    start=Place(anchor_id="front-axle", offset_mm=-430),
+    end=Place(anchor_id="front-axle", offset_mm=420),
+    thickness_mm=6,
+    weld_leg_mm=5,
+)
+NARROWED = Narrow(
+    id="narrow-front",
+    name="Narrowed front",
+    end=Place(anchor_id="front-axle", offset_mm=560),
+    inward_mm=30,
+    run_mm=110,
+    box=Box(wall_mm=6),
+    weld="two-sided-ground",
+)
+POCKET = Raise(
+    id="front-pocket",
+    name="Pocket for the front subframe",
+    place=Place(anchor_id="front-axle", offset_mm=0),
+    length_mm=150,
+    depth_mm=60,
+    inner_depth_mm=50,
+    floor_mm=6,
+    box_mm=6,
+    overlap_mm=240,
+)
+FRONT_SEATS = (
+    Seat(id="subframe-front", name="Front subframe, front mounts", axle="front", x_mm=-260, share=0.5),
+    Seat(id="subframe-rear", name="Front subframe, rear mounts", axle="front", x_mm=260, share=0.5),
+)
+LOW_TARGETS = Targets(
+    drop_mm=135,
+    entries=(
+        DropEntry(id="step", name="Rear rail step", mechanism="z-step", amount_mm=75.0),
+        DropEntry(
+            id="coilovers",
+            name="Coilovers in place of leaf springs",
+            mechanism="springs",
+            amount_mm=60.0,
+            keeps=Keeps(camber=True, toe=True, anti_dive=False),
+            costs_travel=True,
+        ),
+    ),
+    bump_mm=90,
+    droop_mm=80,
+)
+LOW_FLOOR = Design(
+    targets=LOW_TARGETS,
+    operations=(STEP, BOX_LONG, PLATED, NARROWED, BOX_FRONT, POCKET),
+    seats=(*FRONT_SEATS, SEATS[2]),
+    crossmembers=(UPPER,),
+    loads=LOADS,
+)
+
+
 def job() -> JobFile:
     """The demo job file."""
     arc, straight = (
@@ -167,6 +259,12 @@ def job() -> JobFile:
                 name="Straight-sided notch",
                 note="Formed liner that works over its whole width.",
                 revisions=(DesignRevision(number=1, at=AT, by="ada", design=straight),),
+            ),
+            OptionFile(
+                id="step",
+                name="Step, narrowed front, raised pocket",
+                note="Rear rails stepped 75 mm, front rails narrowed 30 mm a side, front subframe raised into a pocket.",
+                revisions=(DesignRevision(number=1, at=AT, by="ada", design=LOW_FLOOR),),
             ),
         ),
     )

@@ -9,7 +9,7 @@ ARC = {
     "modulus-bottom:rail:left": 0.5225,
     "modulus-top:rail:left": 0.673,
     "shear-area:rail:left": 1.685,
-    "torsion-constant:rail:left": 1.464,
+    "torsion-constant:rail:left": 239.9,
     "use-along:rail-bump:left": 1.559,
     "use-limit:rail-bump:left": 0.440,
     "metal-clearance:axle-tube:left": 16.00,

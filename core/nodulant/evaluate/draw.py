@@ -98,10 +98,9 @@ def shift_at(route: Route, x_mm: float) -> tuple[float, float]:
     return float(shift.dx[0]), float(shift.dz[0])
 
 
-def part_in_place(part: Part, route: Route) -> Part:
-    """A part where its rail is in the planned frame."""
-    low, _, high, _ = part.outline.bounds()
-    dx, dz = shift_at(route, part.rides_mm if part.rides_mm is not None else (low + high) / 2)
+def part_in_place(part: Part, route: Route, middle_mm: float) -> Part:
+    """A part where its rail is in the planned frame; it rides with its own station or its operation's middle."""
+    dx, dz = shift_at(route, middle_mm if part.rides_mm is None else part.rides_mm)
     if not dx and not dz:
         return part
     up = dz if part.face in {"inner", "outer"} else 0.0
@@ -218,8 +217,9 @@ def _shapes(pieces: tuple[Piece, ...], row: int) -> tuple[SectionShape, ...]:
     shapes = []
     for piece in pieces:
         low, high = float(piece.low[row]), float(piece.high[row])
-        if piece.sign < 0 or high - low < 1e-6 or float(piece.share[row]) <= 0:
+        if high - low < 1e-6 or float(piece.share[row]) <= 0:
             continue
         y, z = significant(piece.y[row]), significant(np.clip(piece.z[row], low, high))
-        shapes.append(SectionShape(name=piece.name, y_mm=y, z_mm=z, share=float(piece.share[row])))
+        name = piece.name if piece.sign > 0 else "void"
+        shapes.append(SectionShape(name=name, y_mm=y, z_mm=z, share=float(piece.share[row])))
     return tuple(shapes)

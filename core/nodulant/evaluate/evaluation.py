@@ -106,7 +106,7 @@ class AxleDrawing(Frozen):
 
 
 class SectionShape(Frozen):
-    """One polygon of a section, mm: y from the web, z from the underside."""
+    """One polygon of a section, mm: y from the web, z from the underside; a ``void`` is air inside the one before."""
 
     name: str
     y_mm: list[float]

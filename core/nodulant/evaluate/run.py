@@ -21,7 +21,7 @@ from nodulant.evaluate.figures import figures
 from nodulant.evaluate.interim import deflections, interim_checks, interim_frames
 from nodulant.evaluate.space import Space, frame_in_space, space_figures
 from nodulant.evaluate.taken_along import taken_along
-from nodulant.frame.model import layout, placed_on, planned_state, route_on
+from nodulant.frame.model import placed_on, planned_state, route_on
 from nodulant.frame.ops.crossmember_change import CrossmemberChange
 from nodulant.frame.ops.notch import Notch
 from nodulant.frame.parts import added_parts, on_rail, rail_here
@@ -75,7 +75,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     checks += interim_checks(inputs, interim)
     locked = not all(r.taken for r in before) and overridden(entries, TEARDOWN) is None
     routes = {side: _route(inputs, side) for side in LEFT_RIGHT}
-    parts = tuple(part_in_place(part, routes[side]) for side in LEFT_RIGHT for part in sides[side].parts)
+    parts = tuple(part for side in LEFT_RIGHT for part in _in_place(sides[side], routes[side]))
     return Evaluation(
         content_hash=inputs.content_hash(),
         checks=order([_where_it_stands(check, routes) for check in checks]),
@@ -179,7 +179,7 @@ def _one_side(inputs: Inputs, side: Side, states: list[FrameState], also: tuple[
             added = added_parts(inputs.survey, side, list(comparison.placed))
             out.planned, out.parts = comparison, list(added.parts)
             out.weld_mm = sum(seam.path.length_mm() * seam.welded_share for seam in added.seams)
-            out.checks += _detail_checks(inputs, side, comparison, state)
+            out.checks += _detail_checks(inputs, side, comparison)
         else:
             out.built = comparison
     return out
@@ -194,11 +194,12 @@ def _notch_checks(inputs: Inputs, side: Side, comparison: RailComparison) -> lis
     return checks
 
 
-def _detail_checks(inputs: Inputs, side: Side, comparison: RailComparison, state: FrameState) -> list[Check]:
+def _detail_checks(inputs: Inputs, side: Side, comparison: RailComparison) -> list[Check]:
     """Fatigue of edges and welds, and the most slender wall, of the planned rail."""
     survey, design = inputs.survey, inputs.design
-    made = layout(survey, design.operations, side, comparison.x, state)
-    out = [*fatigue_checks(survey, comparison, design.limits), slender_check(made, side, design.limits)]
+    out = fatigue_checks(survey, comparison, design.limits)
+    if comparison.built.layout is not None:
+        out.append(slender_check(comparison.built.layout, side, design.limits))
     ties = planned_crossmembers(survey, design.operations, design.crossmembers)
     return out + in_the_cut_checks(survey, design.seats, ties, comparison, design.limits)
 
@@ -213,6 +214,14 @@ def _own_checks(inputs: Inputs, side: Side, comparison: RailComparison) -> list[
     ]
 
 
+def _in_place(side: _Side, route: Route) -> list[Part]:
+    """Parts of one side where their rail is in the planned frame."""
+    if route.level or side.planned is None:
+        return side.parts
+    middle = {p.op.id: p.centre_mm for p in side.planned.placed}
+    return [part_in_place(part, route, middle[part.operation]) for part in side.parts]
+
+
 def _route(inputs: Inputs, side: Side) -> Route:
     return route_on(inputs.survey, inputs.design.operations, side, planned_state(inputs.design.operations))
 
@@ -221,7 +230,7 @@ def _where_it_stands(check: Check, routes: dict[Side, Route]) -> Check:
     """The check with its station on the planned frame, as everything is drawn."""
     x, side = check.governs.station_mm, check.id.split("@")[0].rsplit(":", 1)[-1]
     route = routes["right" if side == "right" else "left"]
-    if x is None or route.straight:
+    if x is None or all(move.dx_mm == 0 for move in route.moves):
         return check
     return check.model_copy(update={"governs": check.governs.model_copy(update={"station_mm": route.x_at(x)})})
 

@@ -38,6 +38,8 @@ def taken_along(inputs: Inputs, route: Route, placed: list[Placed]) -> tuple[Tak
             up += _by_pocket(x, placed)
         if max(abs(up), abs(back), abs(inward)) > 1e-6:
             words = _WORDS.get(kind, "goes with its segment")
+            if kind in {"crossmember", "engine-mount"} and abs(inward) < 1e-6:
+                words = "goes with its segment"
             out.append(TakenAlong(name=name, kind=kind, up_mm=up, back_mm=back, narrower_mm=2 * inward, words=words))
     return tuple(out)
 

@@ -57,6 +57,9 @@ def _stations(drawing: Drawing, left: float, half_mm: float, scale: float) -> No
         drawing.add(String((x - left) * scale + 2, 2, f"{x}", fontSize=6))
 
 
+FILLS = {"rail": STOCK_FILL, "void": white}
+
+
 def section(drawn: SectionDrawing, width_pt: float) -> Drawing:
     """Section before (left) and after (right), at the same scale."""
     shapes = [*drawn.before, *drawn.after]
@@ -75,4 +78,4 @@ def _polygon(piece: SectionShape, offset: float, low: float, scale: float) -> Po
     points = [
         c for y, z in zip(piece.y_mm, piece.z_mm, strict=True) for c in ((y + offset) * scale, (z - low + 5) * scale)
     ]
-    return Polygon(points, fillColor=STOCK_FILL if piece.name == "rail" else ADDED, strokeColor=black, strokeWidth=0.4)
+    return Polygon(points, fillColor=FILLS.get(piece.name, ADDED), strokeColor=black, strokeWidth=0.4)

@@ -1,4 +1,4 @@
-"""Rail stations from CSV: columns x, underside, height, width, wall, in any order of the head line.
+"""Rail stations from CSV: columns x, underside, height, width, wall, rust lost, in any order of the head line.
 
 A head may carry a unit: ``x mm``, ``height in``. Values may be typed as on a tape. Errors
 name the line.
@@ -22,6 +22,7 @@ FIELDS = {
     "height": "height_mm",
     "width": "width_mm",
     "wall": "wall_mm",
+    "rust": "rust_loss_mm",
 }
 HEAD = "x, underside, height, width, wall"
 LIMIT_LINES = 400
@@ -92,7 +93,7 @@ def _line(
 ) -> None:
     values: dict[str, float] = {}
     for (name, unit), cell in zip(columns, row, strict=False):
-        if name == "wall_mm" and not cell.strip():
+        if name in {"wall_mm", "rust_loss_mm"} and not cell.strip():
             continue
         try:
             values[name] = parse_quantity(cell, "length", unit).value

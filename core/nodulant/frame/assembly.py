@@ -11,6 +11,7 @@ from nodulant.frame.network import network
 from nodulant.frame.rail_pieces import rail_pieces
 from nodulant.frame.shear import shear
 from nodulant.sections import pieces as shapes
+from nodulant.sections.gaps import bridged
 from nodulant.sections.pieces import Piece
 from nodulant.sections.properties import Properties, combine
 from nodulant.sections.torsion import Rows, Torsion, torsion
@@ -28,6 +29,7 @@ class SectionColumns:
     cut: Columns
     """Height of metal gone from below and from above together, mm."""
     pieces: tuple[Piece, ...]
+    layout: Layout | None = None
 
     def rows(self, at: Rows) -> "SectionColumns":
         """The same at some of the stations, without the polygons."""
@@ -42,7 +44,22 @@ def section_columns(layout: Layout) -> SectionColumns:
     area, capacity = shear(layout)
     pieces = section_pieces(layout)
     gone = layout.cut + layout.cut_top
-    return SectionColumns(combine(pieces), torsion(network(layout)), area, capacity, gone, tuple(pieces))
+    return SectionColumns(combine(pieces), _torsion(layout), area, capacity, gone, tuple(pieces), layout)
+
+
+def _torsion(layout: Layout) -> Torsion:
+    """Saint-Venant's torsion, with short gaps between closed stretches bridged by the webs."""
+    walls = network(layout)
+    plain, rail, face = torsion(walls), layout.rail, closing_plane(layout)
+    whole = np.all([(w.thickness > 1e-9) & (w.share >= 1 - 1e-9) for w in walls.walls[:4]], axis=0)
+    if rail.kind == "round-tube":
+        return plain
+    own = rail.wall if rail.kind in {"rect-tube", "top-hat"} else np.full_like(rail.wall, rail.second)
+    outer = sum((p.thickness_mm * p.share for p in layout.of("outer")), rail.wall)
+    inner = sum((p.thickness_mm * p.share for p in (*layout.of("boxing"), *layout.of("inner"))), own)
+    webs = (outer, np.asarray(inner))
+    size = (layout.crown - layout.cut, face[0] - rail.wall)
+    return bridged(rail.x, plain, whole, webs, size, rail.yields[0])
 
 
 def section_pieces(layout: Layout) -> list[Piece]:

@@ -28,7 +28,7 @@ def rail_here(survey: Survey, side: Side, centre_mm: float, placed: list[Placed]
 
 def on_rail(survey: Survey, side: Side, p: Placed, placed: list[Placed]) -> OnRail:
     """One placed operation with the rail around it and the cuts of all."""
-    cuts = tuple(Cutting(q.centre_mm, q.op.edge_above, q.op.from_above) for q in placed if q.op.cut_edge() is not None)
+    cuts = tuple(Cutting(q.centre_mm, q.op.edge_above, q.op.from_above) for q in placed if q.op.opens)
     return OnRail(side, survey.rails.of(side), p.span, rail_here(survey, side, p.centre_mm, placed), cuts)
 
 

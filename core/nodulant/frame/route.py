@@ -65,6 +65,11 @@ class Route:
         """Whether nothing moves."""
         return not self.moves
 
+    @property
+    def level(self) -> bool:
+        """Whether nothing moves along or in height."""
+        return all(m.dx_mm == 0 and m.dz_mm == 0 for m in self.moves)
+
     def shift(self, x: Columns) -> Shift:
         """How far stock stations ``x`` have moved; a station in metal that is gone rides with what is ahead."""
         starts, sums = self._steps

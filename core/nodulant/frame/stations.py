@@ -18,7 +18,7 @@ def stations(start_mm: float, end_mm: float, placed: list[Placed], loads: list[f
         for cut in p.cuts:
             marks.append(np.array([cut.start_mm + side * STEP_MM for side in (-1, 0, 1)]))
             marks.append(np.array([cut.end_mm + side * STEP_MM for side in (-1, 0, 1)]))
-        if p.op.cut_edge() is not None:
+        if p.op.opens:
             marks.append(np.linspace(p.start_mm, p.end_mm, 15)[1:-1])
     every = np.round(np.concatenate(marks), 3)
     return np.unique(every[(every >= start_mm) & (every <= end_mm)])

@@ -39,6 +39,18 @@ class Design(Frozen):
     typed: dict[str, Typed] = {}
 
 
+Rate = Annotated[float, Field(ge=0, le=100_000)]
+
+
+class Rates(Frozen):
+    """What an hour, a kilogram of plate and a metre of weld cost the shop; None where it has not said."""
+
+    currency: Annotated[str, Field(max_length=8)] = "units"
+    hour: Rate | None = None
+    plate_kg: Rate | None = None
+    weld_m: Rate | None = None
+
+
 class Shop(Frozen):
     """What the shop has and how it reads a tape."""
 
@@ -46,6 +58,7 @@ class Shop(Frozen):
     style: Style = "in16"
     plate_stock_mm: Annotated[tuple[Thickness, ...], Field(min_length=1, max_length=20)] = (3.0, 4.0, 5.0, 6.0, 8.0)
     cap_heights_mm: Annotated[tuple[Size, ...], Field(min_length=1, max_length=20)] = (25.0, 40.0, 50.0, 60.0, 75.0)
+    rates: Rates = Rates()
 
 
 class AsBuilt(Frozen):

@@ -184,10 +184,10 @@ def stopped(frame: Frame, load: Carried, stop_x: float, factor: float) -> Column
     loads = np.zeros((len(frame.nodes), 6))
     _vertical(frame, loads, np.array([stop_x]), extra)
     planned = float(frame.routes["left"].x(np.array([stop_x]))[0])
-    spots = [(float(x), m.mass_kg / len(_spots(m))) for m in load.masses for x in _spots(m)]
-    where = np.array([x for x, _ in spots])
+    places = [(_spots(m), m.mass_kg) for m in load.masses]
+    where = np.concatenate([x for x, _ in places])
+    kg = np.concatenate([np.full(len(x), mass / len(x)) for x, mass in places])
     at = frame.routes["left"].x(where)
-    kg = np.array([k for _, k in spots])
     centre = float((kg * at).sum() / kg.sum())
     spread = float((kg * (at - centre) ** 2).sum())
     lifted = kg * (extra / kg.sum() + extra * (planned - centre) * (at - centre) / max(spread, 1e-9))

@@ -26,7 +26,7 @@ def _of_side(survey: Survey, operations: tuple[Operation, ...], side: Side) -> l
     for part in added_parts(survey, side, placed).parts:
         p = by_id[part.operation]
         bends = tuple(Stroke(layer="BEND", outline=line) for line in p.op.bends(part, p.centre_mm))
-        at = p.centre_mm if p.op.cut_edge() is not None else p.start_mm
+        at = p.centre_mm if p.op.opens else p.start_mm
         out.append(part_pattern(part, at, _anchor(survey, p.op.anchor.anchor_id), bends))
     return out
 

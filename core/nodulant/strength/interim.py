@@ -7,7 +7,7 @@ Tacks are trusted with half of what their throats would carry, against three tim
 (Nodulant defaults); they are never the only support over a person.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -52,9 +52,13 @@ class Interim:
 
 def interim_states(survey: Survey, operations: tuple[Operation, ...]) -> list[Interim]:
     """Every cut of every rail by itself, as it is before anything is welded on."""
-    out = []
+    out: list[Interim] = []
+    alike = survey.rails.left == survey.rails.right.model_copy(update={"opens": survey.rails.left.opens})
     for op in operations:
         for side in on_sides(op.side):
+            if side == "right" and op.side == "both" and alike and out and out[-1].operation == op.id:
+                out.append(replace(out[-1], side=side))
+                continue
             state = FrameState(name="interim", cuts=frozenset({op.id}))
             alone = (op.model_copy(update={"side": side}),)
             placed = placed_on(survey, alone, side, state)

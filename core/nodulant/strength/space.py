@@ -260,7 +260,7 @@ def _common_stations(survey: Survey, planned: Planned, rails: Mapping[Side, Rail
         keep |= np.abs(common - spot) < 1.0
     for rail in rails.values():
         for p in rail.placed:
-            if p.op.cut_edge() is not None:
+            if p.op.opens:
                 keep |= (common > p.start_mm) & (common < p.end_mm)
     return np.asarray(common[keep])
 

@@ -29,12 +29,17 @@ class Crossmember(Frozen):
 
     @model_validator(mode="after")
     def _wall_fits(self) -> Self:
-        least = self.height_mm if self.profile == "tube" else min(self.height_mm, self.width_mm)
-        if 2 * self.wall_mm >= least:
-            raise InputError(
-                "the wall fills the crossmember",
-                field="wall_mm",
-                found=f"{self.wall_mm:g} mm",
-                acceptable=f"less than {least / 2:g} mm",
-            )
+        wall_fits(self.profile, self.height_mm, self.width_mm, self.wall_mm)
         return self
+
+
+def wall_fits(profile: str, height_mm: float, width_mm: float, wall_mm: float) -> None:
+    """Refuse a wall that fills its profile; raises InputError at ``wall_mm``."""
+    least = height_mm if profile == "tube" else min(height_mm, width_mm)
+    if 2 * wall_mm >= least:
+        raise InputError(
+            "the wall fills the crossmember",
+            field="wall_mm",
+            found=f"{wall_mm:g} mm",
+            acceptable=f"less than {least / 2:g} mm",
+        )

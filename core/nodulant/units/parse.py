@@ -2,8 +2,8 @@
 
 Terms: a *number* is an integer, a decimal, a fraction or an integer with a fraction; a
 *term* is a number with an optional unit; feet may be followed by inches. The result is
-in the base unit of its kind (mm, deg, kg). Errors carry the 0-based place of the trouble.
-Exact factors: 1 in = 25.4 mm, 1 lb = 0.45359237 kg (international yard and pound, 1959).
+in the base unit of its kind (mm, deg, kg, N). Errors carry the 0-based place of the trouble.
+Exact factors: 1 in = 25.4 mm, 1 lb = 0.45359237 kg (international yard and pound, 1959); g = 9.80665.
 """
 
 import re
@@ -14,7 +14,7 @@ from typing import Literal
 from nodulant.base.errors import UnreadableQuantity
 from nodulant.base.model import Frozen
 
-Kind = Literal["length", "angle", "mass", "number"]
+Kind = Literal["length", "angle", "mass", "force", "number"]
 
 FACTORS: dict[Kind, dict[str, Fraction]] = {
     "length": {
@@ -26,6 +26,12 @@ FACTORS: dict[Kind, dict[str, Fraction]] = {
     },
     "angle": {"deg": Fraction(1)},
     "mass": {"kg": Fraction(1), "lb": Fraction(45359237, 100000000), "t": Fraction(1000)},
+    "force": {
+        "N": Fraction(1),
+        "kN": Fraction(1000),
+        "kgf": Fraction(980665, 100000),
+        "lbf": Fraction(45359237, 100000000) * Fraction(980665, 100000),
+    },
     "number": {"": Fraction(1)},
 }
 SPELLINGS = {'"': "in", "'": "ft", "inch": "in", "inches": "in", "feet": "ft", "foot": "ft", "lbs": "lb", "°": "deg"}
@@ -33,6 +39,7 @@ EXAMPLES: dict[Kind, str] = {
     "length": "such as 3 7/16, 3.4375in, 87.3 mm or 1' 4 1/2\"",
     "angle": "such as 4.5 or 4.5deg",
     "mass": "such as 120 kg or 265 lb",
+    "force": "such as 12 kN, 1500 N or 900 lbf",
     "number": "a plain number such as 2.5",
 }
 LOOKALIKES = str.maketrans({"”": '"', "″": '"', "’": "'", "′": "'", "−": "-", "–": "-", "\u00a0": " ", "\u2044": "/"})
@@ -109,8 +116,9 @@ def _term(text: str, at: int, kind: Kind) -> _Term:
     if not found:
         return _Term(value, "", at, number.end())
     word = found.group().lower()
-    unit = SPELLINGS.get(word, word)
-    if unit not in FACTORS[kind]:
+    meant = SPELLINGS.get(word, word)
+    unit = next((name for name in FACTORS[kind] if name.lower() == meant), "")
+    if not unit:
         raise _unreadable(f"'{found.group()}' is no unit of {kind}", end, found.group(), kind)
     return _Term(value, unit, at, found.end())
 

@@ -8,6 +8,7 @@ from nodulant.asbuilt.log import Entry
 from nodulant.base.model import Frozen, Name
 from nodulant.evaluate import Want
 from nodulant.job.document import Design, Shop
+from nodulant.loads.cases import Case
 from nodulant.materials import Steel
 from nodulant.search.reinforcement import Found
 from nodulant.survey.vehicle import Survey
@@ -140,11 +141,21 @@ class EvaluateBody(Frozen):
     sequence: int = 0
 
 
+class CompareBody(Frozen):
+    """Options of one job to be put side by side."""
+
+    job_id: int
+    option_ids: Annotated[tuple[int, ...], Field(min_length=2, max_length=4)]
+
+
 class Catalogue(Frozen):
     """What the core offers to choose from."""
 
     mechanisms: tuple[MechanismDefault, ...]
     steels: tuple[Steel, ...]
+    bolt_sizes: tuple[str, ...]
+    bolt_grades: tuple[str, ...]
+    cases: tuple[Case, ...]
 
 
 class ParseBody(Frozen):

@@ -11,13 +11,16 @@ from pydantic.main import IncEx
 
 from nodulant.base.errors import NodulantError
 from nodulant.evaluate import Evaluation, evaluate
+from nodulant.evaluate.side_by_side import SideBySide, side_by_side
 from nodulant.formats.dxf import pattern_dxf
 from nodulant.formats.pattern_pdf import Paper, pattern_pdf
 from nodulant.formats.report_pdf import report_pdf
 from nodulant.formats.stations_csv import read_stations
 from nodulant.formats.svg import pattern_svg
 from nodulant.job.document import Design, Inputs
+from nodulant.loads.cases import CASES, SPACE_CASES
 from nodulant.materials import STEELS
+from nodulant.materials.bolts import GRADES, SIZES
 from nodulant.patterns.collect import patterns_of
 from nodulant.patterns.pattern import Pattern
 from nodulant.search.reinforcement import Stock, search_reinforcement
@@ -26,7 +29,7 @@ from nodulant.survey.vehicle import Survey
 from nodulant.targets.mechanisms import MECHANISMS
 from nodulant.units import Quantity, parse_quantity
 from nodulant_server.actions.log import inputs_of
-from nodulant_server.api.bodies import Catalogue, EvaluateBody, FindBody, FindLine, ParseBody, StationsBody
+from nodulant_server.api.bodies import Catalogue, CompareBody, EvaluateBody, FindBody, FindLine, ParseBody, StationsBody
 from nodulant_server.api.jobs import person
 from nodulant_server.api.problems import problem
 from nodulant_server.models import Draft, Job, Option
@@ -66,10 +69,20 @@ def run(request: HttpRequest, body: EvaluateBody) -> HttpResponse:
     return response
 
 
+@router.post("/compare", response=SideBySide)
+def compare(request: HttpRequest, body: CompareBody) -> SideBySide:
+    """Two to four options of a job in one table: each one's newest revision."""
+    job = get_object_or_404(Job, pk=body.job_id)
+    options = [get_object_or_404(Option, pk=id_, job=job) for id_ in body.option_ids]
+    return side_by_side([(str(o.pk), o.name, inputs_of(job, o.head().design())) for o in options])
+
+
 @router.get("/catalogue", response=Catalogue)
 def catalogue(request: HttpRequest) -> Catalogue:
     """Drop mechanisms and steels."""
-    return Catalogue(mechanisms=MECHANISMS, steels=STEELS)
+    sizes, grades = tuple(s.id for s in SIZES), tuple(g.id for g in GRADES)
+    cases = (*CASES, *SPACE_CASES)
+    return Catalogue(mechanisms=MECHANISMS, steels=STEELS, bolt_sizes=sizes, bolt_grades=grades, cases=cases)
 
 
 @router.post("/units/parse", response=Quantity)

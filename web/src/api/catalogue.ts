@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api, got } from "./client";
 import type { Catalogue } from "./types";
 
-const NOTHING: Catalogue = { mechanisms: [], steels: [] };
+const NOTHING: Catalogue = { mechanisms: [], steels: [], bolt_sizes: [], bolt_grades: [], cases: [] };
 
 /** What the core offers to choose from: drop mechanisms and steels. */
 export function useCatalogue(): Catalogue {
@@ -18,4 +18,11 @@ export function useCatalogue(): Catalogue {
 export function useSteelChoices(weldable = false): (readonly [string, string])[] {
   const { steels } = useCatalogue();
   return steels.filter((s) => !weldable || (s.weldable && s.id !== "unknown")).map((s) => [s.id, s.name] as const);
+}
+
+/** Bolt sizes and grades; the core refuses a grade that is not made in a size's thread. */
+export function useBoltChoices() {
+  const { bolt_sizes, bolt_grades } = useCatalogue();
+  const same = (id: string) => [id, id] as const;
+  return { sizes: bolt_sizes.map(same), grades: bolt_grades.map(same) };
 }

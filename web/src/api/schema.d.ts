@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare
+         * @description Two to four options of a job in one table: each one's newest revision.
+         */
+        post: operations["nodulant_server_api_compute_compare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/evaluate": {
         parameters: {
             query?: never;
@@ -1042,6 +1062,23 @@ export interface components {
             weld_leg_mm: number;
         };
         /**
+         * Case
+         * @description A case and the factor on what it adds to, or makes of, the standing load.
+         */
+        Case: {
+            /** Basis */
+            basis: string;
+            /** Factor */
+            factor: number;
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "static" | "bump" | "twist" | "brake" | "corner" | "launch" | "jack" | "stop";
+            /** Name */
+            name: string;
+        };
+        /**
          * CaseChange
          * @description A factor of one's own, with the reason that is shown beside it.
          */
@@ -1056,6 +1093,12 @@ export interface components {
          * @description What the core offers to choose from.
          */
         Catalogue: {
+            /** Bolt Grades */
+            bolt_grades: string[];
+            /** Bolt Sizes */
+            bolt_sizes: string[];
+            /** Cases */
+            cases: components["schemas"]["Case"][];
             /** Mechanisms */
             mechanisms: components["schemas"]["MechanismDefault"][];
             /** Steels */
@@ -1118,6 +1161,16 @@ export interface components {
              */
             verdict: "holds" | "close" | "fails" | "not computed";
             why: components["schemas"]["Why"] | null;
+        };
+        /**
+         * CompareBody
+         * @description Options of one job to be put side by side.
+         */
+        CompareBody: {
+            /** Job Id */
+            job_id: number;
+            /** Option Ids */
+            option_ids: number[];
         };
         /**
          * Crossmember
@@ -2068,6 +2121,29 @@ export interface components {
             note: string;
         };
         /**
+         * OptionSheet
+         * @description One option's drawing, left rail, and its count of verdicts with the worst check.
+         */
+        OptionSheet: {
+            /** Close */
+            close: number;
+            /** Fails */
+            fails: number;
+            /** Holds */
+            holds: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Not Computed */
+            not_computed: number;
+            /** Parts */
+            parts: components["schemas"]["Part"][];
+            rail: components["schemas"]["RailDrawing"];
+            /** Worst */
+            worst: string;
+        };
+        /**
          * Outline
          * @description Vertices in order; closed outlines join the last to the first.
          */
@@ -2121,7 +2197,7 @@ export interface components {
              * @default length
              * @enum {string}
              */
-            kind: "length" | "angle" | "mass" | "number";
+            kind: "length" | "angle" | "mass" | "force" | "number";
             /** Text */
             text: string;
             /**
@@ -2385,6 +2461,23 @@ export interface components {
             weld_leg_mm: number;
         };
         /**
+         * Rates
+         * @description What an hour, a kilogram of plate and a metre of weld cost the shop; None where it has not said.
+         */
+        Rates: {
+            /**
+             * Currency
+             * @default units
+             */
+            currency: string;
+            /** Hour */
+            hour?: number | null;
+            /** Plate Kg */
+            plate_kg?: number | null;
+            /** Weld M */
+            weld_m?: number | null;
+        };
+        /**
          * Reading
          * @description One reading that teardown destroys, where it is kept, and whether it was taken.
          */
@@ -2579,6 +2672,22 @@ export interface components {
             weld: "one-sided" | "one-sided-backed" | "two-sided" | "two-sided-ground";
         };
         /**
+         * Row
+         * @description One line of the table: the value per option, None where it was not computed; which way is better.
+         */
+        Row: {
+            /** Better */
+            better: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Values */
+            values: (number | null)[];
+        };
+        /**
          * SaveDesign
          * @description A design and the revision that it started from.
          */
@@ -2747,11 +2856,30 @@ export interface components {
              */
             plate_stock_mm: number[];
             /**
+             * @default {
+             *       "currency": "units",
+             *       "hour": null,
+             *       "plate_kg": null,
+             *       "weld_m": null
+             *     }
+             */
+            rates: components["schemas"]["Rates"];
+            /**
              * Style
              * @default in16
              * @enum {string}
              */
             style: "in16" | "in32" | "in" | "mm";
+        };
+        /**
+         * SideBySide
+         * @description All options that were asked for, in one table and on one scale.
+         */
+        SideBySide: {
+            /** Options */
+            options: components["schemas"]["OptionSheet"][];
+            /** Rows */
+            rows: components["schemas"]["Row"][];
         };
         /**
          * SidePlate
@@ -3648,6 +3776,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Catalogue"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_compute_compare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SideBySide"];
                 };
             };
         };

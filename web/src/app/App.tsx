@@ -7,6 +7,7 @@ import { JobList } from "./JobList";
 import { SignIn } from "./SignIn";
 import { SessionContext } from "./session";
 
+const ComparePage = lazy(() => import("../compare/ComparePage"));
 const Bench = lazy(() => import("../bench/Bench"));
 
 /** Who is there decides what opens: sign-in, the list of jobs, or the bench of one job. */
@@ -20,6 +21,7 @@ export function App() {
       <Suspense fallback={<Notice text="Laying out the bench" />}>
         <Routes>
           <Route path="/jobs/:jobId" element={<Bench />} />
+          <Route path="/jobs/:jobId/compare" element={<ComparePage />} />
           <Route path="*" element={<JobList />} />
         </Routes>
       </Suspense>

@@ -1,11 +1,12 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { useSearchParams } from "react-router";
+import { useNavigate, useSearchParams } from "react-router";
 import { api, got } from "../api/client";
 import type { JobHead } from "../api/types";
 import { applyMode, savedMode } from "../app/mode";
 import { useMay } from "../app/session";
+import { saveDraft, saveRevision } from "../draft/autosave";
 import { useBench } from "../draft/store";
 import { Act } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
@@ -18,6 +19,11 @@ export function More({ job }: { job: JobHead }) {
   const optionId = useBench((s) => s.optionId);
   const may = useMay();
   const other = mode === "dye" ? "paper" : "dye";
+  const go = useNavigate();
+  const compare = async () => {
+    if (may.design && !(await saveRevision("left to compare options"))) await saveDraft();
+    go(`/jobs/${job.id}/compare`);
+  };
   const turn = () => {
     applyMode(other);
     setMode(other);
@@ -48,6 +54,7 @@ export function More({ job }: { job: JobHead }) {
             <FileLink href={`/api/options/${optionId}/report.pdf`} name="Report, PDF" />
             <FileLink href={`/api/jobs/${job.id}/export`} name="Job file" />
             {may.design && <Branch job={job} />}
+            <Act onClick={() => void compare()}>Options side by side</Act>
             <Act onClick={turn}>{mode === "dye" ? "Bright paper" : "Layout dye (dark)"}</Act>
           </Flex>
           <Text fontFamily="heading" fontWeight="600" fontSize="17px">

@@ -1,14 +1,19 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
+import { useEffect, useRef } from "react";
 import type { JobHead, Operation } from "../api/types";
 import { useMay } from "../app/session";
+import type { Draft } from "../draft/document";
 import { useBench } from "../draft/store";
+import { anchorOf } from "../drawing/handles";
+import { useLooking } from "../drawing/view";
 import { useShown } from "../evaluation/useEvaluation";
-import { Act } from "../fields/controls";
 import { Stiffness } from "../survey/CrossmemberTable";
+import { AddOperation } from "./AddOperation";
 import { BoxingFields } from "./BoxingFields";
 import { Finder } from "./Finder";
-import { freshBoxing, freshNotch } from "./fresh";
+import { InterimList, TakenAlongList } from "./Meanwhile";
 import { NotchFields } from "./NotchFields";
+import { OperationFields } from "./OperationFields";
 
 /** What comes out of the rail and what goes back in. */
 export default function CutPanel({ job }: { job: JobHead }) {
@@ -24,7 +29,14 @@ export default function CutPanel({ job }: { job: JobHead }) {
   const add = (value: Operation) => {
     act({ kind: "insert", path: ["design", "operations"], value });
     put({ selected: value.id });
+    lookAtOperation(draft, value);
   };
+  const opened = useRef<HTMLDivElement>(null);
+  const openId = open?.id;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the form that was opened comes into view
+  useEffect(() => {
+    opened.current?.scrollIntoView({ block: "nearest" });
+  }, [openId]);
   return (
     <>
       {operations.length === 0 && (
@@ -34,7 +46,13 @@ export default function CutPanel({ job }: { job: JobHead }) {
         </Text>
       )}
       {operations.map((op, index) => (
-        <Box key={op.id} mb="2" borderWidth="1px" borderColor={op === open ? "chalk" : "rule"}>
+        <Box
+          key={op.id}
+          ref={op === open ? opened : undefined}
+          mb="2"
+          borderWidth="1px"
+          borderColor={op === open ? "chalk" : "rule"}
+        >
           <Flex
             as="button"
             width="100%"
@@ -44,7 +62,10 @@ export default function CutPanel({ job }: { job: JobHead }) {
             align="center"
             bg="sheet"
             aria-expanded={op === open}
-            onClick={() => put({ selected: op.id })}
+            onClick={() => {
+              put({ selected: op.id });
+              lookAtOperation(draft, op);
+            }}
           >
             <Text fontWeight="600" flex="1">
               {op.name}
@@ -57,28 +78,43 @@ export default function CutPanel({ job }: { job: JobHead }) {
             <Box p="2">
               {op.kind === "notch" ? (
                 <NotchFields notch={op} index={index} />
-              ) : (
+              ) : op.kind === "boxing" ? (
                 <BoxingFields boxing={op} index={index} />
+              ) : (
+                <OperationFields op={op} index={index} />
               )}
               {op.kind === "notch" && may.design && <Finder job={job} notch={op} index={index} />}
             </Box>
           )}
         </Box>
       ))}
-      {may.design && (
-        <Flex gap="2" wrap="wrap">
-          <Act onClick={() => add(freshNotch(draft))}>Add a notch</Act>
-          <Act onClick={() => add(freshBoxing(draft))}>Box a stretch</Act>
-        </Flex>
-      )}
+      {may.design && <AddOperation add={add} />}
       <MassAdded />
       <Stiffness />
+      <TakenAlongList />
+      <InterimList />
     </>
   );
+}
+
+/** Bring an operation into view and cut the section there, unless it is on the sheet already. */
+function lookAtOperation(draft: Draft, op: Operation) {
+  const place = "place" in op ? op.place : "start" in op ? (op.start ?? op.end) : null;
+  if (!place) return;
+  const at = anchorOf(draft, place.anchor_id) + (place.offset_mm ?? 0);
+  const { view, look } = useLooking.getState();
+  if (at > view.x0 + 60 && at < view.x1 - 60) return;
+  useBench.getState().put({ stationMm: at });
+  look({ x0: at - 520, x1: at + 520 });
 }
 
 /** Apart, because it changes with every move of a drag and the panel's fields do not. */
 function MassAdded() {
   const mass = useShown((s) => s.result?.mass_added_kg ?? 0);
-  return <p className="mass">Metal added: {mass.toFixed(2)} kg in all.</p>;
+  const weld = useShown((s) => s.result?.weld_mm ?? 0);
+  return (
+    <p className="mass">
+      Metal added: {mass.toFixed(2)} kg in all, held by {(weld / 1000).toFixed(1)} m of weld.
+    </p>
+  );
 }

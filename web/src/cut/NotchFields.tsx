@@ -2,9 +2,11 @@ import { useSteelChoices } from "../api/catalogue";
 import type { Notch } from "../api/types";
 import { useMay } from "../app/session";
 import { useBench } from "../draft/store";
-import { NONE, useShown } from "../evaluation/useEvaluation";
 import { Act, ChoiceField, Group, Pair, PlainChoice, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
+import { FigureList } from "./FigureList";
+import { BOLTS } from "./kinds";
+import { Part } from "./OperationFields";
 import { PlaceFields } from "./PlaceFields";
 import { SideField } from "./SideField";
 
@@ -30,6 +32,10 @@ const NEW: { [R in Role]: NonNullable<Notch[R]> } = {
   },
   cap: { thickness_mm: 4, height_mm: 50, overlap_mm: 200, end: "taper", steel_id: "mild", weld_leg_mm: 5 },
 };
+const EDGES = [
+  ["below", "below"],
+  ["above", "above"],
+] as const;
 const ENDS = [
   ["diamond", "diamond"],
   ["taper", "45° taper"],
@@ -53,6 +59,9 @@ export function NotchFields({ notch, index }: { notch: Notch; index: number }) {
     <>
       <WordsField label="Name" path={[...at, "name"]} />
       <PlaceFields label="Centre" path={[...at, "place"]} />
+      <Pair>
+        <ChoiceField label="Cut from" path={[...at, "from_"]} choices={EDGES} />
+      </Pair>
       <Pair>
         <QuantityField label="Depth" path={[...at, "depth_mm"]} />
         <PlainChoice
@@ -83,11 +92,12 @@ export function NotchFields({ notch, index }: { notch: Notch; index: number }) {
         </>
       )}
       <SideField op={notch} index={index} />
-      <NotchFigures notch={notch} />
+      <FigureList id={notch.id} />
       <Plate title="Liner" role="liner" notch={notch} index={index} />
       <Plate title="Outer side plate" role="outer_plate" notch={notch} index={index} />
       <Plate title="Inner side plate" role="inner_plate" notch={notch} index={index} />
-      <Plate title="Cap box on top" role="cap" notch={notch} index={index} />
+      {!notch.bolts && <Plate title="Cap box on the other edge" role="cap" notch={notch} index={index} />}
+      {!notch.cap && <Part op={notch} at={at} part={{ ...BOLTS, title: "Bolted on instead of welded" }} />}
       {may.design && <Act onClick={() => act({ kind: "remove", path: at })}>Take this notch out</Act>}
     </>
   );
@@ -133,21 +143,5 @@ function Plate({ title, role, notch, index }: { title: string; role: Role; notch
         </>
       )}
     </Group>
-  );
-}
-
-/** Shares that are shown, not judged: depth of the rail, width of the liner that works. */
-function NotchFigures({ notch }: { notch: Notch }) {
-  const figures = useShown((s) => s.result?.figures ?? NONE);
-  const dragging = useBench((s) => s.gesture !== null);
-  const own = figures.filter((f, i) => f.id.endsWith(notch.id) && figures.findIndex((g) => g.id === f.id) === i);
-  return (
-    <>
-      {own.map((f) => (
-        <p key={f.id} className="small-words" title={f.basis} style={{ opacity: dragging ? 0.5 : 1 }}>
-          {f.name}: <b>{(f.value * 100).toFixed(0)} %</b> <span className="row-tail">{f.basis}</span>
-        </p>
-      ))}
-    </>
   );
 }

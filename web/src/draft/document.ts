@@ -13,7 +13,7 @@ export type Action =
 
 type Node = Record<string, unknown> | unknown[];
 
-function replaced(node: unknown, path: Path, make: (old: unknown) => unknown): unknown {
+export function replaced(node: unknown, path: Path, make: (old: unknown) => unknown): unknown {
   const [head, ...rest] = path;
   if (head === undefined) return make(node);
   if (Array.isArray(node)) return node.map((v, i) => (i === head ? replaced(v, rest, make) : v));

@@ -26,6 +26,8 @@ type Bench = {
   stationMm: number;
   selected: string | null;
   loadCase: string;
+  /** The bent shape is drawn over the elevation. */
+  deflected: boolean;
   /** The margins slide over the sheet where there is no room beside it. */
   drawer: boolean;
   surveyTab: (typeof SURVEY_TABS)[number];
@@ -71,6 +73,7 @@ export const useBench = create<Bench & Acts>((set) => ({
   stationMm: 0,
   selected: null,
   loadCase: "bump",
+  deflected: false,
   drawer: false,
   surveyTab: "Rail stations",
   style: "in16",

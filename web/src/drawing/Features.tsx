@@ -1,19 +1,19 @@
 import { memo } from "react";
-import type { Feature, Side, Survey } from "../api/types";
+import type { Feature, RailDrawing, Side, Survey } from "../api/types";
 import { paint } from "../app/theme";
 import type { Heights } from "./Elevation";
-import { between, type Scale } from "./scale";
+import { between, plannedX, type Scale } from "./scale";
 
-type Props = { survey: Survey; side: Side; scale: Scale; heights: Heights; tapeY: number };
+type Props = { survey: Survey; rail?: RailDrawing; side: Side; scale: Scale; heights: Heights; tapeY: number };
 
 /** Features of the frame on the elevation, named along the tape so that one can hook onto them. */
-export const Features = memo(function Features({ survey, side, scale, heights, tapeY }: Props) {
-  const rail = survey.rails[side];
-  const xs = rail.stations.map((s) => s.x_mm);
-  const unders = rail.stations.map((s) => s.underside_z_mm);
+export const Features = memo(function Features({ survey, rail, side, scale, heights, tapeY }: Props) {
+  const xs = rail?.x_mm ?? survey.rails[side].stations.map((s) => s.x_mm);
+  const unders = rail?.underside_z_mm ?? survey.rails[side].stations.map((s) => s.underside_z_mm);
   let freeFrom = [-1e9, -1e9];
   const shown = survey.features
     .filter((f) => f.side === "both" || f.side === side)
+    .map((f) => ({ ...f, x_mm: plannedX(rail, f.x_mm) }))
     .filter((f) => scale.x(f.x_mm) > -40 && scale.x(f.x_mm) < scale.width + 10)
     .sort((a, b) => a.x_mm - b.x_mm);
   return (

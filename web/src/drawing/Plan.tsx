@@ -3,7 +3,7 @@ import type { Evaluation, Part, RailDrawing, Side } from "../api/types";
 import { paint } from "../app/theme";
 import { useBench } from "../draft/store";
 import { linePath } from "./outlinePath";
-import { between, nearest, type Scale } from "./scale";
+import { between, nearest, plannedX, type Scale } from "./scale";
 
 type Props = {
   result: Evaluation;
@@ -21,7 +21,7 @@ export const Plan = memo(function Plan({ result, scale, top, height, side, trave
   return (
     <g>
       <Break y={middle} scale={scale} />
-      <Ties scale={scale} top={top} height={height} />
+      <Ties rail={result.rails.find((r) => r.side === side)} scale={scale} top={top} height={height} />
       {result.axle.map((axle) => {
         const row = nearest(travelMm, axle.travel_mm);
         const half = (axle.diameter_mm / 2) * scale.perMm;
@@ -50,6 +50,9 @@ export const Plan = memo(function Plan({ result, scale, top, height, side, trave
     </g>
   );
 });
+
+/** Box pieces that stand between two ends of a rail fill its width. */
+const PIECE = /^(post|riser|insert|jog-)/;
 
 type Across = (yMm: number) => number;
 
@@ -110,7 +113,7 @@ function PlanRail({ rail, parts, scale, across, strong, selected }: RailProps) {
         const thick = inward * part.thickness_mm;
         if (part.role === "liner" || part.role.startsWith("cap-side")) return null;
         const box =
-          part.role === "outer"
+          part.face === "outer" && !PIECE.test(part.role)
             ? band(x0, x1, y - thick, y)
             : part.face === "inner"
               ? band(x0, x1, t, t + thick)
@@ -145,14 +148,26 @@ function Break({ y, scale }: { y: number; scale: Scale }) {
 }
 
 /** Crossmembers between the rails, broken out with the middle of the frame. */
-function Ties({ scale, top, height }: { scale: Scale; top: number; height: number }) {
+function Ties({ rail, scale, top, height }: { rail?: RailDrawing; scale: Scale; top: number; height: number }) {
   const draft = useBench((s) => s.history.now);
-  const added = draft.design.crossmembers ?? [];
+  const changes = draft.design.operations.filter((op) => op.kind === "crossmember");
+  const place = (anchor: string, offset: number) =>
+    (draft.survey.features.find((f) => f.id === anchor)?.x_mm ?? 0) + offset;
+  const gone = changes.filter((c) => c.act !== "add").map((c) => c.target_id);
+  const stays = (draft.survey.crossmembers ?? []).filter((c) => !gone.includes(c.id));
+  const made = changes
+    .filter((c) => c.act !== "remove")
+    .map((c) => {
+      const old = draft.survey.crossmembers?.find((t) => t.id === c.target_id);
+      const x_mm = c.act === "replace" && old ? old.x_mm : place(c.place.anchor_id, c.place.offset_mm ?? 0);
+      return { ...(c.act === "move" && old ? old : c), id: c.id, name: c.name, x_mm };
+    });
+  const added = [...(draft.design.crossmembers ?? []), ...made];
   return (
     <g fill="none">
-      {[...(draft.survey.crossmembers ?? []), ...added].map((tie) => {
+      {[...stays, ...added].map((tie) => {
         const half = ((tie.profile === "tube" ? tie.height_mm : tie.width_mm) / 2) * scale.perMm;
-        const x = scale.x(tie.x_mm);
+        const x = scale.x(plannedX(rail, tie.x_mm));
         return (
           <path
             key={`${tie.id}${tie.x_mm}`}

@@ -4,6 +4,9 @@ import { usePick } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
 import { showLength, showNumber } from "../units/show";
 
+/** Metal of the rail, and air inside it. */
+const FILLS: Record<string, string> = { rail: paint("ink"), void: paint("panel") };
+
 const H = 132;
 
 /** The section under the pointer, stock beside planned at one scale, and what it is worth. */
@@ -33,9 +36,9 @@ function Both({ section }: { section: SectionDrawing }) {
         points={shape.y_mm
           .map((y, j) => `${left + y * perMm},${H - 4 - ((shape.z_mm[j] ?? 0) - low) * perMm}`)
           .join(" ")}
-        fill={shape.name === "rail" ? paint("ink") : "url(#fill-added)"}
+        fill={FILLS[shape.name] ?? "url(#fill-added)"}
         fillOpacity={shape.name === "rail" ? 0.75 : 1}
-        stroke={shape.name === "rail" ? paint("ink") : paint("added")}
+        stroke={shape.name in FILLS ? paint("ink") : paint("added")}
         strokeDasharray={shape.share < 1 ? "3 2" : undefined}
       />
     ));

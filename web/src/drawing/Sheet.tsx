@@ -2,17 +2,19 @@ import { Box } from "@chakra-ui/react";
 import { type PointerEvent, useCallback, useEffect, useMemo, useRef } from "react";
 import { useMay } from "../app/session";
 import { paint } from "../app/theme";
+import type { Draft } from "../draft/document";
 import { shownDraft, useBench, usePick } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
 import { showLength } from "../units/show";
+import { Deflected } from "./Deflected";
 import { Elevation, type Heights, heightsOf } from "./Elevation";
 import { Features } from "./Features";
 import { HandleMark } from "./HandleMark";
-import { anchorOf, handlesOf } from "./handles";
+import { anchorOf, type Handle, handlesOf } from "./handles";
 import { outlinePath } from "./outlinePath";
 import { Patterns } from "./Patterns";
 import { Plan } from "./Plan";
-import { scaleOf } from "./scale";
+import { plannedX, scaleOf } from "./scale";
 import { TAPE_H, Tape } from "./Tape";
 import { useSize } from "./useSize";
 import { useLooking } from "./view";
@@ -69,6 +71,8 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
   const onUp = (event: PointerEvent<SVGSVGElement>) => {
     fingers.current.delete(event.pointerId);
   };
+  const rail = result?.rails.find((r) => r.side === side);
+  const zeroMm = plannedX(rail, anchorOf(draft, hooked));
   const preview = gesture && evaluated && result ? previewShift(draft, evaluated) : null;
   return (
     <Box ref={frame} position="relative" height="100%" bg="sheet" overflow="hidden" minH="0">
@@ -124,7 +128,8 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
               </g>
             )}
           </g>
-          <Features survey={draft.survey} side={side} scale={scale} heights={heights} tapeY={tapeY} />
+          <Features survey={draft.survey} rail={rail} side={side} scale={scale} heights={heights} tapeY={tapeY} />
+          <Deflected result={result} side={side} scale={scale} heights={heights} />
           <Plan
             result={result}
             scale={scale}
@@ -134,7 +139,7 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
             travelMm={travelMm}
             selected={selected}
           />
-          <Tape scale={scale} zeroMm={anchorOf(draft, hooked)} style={style} y={tapeY} />
+          <Tape scale={scale} zeroMm={zeroMm} style={style} y={tapeY} />
           <path
             d={`M${scale.x(stationMm)} 0V${height}`}
             stroke={paint("chalk")}
@@ -145,16 +150,24 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
             {side} rail, seen from the left, front to the left
           </text>
           <text x={scale.x(stationMm) + 5} y={34} fill={paint("chalk")} className="halo" style={{ fontSize: 12 }}>
-            section {showLength(stationMm - anchorOf(draft, hooked), style)} on the tape
+            section {showLength(stationMm - zeroMm, style)} on the tape
           </text>
           {handles &&
-            handlesOf(draft, result, side).map((handle) => (
+            within(handlesOf(draft, result, side), scale.perMm, draft, selected).map((handle) => (
               <HandleMark key={handle.id} handle={handle} scale={scale} heights={heights} locked={!may.design} />
             ))}
         </svg>
       )}
     </Box>
   );
+}
+
+/** From afar only the open operation's handles: the others would lie on each other. */
+function within(handles: Handle[], perMm: number, draft: Draft, selected: string | null): Handle[] {
+  if (perMm > 0.45) return handles;
+  const operations = draft.design.operations;
+  const open = operations.find((op) => selected?.startsWith(op.id)) ?? operations.find((op) => op.kind === "notch");
+  return handles.filter((handle) => handle.id.startsWith(`${open?.id}/`));
 }
 
 /** How far the gesture has moved the first notch from what was last evaluated. */

@@ -1,5 +1,6 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { memo, useRef, useState } from "react";
+import { useCatalogue } from "../api/catalogue";
 import type { Strip } from "../api/types";
 import { paint } from "../app/theme";
 import { usePick } from "../draft/store";
@@ -98,7 +99,8 @@ export function StrengthStrip() {
 
 /** Name, load case and the way to the table; an evaluation does not draw it again. */
 const StripHead = memo(function StripHead({ table, turn }: { table: boolean; turn: (table: boolean) => void }) {
-  const { side, loadCase, put } = usePick("side", "loadCase", "put");
+  const { side, loadCase, deflected, put } = usePick("side", "loadCase", "deflected", "put");
+  const { cases } = useCatalogue();
   return (
     <Flex px="3" py="0.5" gap="3" align="center" bg="panel" borderYWidth="1px" borderColor="rule">
       <Text fontFamily="heading" fontWeight="600" fontSize="17px" flex="1">
@@ -110,14 +112,13 @@ const StripHead = memo(function StripHead({ table, turn }: { table: boolean; tur
           bare
           label="Load case"
           value={loadCase}
-          choices={[
-            ["bump", "Both wheels in a bump, 3 g"],
-            ["static", "Standing, 1 g"],
-            ["twist", "One wheel in a hole"],
-          ]}
+          choices={cases.map((c) => [c.id, c.name] as const)}
           choose={(value) => put({ loadCase: value })}
         />
       </Box>
+      <Act onClick={() => put({ deflected: !deflected })} hint="The rail's shape under this case, drawn larger">
+        {deflected ? "Hide bent shape" : "Bent shape"}
+      </Act>
       <Act onClick={() => turn(!table)}>{table ? "Curves" : "Table"}</Act>
     </Flex>
   );

@@ -1,6 +1,7 @@
-import type { Boxing, Evaluation, Notch, Operation, Side } from "../api/types";
-import type { Draft } from "../draft/document";
+import type { Evaluation, Notch, Operation, RailDrawing, Side } from "../api/types";
+import { type Draft, type Path, replaced, valueAt } from "../draft/document";
 import { topAt, undersideAt } from "./Elevation";
+import { plannedX, stockX } from "./scale";
 
 /** A thing on the sheet that can be dragged along one axis, nudged, or typed in its field. */
 export type Handle = {
@@ -24,104 +25,159 @@ export function anchorOf(draft: Draft, anchorId: string): number {
   return draft.survey.features.find((f) => f.id === anchorId)?.x_mm ?? 0;
 }
 
-/** Every handle of the draft's operations on one side; the mouth's width comes from the core's last outline. */
+type Where = {
+  draft: Draft;
+  result: Evaluation;
+  side: Side;
+  rail: RailDrawing | undefined;
+  op: Operation;
+  index: number;
+};
+
+/** Every handle of the draft's operations on one side; stations are planned ones, values what the fields hold. */
 export function handlesOf(draft: Draft, result: Evaluation, side: Side): Handle[] {
+  const rail = result.rails.find((r) => r.side === side);
   return draft.design.operations.flatMap((op, index) => {
     if (op.side !== "both" && op.side !== side) return [];
-    return op.kind === "notch"
-      ? notchHandles(draft, result, side, op, index)
-      : boxingHandles(draft, result, side, op, index);
+    const where = { draft, result, side, rail, op, index };
+    const places = PLACES.flatMap(([key, words]) => placeHandle(where, key, words));
+    return [...places, ...heightHandles(where), ...(op.kind === "notch" ? notchHandles(where, op) : [])];
   });
 }
 
-function notchHandles(draft: Draft, result: Evaluation, side: Side, notch: Notch, index: number): Handle[] {
-  const anchor = anchorOf(draft, notch.place.anchor_id);
-  const centre = anchor + notch.place.offset_mm;
-  const base = undersideAt(result, side, centre);
-  const shape = notch.shape;
-  const half = halfMouth(result, side, centre);
-  const common = { index, z: base };
-  const head = `/design/operations/${index}`;
-  const handles: Handle[] = [
+const PLACES = [
+  ["place", "place"],
+  ["start", "front end"],
+  ["end", "rear end"],
+] as const;
+
+/** The station of the operation's place on the planned rail. */
+function stationOf({ draft, rail }: Where, place: { anchor_id: string; offset_mm?: number }): number {
+  return plannedX(rail, anchorOf(draft, place.anchor_id) + (place.offset_mm ?? 0));
+}
+
+function placeHandle(where: Where, key: (typeof PLACES)[number][0], words: string): Handle[] {
+  const { draft, result, side, rail, op, index } = where;
+  const place = (op as Partial<Record<typeof key, { anchor_id: string; offset_mm?: number } | null>>)[key];
+  if (!place) return [];
+  const x = stationOf(where, place);
+  const z = op.kind === "notch" && op.from_ === "above" ? topAt(result, side, x) : undersideAt(result, side, x);
+  return [
     {
-      ...common,
-      id: `${notch.id}/centre`,
-      label: `${notch.name}, centre`,
+      id: `${op.id}/${op.kind === "notch" ? "centre" : key}`,
+      label: `${op.name}, ${op.kind === "notch" ? "centre" : words}`,
       axis: "x",
-      x: centre,
-      valueMm: notch.place.offset_mm,
-      field: `${head}/place/offset_mm`,
-      valueAt: (x) => x - anchor,
-      withValue: (offset_mm) => ({ ...notch, place: { ...notch.place, offset_mm } }),
-    },
-    {
-      ...common,
-      id: `${notch.id}/depth`,
-      label: `${notch.name}, depth`,
-      axis: "z",
-      x: centre,
-      z: base + notch.depth_mm,
-      valueMm: notch.depth_mm,
-      field: `${head}/depth_mm`,
-      valueAt: (_, z) => z - base,
-      withValue: (depth_mm) => ({ ...notch, depth_mm }),
+      index,
+      x,
+      z,
+      valueMm: place.offset_mm ?? 0,
+      field: `/design/operations/${index}/${key}/offset_mm`,
+      valueAt: (at) => stockX(rail, at) - anchorOf(draft, place.anchor_id),
+      withValue: (offset) => changed(op, [key, "offset_mm"], offset),
     },
   ];
-  if (shape.kind === "arc") {
-    handles.push({
-      ...common,
-      id: `${notch.id}/radius`,
-      label: `${notch.name}, radius`,
-      axis: "x",
-      x: centre + shape.radius_mm,
-      z: base + Math.max(notch.depth_mm - shape.radius_mm, 0),
-      valueMm: shape.radius_mm,
-      field: `${head}/shape/radius_mm`,
-      valueAt: (x) => Math.abs(x - centre),
-      withValue: (radius_mm) => ({ ...notch, shape: { ...shape, radius_mm } }),
-    });
-  } else {
-    handles.push({
-      ...common,
-      id: `${notch.id}/mouth`,
-      label: `${notch.name}, width at the mouth`,
-      axis: "x",
-      x: centre + shape.mouth_width_mm / 2,
-      valueMm: shape.mouth_width_mm,
-      field: `${head}/shape/mouth_width_mm`,
-      valueAt: (x) => 2 * Math.abs(x - centre),
-      withValue: (mouth_width_mm) => ({ ...notch, shape: { ...shape, mouth_width_mm } }),
-    });
-  }
+}
+
+function changed(op: Operation, path: Path, value: number): Operation {
+  return replaced(op, path, () => value) as Operation;
+}
+
+/** Fields that are a height on the sheet: where they sit, and how the pointer's height gives their value. */
+const HEIGHTS: Partial<Record<Operation["kind"], { at: string; words: string; from: "underside" | "rise" }[]>> = {
+  "z-step": [{ at: "rise_mm", words: "height of the step", from: "rise" }],
+  raise: [{ at: "depth_mm", words: "depth", from: "underside" }],
+  hole: [{ at: "height_mm", words: "height", from: "underside" }],
+  bracket: [{ at: "height_mm", words: "height", from: "underside" }],
+  "access-cut": [{ at: "height_mm", words: "height", from: "underside" }],
+};
+
+function heightHandles(where: Where): Handle[] {
+  const { result, side, rail, op, index } = where;
+  const place = "place" in op ? op.place : "start" in op ? op.start : null;
+  if (!place) return [];
+  return (HEIGHTS[op.kind] ?? []).map(({ at, words, from }) => {
+    const value = valueAt(op, [at]) as number;
+    const x = stationOf(where, place);
+    const base = undersideAt(result, side, x);
+    const up = op.kind === "z-step" && op.rises === "ahead" ? -1 : 1;
+    const beyond = from === "rise" ? x + 60 : x;
+    return {
+      id: `${op.id}/${at}`,
+      label: `${op.name}, ${words}`,
+      axis: "z" as const,
+      index,
+      x: beyond,
+      z: base + up * value,
+      valueMm: value,
+      field: `/design/operations/${index}/${at}`,
+      valueAt: (_: number, z: number) => up * (z - (rail ? undersideAt(result, side, x) : base)),
+      withValue: (mm: number) => changed(op, [at], mm),
+    };
+  });
+}
+
+/** Depth, width, plates and cap of a notch. */
+function notchHandles(where: Where, notch: Notch): Handle[] {
+  const { result, side, index } = where;
+  const centre = stationOf(where, notch.place);
+  const up = notch.from_ === "above" ? -1 : 1;
+  const edge = up > 0 ? undersideAt(result, side, centre) : topAt(result, side, centre);
+  const far = up > 0 ? topAt(result, side, centre) : undersideAt(result, side, centre);
+  const half = halfMouth(result, side, centre);
+  const along = (x: number) => Math.abs(x - centre);
+  const make = (
+    name: string,
+    words: string,
+    at: readonly string[],
+    axis: "x" | "z",
+    x: number,
+    z: number,
+    reads: (x: number, z: number) => number,
+  ): Handle => ({
+    id: `${notch.id}/${name}`,
+    label: `${notch.name}, ${words}`,
+    axis,
+    index,
+    x,
+    z,
+    valueMm: valueAt(notch, at) as number,
+    field: `/design/operations/${index}/${at.join("/")}`,
+    valueAt: reads,
+    withValue: (mm) => changed(notch, at, mm),
+  });
+  const shape = notch.shape;
+  const handles = [
+    make("depth", "depth", ["depth_mm"], "z", centre, edge + up * notch.depth_mm, (_, z) => up * (z - edge)),
+    shape.kind === "arc"
+      ? make(
+          "radius",
+          "radius",
+          ["shape", "radius_mm"],
+          "x",
+          centre + shape.radius_mm,
+          edge + up * Math.max(notch.depth_mm - shape.radius_mm, 0),
+          along,
+        )
+      : make(
+          "mouth",
+          "width at the mouth",
+          ["shape", "mouth_width_mm"],
+          "x",
+          centre + shape.mouth_width_mm / 2,
+          edge,
+          (x) => 2 * along(x),
+        ),
+  ];
   if (notch.outer_plate) {
-    const plate = notch.outer_plate;
-    handles.push({
-      ...common,
-      id: `${notch.id}/outer`,
-      label: `${notch.name}, overlap of the outer plate`,
-      axis: "x",
-      x: centre + half + plate.overlap_mm,
-      z: (base + topAt(result, side, centre)) / 2,
-      valueMm: plate.overlap_mm,
-      field: `${head}/outer_plate/overlap_mm`,
-      valueAt: (x) => Math.abs(x - centre) - half,
-      withValue: (overlap_mm) => ({ ...notch, outer_plate: { ...plate, overlap_mm } }),
-    });
+    const x = centre + half + notch.outer_plate.overlap_mm;
+    const words = "overlap of the outer plate";
+    handles.push(
+      make("outer", words, ["outer_plate", "overlap_mm"], "x", x, (edge + far) / 2, (at) => along(at) - half),
+    );
   }
   if (notch.cap) {
-    const cap = notch.cap;
-    handles.push({
-      ...common,
-      id: `${notch.id}/cap`,
-      label: `${notch.name}, height of the cap`,
-      axis: "z",
-      x: centre,
-      z: topAt(result, side, centre) + cap.height_mm,
-      valueMm: cap.height_mm,
-      field: `${head}/cap/height_mm`,
-      valueAt: (_, z) => z - topAt(result, side, centre),
-      withValue: (height_mm) => ({ ...notch, cap: { ...cap, height_mm } }),
-    });
+    const z = far + up * notch.cap.height_mm;
+    handles.push(make("cap", "height of the cap", ["cap", "height_mm"], "z", centre, z, (_, at) => up * (at - far)));
   }
   return handles;
 }
@@ -131,24 +187,4 @@ function halfMouth(result: Evaluation, side: Side, centre: number): number {
   const spans = cuts.map((c) => [c.vertices[0]?.x ?? 0, c.vertices.at(-1)?.x ?? 0] as const);
   const own = spans.find(([a, b]) => Math.abs((a + b) / 2 - centre) < 200);
   return own ? (own[1] - own[0]) / 2 : 0;
-}
-
-function boxingHandles(draft: Draft, result: Evaluation, side: Side, box: Boxing, index: number): Handle[] {
-  return (["start", "end"] as const).map((which) => {
-    const place = box[which];
-    const anchor = anchorOf(draft, place.anchor_id);
-    const x = anchor + place.offset_mm;
-    return {
-      id: `${box.id}/${which}`,
-      label: `${box.name}, ${which === "start" ? "front" : "rear"} end`,
-      axis: "x" as const,
-      index,
-      x,
-      z: undersideAt(result, side, x),
-      valueMm: place.offset_mm,
-      field: `/design/operations/${index}/${which}/offset_mm`,
-      valueAt: (at: number) => at - anchor,
-      withValue: (offset_mm: number) => ({ ...box, [which]: { ...place, offset_mm } }),
-    };
-  });
 }

@@ -53,3 +53,24 @@ export function nearest(value: number, column: readonly number[]): number {
   });
   return best;
 }
+
+/** Where a stock station is on the planned rail. */
+export function plannedX(
+  rail: { stock_x_mm: readonly number[]; x_mm: readonly number[] } | undefined,
+  x: number,
+): number {
+  const [from, to] = [rail?.stock_x_mm, rail?.x_mm];
+  if (!from?.length || !to?.length) return x;
+  const [a, b] = [from[0] ?? 0, from.at(-1) ?? 0];
+  if (x < a) return x - a + (to[0] ?? 0);
+  if (x > b) return x - b + (to.at(-1) ?? 0);
+  return between(x, from, to);
+}
+
+/** The stock station that is at a planned one. */
+export function stockX(
+  rail: { stock_x_mm: readonly number[]; x_mm: readonly number[] } | undefined,
+  x: number,
+): number {
+  return rail ? plannedX({ stock_x_mm: rail.x_mm, x_mm: rail.stock_x_mm }, x) : x;
+}

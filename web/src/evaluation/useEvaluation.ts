@@ -28,6 +28,10 @@ export const useShown = create<Shown>(() => ({
   shownAt: 0,
 }));
 
+/** Cases that each rail answers as a beam; the others need the frame in space. */
+const BEAM_CASES = ["static", "bump"];
+const KEPT = /^(twist-|case-|joint-|interim-)/;
+
 let inFlight = false;
 let waiting = false;
 let sequence = 0;
@@ -50,7 +54,8 @@ async function run(): Promise<void> {
     slim: dragging,
     sequence,
     want: {
-      frame: !dragging || loadCase === "twist",
+      frame: !dragging || !BEAM_CASES.includes(loadCase),
+      interim: !dragging,
       strips: true,
       parts: true,
       steps: !dragging,
@@ -102,11 +107,12 @@ function show(next: Evaluation, draft: Draft, at: number): void {
 function merged(old: Evaluation, next: Evaluation): Evaluation {
   const whys = new Map(old.checks.map((check) => [check.id, check]));
   const fresh = next.checks.map((check) => ({ ...whys.get(check.id), ...check }) as Check);
-  // the frame's twist is not solved while a hand drags: its rows stay as they were
+  // the frame in space and the frames between steps are not solved while a hand drags: their rows stay as they were
   const ids = new Set(fresh.map((check) => check.id));
-  const checks = [...fresh, ...old.checks.filter((check) => check.limit_id.startsWith("twist-") && !ids.has(check.id))];
+  const checks = [...fresh, ...old.checks.filter((check) => KEPT.test(check.limit_id) && !ids.has(check.id))];
   const rails = old.rails.map((rail, i) => ({ ...rail, ...next.rails[i] }));
-  return { ...old, ...next, checks, rails };
+  const interim = next.interim.length ? next.interim : old.interim;
+  return { ...old, ...next, checks, rails, interim };
 }
 
 /** Evaluate whenever the draft, the side, the station or the load case changes; outside React, so that a drag redraws only what it moves. */

@@ -1,5 +1,6 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
+import { useCatalogue } from "../api/catalogue";
 import type { Check } from "../api/types";
 import { useMay } from "../app/session";
 import { useBench } from "../draft/store";
@@ -12,14 +13,13 @@ import { shown } from "./group";
 export function Why({ check }: { check: Check }) {
   const style = useBench((s) => s.style);
   const length = (mm: number) => showLength(mm, style);
+  const named = useCatalogue().cases.find((c) => c.id === check.governs.case)?.name;
   const [changing, setChanging] = useState(false);
   const may = useMay();
   const place = [
     check.governs.station_mm != null && `${length(check.governs.station_mm)} behind the front axle`,
     check.governs.pose_mm != null && `at ${length(check.governs.pose_mm)} of travel`,
-    check.governs.case === "bump" && "in the 3 g bump",
-    check.governs.case === "static" && "standing",
-    check.governs.case === "twist" && "with one wheel in a hole",
+    named && `in the case '${named}'`,
   ].filter(Boolean);
   return (
     <Box fontSize="14px" pb="2" ps="6">

@@ -37,4 +37,12 @@ export const usePatterns = create<Shown>((set) => ({
   setPaper: (paper) => set({ paper }),
 }));
 
-const NOTHING = { frame: false, strips: false, parts: false, steps: false, readings: false, case: "bump" };
+const NOTHING = {
+  frame: false,
+  interim: false,
+  strips: false,
+  parts: false,
+  steps: false,
+  readings: false,
+  case: "bump",
+};

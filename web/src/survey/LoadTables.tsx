@@ -7,8 +7,9 @@ import { NONE, useShown } from "../evaluation/useEvaluation";
 import { Act, ChoiceField, Group, WordsField } from "../fields/controls";
 import { Grid, GridRow } from "../fields/Grid";
 import { QuantityField } from "../fields/QuantityField";
+import { LoadPlanFields } from "./LoadPlanFields";
 
-const MASS_WIDTHS = "minmax(12rem, 1fr) 7rem 8rem 8rem 2.4rem";
+const MASS_WIDTHS = "minmax(11rem, 1fr) 6.5rem 7rem 7rem 7rem 2.4rem";
 const SEAT_WIDTHS = "minmax(12rem, 1fr) 7rem 8rem 7rem 2.4rem";
 const AXLES = [
   ["front", "front"],
@@ -28,6 +29,7 @@ export function LoadTables() {
       )}
       <Seats title="Seats as surveyed" path={["survey", "seats"]} />
       <Seats title="Seats as planned" path={["design", "seats"]} note="Empty: the surveyed seats stay." />
+      <LoadPlanFields />
     </Box>
   );
 }
@@ -53,7 +55,7 @@ function Masses() {
     <Box data-field="/survey/masses" tabIndex={-1}>
       <Grid
         label="Masses"
-        heads={["carried by the frame", "mass", "from (station)", "to, where spread"]}
+        heads={["carried by the frame", "mass", "from (station)", "to, where spread", "height of centre"]}
         widths={MASS_WIDTHS}
       >
         {masses.map((mass, i) => (
@@ -62,6 +64,7 @@ function Masses() {
             <QuantityField label={`${mass.name}, mass`} path={[...path, i, "mass_kg"]} kind="mass" />
             <QuantityField label={`${mass.name}, station`} path={[...path, i, "x_mm"]} />
             <QuantityField label={`${mass.name}, end of the run`} path={[...path, i, "to_x_mm"]} optional />
+            <QuantityField label={`${mass.name}, height above the datum`} path={[...path, i, "z_mm"]} optional />
           </GridRow>
         ))}
       </Grid>

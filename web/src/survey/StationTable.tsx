@@ -6,19 +6,32 @@ import type { Problem, Station } from "../api/types";
 import { useMay } from "../app/session";
 import { TroubleList } from "../app/TroubleList";
 import { shownDraft, useBench, usePick } from "../draft/store";
-import { Act, ChoiceField } from "../fields/controls";
+import { Act, ChoiceField, PlainChoice } from "../fields/controls";
 import { Grid, GridRow } from "../fields/Grid";
 import { QuantityField } from "../fields/QuantityField";
 import { useFile } from "../fields/useFile";
 import { unitOf } from "../units/show";
 
-const WIDTHS = "2rem repeat(5, minmax(5.6rem, 8rem)) 2.4rem";
+const WIDTHS = "2rem repeat(6, minmax(5.2rem, 7.4rem)) 2.4rem";
 const FIELDS = [
   ["x_mm", "behind front axle", false],
   ["underside_z_mm", "underside", false],
   ["height_mm", "height", false],
   ["width_mm", "width", false],
   ["wall_mm", "wall", true],
+  ["rust_loss_mm", "lost to rust", false],
+] as const;
+const KINDS = [
+  ["channel", "channel"],
+  ["lipped-channel", "channel with lips"],
+  ["rect-tube", "rectangular tube"],
+  ["round-tube", "round tube"],
+  ["top-hat", "top-hat"],
+  ["two-skin", "two skins"],
+] as const;
+const LIPS = [
+  ["inward", "turned in"],
+  ["outward", "turned out"],
 ] as const;
 
 /** The stations of one rail, typed or brought in from CSV. */
@@ -29,6 +42,15 @@ export function StationTable() {
   const steels = useSteelChoices();
   const stations = rails[side].stations;
   const path = ["survey", "rails", side, "stations"] as const;
+  const kind = rails[side].kind;
+  /** A kind brings what it cannot be without. */
+  const turnTo = (next: string) => {
+    const rail = rails[side];
+    const wall = stations[0]?.wall_mm ?? 3;
+    const second_wall_mm = next === "two-skin" ? (rail.second_wall_mm ?? wall) : rail.second_wall_mm;
+    const lip_mm = next === "lipped-channel" || next === "top-hat" ? rail.lip_mm || 20 : rail.lip_mm;
+    act({ kind: "set", path: ["survey", "rails", side], value: { ...rail, kind: next, second_wall_mm, lip_mm } });
+  };
   const other = side === "left" ? "right" : "left";
   const add = () => {
     const last = stations.at(-1);
@@ -38,14 +60,39 @@ export function StationTable() {
     <Box>
       <Flex gap="3" mb="2" align="end" wrap="wrap">
         <Text fontWeight="600" fontSize="15px">
-          {side} rail: channel, {stations.length} stations
+          {side} rail, {stations.length} stations
         </Text>
+        <Box w="10rem">
+          <PlainChoice label="Section" value={rails[side].kind ?? "channel"} choices={KINDS} choose={turnTo} />
+        </Box>
         <Box w="13rem">
           <ChoiceField label="Steel" path={["survey", "rails", side, "steel_id"]} choices={steels} />
         </Box>
-        <Box w="8rem">
-          <ChoiceField label="Opens" path={["survey", "rails", side, "opens"]} choices={OPENS} />
-        </Box>
+        {(kind === "lipped-channel" || kind === "top-hat") && (
+          <Box w="7rem">
+            <QuantityField label="Lip" path={["survey", "rails", side, "lip_mm"]} />
+          </Box>
+        )}
+        {kind === "lipped-channel" && (
+          <Box w="8rem">
+            <ChoiceField label="Lips" path={["survey", "rails", side, "lips"]} choices={LIPS} />
+          </Box>
+        )}
+        {(kind === "two-skin" || kind === "top-hat") && (
+          <Box w="8rem">
+            <QuantityField
+              label={kind === "top-hat" ? "Floor on it" : "Second skin"}
+              path={["survey", "rails", side, "second_wall_mm"]}
+              kind="thickness"
+              optional={kind === "top-hat"}
+            />
+          </Box>
+        )}
+        {(kind === "channel" || kind === "lipped-channel") && (
+          <Box w="8rem">
+            <ChoiceField label="Opens" path={["survey", "rails", side, "opens"]} choices={OPENS} />
+          </Box>
+        )}
         <Box w="7rem">
           <QuantityField label="Web off centre" path={["survey", "rails", side, "web_y_mm"]} />
         </Box>
@@ -71,7 +118,7 @@ export function StationTable() {
                 label={`Station ${i + 1}, ${name}`}
                 path={[...path, i, field]}
                 optional={optional}
-                kind={optional ? "thickness" : "length"}
+                kind={field === "wall_mm" || field === "rust_loss_mm" ? "thickness" : "length"}
               />
             ))}
           </GridRow>

@@ -42,12 +42,12 @@ export function showNumber(value: number, digits = 4): string {
   return Math.abs(text) >= 1e5 || Math.abs(text) < 1e-3 ? text.toExponential(digits - 1) : String(text);
 }
 
-export type Kind = "length" | "thickness" | "angle" | "mass" | "number";
+export type Kind = "length" | "thickness" | "angle" | "mass" | "force" | "number";
 
 /** The unit taken where none was typed. */
 export function unitOf(kind: Kind, style: Style): string {
   if (kind === "length" || kind === "thickness") return style === "mm" ? "mm" : "in";
-  return { angle: "deg", mass: "kg", number: "" }[kind];
+  return { angle: "deg", mass: "kg", force: "N", number: "" }[kind];
 }
 
 /** A quantity in the base unit of its kind, as a field shows it. */
@@ -72,7 +72,7 @@ export function nudge(style: Style): number {
 /** One nudge of a field: a tape mark, a tenth of a degree, a kilogram. */
 export function nudgeOf(kind: Kind, style: Style): number {
   if (kind === "length") return nudge(style);
-  return { thickness: style === "mm" ? 0.5 : MM_PER_INCH / 16, angle: 0.1, mass: 1, number: 0.1 }[kind];
+  return { thickness: style === "mm" ? 0.5 : MM_PER_INCH / 16, angle: 0.1, mass: 1, force: 100, number: 0.1 }[kind];
 }
 
 /** The nearest mark of the tape, mm. */

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable
 
+from nodulant.base.errors import InputError
 from nodulant.frame.additions import Additions
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
@@ -31,7 +32,14 @@ class Boxing(BoxingPlan):
         return self.set_in_mm()
 
     def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
-        """From end to end."""
+        """From end to end; raises InputError where the rail is a box by itself."""
+        if rail.closed or rail.kind == "top-hat":
+            raise InputError(
+                "this rail has no open side to box",
+                field=field,
+                found=rail.kind,
+                acceptable="a channel, with or without lips; use a plate instead",
+            )
         start = resolve(self.start, features, f"{field}/start")
         return Span(start, resolve(self.end, features, f"{field}/end"))
 

@@ -12,7 +12,7 @@ from nodulant.frame.ops.notch_work import DUST, HOT
 from nodulant.frame.ops.operation import RailOperation
 from nodulant.frame.place import Place, resolve
 from nodulant.parts.specs import HoldPoint, StepSpec
-from nodulant.survey.crossmember import Crossmember, EndKind
+from nodulant.survey.crossmember import Crossmember, EndKind, wall_fits
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
 
@@ -38,6 +38,8 @@ class CrossmemberChange(RailOperation):
             raise InputError(
                 "which crossmember?", field="target_id", found="none", acceptable="one of the survey's crossmembers"
             )
+        if self.act in {"add", "replace"}:
+            wall_fits(self.profile, self.height_mm, self.width_mm, self.wall_mm)
         return self
 
     @property
@@ -56,18 +58,8 @@ class CrossmemberChange(RailOperation):
 
     def applied(self, before: tuple[Crossmember, ...], x_mm: float, field: str) -> tuple[Crossmember, ...]:
         """The crossmembers after it; raises InputError where there is no such one."""
-        new = Crossmember(
-            id=self.id,
-            name=self.name,
-            x_mm=x_mm,
-            profile=self.profile,
-            height_mm=self.height_mm,
-            width_mm=self.width_mm,
-            wall_mm=self.wall_mm,
-            end="riveted" if self.removable else self.end,
-        )
         if self.act == "add":
-            return (*before, new)
+            return (*before, self._new(x_mm))
         target = next((c for c in before if c.id == self.target_id), None)
         if target is None:
             raise InputError(
@@ -81,7 +73,19 @@ class CrossmemberChange(RailOperation):
             return others
         if self.act == "move":
             return (*others, target.model_copy(update={"x_mm": x_mm}))
-        return (*others, new.model_copy(update={"x_mm": target.x_mm}))
+        return (*others, self._new(target.x_mm))
+
+    def _new(self, x_mm: float) -> Crossmember:
+        return Crossmember(
+            id=self.id,
+            name=self.name,
+            x_mm=x_mm,
+            profile=self.profile,
+            height_mm=self.height_mm,
+            width_mm=self.width_mm,
+            wall_mm=self.wall_mm,
+            end="riveted" if self.removable else self.end,
+        )
 
     def steps(self, datum: str) -> list[StepSpec]:
         """Brace before one goes, fit before one is welded."""

@@ -41,7 +41,14 @@ class Notch(NotchPlan):
         return self.from_ == "above"
 
     def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
-        """The mouth of the cut."""
+        """The mouth of the cut; raises InputError on a round tube."""
+        if rail.kind == "round-tube":
+            raise InputError(
+                "a cut in a round tube is not computed here",
+                field=f"{field}/depth_mm",
+                found="round tube",
+                acceptable="another rail, or a splice with a rail that can be cut",
+            )
         centre = resolve(self.place, features, f"{field}/place")
         return Span(centre - self.half_mouth_mm, centre + self.half_mouth_mm)
 
@@ -76,6 +83,11 @@ class Notch(NotchPlan):
     def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
         """Fillets around its plates."""
         return notch_seams(self, on.side, parts)
+
+    @property
+    def opens(self) -> bool:
+        """It has an edge that plates follow."""
+        return True
 
     def cut_edge(self) -> Outline:
         """Edge of the cut."""

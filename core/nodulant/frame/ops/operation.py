@@ -92,6 +92,11 @@ class RailOperation(Frozen):
         return None
 
     @property
+    def opens(self) -> bool:
+        """Whether it has such an edge."""
+        return False
+
+    @property
     def from_above(self) -> bool:
         """Whether that edge is the rail's top."""
         return False

@@ -1,6 +1,7 @@
 """Raise a subframe or crossmember into the rail: a pocket from below, and a box of its depth on top."""
 
 from collections.abc import Iterable
+from functools import lru_cache
 from typing import Literal, Self
 
 from pydantic import ValidationError, model_validator
@@ -56,25 +57,7 @@ class Raise(RailOperation):
 
     def as_notch(self) -> Notch:
         """The pocket as a straight-sided cut with a floor, and the box on top as its cap."""
-        deep = max(self.depth_mm, self.inner_depth_mm or 0.0)
-        return Notch(
-            id=self.id,
-            name=self.name,
-            side=self.side,
-            place=self.place,
-            depth_mm=deep,
-            shape=TrapezoidShape(
-                top_width_mm=self.length_mm, mouth_width_mm=self.length_mm, corner_radius_mm=self.corner_radius_mm
-            ),
-            liner=Liner(thickness_mm=self.floor_mm, steel_id=self.steel_id, weld_leg_mm=self.weld_leg_mm),
-            cap=Cap(
-                height_mm=deep,
-                thickness_mm=self.box_mm,
-                overlap_mm=self.overlap_mm,
-                steel_id=self.steel_id,
-                weld_leg_mm=self.weld_leg_mm,
-            ),
-        )
+        return _as_notch(self)
 
     @property
     def anchor(self) -> Place:
@@ -125,6 +108,11 @@ class Raise(RailOperation):
     def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
         """Fillets around them."""
         return self.as_notch().seams(on, parts)
+
+    @property
+    def opens(self) -> bool:
+        """It has an edge that plates follow."""
+        return True
 
     def cut_edge(self) -> Outline:
         """Edge of the pocket at its deeper wall."""
@@ -267,3 +255,26 @@ class Raise(RailOperation):
                 datum="rail underside beside the pocket",
             ),
         ]
+
+
+@lru_cache(maxsize=256)
+def _as_notch(raised: Raise) -> Notch:
+    deep = max(raised.depth_mm, raised.inner_depth_mm or 0.0)
+    return Notch(
+        id=raised.id,
+        name=raised.name,
+        side=raised.side,
+        place=raised.place,
+        depth_mm=deep,
+        shape=TrapezoidShape(
+            top_width_mm=raised.length_mm, mouth_width_mm=raised.length_mm, corner_radius_mm=raised.corner_radius_mm
+        ),
+        liner=Liner(thickness_mm=raised.floor_mm, steel_id=raised.steel_id, weld_leg_mm=raised.weld_leg_mm),
+        cap=Cap(
+            height_mm=deep,
+            thickness_mm=raised.box_mm,
+            overlap_mm=raised.overlap_mm,
+            steel_id=raised.steel_id,
+            weld_leg_mm=raised.weld_leg_mm,
+        ),
+    )

@@ -25,6 +25,9 @@ from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
 
 
+LEAST_RUN_MM = 5.0
+
+
 class Gusset(Frozen):
     """Triangles in both inner corners; not counted in strength, they bring the corner's force in gently."""
 
@@ -64,7 +67,15 @@ class ZStep(CutThrough):
         return self
 
     def refuse(self, rail_height_mm: float, field: str) -> None:
-        """A rail set on the other cannot rise less than that rail is high."""
+        """A rail set on the other cannot rise less than that rail is high; a piece between two ends has some length."""
+        run = self._gone_mm(rail_height_mm) + self.angle_shift_mm()
+        if self.method != "set-on" and run < LEAST_RUN_MM:
+            raise InputError(
+                "the angled cut leaves no room for the piece between the ends",
+                field=f"{field}/cut_angle_deg",
+                found=f"{run:.1f} mm along the rail",
+                acceptable=f"{LEAST_RUN_MM:g} mm or more: a squarer cut or a longer piece",
+            )
         if self.method == "set-on" and self.rise_mm < rail_height_mm - 1e-6:
             raise InputError(
                 "a rail set on top rises by its own height at least",

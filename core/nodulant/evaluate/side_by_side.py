@@ -1,0 +1,144 @@
+"""Options of one job in one table: what each costs and what each leaves.
+
+Heat: 1.0 kJ per mm of a 5 mm fillet, with the square of the leg (common practice of short-arc
+welding). Hours from the build steps, minutes x people. Cost with the shop's own rates; none is
+given where a rate is not.
+"""
+
+from nodulant.base.model import Frozen
+from nodulant.checks.check import Check
+from nodulant.evaluate.evaluation import Evaluation, RailDrawing, Want
+from nodulant.evaluate.run import evaluate
+from nodulant.frame.model import placed_on, planned_state
+from nodulant.frame.parts import added_parts
+from nodulant.job.document import Inputs, Shop
+from nodulant.parts.part import Part, Seam
+from nodulant.parts.sides import LEFT_RIGHT
+
+HEAT_KJ_PER_MM, HEAT_LEG_MM = 1.0, 5.0
+RATIOS = ("modulus-top", "modulus-bottom", "shear-area", "torsion-constant", "torsion-capacity")
+USES = ("use-along", "use-peak", "use-limit", "twist-bending", "twist-torque", "case-use", "case-limit", "joint-use")
+
+
+class Row(Frozen):
+    """One line of the table: the value per option, None where it was not computed; which way is better."""
+
+    key: str
+    name: str
+    unit: str
+    values: tuple[float | None, ...]
+    better: str
+    """'more', 'less' or '' where neither is."""
+
+
+class OptionSheet(Frozen):
+    """One option's drawing, left rail, and its count of verdicts with the worst check."""
+
+    id: str
+    name: str
+    rail: RailDrawing
+    parts: tuple[Part, ...]
+    fails: int
+    not_computed: int
+    close: int
+    holds: int
+    worst: str
+
+
+class SideBySide(Frozen):
+    """All options that were asked for, in one table and on one scale."""
+
+    options: tuple[OptionSheet, ...]
+    rows: tuple[Row, ...]
+
+
+def side_by_side(named: list[tuple[str, str, Inputs]]) -> SideBySide:
+    """(id, name, inputs) of each option; raises InvalidInputs of the first that cannot be evaluated."""
+    results = [evaluate(inputs, Want(interim=False)) for _, _, inputs in named]
+    sheets = tuple(_sheet(id_, name, r) for (id_, name, _), r in zip(named, results, strict=True))
+    seams = [_seams(inputs) for _, _, inputs in named]
+    shops = [inputs.shop for _, _, inputs in named]
+    rows = [_least(rule, results) for rule in RATIOS] + [_most(rule, results) for rule in USES]
+    rows += [_figure("twist-planned", "Torsional stiffness", results), *_work(results, seams, shops)]
+    return SideBySide(options=sheets, rows=tuple(row for row in rows if any(v is not None for v in row.values)))
+
+
+def _sheet(id_: str, name: str, result: Evaluation) -> OptionSheet:
+    counts = {v: sum(c.verdict == v for c in result.checks) for v in ("fails", "not computed", "close", "holds")}
+    first = result.checks[0]
+    side = first.id.split("@")[0].rsplit(":", 1)[-1]
+    return OptionSheet(
+        id=id_,
+        name=name,
+        rail=next(r for r in result.rails if r.side == "left"),
+        parts=tuple(p for p in result.parts if p.side == "left" and p.face in {"inner", "outer"}),
+        fails=counts["fails"],
+        not_computed=counts["not computed"],
+        close=counts["close"],
+        holds=counts["holds"],
+        worst=f"{first.title} ({side})" + ("" if first.value is None else f": {first.value:.2f} {first.unit}"),
+    )
+
+
+def _of(rule: str, result: Evaluation) -> list[Check]:
+    return [c for c in result.checks if c.limit_id == rule and c.state == "planned" and c.value is not None]
+
+
+def _least(rule: str, results: list[Evaluation]) -> Row:
+    own = [_of(rule, r) for r in results]
+    title, unit = next(((c[0].title, c[0].unit) for c in own if c), (rule, ""))
+    values = tuple(min((c.value for c in checks if c.value is not None), default=None) for checks in own)
+    return Row(key=rule, name=f"{title}, least", unit=unit, values=values, better="more")
+
+
+def _most(rule: str, results: list[Evaluation]) -> Row:
+    own = [_of(rule, r) for r in results]
+    title, unit = next(((c[0].title.split(",")[0], c[0].unit) for c in own if c), (rule, ""))
+    values = tuple(max((c.value for c in checks if c.value is not None), default=None) for checks in own)
+    return Row(key=rule, name=f"{title}, most of all cases", unit=unit, values=values, better="less")
+
+
+def _figure(id_: str, name: str, results: list[Evaluation]) -> Row:
+    found = [next((f for f in r.figures if f.id == id_), None) for r in results]
+    unit = next((f.unit for f in found if f), "")
+    return Row(key=id_, name=name, unit=unit, values=tuple(f.value if f else None for f in found), better="more")
+
+
+def _seams(inputs: Inputs) -> list[Seam]:
+    state = planned_state(inputs.design.operations)
+    out: list[Seam] = []
+    for side in LEFT_RIGHT:
+        placed = placed_on(inputs.survey, inputs.design.operations, side, state)
+        out += added_parts(inputs.survey, side, placed).seams
+    return out
+
+
+def _work(results: list[Evaluation], seams: list[list[Seam]], shops: list[Shop]) -> list[Row]:
+    mass = [r.mass_added_kg for r in results]
+    weld = [sum(s.path.length_mm() * s.welded_share for s in own) / 1000.0 for own in seams]
+    heat = [sum(s.path.length_mm() * s.welded_share * _heat(s.leg_mm) for s in own) / 1000.0 for own in seams]
+    hours = [sum(s.spec.minutes * s.spec.people for s in r.steps) / 60.0 for r in results]
+    rows = [
+        Row(key="mass", name="Metal added", unit="kg", values=tuple(mass), better="less"),
+        Row(key="weld", name="Weld", unit="m", values=tuple(weld), better="less"),
+        Row(key="heat", name="Heat put in", unit="MJ", values=tuple(heat), better="less"),
+        Row(key="hours", name="Hours, people counted", unit="h", values=tuple(hours), better="less"),
+    ]
+    cost = tuple(_cost(m, w, h, shop) for m, w, h, shop in zip(mass, weld, hours, shops, strict=True))
+    rows.append(
+        Row(key="cost", name="Cost at the shop's rates", unit=shops[0].rates.currency, values=cost, better="less")
+    )
+    return rows
+
+
+def _heat(leg_mm: float) -> float:
+    """Heat of one mm of weld, kJ."""
+    return HEAT_KJ_PER_MM * (leg_mm / HEAT_LEG_MM) ** 2
+
+
+def _cost(mass: float, weld: float, hours: float, shop: Shop) -> float | None:
+    rates = shop.rates
+    known = (rates.hour, rates.plate_kg, rates.weld_m)
+    if any(rate is None for rate in known):
+        return None
+    return hours * (rates.hour or 0.0) + mass * (rates.plate_kg or 0.0) + weld * (rates.weld_m or 0.0)

@@ -1,0 +1,45 @@
+import { Box, Table } from "@chakra-ui/react";
+import type { CompareRow, SideBySide } from "../api/types";
+import { showNumber } from "../units/show";
+
+/** One row a figure, one column an option; the better one is set in bold and marked, not only coloured. */
+export function RatioTable({ data }: { data: SideBySide }) {
+  return (
+    <Box overflowX="auto" mt="3">
+      <Table.Root size="sm" fontVariantNumeric="tabular-nums" aria-label="Options compared">
+        <Table.Header>
+          <Table.Row bg="panel">
+            <Table.ColumnHeader>figure</Table.ColumnHeader>
+            {data.options.map((o) => (
+              <Table.ColumnHeader key={o.id} textAlign="end">
+                {o.name}
+              </Table.ColumnHeader>
+            ))}
+          </Table.Row>
+        </Table.Header>
+        <Table.Body>
+          {data.rows.map((row) => (
+            <Table.Row key={row.key} bg="sheet">
+              <Table.Cell>
+                {row.name} <span className="row-tail">{row.unit}</span>
+              </Table.Cell>
+              {row.values.map((value, i) => (
+                <Table.Cell key={data.options[i]?.id} textAlign="end" fontWeight={isBest(row, value) ? "700" : "400"}>
+                  {isBest(row, value) && "● "}
+                  {value === null ? "not computed" : showNumber(value, 3)}
+                </Table.Cell>
+              ))}
+            </Table.Row>
+          ))}
+        </Table.Body>
+      </Table.Root>
+    </Box>
+  );
+}
+
+function isBest(row: CompareRow, value: number | null): boolean {
+  const known = row.values.filter((v): v is number => v !== null);
+  if (value === null || known.length < 2 || !row.better) return false;
+  const best = row.better === "more" ? Math.max(...known) : Math.min(...known);
+  return value === best && known.some((v) => Math.abs(v - best) > 1e-3 * Math.abs(best));
+}

@@ -1,0 +1,158 @@
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { useCatalogue } from "../api/catalogue";
+import { useMay } from "../app/session";
+import { shownDraft, useBench } from "../draft/store";
+import { Act, ChoiceField, Group, Pair, WordsField } from "../fields/controls";
+import { QuantityField } from "../fields/QuantityField";
+
+const AT = ["design", "loads"] as const;
+const SIDES = [
+  ["left", "left rail"],
+  ["right", "right rail"],
+] as const;
+
+/** Load cases of this option: factors with their reasons, and the places that some cases need. */
+export function LoadPlanFields() {
+  return (
+    <>
+      <Cases />
+      <Optional
+        title="Jack under one rail"
+        field="jack"
+        fresh={(x) => ({ x_mm: x, side: "left" })}
+        says="Without a place this case is not asked for."
+      >
+        <Pair>
+          <QuantityField label="Jack, behind front axle" path={[...AT, "jack", "x_mm"]} />
+          <ChoiceField label="Under" path={[...AT, "jack", "side"]} choices={SIDES} />
+        </Pair>
+      </Optional>
+      <Optional
+        title="Rear bump stops"
+        field="stops"
+        fresh={(x) => ({ x_mm: x })}
+        says="Where their pads strike the rails; without a place this case is not asked for."
+      >
+        <Pair>
+          <QuantityField label="Pads, behind front axle" path={[...AT, "stops", "x_mm"]} />
+        </Pair>
+      </Optional>
+      <Links />
+    </>
+  );
+}
+
+function Cases() {
+  const { cases } = useCatalogue();
+  const changed = useBench((s) => shownDraft(s).design.loads?.cases ?? {});
+  const act = useBench((s) => s.act);
+  const may = useMay();
+  return (
+    <Group title="Load cases of this option">
+      {cases.map((c) => {
+        const own = changed[c.id];
+        const path = [...AT, "cases", c.id];
+        const without = Object.fromEntries(Object.entries(changed).filter(([id]) => id !== c.id));
+        const turn = () =>
+          act(
+            own
+              ? { kind: "set", path: [...AT, "cases"], value: without }
+              : { kind: "set", path, value: { factor: c.factor, reason: "own judgement" } },
+          );
+        return (
+          <Box key={c.id} mb="1">
+            <Flex gap="3" align="baseline">
+              <Text fontSize="14px" flex="1">
+                <b>{c.name}</b>, factor {own?.factor ?? c.factor}
+                <Text as="span" color="faint">
+                  : {own ? `${own.reason} (default ${c.factor})` : c.basis}
+                </Text>
+              </Text>
+              {may.design && <Act onClick={turn}>{own ? "Back to the default" : "Own factor"}</Act>}
+            </Flex>
+            {own && (
+              <Pair>
+                <QuantityField label={`${c.name}, factor`} path={[...path, "factor"]} kind="number" />
+                <WordsField label="Because" path={[...path, "reason"]} />
+              </Pair>
+            )}
+          </Box>
+        );
+      })}
+      <Pair>
+        <QuantityField label="Tyres' grip at the limit" path={[...AT, "grip"]} kind="number" />
+      </Pair>
+    </Group>
+  );
+}
+
+type OptionalProps = {
+  title: string;
+  field: "jack" | "stops";
+  fresh: (x: number) => unknown;
+  says: string;
+  children: React.ReactNode;
+};
+
+/** A place that a case needs, given or not. */
+function Optional({ title, field, fresh, says, children }: OptionalProps) {
+  const there = useBench((s) => shownDraft(s).design.loads?.[field] != null);
+  const act = useBench((s) => s.act);
+  const station = useBench((s) => s.stationMm);
+  const may = useMay();
+  const turn = () => act({ kind: "set", path: [...AT, field], value: there ? null : fresh(Math.round(station)) });
+  return (
+    <Group title={title} extra={may.design && <Act onClick={turn}>{there ? "Leave it out" : "Give the place"}</Act>}>
+      {there ? children : <Text fontSize="13px">{says}</Text>}
+    </Group>
+  );
+}
+
+/** Where an axle that hangs on links pushes along on the rails. */
+function Links() {
+  const links = useBench((s) => shownDraft(s).design.loads?.links ?? []);
+  const act = useBench((s) => s.act);
+  const axle = useBench((s) => shownDraft(s).survey.wheelbase_mm ?? 2500);
+  const may = useMay();
+  const path = [...AT, "links"] as const;
+  const add = () => {
+    const value = {
+      axle: "rear" as const,
+      upper_x_mm: axle - 450,
+      upper_z_mm: 60,
+      lower_x_mm: axle - 600,
+      lower_z_mm: -70,
+    };
+    act({ kind: "insert", path, value });
+  };
+  return (
+    <Group title="Links that push on the rails">
+      <Text fontSize="13px">
+        An axle on one seat takes its push and its torque through links; braking and launch need their places. Heights
+        are above the datum plane; links are taken as level.
+      </Text>
+      {links.map((link, i) => (
+        <Box key={link.axle}>
+          <Pair>
+            <ChoiceField label="Axle" path={[...path, i, "axle"]} choices={AXLES} />
+            {may.design && <Act onClick={() => act({ kind: "remove", path: [...path, i] })}>Leave it out</Act>}
+          </Pair>
+          <Pair>
+            <QuantityField label="Upper link, behind front axle" path={[...path, i, "upper_x_mm"]} />
+            <QuantityField label="Upper link, height" path={[...path, i, "upper_z_mm"]} />
+          </Pair>
+          <Pair>
+            <QuantityField label="Lower link, behind front axle" path={[...path, i, "lower_x_mm"]} />
+            <QuantityField label="Lower link, height" path={[...path, i, "lower_z_mm"]} />
+          </Pair>
+        </Box>
+      ))}
+      {may.design && links.length < 2 && <Act onClick={add}>Add links</Act>}
+    </Group>
+  );
+}
+
+const AXLES = [
+  ["rear", "rear"],
+  ["front", "front"],
+] as const;
