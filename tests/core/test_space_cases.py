@@ -1,0 +1,173 @@
+"""Every load case of the frame in space balances by itself, and says what textbooks say."""
+
+import numpy as np
+from django.test import SimpleTestCase
+
+from nodulant.evaluate import Want, evaluate
+from nodulant.frame.model import STOCK, sections
+from nodulant.loads import case_loads
+from nodulant.loads.beam import G
+from nodulant.loads.case_loads import carried_by
+from nodulant.loads.frame3d import build_frame, rail_forces, solve_frame
+from nodulant.loads.ladder import ladder_stations
+from nodulant.loads.plan import AxleLinks, JackPoint, LoadPlan, StopPads
+from tests import fixtures as f
+from tests.core.test_operations import made
+
+
+def frame():
+    survey = f.demo().survey
+    x = ladder_stations(survey.rails, [s.x_mm for s in (*survey.seats, *survey.crossmembers)])
+    cut = {side: sections(survey, (), side, x, STOCK) for side in ("left", "right")}
+    return build_frame(survey.rails, x, cut, survey.crossmembers)
+
+
+def load(links=()):
+    survey = f.demo().survey
+    carried = carried_by(survey.masses, survey.seats, survey.ground_z_mm())
+    return type(carried)(**{**carried.__dict__, "links": links})
+
+
+LINKS = (AxleLinks(upper_x_mm=2160, upper_z_mm=60, lower_x_mm=1980, lower_z_mm=-70),)
+CASES = {
+    "standing": lambda fr: case_loads.standing(fr, load()),
+    "twist": lambda fr: case_loads.unit_twist(fr, load()),
+    "brake": lambda fr: case_loads.braking(fr, load(), 1.0),
+    "brake through links": lambda fr: case_loads.braking(fr, load(LINKS), 1.0),
+    "launch": lambda fr: case_loads.launching(fr, load(), 0.9),
+    "launch through links": lambda fr: case_loads.launching(fr, load(LINKS), 0.9),
+    "corner": lambda fr: case_loads.cornering(fr, load(), 1.0),
+    "jack": lambda fr: case_loads.jacked(fr, load(), 1840.0, "left"),
+    "stop": lambda fr: case_loads.stopped(fr, load(), 2610.0, 3.0),
+}
+
+
+class Balance(SimpleTestCase):
+    """Loads that do not balance would be carried by the props that only stop the frame from drifting."""
+
+    def test_forces_and_moments_add_up_to_nothing(self):
+        fr = frame()
+        weight = load().weight_n
+        for name, make in CASES.items():
+            with self.subTest(name):
+                loads = make(fr)
+                force = loads[:, :3].sum(axis=0)
+                moment = loads[:, 3:].sum(axis=0) + np.cross(fr.nodes, loads[:, :3]).sum(axis=0)
+                np.testing.assert_allclose(force, 0.0, atol=1e-6 * weight)
+                # nodes stand at sections' centroids, whose heights vary by a few millimetres along the rail
+                np.testing.assert_allclose(moment, 0.0, atol=5e-3 * weight * 1000)
+
+    def test_the_props_carry_nothing(self):
+        fr = frame()
+        solved = solve_frame(fr, np.stack([make(fr) for make in CASES.values()]))
+        for k, name in enumerate(CASES):
+            with self.subTest(name):
+                for side in ("left", "right"):
+                    forces = rail_forces(fr, solved, k, side)
+                    peak = np.abs(forces.moment).max()
+                    self.assertLess(max(abs(forces.moment[0]), abs(forces.moment[-1])), 0.02 * peak + 1.0)
+
+
+class Textbook(SimpleTestCase):
+    """Figures that anyone can reckon by hand."""
+
+    def test_transfer_in_braking(self):
+        """DN = m a h / L (Gillespie, Fundamentals of Vehicle Dynamics, ch. 1, from memory)."""
+        carried = load()
+        rise = carried.centre_z() - carried.ground_z
+        moved = carried.weight_n * rise / carried.wheelbase
+        loads = case_loads.braking(frame(), carried, 1.0)
+        up = loads[:, 2]
+        x = np.repeat(frame().x, 2)
+        # front and rear halves: what the axles add by the transfer
+        self.assertAlmostEqual(up[x < 1300].sum() / moved, 1.0, delta=0.02)
+        self.assertAlmostEqual(up[x > 1300].sum() / -moved, 1.0, delta=0.02)
+
+    def test_launch_at_the_limit_of_a_rear_axle(self):
+        """N_r = W_r / (1 - mu h / L) for rear drive (Gillespie, ch. 2, from memory)."""
+        carried = load()
+        lever = (carried.centre_z() - carried.ground_z) / carried.wheelbase
+        rear = carried.held.rear / (1 - 0.9 * lever)
+        loads = case_loads.launching(frame(), carried, 0.9)
+        pushed = -loads[loads[:, 0] < 0, 0].sum()
+        # what pushes forward is grip x rear load, less the inertia of masses that share its nodes
+        self.assertLess(pushed, 0.9 * rear + 1e-6)
+        inertia = loads[loads[:, 0] > 0, 0].sum()
+        self.assertAlmostEqual(pushed, inertia, delta=1e-6 * pushed)
+
+    def test_jack_takes_half_of_what_two_points_would(self):
+        """Jack and far wheel share alike, since the front rolls freely (statics)."""
+        carried, fr = load(), frame()
+        loads = case_loads.jacked(fr, carried, carried.held.rear_x, "left")
+        weights = case_loads.jacked(fr, carried, carried.held.rear_x, "right")
+        left, right = loads[0::2, 2].sum(), loads[1::2, 2].sum()
+        self.assertAlmostEqual(left, right, delta=1e-6 * carried.weight_n)
+        np.testing.assert_allclose(loads[0::2], weights[1::2], atol=1e-6)
+
+    def test_the_ground_is_hub_less_loaded_radius(self):
+        survey = f.demo().survey
+        front, rear = (-158 - 157) / 2 - 343, (-153 - 152.5) / 2 - 341
+        self.assertAlmostEqual(survey.ground_z_mm(), (front + rear) / 2)
+
+
+class Asked(SimpleTestCase):
+    """A case that lacks an input says which; one without its place is not asked for."""
+
+    def with_plan(self, **plan):
+        inputs = f.demo()
+        return inputs.model_copy(update={"design": inputs.design.model_copy(update={"loads": LoadPlan(**plan)})})
+
+    def ids(self, inputs):
+        return {c.id: c for c in evaluate(inputs).checks if c.limit_id in {"case-use", "case-limit"}}
+
+    def test_jack_and_stops_only_where_their_place_is_given(self):
+        links = f.demo().design.loads.links
+        bare = self.ids(self.with_plan(links=links))
+        self.assertFalse([i for i in bare if "jack" in i or "stop" in i])
+        full = self.ids(self.with_plan(links=links, jack=JackPoint(x_mm=1800), stops=StopPads(x_mm=2610)))
+        self.assertIsNotNone(full["case-use:rail-jack:left"].value)
+        self.assertIsNotNone(full["case-limit:rail-stop:right"].value)
+
+    def test_an_axle_on_one_seat_needs_its_links(self):
+        check = self.ids(self.with_plan())["case-use:rail-launch:left"]
+        self.assertEqual((check.verdict, check.missing), ("not computed", ("/design/loads/links",)))
+
+    def test_heights_of_masses_are_pointed_at(self):
+        masses = tuple(m.model_copy(update={"z_mm": None}) if m.id == "tank" else m for m in f.demo().survey.masses)
+        check = self.ids(f.with_survey(f.demo(), masses=masses))["case-use:rail-corner:left"]
+        self.assertEqual(check.missing, ("/survey/masses/3/z_mm",))
+
+    def test_an_own_factor_is_used_and_its_reason_shown(self):
+        plan = {"cases": {"twist": {"factor": 2.6, "reason": "rock crawling"}}}
+        inputs = self.with_plan(**plan)
+        normal, doubled = (evaluate(i) for i in (self.with_plan(), inputs))
+        couple = [next(x for x in r.figures if x.id == "twist-couple") for r in (normal, doubled)]
+        self.assertAlmostEqual(couple[1].value, 2 * couple[0].value)
+        self.assertIn("rock crawling", couple[1].basis)
+        self.assertGreater(
+            f.check_of(doubled, "twist-bending:rail-twist:left").why.values["use"],
+            f.check_of(normal, "twist-bending:rail-twist:left").why.values["use"],
+        )
+
+    def test_bending_shape_goes_with_the_case(self):
+        for case in ("static", "brake", "twist"):
+            rows = evaluate(f.demo(), Want(case=case)).deflection
+            self.assertEqual([r.side for r in rows], ["left", "right"])
+            self.assertEqual(len(rows[0].x_mm), len(rows[0].up_mm))
+            self.assertAlmostEqual(rows[0].up_mm[0], 0.0, places=6)
+        down = evaluate(f.demo(), Want(case="static")).deflection[0]
+        middle = down.up_mm[int(np.argmin(np.abs(np.array(down.x_mm) - 1300)))]
+        self.assertLess(middle, 0.0, "a standing frame sags between its axles")
+
+    def test_removing_what_ties_the_rails_names_it(self):
+        survey = f.demo().survey
+        inputs = f.with_survey(f.demo(), crossmembers=survey.crossmembers[:1])
+        inputs = inputs.model_copy(update={"design": inputs.design.model_copy(update={"crossmembers": ()})})
+        gone = made("crossmember", act="remove", target_id="nose")
+        check = f.check_of(evaluate(f.with_operations(inputs, gone)), "twist-bending:rail-twist:left")
+        self.assertEqual(check.verdict, "not computed")
+        self.assertIn("nothing ties the left rail to the right one", check.remedy)
+
+    def test_weight_is_in_newtons(self):
+        kg = sum(m.mass_kg for m in f.demo().survey.masses)
+        self.assertAlmostEqual(load().weight_n, kg * G)
