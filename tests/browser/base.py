@@ -47,7 +47,7 @@ class Bench(LiveServerTestCase):
     def setUp(self):
         cache.clear()
         call_command("load_demo", verbosity=0, stdout=io.StringIO())
-        self.job = Job.objects.get()
+        self.job = Job.objects.get(name="Wherry low-floor")
         self.errors = []
         self.context = browser().new_context(
             viewport=self.size, color_scheme=self.scheme, accept_downloads=True, has_touch=self.touch
@@ -60,6 +60,12 @@ class Bench(LiveServerTestCase):
         page.on("pageerror", lambda error: self.errors.append(f"page: {error}"))
         page.on("request", self._stays_here)
         return page
+
+    def add_work(self, name: str, page: Page | None = None) -> None:
+        """Add an operation from the list of the Cut stage."""
+        page = page or self.page
+        page.get_by_role("button", name="Add work to the rails").click()
+        page.get_by_role("group", name="Work to add").get_by_role("button").filter(has_text=name).first.click()
 
     def __getstate__(self):
         """A failed subtest travels between processes by its names; pages do not."""

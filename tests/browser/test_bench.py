@@ -2,7 +2,7 @@
 
 from playwright.sync_api import expect
 
-from nodulant_server.models import DesignRevision, Draft, SurveyRevision
+from nodulant_server.models import DesignRevision, Draft
 from tests.browser.base import Bench
 
 
@@ -130,9 +130,9 @@ class Keeping(Bench):
         other.get_by_role("button", name="Save revision").click()
         other.get_by_role("status").filter(has_text="Someone saved before you").wait_for()
         other.get_by_label("Depth", exact=True).wait_for()
-        expect(other.get_by_label("Option").locator("option")).to_have_count(3)
+        expect(other.get_by_label("Option").locator("option")).to_have_count(4)
         expect(other.get_by_label("Option").locator("option:checked")).to_contain_text("copy")
-        self.assertEqual(SurveyRevision.objects.count(), 1, "nobody touched the survey")
+        self.assertEqual(self.job.surveys.count(), 1, "nobody touched the survey")
         self.assertEqual(other.get_by_label("Depth", exact=True).input_value(), "1 3/4")
 
 

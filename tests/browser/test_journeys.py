@@ -132,7 +132,7 @@ class OwnJob(Bench):
             self.type_in("Wheelbase, hub to hub", "98 1/2")
         self.stage("Cut")
         with self.evaluated():
-            page.get_by_role("button", name="Add a notch").click()
+            self.add_work("Notch")
         self.assertIn("fails", self.margin("Bending capacity, bottom fibre").inner_text())
         self.assertIn("not computed", self.margin("Use along the rail").inner_text())
         self.kept()

@@ -92,10 +92,10 @@ class Csv(Bench):
         self.give(self.GOOD.replace("1000", "about there"))
         self.page.get_by_text("/line/3").wait_for()
         self.page.get_by_text("The stations are as they were.").wait_for()
-        self.page.get_by_text("left rail: channel, 8 stations").wait_for()
+        self.page.get_by_text("left rail, 8 stations").wait_for()
         with self.evaluated():
             self.give(self.GOOD)
-        self.page.get_by_text("left rail: channel, 3 stations").wait_for()
+        self.page.get_by_text("left rail, 3 stations").wait_for()
 
 
 class JobFiles(Bench):

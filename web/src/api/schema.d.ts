@@ -2797,7 +2797,7 @@ export interface components {
         };
         /**
          * SectionShape
-         * @description One polygon of a section, mm: y from the web, z from the underside.
+         * @description One polygon of a section, mm: y from the web, z from the underside; a ``void`` is air inside the one before.
          */
         SectionShape: {
             /** Name */

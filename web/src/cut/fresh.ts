@@ -9,6 +9,12 @@ export function startPlace(draft: Draft, offset_mm: number) {
   return { anchor_id: (near ?? last)?.id ?? draft.survey.datum.feature_id, offset_mm };
 }
 
+/** The same from the front axle line. */
+function frontPlace(draft: Draft, offset_mm: number) {
+  const first = draft.survey.features.find((f) => f.kind === "axle-line");
+  return { anchor_id: first?.id ?? draft.survey.datum.feature_id, offset_mm };
+}
+
 function base<K extends OperationKind>(draft: Draft, kind: K, name: string) {
   const id = freshId(
     kind,
@@ -88,8 +94,8 @@ export function freshOperation(draft: Draft, kind: OperationKind): Operation {
     case "narrow":
       return {
         ...base(draft, kind, "Narrowed stretch"),
-        start: at(-900),
-        end: at(-300),
+        start: null,
+        end: frontPlace(draft, 500),
         inward_mm: 20,
         jog: "angled",
         run_mm: 120,

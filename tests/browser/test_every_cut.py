@@ -1,0 +1,181 @@
+"""Every operation designed from nothing, by what the screen says."""
+
+import re
+
+from playwright.sync_api import expect
+
+from nodulant_server.models import Job
+from tests.browser.base import Bench
+
+
+class FromNothing(Bench):
+    """Steps, pockets and brackets are built by their forms and by hand on the sheet."""
+
+    def cleared(self):
+        """The Cut stage with nothing planned."""
+        self.open("Cut")
+        for name in ("Take this notch out", "Take this plate out"):
+            with self.evaluated():
+                self.page.get_by_role("button", name=name).click()
+
+    def no_trouble(self):
+        expect(self.page.get_by_role("alert").filter(has_text=re.compile("[a-z]"))).to_have_count(0)
+
+    def add(self, name):
+        with self.evaluated():
+            self.add_work(name)
+
+    def test_a_step_a_narrowed_front_and_a_raised_pocket(self):
+        self.cleared()
+        self.add("Z-step")
+        with self.evaluated():
+            self.type_in("Step", "75 mm")
+        with self.evaluated():
+            self.type_in("Cut, behind", "-1010 mm")
+        with self.evaluated():
+            self.page.get_by_role("region", name="Outer side plate").get_by_role("button", name="Add it").click()
+        self.margin("Inserted piece in bending").wait_for()
+        self.page.get_by_role("region", name="Goes along").get_by_text("Engine and gearbox").wait_for()
+        self.page.get_by_text("the rail is in two").first.wait_for()
+        self.add("Narrowed stretch")
+        with self.evaluated():
+            self.type_in("Rear cut, behind", "560 mm")
+        with self.evaluated():
+            self.type_in("Each rail inward by", "30 mm")
+        self.page.get_by_text("engine crossmember").first.wait_for()
+        self.add("Raised pocket")
+        with self.evaluated():
+            self.page.get_by_label("from", exact=True).select_option("front-axle")
+        with self.evaluated():
+            self.type_in("Centre, behind", "0")
+        with self.evaluated():
+            self.type_in("Depth at the open side", "30 mm")
+        self.page.get_by_text("Subframe and everything on it go up by").wait_for()
+        self.no_trouble()
+        self.kept()
+        self.stage("Build")
+        self.page.get_by_text("Tack the box on top first").first.wait_for()
+        self.stage("Patterns")
+        self.page.get_by_text("Pocket floor").first.wait_for()
+
+    def test_the_step_is_dragged_up_and_along(self):
+        self.cleared()
+        self.add("Z-step")
+        before = self.page.get_by_label("Step", exact=True).input_value()
+        with self.evaluated():
+            self.drag("z-step-1/rise_mm", 0, -20)
+        self.assertNotEqual(self.page.get_by_label("Step", exact=True).input_value(), before)
+        place = self.page.get_by_label("Cut, behind", exact=True).input_value()
+        with self.evaluated():
+            self.drag("z-step-1/place", 30, 0)
+        self.assertNotEqual(self.page.get_by_label("Cut, behind", exact=True).input_value(), place)
+
+    def test_two_cuts_in_one_place_are_told_at_the_field(self):
+        self.cleared()
+        self.add("Z-step")
+        self.add_work("Stretch or shorten")
+        self.type_in("Cut, behind", "-790 mm")
+        self.page.get_by_role("alert").filter(has_text="overlap").first.wait_for()
+        with self.evaluated():
+            self.type_in("Cut, behind", "-1200 mm")
+        self.no_trouble()
+
+    def test_every_kind_can_be_added_and_taken_out(self):
+        self.cleared()
+        for name in (
+            "Notch",
+            "Boxing plate",
+            "Z-step",
+            "Raised pocket",
+            "Narrowed stretch",
+            "Stretch or shorten",
+            "Splice",
+            "Plate",
+            "Hole, plug or sleeve",
+            "Crossmember",
+            "Access cut",
+            "Rust repair",
+            "Bracket",
+        ):
+            self.add_exactly(name)
+            self.no_trouble()
+            with self.evaluated():
+                self.page.get_by_role("button", name=re.compile("^Take this")).click()
+
+    def add_exactly(self, name):
+        self.page.get_by_role("button", name="Add work to the rails").click()
+        group = self.page.get_by_role("group", name="Work to add")
+        with self.evaluated():
+            group.get_by_text(name, exact=True).click()
+
+
+class Brackmoor(Bench):
+    """The wagon on boxed rails: brackets, bolts, sleeves and a repair."""
+
+    def setUp(self):
+        super().setUp()
+        self.job = Job.objects.get(name="Brackmoor on stilts")
+
+    def test_a_bracket_without_a_force_is_not_computed_and_with_one_it_is(self):
+        self.open("Cut")
+        with self.evaluated():
+            self.add_work("Bracket")
+        row = self.margin("Bracket's weld").filter(has_text="not computed")
+        row.wait_for()
+        with self.evaluated():
+            self.type_in("Force along, rearward", "12 kN")
+        with self.evaluated():
+            self.page.get_by_label("Fixed by").select_option("welded-and-bolted")
+        self.margin("Crush sleeves in a closed rail").filter(has_text="fails").wait_for()
+        bolts = self.page.get_by_role("region", name="Bolts of the foot")
+        with self.evaluated():
+            bolts.get_by_role("button", name="Add it").click()
+        with self.evaluated():
+            bolts.get_by_label("Crush sleeves welded through").click()
+        self.page.get_by_text("Torque, M12 10.9, dry").first.wait_for()
+
+    def test_a_grade_of_the_other_thread_is_told(self):
+        self.open("Cut")
+        with self.evaluated():
+            self.page.get_by_role("button", name="Front lower link bracket").click()
+            self.page.get_by_label("Foot, thick").fill("7 mm")
+            self.page.get_by_label("Foot, thick").press("Enter")
+        self.page.get_by_label("Its grade").select_option("grade 8")
+        self.page.get_by_role("alert").filter(has_text="is not made in 'grade 8'").first.wait_for()
+
+    def test_a_bolt_in_notch_beside_the_welded_one(self):
+        self.open()
+        self.page.get_by_role("button", name="More").click()
+        self.page.get_by_role("button", name="Options side by side").click()
+        self.page.get_by_role("table", name="Options compared").wait_for()
+        heads = self.page.get_by_role("columnheader").all_inner_texts()
+        self.assertEqual(heads[1:], ["Welded notch", "Bolt-in notch"])
+        self.assertEqual(self.page.get_by_role("row").filter(has_text="Cost").count(), 0)
+        for label, value in (("An hour", "60"), ("A kilogram of plate", "2.2"), ("A metre of weld", "4")):
+            self.type_in(label, value)
+        self.page.get_by_role("button", name="Keep the rates").click()
+        self.page.get_by_role("row").filter(has_text="Cost").wait_for()
+        self.page.get_by_label("Bolt-in notch").click()
+        self.page.get_by_text("Choose two options or more.").wait_for()
+
+    def test_rust_and_section_kind_in_the_survey(self):
+        self.open("Survey")
+        self.assertEqual(self.page.get_by_role("combobox", name="Section", exact=True).input_value(), "rect-tube")
+        with self.evaluated():
+            self.type_in("Station 6, lost to rust", "0")
+        with self.evaluated():
+            self.page.get_by_role("combobox", name="Section", exact=True).select_option("two-skin")
+        self.page.get_by_label("Second skin").wait_for()
+
+    def test_own_factor_with_its_reason(self):
+        self.open("Survey")
+        self.page.get_by_role("tab", name="Masses and seats").click()
+        with self.evaluated():
+            self.page.get_by_role("button", name="Own factor").nth(2).click()
+        with self.evaluated():
+            self.type_in("One wheel in a hole, factor", "2")
+        self.type_in("Because", "rock crawling")
+        self.stage("Cut")
+        self.page.get_by_label("Load case").select_option("twist")
+        self.page.get_by_role("button", name="Bent shape").click()
+        self.page.locator('[data-part="deflected"]').wait_for()
