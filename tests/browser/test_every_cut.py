@@ -167,6 +167,19 @@ class Brackmoor(Bench):
             self.page.get_by_role("combobox", name="Section", exact=True).select_option("two-skin")
         self.page.get_by_label("Second skin").wait_for()
 
+    def test_a_section_from_a_drawing(self):
+        self.open("Survey")
+        ring = "0,0 80,0 80,-140 0,-140", "4,-4 76,-4 76,-136 4,-136"
+        text = "<svg>" + "".join(f"<polygon points='{points}'/>" for points in ring) + "</svg>"
+        file = {"name": "rail.svg", "mimeType": "image/svg+xml", "buffer": text.encode()}
+        with self.evaluated():
+            self.page.get_by_label("Rail section as DXF or SVG").set_input_files(file)
+        self.page.get_by_text("Taken for a rect tube").wait_for()
+        self.assertEqual(self.page.get_by_label("Station 1, height", exact=True).input_value(), "140 mm")
+        bad = {**file, "buffer": b"<svg></svg>"}
+        self.page.get_by_label("Rail outline as DXF or SVG").set_input_files(bad)
+        self.page.get_by_text("there is no closed shape in this drawing").wait_for()
+
     def test_own_factor_with_its_reason(self):
         self.open("Survey")
         self.page.get_by_role("tab", name="Masses and seats").click()

@@ -5,17 +5,8 @@ from django.test import SimpleTestCase
 from nodulant.base.errors import NotSolvable, UnknownReference
 from nodulant.evaluate import evaluate
 from nodulant.frame.columns import rail_at
-from nodulant.search.reinforcement import (
-    ENOUGH,
-    Stock,
-    candidates,
-    find_reinforcement,
-    least_ratio,
-    plates_volume_mm3,
-    search_reinforcement,
-    with_plates,
-    with_room_for,
-)
+from nodulant.search.plate_sets import Stock, candidates, plates_volume_mm3, with_plates, with_room_for
+from nodulant.search.reinforcement import ENOUGH, find_reinforcement, least_ratio, search_reinforcement
 from tests import fixtures as f
 
 SMALL = Stock(thicknesses_mm=(4.0, 6.0), cap_heights_mm=(40.0, 60.0, 80.0))
@@ -102,6 +93,41 @@ class ClearOpening(SimpleTestCase):
         self.assertEqual((grown.depth_mm, grown.shape.radius_mm), (60.0, 62.0))
         wide = with_room_for(straight, 3.0)
         self.assertEqual((wide.depth_mm, wide.shape.top_width_mm, wide.shape.corner_radius_mm), (55.0, 90.0, 11.0))
+
+
+class Alternatives(SimpleTestCase):
+    """The lightest set is not always the one that can be made: others are shown, with what governs them."""
+
+    def test_they_pass_are_heavier_and_use_other_kinds_of_plates(self):
+        inputs = f.demo("arc")
+        found = find(inputs, Stock(thicknesses_mm=(3.0, 5.0, 8.0), cap_heights_mm=(50.0, 75.0)))
+        self.assertTrue(found.alternatives)
+        kinds, mass = set(), found.best.mass_kg
+        for choice in (found, *found.alternatives):
+            own = choice.best if choice is found else choice.set
+            kind = tuple(mm > 0 for mm in (own.outer_mm, own.inner_mm, own.cap_mm, own.boxing_mm))
+            self.assertNotIn(kind, kinds)
+            kinds.add(kind)
+            self.assertGreaterEqual(own.mass_kg, 0.97 * mass)
+            operations = (inputs.design.operations[0], choice.notch)
+            worst = min(least_ratio(inputs.survey, operations, side, screen=False)[0] for side in ("left", "right"))
+            self.assertGreaterEqual(worst, ENOUGH)
+
+    def test_an_open_rail_may_be_boxed(self):
+        inputs = f.demo("arc")
+        found = find_reinforcement(inputs.survey, inputs.design.operations[1:], "axle-notch", SMALL)
+        every = [(found.best.boxing_mm, found.boxing), *((c.set.boxing_mm, c.boxing) for c in found.alternatives)]
+        for thickness, plate in every:
+            self.assertEqual(thickness > 0, plate is not None)
+
+    def test_use_under_load_counts(self):
+        """Seats moved over the axle work the cut harder: what was enough on hangers is not."""
+        inputs = f.demo("arc")
+        bare = with_plates(inputs.design.operations[1], (6.0, 0.0, 0.0, 4.0, 60.0), (150.0, 60.0, 5.0), "mild")
+        operations = (inputs.design.operations[0], bare)
+        hung = least_ratio(inputs.survey, operations, "left", screen=True)
+        seated = least_ratio(inputs.survey, operations, "left", screen=True, seats=inputs.design.seats)
+        self.assertLessEqual(seated[0], hung[0])
 
 
 class NoneHelps(SimpleTestCase):

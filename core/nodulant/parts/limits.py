@@ -153,6 +153,16 @@ LIMITS: tuple[Limit, ...] = (
         "half of sum(l a) 0.3 F_EXX against three times static; Nodulant default",
     ),
     _at_most("in-the-cut", "Parts on metal that comes out", 0.0, "parts", "what stands there must be moved first", 1.0),
+    _at_least(
+        "throat", "Throat left in the butt", 1.0, "x wall", "what is fused through the root; grinding takes the crown"
+    ),
+    _at_most(
+        "stitch",
+        "Stitches of the boxing plate",
+        1.0,
+        "of allowed",
+        "(V/(2h) + T/(2 A)) pitch over bead x allowed line load",
+    ),
     _at_most(
         "interim-use",
         "Interim frame, use standing on its supports",

@@ -11,6 +11,7 @@ from nodulant.job.document import Design, Shop
 from nodulant.loads.cases import Case
 from nodulant.materials import Steel
 from nodulant.search.reinforcement import Found
+from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
 from nodulant.targets.mechanisms import MechanismDefault
 from nodulant.units import Kind
@@ -139,6 +140,22 @@ class EvaluateBody(Frozen):
     want: Want = Want()
     slim: bool = False
     sequence: int = 0
+
+
+class OutlineBody(Frozen):
+    """A drawing of the rail from the side, its unit, where its left end is, and a station to be like in width and wall."""
+
+    text: str
+    unit: Literal["mm", "in"] = "mm"
+    front_x_mm: float = 0.0
+    like: Station
+
+
+class SectionBody(Frozen):
+    """A drawing of the rail's cross-section, web upright, and its unit."""
+
+    text: str
+    unit: Literal["mm", "in"] = "mm"
 
 
 class CompareBody(Frozen):

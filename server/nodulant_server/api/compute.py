@@ -14,6 +14,7 @@ from nodulant.evaluate import Evaluation, evaluate
 from nodulant.evaluate.side_by_side import SideBySide, side_by_side
 from nodulant.formats.dxf import pattern_dxf
 from nodulant.formats.pattern_pdf import Paper, pattern_pdf
+from nodulant.formats.rail_drawn import DrawnSection, section_from_drawing, stations_from_outline
 from nodulant.formats.report_pdf import report_pdf
 from nodulant.formats.stations_csv import read_stations
 from nodulant.formats.svg import pattern_svg
@@ -23,13 +24,24 @@ from nodulant.materials import STEELS
 from nodulant.materials.bolts import GRADES, SIZES
 from nodulant.patterns.collect import patterns_of
 from nodulant.patterns.pattern import Pattern
-from nodulant.search.reinforcement import Stock, search_reinforcement
+from nodulant.search.plate_sets import Stock
+from nodulant.search.reinforcement import search_reinforcement
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
 from nodulant.targets.mechanisms import MECHANISMS
 from nodulant.units import Quantity, parse_quantity
 from nodulant_server.actions.log import inputs_of
-from nodulant_server.api.bodies import Catalogue, CompareBody, EvaluateBody, FindBody, FindLine, ParseBody, StationsBody
+from nodulant_server.api.bodies import (
+    Catalogue,
+    CompareBody,
+    EvaluateBody,
+    FindBody,
+    FindLine,
+    OutlineBody,
+    ParseBody,
+    SectionBody,
+    StationsBody,
+)
 from nodulant_server.api.jobs import person
 from nodulant_server.api.problems import problem
 from nodulant_server.models import Draft, Job, Option
@@ -97,6 +109,18 @@ def stations(request: HttpRequest, body: StationsBody) -> list[Station]:
     return list(read_stations(body.text, body.unit))
 
 
+@router.post("/rail/outline", response=list[Station])
+def rail_outline(request: HttpRequest, body: OutlineBody) -> list[Station]:
+    """Stations from the side outline of a rail in DXF or SVG."""
+    return list(stations_from_outline(body.text, body.unit, body.front_x_mm, body.like))
+
+
+@router.post("/rail/section", response=DrawnSection)
+def rail_section(request: HttpRequest, body: SectionBody) -> DrawnSection:
+    """Kind and sizes from a rail's cross-section in DXF or SVG."""
+    return section_from_drawing(body.text, body.unit)
+
+
 @router.post("/find/reinforcement", response=FindLine)
 def reinforcement(request: HttpRequest, body: FindBody) -> StreamingHttpResponse:
     """Search; the answer is lines of JSON: progress, then found or problem. Closing the connection cancels."""
@@ -108,7 +132,7 @@ def reinforcement(request: HttpRequest, body: FindBody) -> StreamingHttpResponse
 
 
 def _lines(inputs: Inputs, notch_id: str, stock: Stock) -> Iterator[bytes]:
-    search = search_reinforcement(inputs.survey, inputs.design.operations, notch_id, stock)
+    search = search_reinforcement(inputs.survey, inputs.design.operations, notch_id, stock, inputs.design.seats)
     while True:
         try:
             done, total = next(search)

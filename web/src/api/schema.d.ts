@@ -448,6 +448,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rail/outline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rail Outline
+         * @description Stations from the side outline of a rail in DXF or SVG.
+         */
+        post: operations["nodulant_server_api_compute_rail_outline"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rail/section": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rail Section
+         * @description Kind and sizes from a rail's cross-section in DXF or SVG.
+         */
+        post: operations["nodulant_server_api_compute_rail_section"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -853,6 +893,11 @@ export interface components {
          * @description A boxing plate from ``start`` to ``end``: over the flange lips, flush with them or inside.
          */
         Boxing: {
+            /**
+             * Bead Mm
+             * @default 50
+             */
+            bead_mm: number;
             end: components["schemas"]["Place"];
             /**
              * Fit
@@ -876,6 +921,17 @@ export interface components {
             name: string;
             /** Pair Id */
             pair_id?: string | null;
+            /**
+             * Pitch Mm
+             * @default 100
+             */
+            pitch_mm: number;
+            /**
+             * Seam
+             * @default full
+             * @enum {string}
+             */
+            seam: "full" | "stitch";
             /**
              * Side
              * @default both
@@ -1020,6 +1076,11 @@ export interface components {
          * @description A set of plates, mm; 0 means none.
          */
         Candidate: {
+            /**
+             * Boxing Mm
+             * @default 0
+             */
+            boxing_mm: number;
             /** Cap Height Mm */
             cap_height_mm: number;
             /** Cap Mm */
@@ -1161,6 +1222,19 @@ export interface components {
              */
             verdict: "holds" | "close" | "fails" | "not computed";
             why: components["schemas"]["Why"] | null;
+        };
+        /**
+         * Choice
+         * @description A set that passes, the notch and boxing plate that carry it, and what it is nearest to failing in.
+         */
+        Choice: {
+            boxing: components["schemas"]["Boxing"] | null;
+            /** Governs */
+            governs: string;
+            /** Least Ratio */
+            least_ratio: number;
+            notch: components["schemas"]["Notch"];
+            set: components["schemas"]["Candidate"];
         };
         /**
          * CompareBody
@@ -1484,6 +1558,34 @@ export interface components {
             weld_leg_mm: number;
         };
         /**
+         * DrawnSection
+         * @description What a drawn cross-section is taken for, and how far area and inertia of that are off, as shares.
+         */
+        DrawnSection: {
+            /** Area Off */
+            area_off: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Inertia Off */
+            inertia_off: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "channel" | "lipped-channel" | "rect-tube" | "round-tube" | "top-hat" | "two-skin";
+            /** Lip Mm */
+            lip_mm: number;
+            /**
+             * Lips
+             * @enum {string}
+             */
+            lips: "inward" | "outward";
+            /** Wall Mm */
+            wall_mm: number;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
          * DropEntry
          * @description One contribution; ``amount_mm`` None is the one to be solved for.
          */
@@ -1678,7 +1780,13 @@ export interface components {
          * @description The lightest set and the notch that carries it, or the reason why there is none.
          */
         Found: {
+            /**
+             * Alternatives
+             * @default []
+             */
+            alternatives: components["schemas"]["Choice"][];
             best: components["schemas"]["Candidate"] | null;
+            boxing?: components["schemas"]["Boxing"] | null;
             /** Governs */
             governs: string;
             /** Least Ratio */
@@ -2155,6 +2263,26 @@ export interface components {
             closed: boolean;
             /** Vertices */
             vertices: components["schemas"]["Vertex"][];
+        };
+        /**
+         * OutlineBody
+         * @description A drawing of the rail from the side, its unit, where its left end is, and a station to be like in width and wall.
+         */
+        OutlineBody: {
+            /**
+             * Front X Mm
+             * @default 0
+             */
+            front_x_mm: number;
+            like: components["schemas"]["Station"];
+            /** Text */
+            text: string;
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "mm" | "in";
         };
         /**
          * Overlap
@@ -2761,6 +2889,20 @@ export interface components {
             x_mm: number;
         };
         /**
+         * SectionBody
+         * @description A drawing of the rail's cross-section, web upright, and its unit.
+         */
+        SectionBody: {
+            /** Text */
+            text: string;
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "mm" | "in";
+        };
+        /**
          * SectionDrawing
          * @description The section at a station before and after, with its figures.
          */
@@ -3012,7 +3154,18 @@ export interface components {
          * @description A butt through the whole rail at ``place``, with another rail behind it or the same one again.
          */
         Splice: {
+            /**
+             * Brace
+             * @default both
+             * @enum {string}
+             */
+            brace: "both" | "open-side";
             donor?: components["schemas"]["Donor"] | null;
+            /**
+             * Ground
+             * @default true
+             */
+            ground: boolean;
             /** Id */
             id: string;
             /** Identity Note */
@@ -3035,6 +3188,11 @@ export interface components {
             /** Pair Id */
             pair_id?: string | null;
             place: components["schemas"]["Place"];
+            /**
+             * Root Gap Mm
+             * @default 2.5
+             */
+            root_gap_mm: number;
             /**
              * Side
              * @default both
@@ -3231,6 +3389,17 @@ export interface components {
              *     }
              */
             box: components["schemas"]["Box"];
+            /**
+             * Brace
+             * @default both
+             * @enum {string}
+             */
+            brace: "both" | "open-side";
+            /**
+             * Ground
+             * @default true
+             */
+            ground: boolean;
             /** Id */
             id: string;
             inner_plate?: components["schemas"]["SidePlate"] | null;
@@ -3247,6 +3416,11 @@ export interface components {
             /** Pair Id */
             pair_id?: string | null;
             place: components["schemas"]["Place"];
+            /**
+             * Root Gap Mm
+             * @default 2.5
+             */
+            root_gap_mm: number;
             /**
              * Side
              * @default both
@@ -3690,10 +3864,21 @@ export interface components {
              */
             box: components["schemas"]["Box"];
             /**
+             * Brace
+             * @default both
+             * @enum {string}
+             */
+            brace: "both" | "open-side";
+            /**
              * Cut Angle Deg
              * @default 0
              */
             cut_angle_deg: number;
+            /**
+             * Ground
+             * @default true
+             */
+            ground: boolean;
             gusset?: components["schemas"]["Gusset"] | null;
             /** Id */
             id: string;
@@ -3733,6 +3918,11 @@ export interface components {
              * @enum {string}
              */
             rises: "behind" | "ahead";
+            /**
+             * Root Gap Mm
+             * @default 2.5
+             */
+            root_gap_mm: number;
             /**
              * Side
              * @default both
@@ -4300,6 +4490,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Pattern"][];
+                };
+            };
+        };
+    };
+    nodulant_server_api_compute_rail_outline: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutlineBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Station"][];
+                };
+            };
+        };
+    };
+    nodulant_server_api_compute_rail_section: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SectionBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawnSection"];
                 };
             };
         };

@@ -40,3 +40,4 @@ export type Catalogue = Schemas["Catalogue"];
 export type Crossmember = Schemas["Crossmember"];
 export type SideBySide = Schemas["SideBySide"];
 export type CompareRow = Schemas["Row"];
+export type Choice = Schemas["Choice"];

@@ -7,6 +7,10 @@ import { QuantityField } from "../fields/QuantityField";
 import { PlaceFields } from "./PlaceFields";
 import { SideField } from "./SideField";
 
+const SEAMS = [
+  ["full", "full length"],
+  ["stitch", "stitched"],
+] as const;
 const FITS = [
   ["over-lips", "over the lips"],
   ["flush", "flush with the lips"],
@@ -36,6 +40,24 @@ export function BoxingFields({ boxing, index }: { boxing: Boxing; index: number 
           <ChoiceField label="Steel" path={[...at, "steel_id"]} choices={steels} />
         )}
       </Pair>
+      <p className="small-words row-tail">
+        Default: over the lips, since fit-up is easier on a wavy rail and it is one clean joint; inside keeps the rail's
+        outer width.
+      </p>
+      <Pair>
+        <ChoiceField label="Seam" path={[...at, "seam"]} choices={SEAMS} />
+        {boxing.fit === "inside" && <ChoiceField label="Steel" path={[...at, "steel_id"]} choices={steels} />}
+      </Pair>
+      {boxing.seam === "stitch" && (
+        <Pair>
+          <QuantityField label="Stitch" path={[...at, "bead_mm"]} />
+          <QuantityField label="Pitch" path={[...at, "pitch_mm"]} />
+        </Pair>
+      )}
+      <p className="small-words row-tail">
+        Default: full length in short beads spread along and around. Stitches are for hidden inset boxing and bring the
+        plate in by their share.
+      </p>
       <SideField op={boxing} index={index} />
       {may.design && <Act onClick={() => act({ kind: "remove", path: at })}>Take this plate out</Act>}
     </>

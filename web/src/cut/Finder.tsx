@@ -2,7 +2,7 @@ import { Box, Flex, Progress, Text } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, postLines, Refused } from "../api/client";
-import type { FindLine, Found, JobHead, Notch } from "../api/types";
+import type { Choice, FindLine, Found, JobHead, Notch } from "../api/types";
 import { useBench, usePick } from "../draft/store";
 import { Act, Group } from "../fields/controls";
 import { PlainWords } from "../fields/plain";
@@ -33,10 +33,14 @@ export function Finder({ job, notch, index }: { job: JobHead; notch: Notch; inde
     }
     setProgress(null);
   };
-  const use = (value: Notch) => {
-    act({ kind: "operation", index, value });
+  const use = (choice: Pick<Choice, "notch" | "boxing">) => {
+    const { operations } = useBench.getState().history.now.design;
+    const added = choice.boxing ? [choice.boxing] : [];
+    const value = [...operations.map((op, i) => (i === index ? choice.notch : op)), ...added];
+    act({ kind: "set", path: ["design", "operations"], value });
     setFound(null);
   };
+  const thick = (mm: number) => showThickness(mm, style);
   return (
     <Group title="Find plates">
       <StockFields job={job} />
@@ -62,14 +66,24 @@ export function Finder({ job, notch, index }: { job: JobHead; notch: Notch; inde
           {found.best && found.notch ? (
             <>
               <Text>Cut {showLength(found.notch.depth_mm, style)} deep for the same clear opening:</Text>
-              <Text fontWeight="600">{wordsOf(found.best, (mm) => showThickness(mm, style))}</Text>
+              <Text fontWeight="600">{wordsOf(found.best, thick)}</Text>
               <Text>
                 {found.best.mass_kg.toFixed(2)} kg a side; least capacity {found.least_ratio.toFixed(2)} of stock in the{" "}
                 {found.governs}. {found.tried} sets tried.
               </Text>
-              <Act main onClick={() => found.notch && use(found.notch)}>
+              <Act main onClick={() => found.notch && use({ notch: found.notch, boxing: found.boxing ?? null })}>
                 Use this set
               </Act>
+              {found.alternatives.length > 0 && <Text mt="2">Heavier, of other plates:</Text>}
+              {found.alternatives.map((choice) => (
+                <Box key={wordsOf(choice.set, thick)} mt="1" borderTopWidth="1px" borderColor="rule" pt="1">
+                  <Text>
+                    {wordsOf(choice.set, thick)}: <b>{choice.set.mass_kg.toFixed(2)} kg</b>, least{" "}
+                    {choice.least_ratio.toFixed(2)} in the {choice.governs}
+                  </Text>
+                  <Act onClick={() => use(choice)}>Use this one</Act>
+                </Box>
+              ))}
             </>
           ) : (
             <Text>{found.reason}</Text>
@@ -85,6 +99,7 @@ function wordsOf(best: NonNullable<Found["best"]>, length: (mm: number) => strin
     ["liner", best.liner_mm],
     ["outer plate", best.outer_mm],
     ["inner plate", best.inner_mm],
+    ["boxing plate", best.boxing_mm],
     [`cap ${length(best.cap_height_mm)} high`, best.cap_mm],
   ];
   return rows

@@ -35,6 +35,7 @@ export function OperationFields({ op, index }: { op: Operation; index: number })
 }
 
 const WIDE = ["place", "words", "tick"];
+const isWide = (field: FieldSpec | undefined) => WIDE.includes(field?.is ?? "") || field?.note !== undefined;
 
 /** Wide fields in rows of their own, the others in pairs. */
 function Fields({ op, at, fields }: { op: Operation; at: Path; fields: readonly FieldSpec[] }) {
@@ -42,13 +43,13 @@ function Fields({ op, at, fields }: { op: Operation; at: Path; fields: readonly 
   const rows: FieldSpec[][] = [];
   for (const field of shown) {
     const last = rows.at(-1);
-    if (!WIDE.includes(field.is ?? "") && last?.length === 1 && !WIDE.includes(last[0]?.is ?? "")) last.push(field);
+    if (!isWide(field) && last?.length === 1 && !isWide(last[0])) last.push(field);
     else rows.push([field]);
   }
   return (
     <>
       {rows.map((row) =>
-        WIDE.includes(row[0]?.is ?? "") ? (
+        isWide(row[0]) ? (
           row.map((field) => <Field key={field.at} at={at} field={field} />)
         ) : (
           <Pair key={row[0]?.at}>
@@ -62,7 +63,18 @@ function Fields({ op, at, fields }: { op: Operation; at: Path; fields: readonly 
   );
 }
 
+/** A field with the note of its default under it. */
 function Field({ at, field }: { at: Path; field: FieldSpec }) {
+  if (!field.note) return <Plain at={at} field={field} />;
+  return (
+    <div>
+      <Plain at={at} field={field} />
+      <p className="small-words row-tail">{field.note}</p>
+    </div>
+  );
+}
+
+function Plain({ at, field }: { at: Path; field: FieldSpec }) {
   const path = [...at, ...field.at.split(".")];
   const { label, optional } = field;
   switch (field.is) {

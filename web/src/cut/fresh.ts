@@ -49,11 +49,22 @@ export function freshBoxing(draft: Draft): Boxing {
     inset_mm: 4,
     steel_id: "mild",
     weld_leg_mm: 4,
+    seam: "full",
+    bead_mm: 50,
+    pitch_mm: 100,
   };
 }
 
 const BOX = { profile: "box" as const, depth_mm: 0, wall_mm: 6, steel_id: "mild" };
-const CUT = { weld: "one-sided-backed" as const, weld_leg_mm: 5, outer_plate: null, inner_plate: null };
+const CUT = {
+  weld: "one-sided-backed" as const,
+  weld_leg_mm: 5,
+  root_gap_mm: 2.5,
+  ground: true,
+  brace: "both" as const,
+  outer_plate: null,
+  inner_plate: null,
+};
 
 /** A new operation of a kind, in a place where it can be seen. */
 export function freshOperation(draft: Draft, kind: OperationKind): Operation {

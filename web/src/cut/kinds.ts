@@ -9,6 +9,8 @@ export type FieldSpec = {
   choices?: readonly (readonly [string, string])[];
   optional?: boolean;
   when?: (op: Operation) => boolean;
+  /** Where practitioners differ: what is the default and why. */
+  note?: string;
 };
 
 /** A part that an operation may have or lack, with its own fields. */
@@ -55,6 +57,25 @@ const span: FieldSpec[] = [
 const steel: FieldSpec = { at: "steel_id", label: "Steel", is: "steel" };
 const leg: FieldSpec = { at: "weld_leg_mm", label: "Weld leg", is: "thickness" };
 const butt: FieldSpec = { at: "weld", label: "Butt weld", is: "choice", choices: BUTTS };
+const root: FieldSpec[] = [
+  { at: "root_gap_mm", label: "Root gap", is: "thickness" },
+  {
+    at: "ground",
+    label: "Ground flush",
+    is: "tick",
+    note: "Default: an open root of half the wall where it will be ground flush; tight where it stays as welded. Wider than the wall it gets a filler piece.",
+  },
+  {
+    at: "brace",
+    label: "Braced",
+    is: "choice",
+    choices: [
+      ["both", "both sides of the cut"],
+      ["open-side", "only the open side"],
+    ],
+    note: "Default: both sides, unless a crossmember within 150 mm of the cut is brace enough.",
+  },
+];
 const thickness: FieldSpec = { at: "thickness_mm", label: "Thickness", is: "thickness" };
 
 const box = (depth: string): FieldSpec[] => [
@@ -126,12 +147,18 @@ export const KINDS: KindSpec[] = [
           ["set-on", "set on top"],
         ],
       },
-      { at: "cut_angle_deg", label: "Cut off upright", is: "angle" },
+      {
+        at: "cut_angle_deg",
+        label: "Cut off upright",
+        is: "angle",
+        note: "Default: upright. An angled cut moves the rail behind fore or aft as it rises.",
+      },
       { at: "riser_angle_deg", label: "Slope of the riser", is: "angle", when: is("method", "riser") },
       { at: "overlap_mm", label: "Overlap", when: is("method", "set-on") },
       ...box("Its depth along (0: rail height)").map((f) => ({ ...f, when: is("method", "post", "riser") })),
       butt,
       leg,
+      ...root,
     ],
     parts: [
       ...sidePlates,
@@ -212,6 +239,7 @@ export const KINDS: KindSpec[] = [
       ...box("Its depth (0: rail height)"),
       butt,
       leg,
+      ...root,
     ],
     parts: sidePlates,
   },
@@ -231,6 +259,7 @@ export const KINDS: KindSpec[] = [
           ["scarf", "scarf"],
           ["stepped", "stepped"],
         ],
+        note: "Default: square with tapered plates on both sides; a scarf or step is a longer butt and harder to prepare.",
       },
       {
         at: "identity_stays",
@@ -245,6 +274,7 @@ export const KINDS: KindSpec[] = [
       { at: "identity_note", label: "How that is known", is: "words", optional: true },
       butt,
       leg,
+      ...root,
     ],
     parts: [
       {
@@ -441,6 +471,7 @@ export const KINDS: KindSpec[] = [
           ["bolted", "bolts"],
           ["welded-and-bolted", "weld and bolts"],
         ],
+        note: "Default on a closed rail: welded, and bolted through sleeves.",
       },
       { ...leg, when: is("fixing", "welded", "welded-and-bolted") },
     ],

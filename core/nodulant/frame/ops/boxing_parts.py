@@ -78,5 +78,12 @@ def boxing_part(boxing: BoxingPlan, side: Side, outline: Outline) -> Part:
 
 
 def boxing_seam(boxing: BoxingPlan, side: Side, part: Part) -> Seam:
-    """Fillet around the plate, full length."""
-    return Seam(part_a=f"rail/{side}", part_b=part.id, kind="fillet", leg_mm=boxing.weld_leg_mm, path=part.outline)
+    """Fillet around the plate, full length or stitched."""
+    return Seam(
+        part_a=f"rail/{side}",
+        part_b=part.id,
+        kind="fillet",
+        leg_mm=boxing.weld_leg_mm,
+        path=part.outline,
+        welded_share=boxing.welded_share,
+    )

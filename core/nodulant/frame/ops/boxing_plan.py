@@ -3,8 +3,10 @@
 from typing import Literal, Self
 
 import numpy as np
+from pydantic import model_validator
 
-from nodulant.base.model import Extra, Thickness
+from nodulant.base.errors import InputError
+from nodulant.base.model import Extra, Size, Thickness
 from nodulant.frame.additions import Additions, Plate
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.ops.operation import RailOperation
@@ -28,6 +30,27 @@ class BoxingPlan(RailOperation):
     """Step inside the lips, for the fit 'inside'."""
     steel_id: str = "mild"
     weld_leg_mm: Thickness = 4.0
+    seam: Literal["full", "stitch"] = "full"
+    bead_mm: Size = 50.0
+    """Length of one stitch."""
+    pitch_mm: Size = 100.0
+    """From the start of one stitch to the start of the next."""
+
+    @model_validator(mode="after")
+    def _stitches_leave_gaps(self) -> Self:
+        if self.seam == "stitch" and self.bead_mm > self.pitch_mm:
+            raise InputError(
+                "a stitch longer than its pitch is a full seam",
+                field="bead_mm",
+                found=f"{self.bead_mm:g} mm",
+                acceptable=f"at most {self.pitch_mm:g} mm",
+            )
+        return self
+
+    @property
+    def welded_share(self) -> float:
+        """Share of the seam's length that is welded."""
+        return 1.0 if self.seam == "full" else self.bead_mm / self.pitch_mm
 
     def as_measured(self, measured: dict[str, float]) -> Self:
         """The plate with its measured thickness, mm."""
@@ -42,7 +65,7 @@ class BoxingPlan(RailOperation):
 
 def boxing_development(boxing: BoxingPlan, height_mm: float, wall_mm: float) -> Development:
     """Development length of the boxing plate at its ends."""
-    q = line_n_per_mm(boxing.thickness_mm, boxing.weld_leg_mm, boxing.steel_id, wall_mm)
+    q = boxing.welded_share * line_n_per_mm(boxing.thickness_mm, boxing.weld_leg_mm, boxing.steel_id, wall_mm)
     return development(height_mm, boxing.thickness_mm, find_steel(boxing.steel_id).yield_mpa, 2, q)
 
 

@@ -31,13 +31,19 @@ def boxing_steps(boxing: BoxingPlan) -> list[StepSpec]:
             key="weld",
             phase="weld",
             title="Weld the boxing plate",
-            detail="Full length in beads of 40-50 mm, spread along and around, rail to rail, hand-warm between.",
+            detail=_beads(boxing),
             minutes=150,
             tools=("welder",),
             cautions=(HOT,),
             hides="the inside of the rail",
         ),
     ]
+
+
+def _beads(boxing: BoxingPlan) -> str:
+    if boxing.seam == "stitch":
+        return f"Stitches of {boxing.bead_mm:g} mm every {boxing.pitch_mm:g} mm, both edges, spread along and around; full length for the last 100 mm at each end."
+    return "Full length in beads of 40-50 mm, spread along and around, rail to rail, hand-warm between."
 
 
 def boxing_readings(boxing: BoxingPlan) -> list[ReadingSpec]:

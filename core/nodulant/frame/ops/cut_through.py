@@ -1,6 +1,8 @@
 """What every operation that cuts a rail through shares: side plates, welds, steps and readings."""
 
-from nodulant.base.model import Thickness
+from typing import Literal
+
+from nodulant.base.model import Extra, Thickness
 from nodulant.frame.additions import Additions
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
@@ -16,10 +18,13 @@ from nodulant.frame.ops.splice_plates import (
     plate_part,
 )
 from nodulant.frame.place import Place
+from nodulant.materials.weld import throat_after_grinding_mm
 from nodulant.parts.part import Part, Seam
 from nodulant.parts.specs import CheckSpec, FatigueDetail, HoldPoint, ReadingSpec, StepSpec
 
 BRACE = "Brace across and along on both sides of the cut, unless a crossmember lies within 150 mm: the rail is about to be in two."
+CROWN_MM = 1.5
+"""What a bead stands proud before it is ground."""
 SQUARE = (
     "Plumb, square and level checked against the datum on both rails, diagonals within 2 mm, before anything but tacks."
 )
@@ -32,6 +37,11 @@ class CutThrough(RailOperation):
     weld: ButtWeld = "one-sided-backed"
     """How the butt is made: it decides the fatigue class."""
     weld_leg_mm: Thickness = 5.0
+    root_gap_mm: Extra = 2.5
+    """Open root of the butt; about half the wall lets the weld through."""
+    ground: bool = True
+    """Ground flush under its side plates: the crown goes, what is fused stays."""
+    brace: Literal["both", "open-side"] = "both"
     outer_plate: SidePlate | None = None
     inner_plate: SidePlate | None = None
 
@@ -89,8 +99,26 @@ class CutThrough(RailOperation):
         return fillets(parts, on, self.weld_leg_mm)
 
     def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:
-        """Overlap of the side plates."""
-        return overlap_checks(self.plates(), on)
+        """Overlap of the side plates; the butt's throat."""
+        return (*overlap_checks(self.plates(), on), self._throat(on))
+
+    def _throat(self, on: OnRail) -> CheckSpec:
+        wall, gap = on.here.wall, self.root_gap_mm
+        both = self.weld in {"two-sided", "two-sided-ground"}
+        throat = wall if both else throat_after_grinding_mm(wall, gap, CROWN_MM, self.ground)
+        filler = gap > wall
+        return CheckSpec(
+            limit_id="throat",
+            value=0.0 if filler else throat / wall,
+            formula="throat / wall",
+            values={"throat": 0.0 if filler else throat, "wall": wall},
+            words=f"root gap {gap:g} mm, {'ground flush' if self.ground else 'left as welded'}, {self.weld.replace('-', ' ')}; an open root of half the wall is taken as through",
+            station_mm=on.span.start_mm,
+            same_as_stock=not filler and throat >= wall - 1e-9,
+            remedy="A gap wider than the wall gets a filler piece set just below flush, never a bridge of weld."
+            if filler
+            else f"Open the root to {wall / 2:.1f} mm, or weld from both sides.",
+        )
 
     def details(self, on: OnRail) -> tuple[FatigueDetail, ...]:
         """The butt and the plates' ends."""
@@ -107,7 +135,8 @@ class CutThrough(RailOperation):
             StepSpec(
                 key="brace",
                 phase="brace",
-                title="Brace the rail on both sides of the cut",
+                title="Brace the rail "
+                + ("on both sides of the cut" if self.brace == "both" else "on the cut's open side"),
                 detail=BRACE,
                 minutes=60,
                 tools=("square tube", "welder"),

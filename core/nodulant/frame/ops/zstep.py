@@ -24,7 +24,6 @@ from nodulant.parts.specs import CheckSpec, FigureSpec, ReadingSpec
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
 
-
 LEAST_RUN_MM = 5.0
 
 
