@@ -70,6 +70,15 @@ class FromNothing(Bench):
             self.drag("z-step-1/place", 30, 0)
         self.assertNotEqual(self.page.get_by_label("Cut, behind", exact=True).input_value(), place)
 
+    def test_a_narrowed_stretch_is_dragged_in_plan(self):
+        self.cleared()
+        self.add("Narrowed stretch")
+        before = self.page.get_by_label("Each rail inward by", exact=True).input_value()
+        self.page.wait_for_timeout(300)
+        with self.evaluated():
+            self.drag("narrow-1/inward@plan", 0, -12)
+        self.assertNotEqual(self.page.get_by_label("Each rail inward by", exact=True).input_value(), before)
+
     def test_two_cuts_in_one_place_are_told_at_the_field(self):
         self.cleared()
         self.add("Z-step")

@@ -130,7 +130,9 @@ def axle_drawing(inputs: Inputs, axle: AxleSide, route: Route) -> AxleDrawing:
     )
 
 
-def strip(rail: RailComparison, case_id: str, frames: FrameComparison | None = None) -> Strip:
+def strip(
+    rail: RailComparison, case_id: str, frames: FrameComparison | None = None, life: Columns | None = None
+) -> Strip:
     """Ratios, moment and use along a rail in the chosen case."""
     case, load = find_case(case_id), rail.loading
     plain = Strip(
@@ -150,6 +152,7 @@ def strip(rail: RailComparison, case_id: str, frames: FrameComparison | None = N
         stress_mpa=_scaled(bending_stress(rail.built, load.state.moment), case.factor) if load else None,
         use_stock=_scaled(load.use_stock.reference, case.factor) if load else None,
         use=_scaled(load.use_state.reference, case.factor) if load else None,
+        life=None if life is None else _scaled(life, 1.0),
     )
     if case_id not in {c.id for c in SPACE_CASES}:
         return plain

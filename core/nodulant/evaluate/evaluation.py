@@ -72,6 +72,8 @@ class Strip(Frozen):
     """In the twist case only."""
     use_torque: list[float] | None = None
     """Its use of yield/1.5 where a cell is closed; 0 where the rail is open and warping, not computed, carries it."""
+    life: list[float] | None = None
+    """Fatigue life over stock's at 1 g, the worst edge or weld there."""
 
 
 class RailDrawing(Frozen):

@@ -33,6 +33,8 @@ from nodulant.job.document import Inputs
 from nodulant.materials import find_steel
 from nodulant.parts.part import Part
 from nodulant.parts.sides import LEFT_RIGHT, Side
+from nodulant.parts.specs import FatigueDetail
+from nodulant.strength.fatigue import life_along
 from nodulant.strength.rail import RailComparison, compare_rail, missing_for_loads, missing_for_sections
 from nodulant.strength.space import FrameComparison
 from nodulant.survey.before_teardown import readings_before_teardown
@@ -86,7 +88,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         figures=_figures(inputs, sides, axle) + space_figures(space.frames),
         rails=tuple(rail_drawing(inputs, side, routes[side]) for side in LEFT_RIGHT),
         axle=tuple(axle_drawing(inputs, a, routes[a.side]) for a in axle.values() if a.sweep is not None),
-        strips=_strips(sides, want, space.frames),
+        strips=_strips(inputs, sides, want, space.frames),
         parts=parts if want.parts else (),
         mass_added_kg=sum(part.mass_kg() for part in parts),
         section=section_drawing(inputs, want.section, sides[want.section.side].planned) if want.section else None,
@@ -235,12 +237,17 @@ def _where_it_stands(check: Check, routes: dict[Side, Route]) -> Check:
     return check.model_copy(update={"governs": check.governs.model_copy(update={"station_mm": route.x_at(x)})})
 
 
-def _strips(sides: dict[Side, _Side], want: Want, frames: FrameComparison | None) -> tuple[Strip, ...]:
+def _strips(inputs: Inputs, sides: dict[Side, _Side], want: Want, frames: FrameComparison | None) -> tuple[Strip, ...]:
     if not want.strips:
         return ()
     shown = (want.strip_side,) if want.strip_side else LEFT_RIGHT
     found = [c for side in shown for c in (sides[side].planned, sides[side].built) if c is not None]
-    return tuple(strip(c, want.case, frames) for c in found)
+    return tuple(strip(c, want.case, frames, life_along(c, _details(inputs, c))) for c in found)
+
+
+def _details(inputs: Inputs, rail: RailComparison) -> list[FatigueDetail]:
+    placed = list(rail.placed)
+    return [d for p in placed for d in p.op.details(on_rail(inputs.survey, rail.side, p, placed))]
 
 
 def _figures(inputs: Inputs, sides: dict[Side, _Side], axle: dict[Side, AxleSide]) -> tuple[Figure, ...]:

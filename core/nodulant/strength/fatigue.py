@@ -6,10 +6,12 @@ range)]^3. Ranges are in proportion to the stress at 1 g; stock counts as a mach
 and its range as that of the place or half of its peak, as in 'not weaker than stock'.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
+from nodulant.base.arrays import Columns
 from nodulant.parts.specs import DetailId, FatigueDetail
 from nodulant.strength.compare import HALF_OF_PEAK, bending_stress
 from nodulant.strength.rail import RailComparison
@@ -64,3 +66,20 @@ def detail_life(rail: RailComparison, detail: FatigueDetail) -> RelativeLife | N
     state = max(float(after[at]), least, 1e-9)
     life = relative_life(category, max(float(allowed[at]), 1e-9), state)
     return RelativeLife(life, float(rail.x[at]), category, max(float(allowed[at]), 1e-9), state)
+
+
+def life_along(rail: RailComparison, details: Sequence[FatigueDetail]) -> Columns | None:
+    """Life over stock's at every station, the worst detail there, plain metal as stock; None where loads are not known."""
+    if rail.loading is None:
+        return None
+    before = bending_stress(rail.stock, rail.loading.stock.moment)
+    after = bending_stress(rail.built, rail.loading.state.moment)
+    allowed = np.maximum(before, HALF_OF_PEAK * float(before.max()))
+    category = np.full_like(rail.x, STOCK_CLASS)
+    for detail in details:
+        inside = (rail.x >= detail.start_mm) & (rail.x <= detail.end_mm)
+        inside[int(np.argmin(np.abs(rail.x - (detail.start_mm + detail.end_mm) / 2)))] = True
+        category = np.where(inside, np.minimum(category, CLASSES[detail.detail]), category)
+    ratio = category / STOCK_CLASS * allowed / np.maximum(after, 1e-6)
+    life: Columns = np.minimum(ratio**EXPONENT, MOST)
+    return life

@@ -3450,6 +3450,8 @@ export interface components {
             case: string;
             /** Inertia */
             inertia: number[];
+            /** Life */
+            life?: number[] | null;
             /** Modulus Bottom */
             modulus_bottom: number[];
             /** Modulus Top */

@@ -2,6 +2,7 @@ import { memo } from "react";
 import type { Evaluation, Part, RailDrawing, Side } from "../api/types";
 import { paint } from "../app/theme";
 import { useBench } from "../draft/store";
+import type { Heights } from "./Elevation";
 import { linePath } from "./outlinePath";
 import { between, nearest, plannedX, type Scale } from "./scale";
 
@@ -58,10 +59,15 @@ type Across = (yMm: number) => number;
 
 /** Pixels across the sheet for one rail: its own middle sits in its own half of the band. */
 function acrossOf(rail: RailDrawing, scale: Scale, top: number, height: number): Across {
-  const web = rail.web_y_mm[0] ?? 0;
-  const tip = rail.tip_y_mm[0] ?? 0;
+  return planOf(rail, scale, top, height).z;
+}
+
+/** Across to pixels and back, for one rail: the middle of the rail where most of it runs. */
+export function planOf(rail: RailDrawing, scale: Scale, top: number, height: number): Heights {
+  const last = rail.web_y_mm.length - 1;
+  const middle = ((rail.web_y_mm[last] ?? 0) + (rail.tip_y_mm[last] ?? 0)) / 2;
   const centre = top + height * (rail.side === "right" ? 0.24 : 0.76);
-  return (yMm) => centre - (yMm - (web + tip) / 2) * scale.perMm;
+  return { z: (y) => centre - (y - middle) * scale.perMm, mm: (px) => middle - (px - centre) / scale.perMm };
 }
 
 type RailProps = {

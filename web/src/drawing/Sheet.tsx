@@ -10,10 +10,10 @@ import { Deflected } from "./Deflected";
 import { Elevation, type Heights, heightsOf } from "./Elevation";
 import { Features } from "./Features";
 import { HandleMark } from "./HandleMark";
-import { anchorOf, type Handle, handlesOf } from "./handles";
+import { anchorOf, type Handle, handlesOf, planHandlesOf } from "./handles";
 import { outlinePath } from "./outlinePath";
 import { Patterns } from "./Patterns";
-import { Plan } from "./Plan";
+import { Plan, planOf } from "./Plan";
 import { plannedX, scaleOf } from "./scale";
 import { TAPE_H, Tape } from "./Tape";
 import { useSize } from "./useSize";
@@ -156,6 +156,17 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
             within(handlesOf(draft, result, side), scale.perMm, draft, selected).map((handle) => (
               <HandleMark key={handle.id} handle={handle} scale={scale} heights={heights} locked={!may.design} />
             ))}
+          {handles &&
+            rail &&
+            planHandlesOf(draft, result, side, openOperation(draft, selected)?.id).map((handle) => (
+              <HandleMark
+                key={handle.id}
+                handle={handle}
+                scale={scale}
+                heights={planOf(rail, scale, tapeY + TAPE_H, planH)}
+                locked={!may.design}
+              />
+            ))}
         </svg>
       )}
     </Box>
@@ -165,9 +176,14 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
 /** From afar only the open operation's handles: the others would lie on each other. */
 function within(handles: Handle[], perMm: number, draft: Draft, selected: string | null): Handle[] {
   if (perMm > 0.45) return handles;
-  const operations = draft.design.operations;
-  const open = operations.find((op) => selected?.startsWith(op.id)) ?? operations.find((op) => op.kind === "notch");
+  const open = openOperation(draft, selected);
   return handles.filter((handle) => handle.id.startsWith(`${open?.id}/`));
+}
+
+/** The operation whose form is open. */
+function openOperation(draft: Draft, selected: string | null) {
+  const operations = draft.design.operations;
+  return operations.find((op) => selected?.startsWith(op.id)) ?? operations.find((op) => op.kind === "notch");
 }
 
 /** How far the gesture has moved the first notch from what was last evaluated. */

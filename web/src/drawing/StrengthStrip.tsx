@@ -27,6 +27,7 @@ export function lanesOf(strip: Strip): Lane[] {
     const most = Math.max(0.2, ...strip.use, ...strip.use_stock) * 1.1;
     lanes.push({ name: "use of yield/1.5", values: strip.use, most, stock: strip.use_stock });
   }
+  if (strip.life) lanes.push({ name: "fatigue life / stock", values: strip.life, most: 2 });
   if (strip.use_torque) {
     lanes[2] = {
       name: "torque use, closed cells",

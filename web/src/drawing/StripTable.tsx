@@ -48,6 +48,7 @@ function columnsOf(strip: Strip): Column[] {
     ratio("web area", strip.shear_area),
     ratio("J", strip.torsion_constant),
   ];
+  if (strip.life) columns.push({ name: "fatigue life / stock", values: strip.life, digits: 2 });
   if (!strip.moment_nm || !strip.stress_mpa || !strip.stress_stock_mpa || !strip.use) return columns;
   return [
     ...columns,

@@ -1,7 +1,7 @@
 import type { Evaluation, Notch, Operation, RailDrawing, Side } from "../api/types";
 import { type Draft, type Path, replaced, valueAt } from "../draft/document";
 import { topAt, undersideAt } from "./Elevation";
-import { plannedX, stockX } from "./scale";
+import { between, plannedX, stockX } from "./scale";
 
 /** A thing on the sheet that can be dragged along one axis, nudged, or typed in its field. */
 export type Handle = {
@@ -187,4 +187,39 @@ function halfMouth(result: Evaluation, side: Side, centre: number): number {
   const spans = cuts.map((c) => [c.vertices[0]?.x ?? 0, c.vertices.at(-1)?.x ?? 0] as const);
   const own = spans.find(([a, b]) => Math.abs((a + b) / 2 - centre) < 200);
   return own ? (own[1] - own[0]) / 2 : 0;
+}
+
+/** Handles of one operation in plan: its places on the web's line, and how far in a narrowed stretch stands. `z` is across. */
+export function planHandlesOf(draft: Draft, result: Evaluation, side: Side, openId: string | undefined): Handle[] {
+  const rail = result.rails.find((r) => r.side === side);
+  const index = draft.design.operations.findIndex((op) => op.id === openId);
+  const op = draft.design.operations[index];
+  if (!rail || !op || (op.side !== "both" && op.side !== side)) return [];
+  const where = { draft, result, side, rail, op, index };
+  const web = (x: number) => between(x, rail.x_mm, rail.web_y_mm);
+  const along = PLACES.flatMap(([key, words]) => placeHandle(where, key, words)).map((handle) => ({
+    ...handle,
+    id: `${handle.id}@plan`,
+    label: `${handle.label}, in plan`,
+    z: web(handle.x),
+  }));
+  if (op.kind !== "narrow") return along;
+  const sign = side === "left" ? -1 : 1;
+  const stock = draft.survey.rails[side].web_y_mm ?? 0;
+  // beside a cut, where both the jog and the stretch are in view
+  const beside = (op.run_mm ?? 0) + 60;
+  const x = op.end ? stationOf(where, op.end) - beside : op.start ? stationOf(where, op.start) + beside : 0;
+  const inward: Handle = {
+    id: `${op.id}/inward@plan`,
+    label: `${op.name}, inward`,
+    axis: "z",
+    index,
+    x,
+    z: sign * (stock - op.inward_mm),
+    valueMm: op.inward_mm,
+    field: `/design/operations/${index}/inward_mm`,
+    valueAt: (_, y) => stock - sign * y,
+    withValue: (mm) => changed(op, ["inward_mm"], mm),
+  };
+  return [...along, inward];
 }

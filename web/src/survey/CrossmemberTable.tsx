@@ -79,6 +79,7 @@ function Ties({ title, path }: { title: string; path: Path }) {
 /** The frame's torsional stiffness, stock and planned, with what it leaves out. */
 export function Stiffness() {
   const figures = useShown((s) => s.result?.figures);
+  const warping = figures?.find((f) => f.id.startsWith("warping-"));
   const [stock, planned, ratio] = ["twist-stock", "twist-planned", "twist-ratio"].map((id) =>
     figures?.find((f) => f.id === id),
   );
@@ -93,6 +94,7 @@ export function Stiffness() {
     <Text fontSize="14px" mt="1">
       Torsional stiffness {stock.value.toFixed(0)} {stock.unit} in stock, <b>{planned.value.toFixed(0)}</b> planned, ×
       {ratio.value.toFixed(2)}; {stock.basis}.
+      {warping && ` ${warping.name}: ${warping.value.toFixed(0)} N m; ${warping.basis}.`}
     </Text>
   );
 }
