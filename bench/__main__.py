@@ -48,6 +48,7 @@ def main() -> int:
         core_speeds.evaluation()
         + core_speeds.against_finite_elements()
         + core_speeds.frame_solve()
+        + core_speeds.whole_frame()
         + drag_latency.drag()
     )
     table = "\n".join(row(figure) for figure in figures)

@@ -84,6 +84,40 @@ def against_finite_elements() -> list[Figure]:
     ]
 
 
+def whole_frame() -> list[Figure]:
+    """The demo's largest option: stock and planned, every case, all its operations; and growth with stations."""
+    inputs = f.demo("step")
+    evaluate(inputs)
+    step, *rest = inputs.design.operations
+
+    def changed(i: int) -> Inputs:
+        return f.with_operations(inputs, step.model_copy(update={"rise_mm": 70.0 + 0.05 * i}), *rest)
+
+    variants = [changed(i) for i in range(40)]
+    full = median_ms(lambda i: evaluate(variants[i]), 40)
+    rows = [_solve_ms(spans) for spans in (150, 300)]
+    return [
+        Figure("full frame evaluation, all cases and operations of the demo", full, "ms", budget="60 ms"),
+        Figure("space frame: twice the spans", rows[1] / rows[0], "x the time", at_most=2.3),
+    ]
+
+
+def _solve_ms(spans: int) -> float:
+    """Median of one solve of two rails of ``spans`` spans."""
+    x = f.np.linspace(0.0, 4000.0, spans + 1)
+    nodes = f.np.zeros((2 * len(x), 3))
+    nodes[:, 0] = f.np.repeat(x, 2)
+    nodes[1::2, 1] = 820.0
+    first = f.np.concatenate([f.np.arange(2 * spans), 2 * f.np.array([0, spans // 2, spans])])
+    second = f.np.concatenate([f.np.arange(2 * spans) + 2, 2 * f.np.array([0, spans // 2, spans]) + 1])
+    ones = f.np.ones(len(first))
+    members = Members(first, second, 1300 * ones, 4e6 * ones, 4e5 * ones, 1e4 * ones, ones)
+    held = Held((0, 0, 0, 2 * spans, 2 * spans, 1), (0, 1, 2, 1, 2, 2))
+    loads = f.np.zeros((1, len(nodes), 6))
+    loads[0, spans, 2] = -1000.0
+    return median_ms(lambda _: solve(nodes, members, held, loads), 30)
+
+
 def frame_solve() -> list[Figure]:
     """The space frame against a general-purpose frame library: the same ladder of 2 x 150 spans, one load."""
     count = 150

@@ -61,6 +61,8 @@ def interim_checks(inputs: Inputs, frames: tuple[InterimFrame, ...]) -> list[Che
     """One check a cut that can be computed: whether the open frame may stand on its wheels."""
     out = []
     for f in frames:
+        if f.tacks_needed_n is not None:
+            out.append(_tacks(f, inputs))
         if f.use is None:
             continue
         subject = Subject(subject=f.operation, side=f.side, state="interim")
@@ -82,6 +84,21 @@ def interim_checks(inputs: Inputs, frames: tuple[InterimFrame, ...]) -> list[Che
             )
         )
     return out
+
+
+def _tacks(f: InterimFrame, inputs: Inputs) -> Check:
+    values = {"tacks": f.tacks_n, "needed": f.tacks_needed_n or 1.0}
+    words = "eight tacks of 20 mm, 5 mm leg, N; needed: three times what stands on the joint. Tacks are never the only support over a person"
+    return judge(
+        "tacks",
+        Subject(subject=f.operation, side=f.side, state="interim"),
+        values["tacks"] / values["needed"],
+        Why(formula="tacks / needed", values=values, words=words),
+        inputs.design.limits,
+        governs=Governs(station_mm=f.station_mm),
+        detail=f.name,
+        remedy="More or longer tacks, or props on both sides before it is rolled or carries its axle.",
+    )
 
 
 def deflections(frames: FrameComparison | None, case: str) -> tuple[Deflection, ...]:

@@ -5,7 +5,7 @@ import { useBench } from "../draft/store";
 import { Act, ChoiceField, Group, Pair, PlainChoice, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { FigureList } from "./FigureList";
-import { BOLTS } from "./kinds";
+import { BOLTS } from "./fieldSpecs";
 import { Part } from "./OperationFields";
 import { PlaceFields } from "./PlaceFields";
 import { SideField } from "./SideField";

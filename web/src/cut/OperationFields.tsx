@@ -6,8 +6,9 @@ import { shownDraft, useBench } from "../draft/store";
 import { Act, ChoiceField, Group, Pair, TickField, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { FigureList } from "./FigureList";
+import type { FieldSpec, PartSpec } from "./fieldSpecs";
 import { startPlace } from "./fresh";
-import { type FieldSpec, KINDS, type PartSpec } from "./kinds";
+import { KINDS } from "./kinds";
 import { PlaceFields } from "./PlaceFields";
 import { SideField } from "./SideField";
 

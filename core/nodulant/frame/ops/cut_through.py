@@ -160,6 +160,26 @@ class CutThrough(RailOperation):
                 cautions=(WHEEL, DUST, HOT),
                 hides="the uncut rail",
             ),
+        ]
+        rows += self._joining()
+        if self.plates():
+            rows.append(
+                StepSpec(
+                    key="plates",
+                    phase="plate",
+                    title="Side plates on",
+                    detail=f"{' and '.join(self.plates())} plate over the ground butts, tapered ends, no weld straight across a tension flange.",
+                    minutes=90,
+                    tools=("clamps", "welder"),
+                    cautions=(HOT,),
+                    hides="the butts",
+                )
+            )
+        return rows
+
+    def _joining(self) -> list[StepSpec]:
+        """Tack and weld."""
+        return [
             StepSpec(
                 key="tack",
                 phase="tack",
@@ -182,20 +202,6 @@ class CutThrough(RailOperation):
                 hides="the roots",
             ),
         ]
-        if self.plates():
-            rows.append(
-                StepSpec(
-                    key="plates",
-                    phase="plate",
-                    title="Side plates on",
-                    detail=f"{' and '.join(self.plates())} plate over the ground butts, tapered ends, no weld straight across a tension flange.",
-                    minutes=90,
-                    tools=("clamps", "welder"),
-                    cautions=(HOT,),
-                    hides="the butts",
-                )
-            )
-        return rows
 
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Where the cut is."""

@@ -13,12 +13,12 @@ from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.notch import Cap, Liner, Notch
 from nodulant.frame.ops.notch_shape import TrapezoidShape
-from nodulant.frame.ops.notch_work import DUST, HOT, WHEEL
 from nodulant.frame.ops.operation import RailOperation
+from nodulant.frame.ops.raise_work import raise_steps
 from nodulant.frame.place import Place
 from nodulant.geometry import Outline, Vertex
 from nodulant.parts.part import Part, Seam
-from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec
+from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
 
@@ -184,58 +184,8 @@ class Raise(RailOperation):
         """Box first, then the pocket: the rail is never without its height."""
         place = f"{self.place.offset_mm:+.1f} mm from {datum}"
         inner = f", {self.inner_depth_mm:.1f} mm at the open side" if self.inner_depth_mm is not None else ""
-        return [
-            StepSpec(
-                key="mark",
-                phase="mark",
-                title="Mark pocket and box",
-                detail=f"Pocket {self.length_mm:.1f} mm long, {self.depth_mm:.1f} mm deep at the web{inner}, centre {place}.",
-                minutes=30,
-                tools=("layout dye", "scriber", "rail cut template"),
-                hold=HoldPoint(kind="reading", ask="Centre of the pocket from its datum", reading="position"),
-            ),
-            StepSpec(
-                key="box",
-                phase="brace",
-                title="Tack the box on top first",
-                detail="The rail gets its height back before it loses it below.",
-                minutes=60,
-                tools=("clamps", "welder"),
-                cautions=(HOT,),
-            ),
-            StepSpec(
-                key="cut",
-                phase="cut",
-                title="Cut the pocket",
-                detail="Drill the corners, cut inside the line and dress to it; one rail at a time.",
-                minutes=90,
-                tools=("drill", "cut-off wheel", "flap disc"),
-                cautions=(WHEEL, DUST, HOT),
-                hides="the uncut rail",
-                hold=HoldPoint(kind="reading", ask="Depth of the pocket at the web", reading="depth"),
-            ),
-            StepSpec(
-                key="floor",
-                phase="tack",
-                title="Fit the floor and offer up the subframe",
-                detail="Floor tight, subframe up on its set-up bolts, then tacks.",
-                minutes=90,
-                people=2,
-                tools=("jack", "clamps", "welder"),
-                cautions=(HOT,),
-                hold=HoldPoint(kind="look", ask="Everything that went up clears at full lock and full bump"),
-            ),
-            StepSpec(
-                key="weld",
-                phase="weld",
-                title="Weld floor and box",
-                detail="Short beads spread along and around, rail to rail.",
-                minutes=120,
-                tools=("welder",),
-                cautions=(HOT,),
-                hides="roots and faying faces",
-            ),
-        ]
+        cut = f"Pocket {self.length_mm:.1f} mm long, {self.depth_mm:.1f} mm deep at the web{inner}, centre {place}."
+        return raise_steps(cut)
 
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Place and depth."""
