@@ -122,7 +122,17 @@ class AgainstPyNite(SimpleTestCase):
         return nodes, pairs, Members(i, j, *columns, np.ones(len(pairs)))
 
     def test_displacements_and_moments_within_half_a_per_cent(self):
+        self.compare(*self.ladder())
+
+    def test_a_stepped_and_narrowed_frame(self):
+        """Rails that rise by 75 mm over one span and stand 30 mm further in ahead of another (a Z-step and a jog)."""
         nodes, pairs, made = self.ladder()
+        nodes = nodes.copy()
+        nodes[nodes[:, 0] > 1800.0, 2] += 75.0
+        nodes[nodes[:, 0] < 800.0, 1] *= 370.0 / 400.0
+        self.compare(nodes, pairs, made)
+
+    def compare(self, nodes, pairs, made):
         loads = load(nodes, (12, 2, -3000.0), (13, 2, -1500.0), (24, 2, 800.0), (25, 2, -800.0))
         held = Held((0, 0, 0, 24, 24, 1), (0, 1, 2, 1, 2, 2))
         ours = solve(nodes, made, held, loads)
