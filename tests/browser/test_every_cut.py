@@ -176,6 +176,14 @@ class Brackmoor(Bench):
             self.page.get_by_role("combobox", name="Section", exact=True).select_option("two-skin")
         self.page.get_by_label("Second skin").wait_for()
 
+    def test_the_steel_s_analysis_decides_the_preheat(self):
+        self.open("Survey")
+        with self.evaluated():
+            self.page.get_by_role("button", name="Give the analysis").click()
+        with self.evaluated():
+            self.type_in("C", "0.5")
+        self.margin("Carbon equivalent").filter(has_text="fails").wait_for()
+
     def test_a_section_from_a_drawing(self):
         self.open("Survey")
         ring = "0,0 80,0 80,-140 0,-140", "4,-4 76,-4 76,-136 4,-136"

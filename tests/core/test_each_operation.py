@@ -5,11 +5,13 @@ import math
 import numpy as np
 from django.test import SimpleTestCase
 
+from nodulant.asbuilt.log import ReadingEntry
 from nodulant.evaluate import InvalidInputs, evaluate
 from nodulant.frame.model import STOCK, planned_state, sections
 from nodulant.frame.ops.bolted import BoltGroup
 from nodulant.frame.ops.boxing_plan import boxing_development
 from nodulant.frame.ties import planned_crossmembers
+from nodulant.job.document import AsBuilt
 from nodulant.loads.beam import internal_forces
 from nodulant.materials import find_steel, line_capacity
 from nodulant.materials.bolts import find_bolt
@@ -486,3 +488,45 @@ class SteelOfTheRail(SimpleTestCase):
         known = self.with_steel("unknown", analysis=Analysis(c=0.12, mn=0.6))["preheat:rail:left"]
         self.assertAlmostEqual(known.value, 0.22)
         self.assertEqual(known.verdict, "holds")
+
+
+class Measured(SimpleTestCase):
+    """A reading changes the margins of its own side, through the same road as a plan."""
+
+    def test_a_thin_patch_and_a_thin_plate(self):
+        for kind, key, rule in (
+            ("repair", "patch-thickness", "shear-area"),
+            ("plate", "outer-thickness", "shear-area"),
+        ):
+            with self.subTest(kind):
+                op = made(kind, thickness_mm=6.0)
+                inputs = f.with_operations(f.demo(), op)
+                entry = {
+                    "number": 1,
+                    "at": "2026-10-05T10:00:00+00:00",
+                    "by": "bram",
+                    "operation": "it",
+                    "key": key,
+                    "side": "left",
+                    "value_mm": 3.0,
+                }
+                inputs = inputs.model_copy(update={"as_built": AsBuilt(entries=(ReadingEntry(**entry),))})
+                result = evaluate(inputs)
+                built = {side: f.check_of(result, f"{rule}:rail:{side}@as-built").value for side in ("left", "right")}
+                planned = f.check_of(result, f"{rule}:rail:left").value
+                self.assertLessEqual(built["left"], planned + 1e-12)
+                self.assertAlmostEqual(built["right"], f.check_of(result, f"{rule}:rail:right").value)
+
+    def test_each_reading_moves_what_it_measures(self):
+        rows = (
+            ("z-step", "rise", 70.0, "rise_mm"),
+            ("raise", "depth", 33.0, "depth_mm"),
+            ("narrow", "inward", 18.0, "inward_mm"),
+            ("stretch", "length", 140.0, "length_mm"),
+            ("bracket", "height", 71.0, "height_mm"),
+            ("repair", "patch-thickness", 4.4, "thickness_mm"),
+        )
+        for kind, key, value, field in rows:
+            self.assertEqual(getattr(made(kind).as_measured({key: value}), field), value, kind)
+        shorter = made("stretch", length_mm=-150.0).as_measured({"length": 149.0, "position": -905.0})
+        self.assertEqual((shorter.length_mm, shorter.place.offset_mm), (-149.0, -905.0))

@@ -11,6 +11,7 @@ import { Grid, GridRow } from "../fields/Grid";
 import { QuantityField } from "../fields/QuantityField";
 import { useFile } from "../fields/useFile";
 import { unitOf } from "../units/show";
+import { AnalysisFields } from "./AnalysisFields";
 import { FromDrawing } from "./FromDrawing";
 
 const WIDTHS = "2rem repeat(6, minmax(5.2rem, 7.4rem)) 2.4rem";
@@ -138,6 +139,7 @@ export function StationTable() {
           <FromDrawing />
         </Flex>
       )}
+      <AnalysisFields />
     </Box>
   );
 }

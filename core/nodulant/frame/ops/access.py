@@ -142,6 +142,10 @@ class AccessCut(Ranged):
             ),
         ]
 
+    def measured_fields(self) -> dict[str, str]:
+        """What is read after welding."""
+        return {"position": "start"}
+
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Front edge of the piece."""
         return [

@@ -350,6 +350,10 @@ class Bracket(RailOperation):
             )
         return rows
 
+    def measured_fields(self) -> dict[str, str]:
+        """What is read after welding."""
+        return {"position": "place", "height": "height_mm"}
+
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Place and height."""
         return [

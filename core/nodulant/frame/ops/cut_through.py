@@ -203,6 +203,10 @@ class CutThrough(RailOperation):
             ),
         ]
 
+    def measured_fields(self) -> dict[str, str]:
+        """What is read after welding."""
+        return {"position": "place"}
+
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Where the cut is."""
         return [

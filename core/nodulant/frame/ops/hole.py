@@ -208,6 +208,10 @@ class WebHole(RailOperation):
             )
         return rows
 
+    def measured_fields(self) -> dict[str, str]:
+        """What is read after welding."""
+        return {"position": "place"}
+
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Where it is."""
         return [

@@ -58,9 +58,9 @@ class Narrow(RailOperation):
             raise ValueError("a narrowed stretch has a cut")
         return place
 
-    def as_measured(self, measured: dict[str, float]) -> Self:
-        """The same with its measured offset."""
-        return self.model_copy(update={"inward_mm": measured["inward"]}) if "inward" in measured else self
+    def measured_fields(self) -> dict[str, str]:
+        """What is read after welding."""
+        return {"inward": "inward_mm"}
 
     def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
         """The stretch that stands further in."""

@@ -48,7 +48,17 @@ class RailOperation(Frozen):
 
     def as_measured(self, measured: dict[str, float]) -> Self:
         """The operation with as-built readings, mm, in place of planned values."""
-        return self
+        update: dict[str, object] = {}
+        for key, field in self.measured_fields().items():
+            if key in measured:
+                planned = getattr(self, field)
+                place = isinstance(planned, Place)
+                update[field] = planned.model_copy(update={"offset_mm": measured[key]}) if place else measured[key]
+        return self.model_copy(update=update) if update else self
+
+    def measured_fields(self) -> dict[str, str]:
+        """Which field each reading's key measures; a place is measured by its offset."""
+        return {}
 
     def cut_spans(self, span: Span) -> tuple[Span, ...]:
         """Where stock metal goes, so that no other operation may begin, end or cut there."""

@@ -156,6 +156,10 @@ class Doubler(Ranged):
             ),
         ]
 
+    def measured_fields(self) -> dict[str, str]:
+        """What is read after welding."""
+        return {f"{self.face}-thickness": "thickness_mm"}
+
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Thickness."""
         return [

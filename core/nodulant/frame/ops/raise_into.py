@@ -80,14 +80,9 @@ class Raise(RailOperation):
         """Something of the rail must stay."""
         self.as_notch().refuse(rail_height_mm, field)
 
-    def as_measured(self, measured: dict[str, float]) -> Self:
-        """The pocket with its measured depth and place."""
-        update: dict[str, object] = {}
-        if "depth" in measured:
-            update["depth_mm"] = measured["depth"]
-        if "position" in measured:
-            update["place"] = self.place.model_copy(update={"offset_mm": measured["position"]})
-        return self.model_copy(update=update)
+    def measured_fields(self) -> dict[str, str]:
+        """What is read after welding."""
+        return {"position": "place", "depth": "depth_mm"}
 
     def roles(self) -> tuple[str, ...]:
         """Floor and box."""

@@ -182,6 +182,10 @@ class Repair(Ranged):
             )
         return rows
 
+    def measured_fields(self) -> dict[str, str]:
+        """What is read after welding."""
+        return {"patch-thickness": "thickness_mm"}
+
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Thickness and the mount's height."""
         rows = [

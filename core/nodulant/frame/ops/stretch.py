@@ -1,5 +1,6 @@
 """Stretch or shorten: metal goes in at a cut, or comes out between two."""
 
+import math
 from collections.abc import Iterable
 from typing import Annotated, Literal, Self
 
@@ -95,9 +96,7 @@ class Stretch(CutThrough):
 
     def as_measured(self, measured: dict[str, float]) -> Self:
         """The same with its measured length and place."""
-        update: dict[str, object] = {}
-        if "length" in measured:
-            update["length_mm"] = measured["length"] * (1.0 if self.length_mm > 0 else -1.0)
-        if "position" in measured:
-            update["place"] = self.place.model_copy(update={"offset_mm": measured["position"]})
-        return self.model_copy(update=update)
+        placed = super().as_measured(measured)
+        if "length" not in measured:
+            return placed
+        return placed.model_copy(update={"length_mm": math.copysign(measured["length"], self.length_mm)})

@@ -267,11 +267,6 @@ class ZStep(CutThrough):
         )
         return [*super().readings(datum), step]
 
-    def as_measured(self, measured: dict[str, float]) -> Self:
-        """The step with its measured height and place."""
-        update: dict[str, object] = {}
-        if "rise" in measured:
-            update["rise_mm"] = measured["rise"]
-        if "position" in measured:
-            update["place"] = self.place.model_copy(update={"offset_mm": measured["position"]})
-        return self.model_copy(update=update)
+    def measured_fields(self) -> dict[str, str]:
+        """What is read after welding."""
+        return {**super().measured_fields(), "rise": "rise_mm"}
