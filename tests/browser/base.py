@@ -121,13 +121,24 @@ class Bench(LiveServerTestCase):
 
     def drag(self, handle, dx, dy, steps=8):
         """Drag a handle of the sheet by so many pixels."""
-        box = self.page.locator(f'[data-handle="{handle}"]').bounding_box()
+        box = self.standing(handle)
         x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
         self.page.mouse.move(x, y)
         self.page.mouse.down()
         for i in range(1, steps + 1):
             self.page.mouse.move(x + dx * i / steps, y + dy * i / steps)
         self.page.mouse.up()
+
+    def standing(self, handle):
+        """Where a handle is once the sheet has come to rest: a fresh evaluation may still move it."""
+        mark = self.page.locator(f'[data-handle="{handle}"]')
+        box = mark.bounding_box()
+        for _ in range(50):
+            self.page.wait_for_timeout(80)
+            before, box = box, mark.bounding_box()
+            if before == box:
+                break
+        return box
 
     def kept(self):
         """Wait until the autosave says that everything is kept."""

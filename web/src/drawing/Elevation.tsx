@@ -2,7 +2,7 @@ import { memo } from "react";
 import type { AxleDrawing, Evaluation, Outline, Side } from "../api/types";
 import { paint } from "../app/theme";
 import { linePath, outlinePath } from "./outlinePath";
-import { between, nearest, type Scale } from "./scale";
+import { nearest, type Scale } from "./scale";
 
 export type Heights = { z: (mm: number) => number; mm: (px: number) => number };
 
@@ -202,16 +202,4 @@ function Tyre({ axle, scale, heights, travelMm }: Moving) {
       strokeDasharray="14 5"
     />
   );
-}
-
-/** Height of the rail's underside at a station, for handles and labels. */
-export function undersideAt(result: Evaluation, side: Side, stationMm: number): number {
-  const rail = result.rails.find((r) => r.side === side);
-  return rail ? between(stationMm, rail.x_mm, rail.underside_z_mm) : 0;
-}
-
-/** Height of the rail's top at a station. */
-export function topAt(result: Evaluation, side: Side, stationMm: number): number {
-  const rail = result.rails.find((r) => r.side === side);
-  return rail ? between(stationMm, rail.x_mm, rail.top_z_mm) : 0;
 }

@@ -1,6 +1,6 @@
 import type { Evaluation, Notch, Operation, RailDrawing, Side } from "../api/types";
 import { type Draft, type Path, replaced, valueAt } from "../draft/document";
-import { topAt, undersideAt } from "./Elevation";
+import { topAt, undersideAt } from "./railHeights";
 import { between, plannedX, stockX } from "./scale";
 
 /** A thing on the sheet that can be dragged along one axis, nudged, or typed in its field. */
