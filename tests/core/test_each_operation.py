@@ -7,6 +7,7 @@ from django.test import SimpleTestCase
 
 from nodulant.asbuilt.log import ReadingEntry
 from nodulant.evaluate import InvalidInputs, evaluate
+from nodulant.evaluate.side_by_side import side_by_side
 from nodulant.frame.model import STOCK, planned_state, sections
 from nodulant.frame.ops.bolted import BoltGroup
 from nodulant.frame.ops.boxing_plan import boxing_development
@@ -530,3 +531,65 @@ class Measured(SimpleTestCase):
             self.assertEqual(getattr(made(kind).as_measured({key: value}), field), value, kind)
         shorter = made("stretch", length_mm=-150.0).as_measured({"length": 149.0, "position": -905.0})
         self.assertEqual((shorter.length_mm, shorter.place.offset_mm), (-149.0, -905.0))
+
+
+class Schools(SimpleTestCase):
+    """Where practitioners differ, both ways are open, and each changes what it should."""
+
+    def stiffness(self, *operations):
+        figures = evaluate(f.with_operations(f.demo(), *operations)).figures
+        return next(x.value for x in figures if x.id == "twist-planned")
+
+    def test_a_subframe_welded_in_is_counted(self):
+        bolted, known, unknown = (
+            made("raise", subframe=how, tie=tie)
+            for how, tie in (("bolted", {}), ("welded", {"height_mm": 90.0}), ("welded", None))
+        )
+        rows = [self.stiffness(op) for op in (bolted, known, unknown)]
+        self.assertGreater(rows[1], rows[0])
+        self.assertAlmostEqual(rows[2], rows[0], msg="without its section it is not guessed")
+
+    def test_a_hole_saw_takes_its_setting_up(self):
+        minutes = {
+            tool: next(s for s in made("notch", tool=tool).steps("it") if s.key == "cut").minutes
+            for tool in ("template", "hole-saw")
+        }
+        self.assertGreater(minutes["hole-saw"], 2 * minutes["template"])
+        words = [next(s for s in made("notch", tool=t).steps("it") if s.key == "cut").detail for t in minutes]
+        self.assertTrue(all("minutes" in w for w in words), "the plan shows both times")
+
+    def test_a_bracket_welded_at_once_is_welded_with_the_tacks(self):
+        phases = [
+            next(s for s in made("bracket", weld_when=w).steps("it") if s.key == "weld").phase
+            for w in ("after-all-checks", "at-once")
+        ]
+        self.assertEqual(phases, ["weld", "tack"])
+
+    def test_plugs_need_a_hole_that_reaches_the_root(self):
+        small, good = (
+            f.check_of(
+                evaluate(f.with_operations(f.demo(), made("plate", plugs={"count": 6, "hole_mm": d}))),
+                "plug-hole:it:left",
+            )
+            for d in (9.0, 14.0)
+        )
+        self.assertEqual((small.verdict, good.verdict), ("fails", "holds"))
+        figures = evaluate(f.with_operations(f.demo(), made("plate", plugs={"count": 6, "hole_mm": 16.0}))).figures
+        carried = next(x.value for x in figures if x.id == "plugs-it")
+        self.assertAlmostEqual(carried, 6 * math.pi / 4 * 256 * 0.3 * 482.6 / 1000)
+
+    def test_weld_washers_have_their_step(self):
+        keys = [s.key for s in made("hole", weld_washers=True).steps("it")]
+        self.assertIn("washers", keys)
+        self.assertNotIn("washers", [s.key for s in made("hole").steps("it")])
+
+    def test_bracing_one_side_or_both(self):
+        titles = [made("splice", brace=b).steps("it")[0].title for b in ("both", "open-side")]
+        self.assertIn("both sides", titles[0])
+        self.assertIn("open side", titles[1])
+
+    def test_spares_are_told_beside_the_option(self):
+        inputs = f.demo()
+        changed = inputs.model_copy(update={"design": inputs.design.model_copy(update={"stock_spares": "fit"})})
+        both = side_by_side([("1", "one", inputs), ("2", "two", changed)])
+        self.assertEqual([o.stock_spares for o in both.options], ["not said", "fit"])

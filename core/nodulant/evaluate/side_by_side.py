@@ -43,6 +43,7 @@ class OptionSheet(Frozen):
     close: int
     holds: int
     worst: str
+    stock_spares: str
 
 
 class SideBySide(Frozen):
@@ -55,7 +56,9 @@ class SideBySide(Frozen):
 def side_by_side(named: list[tuple[str, str, Inputs]]) -> SideBySide:
     """(id, name, inputs) of each option; raises InvalidInputs of the first that cannot be evaluated."""
     results = [evaluate(inputs, Want(interim=False)) for _, _, inputs in named]
-    sheets = tuple(_sheet(id_, name, r) for (id_, name, _), r in zip(named, results, strict=True))
+    sheets = tuple(
+        _sheet(id_, name, r, inputs.design.stock_spares) for (id_, name, inputs), r in zip(named, results, strict=True)
+    )
     seams = [_seams(inputs) for _, _, inputs in named]
     shops = [inputs.shop for _, _, inputs in named]
     rows = [_least(rule, results) for rule in RATIOS] + [_most(rule, results) for rule in USES]
@@ -63,7 +66,7 @@ def side_by_side(named: list[tuple[str, str, Inputs]]) -> SideBySide:
     return SideBySide(options=sheets, rows=tuple(row for row in rows if any(v is not None for v in row.values)))
 
 
-def _sheet(id_: str, name: str, result: Evaluation) -> OptionSheet:
+def _sheet(id_: str, name: str, result: Evaluation, spares: str) -> OptionSheet:
     counts = {v: sum(c.verdict == v for c in result.checks) for v in ("fails", "not computed", "close", "holds")}
     first = result.checks[0]
     side = first.id.split("@")[0].rsplit(":", 1)[-1]
@@ -76,6 +79,7 @@ def _sheet(id_: str, name: str, result: Evaluation) -> OptionSheet:
         not_computed=counts["not computed"],
         close=counts["close"],
         holds=counts["holds"],
+        stock_spares=spares,
         worst=f"{first.title} ({side})" + ("" if first.value is None else f": {first.value:.2f} {first.unit}"),
     )
 

@@ -35,6 +35,8 @@ class Design(Frozen):
     crossmembers: Annotated[tuple[Crossmember, ...], Field(max_length=60)] = ()
     """Added by this design; the surveyed ones stay."""
     loads: LoadPlan = LoadPlan()
+    stock_spares: Literal["not said", "fit", "do not fit"] = "not said"
+    """Whether spares of the donor's stock parts still fit after this design."""
     limits: dict[str, LimitChange] = {}
     typed: dict[str, Typed] = {}
 

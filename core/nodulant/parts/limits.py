@@ -153,6 +153,7 @@ LIMITS: tuple[Limit, ...] = (
         "half of sum(l a) 0.3 F_EXX against three times static; Nodulant default",
     ),
     _at_most("in-the-cut", "Parts on metal that comes out", 0.0, "parts", "what stands there must be moved first", 1.0),
+    _at_least("plug-hole", "Hole of the plug welds", 1.0, "x least", "plate + 8 mm, AWS D1.1, from memory"),
     _at_least(
         "throat", "Throat left in the butt", 1.0, "x wall", "what is fused through the root; grinding takes the crown"
     ),

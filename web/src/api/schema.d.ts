@@ -1041,6 +1041,12 @@ export interface components {
              */
             weld_leg_mm: number;
             /**
+             * Weld When
+             * @default after-all-checks
+             * @enum {string}
+             */
+            weld_when: "after-all-checks" | "at-once";
+            /**
              * Width Mm
              * @default 120
              */
@@ -1436,6 +1442,12 @@ export interface components {
              */
             seats: components["schemas"]["Seat"][];
             /**
+             * Stock Spares
+             * @default not said
+             * @enum {string}
+             */
+            stock_spares: "not said" | "fit" | "do not fit";
+            /**
              * @default {
              *       "bump_mm": 80,
              *       "droop_mm": 80,
@@ -1537,6 +1549,7 @@ export interface components {
             name: string;
             /** Pair Id */
             pair_id?: string | null;
+            plugs?: components["schemas"]["Plugs"] | null;
             /**
              * Side
              * @default both
@@ -2163,6 +2176,12 @@ export interface components {
              */
             side: "left" | "right" | "both";
             /**
+             * Tool
+             * @default template
+             * @enum {string}
+             */
+            tool: "template" | "hole-saw";
+            /**
              * Weld Allowance Mm
              * @default 2
              */
@@ -2248,6 +2267,8 @@ export interface components {
             /** Parts */
             parts: components["schemas"]["Part"][];
             rail: components["schemas"]["RailDrawing"];
+            /** Stock Spares */
+            stock_spares: string;
             /** Worst */
             worst: string;
         };
@@ -2426,6 +2447,22 @@ export interface components {
             offset_mm: number;
         };
         /**
+         * Plugs
+         * @description Plug welds through the plate, spread over it.
+         */
+        Plugs: {
+            /**
+             * Count
+             * @default 4
+             */
+            count: number;
+            /**
+             * Hole Mm
+             * @default 16
+             */
+            hole_mm: number;
+        };
+        /**
          * Quantity
          * @description A value in its kind's base unit (mm, deg, kg, 1) and how it was typed.
          */
@@ -2582,6 +2619,13 @@ export interface components {
              * @default mild
              */
             steel_id: string;
+            /**
+             * Subframe
+             * @default bolted
+             * @enum {string}
+             */
+            subframe: "bolted" | "welded";
+            tie?: components["schemas"]["Tie"] | null;
             /**
              * Weld Leg Mm
              * @default 5
@@ -3668,6 +3712,33 @@ export interface components {
             path: components["schemas"]["StraightPath"] | components["schemas"]["ArcPath"];
         };
         /**
+         * Tie
+         * @description A crossmember's profile, mm.
+         */
+        Tie: {
+            /**
+             * Height Mm
+             * @default 70
+             */
+            height_mm: number;
+            /**
+             * Profile
+             * @default box
+             * @enum {string}
+             */
+            profile: "tube" | "box" | "channel";
+            /**
+             * Wall Mm
+             * @default 4
+             */
+            wall_mm: number;
+            /**
+             * Width Mm
+             * @default 70
+             */
+            width_mm: number;
+        };
+        /**
          * TrapezoidShape
          * @description A straight-sided cut: width at the top and at the mouth, top corners rounded.
          */
@@ -3792,6 +3863,11 @@ export interface components {
              */
             side: "left" | "right" | "both";
             sleeve?: components["schemas"]["Sleeve"] | null;
+            /**
+             * Weld Washers
+             * @default false
+             */
+            weld_washers: boolean;
             /**
              * Work
              * @default drill

@@ -30,7 +30,7 @@ export function OptionDrawings({ data }: { data: SideBySide }) {
             </text>
             <text x="4" y={BAND * i + 33} fill={paint("faint")} style={{ fontSize: 12.5 }}>
               {option.fails} fail, {option.not_computed} not computed, {option.close} close, {option.holds} hold. Worst:{" "}
-              {option.worst}
+              {option.worst}. Stock spares: {option.stock_spares}
             </text>
             <path
               d={linePath([...low, ...[...high].reverse()], true)}

@@ -7,6 +7,7 @@ import { useBench } from "../draft/store";
 import { anchorOf } from "../drawing/handles";
 import { useLooking } from "../drawing/view";
 import { useShown } from "../evaluation/useEvaluation";
+import { ChoiceField } from "../fields/controls";
 import { Stiffness } from "../survey/CrossmemberTable";
 import { AddOperation } from "./AddOperation";
 import { BoxingFields } from "./BoxingFields";
@@ -14,6 +15,12 @@ import { Finder } from "./Finder";
 import { InterimList, TakenAlongList } from "./Meanwhile";
 import { NotchFields } from "./NotchFields";
 import { OperationFields } from "./OperationFields";
+
+const SPARES = [
+  ["not said", "not said"],
+  ["fit", "still fit"],
+  ["do not fit", "do not fit any more"],
+] as const;
 
 /** What comes out of the rail and what goes back in. */
 export default function CutPanel({ job }: { job: JobHead }) {
@@ -89,6 +96,12 @@ export default function CutPanel({ job }: { job: JobHead }) {
         </Box>
       ))}
       {may.design && <AddOperation add={add} />}
+      <Box my="2">
+        <ChoiceField label="Spares of the stock parts" path={["design", "stock_spares"]} choices={SPARES} />
+        <p className="small-words row-tail">
+          Default: change the rail and leave donor rack, crossmember and arms stock, so that spares fit.
+        </p>
+      </Box>
       <MassAdded />
       <Stiffness />
       <TakenAlongList />

@@ -32,6 +32,10 @@ const NEW: { [R in Role]: NonNullable<Notch[R]> } = {
   },
   cap: { thickness_mm: 4, height_mm: 50, overlap_mm: 200, end: "taper", steel_id: "mild", weld_leg_mm: 5 },
 };
+const TOOLS = [
+  ["template", "grinder, to a template"],
+  ["hole-saw", "hole saw in a guide"],
+] as const;
 const EDGES = [
   ["below", "below"],
   ["above", "above"],
@@ -61,7 +65,12 @@ export function NotchFields({ notch, index }: { notch: Notch; index: number }) {
       <PlaceFields label="Centre" path={[...at, "place"]} />
       <Pair>
         <ChoiceField label="Cut from" path={[...at, "from_"]} choices={EDGES} />
+        <ChoiceField label="Cut with" path={[...at, "tool"]} choices={TOOLS} />
       </Pair>
+      <p className="small-words row-tail">
+        Default: to a template; setting up a hole saw costs hours where a grinder takes half of one. The steps give both
+        times.
+      </p>
       <Pair>
         <QuantityField label="Depth" path={[...at, "depth_mm"]} />
         <PlainChoice

@@ -30,6 +30,7 @@ export function freshNotch(draft: Draft): Notch {
     from_: "below",
     shape: { kind: "arc", radius_mm: 60 },
     depth_mm: 40,
+    tool: "template",
     weld_allowance_mm: 2,
     liner: null,
     outer_plate: null,
@@ -101,6 +102,8 @@ export function freshOperation(draft: Draft, kind: OperationKind): Operation {
         overlap_mm: 160,
         steel_id: "mild",
         weld_leg_mm: 5,
+        subframe: "bolted",
+        tie: null,
       };
     case "narrow":
       return {
@@ -144,6 +147,7 @@ export function freshOperation(draft: Draft, kind: OperationKind): Operation {
         ends: "diamond",
         steel_id: "mild",
         weld_leg_mm: 5,
+        plugs: null,
       };
     case "hole":
       return {
@@ -153,6 +157,7 @@ export function freshOperation(draft: Draft, kind: OperationKind): Operation {
         diameter_mm: 13.5,
         work: "drill",
         inspected: false,
+        weld_washers: false,
         sleeve: null,
       };
     case "crossmember":
@@ -213,6 +218,7 @@ export function freshOperation(draft: Draft, kind: OperationKind): Operation {
         fixing: "welded",
         weld_leg_mm: 5,
         bolts: null,
+        weld_when: "after-all-checks",
         along_n: 0,
         up_n: 0,
         out_n: 0,

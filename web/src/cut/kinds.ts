@@ -1,4 +1,4 @@
-import { box, butt, is, type KindSpec, leg, name, place, root, sidePlates, steel } from "./fieldSpecs";
+import { box, butt, is, type KindSpec, leg, name, PROFILES, place, root, sidePlates, steel } from "./fieldSpecs";
 import { SMALL_WORK } from "./smallWork";
 
 /** Every operation that is described by a plain form; the notch and the boxing plate have forms of their own. */
@@ -72,6 +72,30 @@ export const KINDS: KindSpec[] = [
       { at: "overlap_mm", label: "Box past the pocket" },
       leg,
       steel,
+      {
+        at: "subframe",
+        label: "Subframe",
+        is: "choice",
+        choices: [
+          ["bolted", "bolted, through rubber"],
+          ["welded", "welded in solid"],
+        ],
+        note: "By use: welded in it stiffens the frame in twist and is counted so, with its section below.",
+      },
+    ],
+    parts: [
+      {
+        at: "tie",
+        title: "Section of the subframe",
+        when: is("subframe", "welded"),
+        fresh: { profile: "box", height_mm: 70, width_mm: 70, wall_mm: 4 },
+        fields: [
+          { at: "tie.profile", label: "Profile", is: "choice", choices: [["tube", "tube"], ...PROFILES] },
+          { at: "tie.height_mm", label: "Height" },
+          { at: "tie.width_mm", label: "Width" },
+          { at: "tie.wall_mm", label: "Wall", is: "thickness" },
+        ],
+      },
     ],
   },
   {

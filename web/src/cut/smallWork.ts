@@ -41,6 +41,17 @@ export const SMALL_WORK: KindSpec[] = [
       leg,
       steel,
     ],
+    parts: [
+      {
+        at: "plugs",
+        title: "Plug welds",
+        fresh: { count: 4, hole_mm: 16 },
+        fields: [
+          { at: "plugs.count", label: "How many", is: "number" },
+          { at: "plugs.hole_mm", label: "Hole", is: "thickness" },
+        ],
+      },
+    ],
   },
   {
     kind: "hole",
@@ -61,6 +72,7 @@ export const SMALL_WORK: KindSpec[] = [
       },
       { at: "height_mm", label: "Above the underside" },
       { at: "diameter_mm", label: "Diameter", is: "thickness" },
+      { at: "weld_washers", label: "Weld washers on both faces", is: "tick", when: is("work", "drill", "sleeve") },
       { at: "inspected", label: "Fully penetrated, ground, inspected", is: "tick", when: is("work", "plug") },
     ],
     parts: [
@@ -195,6 +207,17 @@ export const SMALL_WORK: KindSpec[] = [
           ["welded-and-bolted", "weld and bolts"],
         ],
         note: "Default on a closed rail: welded, and bolted through sleeves.",
+      },
+      {
+        at: "weld_when",
+        label: "Welded",
+        is: "choice",
+        choices: [
+          ["after-all-checks", "after everything was checked, tacked"],
+          ["at-once", "at once"],
+        ],
+        when: is("fixing", "welded", "welded-and-bolted"),
+        note: "Default: tacked until lock to lock and bump to droop are checked. At once only where its own set-up bolts fix the place.",
       },
       { ...leg, when: is("fixing", "welded", "welded-and-bolted") },
     ],

@@ -40,6 +40,7 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
   const may = useMay();
   /** Pointers that are down on the sheet itself: one pans, two pinch. */
   const fingers = useRef(new Map<number, number>());
+  const tapped = useRef<{ x: number; y: number } | null>(null);
   const scale = useMemo(() => scaleOf(view, Math.max(width, 1)), [view, width]);
   const select = useCallback((id: string) => put({ selected: id }), [put]);
   useWheel(frame, (event) => {
@@ -57,6 +58,7 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
   const hooked = hook ?? draft.survey.datum?.feature_id ?? "";
   const onDown = (event: PointerEvent<SVGSVGElement>) => {
     fingers.current.set(event.pointerId, event.clientX);
+    tapped.current = { x: event.clientX, y: event.clientY };
   };
   const onMove = (event: PointerEvent<SVGSVGElement>) => {
     const before = fingers.current.get(event.pointerId);
@@ -73,6 +75,14 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
   };
   const rail = result?.rails.find((r) => r.side === side);
   const zeroMm = plannedX(rail, anchorOf(draft, hooked));
+  /** A tap that did not move cuts the section there. */
+  const cutHere = (event: PointerEvent<SVGSVGElement>) => {
+    const from = tapped.current;
+    tapped.current = null;
+    if (!from || fingers.current.size > 1 || Math.hypot(event.clientX - from.x, event.clientY - from.y) > 4) return;
+    const left = frame.current?.getBoundingClientRect().left ?? 0;
+    put({ stationMm: scale.station(event.clientX - left) });
+  };
   const preview = gesture && evaluated && result ? previewShift(draft, evaluated) : null;
   return (
     <Box ref={frame} position="relative" height="100%" bg="sheet" overflow="hidden" minH="0">
@@ -91,7 +101,10 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
           }}
           onPointerDown={onDown}
           onPointerMove={onMove}
-          onPointerUp={onUp}
+          onPointerUp={(event) => {
+            cutHere(event);
+            onUp(event);
+          }}
           onPointerLeave={onUp}
           onPointerCancel={onUp}
         >

@@ -64,6 +64,8 @@ class Bracket(RailOperation):
     fixing: Literal["welded", "bolted", "welded-and-bolted"] = "welded"
     weld_leg_mm: Thickness = 5.0
     bolts: BoltGroup | None = None
+    weld_when: Literal["after-all-checks", "at-once"] = "after-all-checks"
+    """Tacked until everything is looked at, or welded first where set-up bolts fix its place."""
     along_n: Force = 0.0
     up_n: Force = 0.0
     out_n: Force = 0.0
@@ -329,7 +331,7 @@ class Bracket(RailOperation):
             rows.append(
                 StepSpec(
                     key="weld",
-                    phase="weld",
+                    phase="weld" if self.weld_when == "after-all-checks" else "tack",
                     title="Weld the bracket",
                     detail="Joint and bushing out first; round the ends, no start or stop at a corner.",
                     minutes=45,

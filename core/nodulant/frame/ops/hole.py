@@ -49,6 +49,8 @@ class WebHole(RailOperation):
     diameter_mm: Size
     work: Literal["drill", "plug", "sleeve"] = "drill"
     inspected: bool = False
+    weld_washers: bool = False
+    """Hardened washers welded around it on both faces, so that the bolt does not make it oval."""
     sleeve: Sleeve | None = None
 
     @property
@@ -194,6 +196,19 @@ class WebHole(RailOperation):
                 cautions=(DUST,),
             )
         ]
+        if self.weld_washers:
+            words = "Weld washers on both faces, bolt in place while tacked so that they line up; they stop the hole going oval."
+            rows.append(
+                StepSpec(
+                    key="washers",
+                    phase="weld",
+                    title="Weld washers",
+                    detail=words,
+                    minutes=15,
+                    tools=("welder",),
+                    cautions=(HOT,),
+                )
+            )
         if self.work == "sleeve":
             rows.append(
                 StepSpec(

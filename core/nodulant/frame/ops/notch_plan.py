@@ -57,6 +57,8 @@ class NotchPlan(RailOperation):
     from_: Literal["below", "above"] = "below"
     shape: NotchShape
     depth_mm: Size
+    tool: Literal["template", "hole-saw"] = "template"
+    """Grinder or plasma to a template, or a hole saw in a tacked guide tube (an arc only)."""
     weld_allowance_mm: Extra = 2.0
     """Room that weld and fit-up take inside the cut, on each side."""
     liner: Liner | None = None

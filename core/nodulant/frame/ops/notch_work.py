@@ -8,6 +8,13 @@ DUST = "Respirator, eyes, ears; no gloves at a drill."
 WHEEL = "Cut-off wheels kick: two hands, stand out of their plane, keep clear of lines."
 
 
+CUT_MINUTES = {"template": 60, "hole-saw": 150}
+CUTTING = {
+    "template": "Cut inside the line and dress to it; bare metal 25 mm around. With a hole saw it would take about 150 minutes, most of it setting up.",
+    "hole-saw": "Guide tube tacked square to the rail, slow speed, oil wiped off before welding; a caught tooth bends the saw. To a template it would take about 60 minutes.",
+}
+
+
 def notch_steps(notch: NotchPlan, place: str) -> list[StepSpec]:
     """Steps on one side in the order of their phases; ``place`` says where in words."""
     depth = f"{notch.depth_mm:.1f} mm deep, {2 * notch.half_mouth_mm:.1f} mm wide at the underside, centre {place}"
@@ -34,9 +41,11 @@ def notch_steps(notch: NotchPlan, place: str) -> list[StepSpec]:
             key="cut",
             phase="cut",
             title="Cut short, fit, dress",
-            detail="Cut inside the line and dress to it; bare metal 25 mm around.",
-            minutes=60,
-            tools=("cut-off wheel", "flap disc"),
+            detail=CUTTING[notch.tool],
+            minutes=CUT_MINUTES[notch.tool],
+            tools=("cut-off wheel", "flap disc")
+            if notch.tool == "template"
+            else ("hole saw", "guide tube", "flap disc"),
             cautions=(WHEEL, DUST, HOT),
             hides="the uncut rail",
             hold=HoldPoint(kind="reading", ask="Depth of the cut from the underside", reading="depth"),

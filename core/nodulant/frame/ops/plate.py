@@ -1,11 +1,12 @@
 """A fish plate or doubler on one face of the rail."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
 import numpy as np
+from pydantic import Field
 
 from nodulant.base.errors import InputError
-from nodulant.base.model import Extra, Thickness
+from nodulant.base.model import Extra, Frozen, Size, Thickness
 from nodulant.frame.additions import Additions, Plate
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
@@ -16,9 +17,17 @@ from nodulant.frame.ops.weld_legs import leg_checks
 from nodulant.geometry import Outline
 from nodulant.geometry.outline import polygon
 from nodulant.materials import find_steel
+from nodulant.materials.weld import least_plug_hole_mm, plug_n
 from nodulant.parts.part import EndShape, Part, Seam, part_id
-from nodulant.parts.specs import CheckSpec, FatigueDetail, ReadingSpec, StepSpec
+from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec
 from nodulant.sections.development import Development, development, share_along
+
+
+class Plugs(Frozen):
+    """Plug welds through the plate, spread over it."""
+
+    count: Annotated[int, Field(ge=1, le=200)] = 4
+    hole_mm: Size = 16.0
 
 
 class Doubler(Ranged):
@@ -35,6 +44,7 @@ class Doubler(Ranged):
     ends: EndShape = "diamond"
     steel_id: str = "mild"
     weld_leg_mm: Thickness = 5.0
+    plugs: Plugs | None = None
 
     def refuse(self, rail_height_mm: float, field: str) -> None:
         """A side plate has some height."""
@@ -52,6 +62,21 @@ class Doubler(Ranged):
 
     def _depth(self, height: float, width: float) -> float:
         return height - self.low_mm - self.high_mm if self.face in {"outer", "inner"} else width
+
+    def figures(self, on: OnRail) -> tuple[FigureSpec, ...]:
+        """What its plug welds carry besides its edges."""
+        if self.plugs is None:
+            return ()
+        carried = self.plugs.count * plug_n(self.plugs.hole_mm) / 1000.0
+        return (
+            FigureSpec(
+                key="plugs",
+                name="Plug welds carry",
+                value=carried,
+                unit="kN",
+                basis="area x 0.3 F_EXX each; not counted in the plate's development",
+            ),
+        )
 
     def _grown(self, depth_mm: float, wall_mm: float) -> Development:
         q = line_n_per_mm(self.thickness_mm, self.weld_leg_mm, self.steel_id, wall_mm)
@@ -121,7 +146,24 @@ class Doubler(Ranged):
         needed = 2 * (self._grown(depth, on.here.wall).length_mm + taper_mm(depth, self.ends))
         length = on.span.end_mm - on.span.start_mm
         at = on.span.centre_mm
+        plugs = (
+            ()
+            if self.plugs is None
+            else (
+                CheckSpec(
+                    limit_id="plug-hole",
+                    value=self.plugs.hole_mm / least_plug_hole_mm(self.thickness_mm),
+                    formula="hole / least",
+                    values={"hole": self.plugs.hole_mm, "least": least_plug_hole_mm(self.thickness_mm)},
+                    words="least: the plate's thickness + 8 mm, so that the root is reached",
+                    station_mm=at,
+                    remedy=f"{least_plug_hole_mm(self.thickness_mm):g} mm or more.",
+                    same_as_stock=self.plugs.hole_mm >= least_plug_hole_mm(self.thickness_mm),
+                ),
+            )
+        )
         return (
+            *plugs,
             CheckSpec(
                 limit_id="plate-length",
                 value=length / needed,

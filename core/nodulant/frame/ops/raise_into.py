@@ -7,7 +7,7 @@ from typing import Literal, Self
 from pydantic import ValidationError, model_validator
 
 from nodulant.base.errors import InputError
-from nodulant.base.model import Extra, Size, Thickness
+from nodulant.base.model import Extra, Frozen, Size, Thickness
 from nodulant.frame.additions import Additions
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
@@ -19,8 +19,23 @@ from nodulant.frame.place import Place
 from nodulant.geometry import Outline, Vertex
 from nodulant.parts.part import Part, Seam
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec
+from nodulant.survey.crossmember import Crossmember, wall_fits
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
+
+
+class Tie(Frozen):
+    """A crossmember's profile, mm."""
+
+    profile: Literal["tube", "box", "channel"] = "box"
+    height_mm: Size = 70.0
+    width_mm: Size = 70.0
+    wall_mm: Thickness = 4.0
+
+    @model_validator(mode="after")
+    def _wall_fits(self) -> Self:
+        wall_fits(self.profile, self.height_mm, self.width_mm, self.wall_mm)
+        return self
 
 
 class Raise(RailOperation):
@@ -41,6 +56,9 @@ class Raise(RailOperation):
     overlap_mm: Extra = 160.0
     steel_id: str = "mild"
     weld_leg_mm: Thickness = 5.0
+    subframe: Literal["bolted", "welded"] = "bolted"
+    tie: Tie | None = None
+    """The subframe's own cross-section between the rails; welded in, it ties them."""
 
     @model_validator(mode="after")
     def _pocket_can_be_cut(self) -> Self:
@@ -83,6 +101,12 @@ class Raise(RailOperation):
     def measured_fields(self) -> dict[str, str]:
         """What is read after welding."""
         return {"position": "place", "depth": "depth_mm"}
+
+    def ties(self, x_mm: float) -> tuple[Crossmember, ...]:
+        """The subframe as a crossmember at station ``x_mm``, where it is welded in and its section is known."""
+        if self.subframe != "welded" or self.tie is None:
+            return ()
+        return (Crossmember(id=self.id, name=self.name, x_mm=x_mm, end="welded", **self.tie.model_dump()),)
 
     def roles(self) -> tuple[str, ...]:
         """Floor and box."""
