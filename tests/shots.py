@@ -40,8 +40,9 @@ class Shots(Bench):
         with self.evaluated():
             page.get_by_role("button", name="Cut it so").click()
         page.get_by_role("button", name="Find the lightest set").click()
+        page.get_by_role("button", name="Use this set").wait_for(timeout=90_000)
         with self.evaluated():
-            page.get_by_role("button", name="Use this set").click(timeout=60_000)
+            page.get_by_role("button", name="Use this set").click()
         self.shot("cut-after")
         page.get_by_role("button", name="More").click()
         page.get_by_role("button", name="Bright paper").click()

@@ -34,7 +34,7 @@ from nodulant.survey.vehicle import Seat, Survey
 
 ENOUGH = 1.0 - 1e-6
 ALTERNATIVES = 4
-MORE = 1500
+MORE = 400
 """How many heavier sets are tried for alternatives once the lightest is found."""
 Progress = tuple[int, int]
 """Sets tried and sets in all."""
