@@ -17,7 +17,14 @@ from nodulant.loads import beam
 from nodulant.loads.space_frame import Held, Members, solve
 from nodulant_server.api.compute import SLIM
 
-DRAG = Want(steps=False, readings=False, strip_side="left", section=SectionAt(side="left", x_mm=2610))
+DRAG = Want(
+    steps=False,
+    readings=False,
+    frame=False,
+    interim=False,
+    strip_side="left",
+    section=SectionAt(side="left", x_mm=2610),
+)
 
 
 def forget() -> None:

@@ -46,7 +46,8 @@ def drag() -> list[Figure]:
     """p50 and p95 of pointer to paint, and updates a second while the pointer moves."""
     with served() as address:
         page = browser().new_page(viewport={"width": 1280, "height": 800})
-        page.goto(f"{address}/jobs/1")
+        page.goto(address)
+        page.get_by_text("Wherry low-floor").click()
         handle = page.locator('[data-handle="axle-notch/depth"]')
         handle.wait_for()
         spot = handle.bounding_box()

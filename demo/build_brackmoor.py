@@ -20,19 +20,21 @@ AT = "2026-11-07T08:05:00+00:00"
 
 
 def rail(rusty: bool) -> Rail:
-    """110 x 70 x 3.5 box, kicked up over the rear axle, rusted through half its wall at the rear body mount on the left."""
+    """110 x 70 x 3.5 box, kicked up over the rear axle, two fifths of its wall lost to rust at the rear body mount on the left."""
     rows = [
         (-700, 40, 100, 0.0),
         (-250, 30, 110, 0.0),
         (350, 0, 110, 0.0),
         (1500, 0, 110, 0.0),
-        (2050, 0, 110, 0.0),
-        (2180, 0, 110, 1.4),
-        (2300, 10, 110, 1.4),
-        (2420, 60, 110, 0.0),
-        (2600, 95, 110, 0.0),
-        (3050, 70, 105, 0.0),
-        (3500, 55, 100, 0.0),
+        (1600, 0, 110, 0.0),
+        (1630, 0, 110, 1.4),
+        (1770, 0, 110, 1.4),
+        (1800, 0, 110, 0.0),
+        (2020, 0, 110, 0.0),
+        (2240, 95, 110, 0.0),
+        (2920, 95, 110, 0.0),
+        (3200, 75, 105, 0.0),
+        (3500, 60, 100, 0.0),
     ]
     stations = tuple(
         Station(x_mm=x, underside_z_mm=z, height_mm=h, width_mm=70, wall_mm=3.5, rust_loss_mm=lost if rusty else 0.0)
@@ -46,16 +48,16 @@ SURVEY = Survey(
     notes="Utility wagon on boxed rails; live axles front and rear, tube to rail measured at the rear.",
     datum=Datum(plane="underside of the straight part between the doors", feature_id="cab-mount"),
     wheelbase_mm=2590,
-    front=Axle(tyre="265/75R16", loaded_radius_mm=375, track_mm=1480, hub_z_left_mm=-195, hub_z_right_mm=-196),
+    front=Axle(tyre="37x12.50R17", loaded_radius_mm=446, track_mm=1560, hub_z_left_mm=-46, hub_z_right_mm=-47),
     rear=Axle(
-        tyre="265/75R16",
-        loaded_radius_mm=376,
-        track_mm=1480,
-        hub_z_left_mm=-190,
-        hub_z_right_mm=-190,
+        tyre="37x12.50R17",
+        loaded_radius_mm=445,
+        track_mm=1560,
+        hub_z_left_mm=-38.5,
+        hub_z_right_mm=-38.5,
         tube_diameter_mm=83,
-        tube_gap_left_mm=242,
-        tube_gap_right_mm=242,
+        tube_gap_left_mm=92,
+        tube_gap_right_mm=92,
         pinion_angle_deg=3.0,
     ),
     rails=Rails(left=rail(True), right=rail(False)),
@@ -63,9 +65,9 @@ SURVEY = Survey(
         Feature(id="front-axle", name="front axle line", kind="axle-line", x_mm=0),
         Feature(id="cab-mount", name="cab body mount", kind="body-mount", x_mm=820, height_mm=60, diameter_mm=16),
         Feature(id="box-bolt", name="steering box, rear bolt", kind="steering", side="left", x_mm=-380),
-        Feature(id="rear-mount", name="rear body mount", kind="body-mount", x_mm=2240, height_mm=60, diameter_mm=16),
+        Feature(id="rear-mount", name="rear body mount", kind="body-mount", x_mm=1700, height_mm=60, diameter_mm=16),
         Feature(id="rear-axle", name="rear axle line", kind="axle-line", x_mm=2590),
-        Feature(id="loom-hole", name="loom hole", kind="hole", side="left", x_mm=1720, height_mm=72, diameter_mm=22),
+        Feature(id="loom-hole", name="loom hole", kind="hole", side="left", x_mm=1240, height_mm=72, diameter_mm=22),
         Feature(id="rear-hanger", name="rear spring, front hanger", kind="hanger", x_mm=2010),
     ),
     crossmembers=(
@@ -118,7 +120,7 @@ TARGETS = Targets(
             costs_travel=True,
         ),
     ),
-    bump_mm=110,
+    bump_mm=150,
     droop_mm=120,
 )
 LOADS = LoadPlan(
@@ -159,18 +161,18 @@ REPAIR = Repair(
     id="mount-repair",
     name="Rear body mount, left",
     side="left",
-    start=Place(anchor_id="rear-mount", offset_mm=-150),
-    end=Place(anchor_id="rear-mount", offset_mm=140),
+    start=Place(anchor_id="rear-mount", offset_mm=-130),
+    end=Place(anchor_id="rear-mount", offset_mm=130),
     thickness_mm=4.0,
     mount=MountHole(feature_id="rear-mount", height_mm=60, diameter_mm=16),
 )
-SHAPE = TrapezoidShape(top_width_mm=110, mouth_width_mm=150, corner_radius_mm=13)
+SHAPE = TrapezoidShape(top_width_mm=124, mouth_width_mm=172, corner_radius_mm=13)
 WELDED = Notch(
     id="rear-notch",
     name="Welded notch over the rear axle",
     place=Place(anchor_id="rear-axle", offset_mm=0),
     shape=SHAPE,
-    depth_mm=30,
+    depth_mm=40,
     liner=Liner(thickness_mm=5),
     outer_plate=SidePlate(thickness_mm=5, overlap_mm=180),
     inner_plate=SidePlate(thickness_mm=5, overlap_mm=180),
@@ -180,7 +182,7 @@ BOLT_IN = Notch(
     name="Bolt-in notch bracket over the rear axle",
     place=Place(anchor_id="rear-axle", offset_mm=0),
     shape=SHAPE,
-    depth_mm=30,
+    depth_mm=42,
     liner=Liner(thickness_mm=8),
     outer_plate=SidePlate(thickness_mm=8, overlap_mm=200, inset_mm=4, end="square"),
     inner_plate=SidePlate(thickness_mm=8, overlap_mm=200, inset_mm=4, end="square"),

@@ -40,7 +40,7 @@ class Want(Frozen):
     steps: bool = True
     readings: bool = True
     frame: bool = True
-    """The frame in space; left out while a hand drags."""
+    """The frame in space, fatigue and slenderness; left out while a hand drags."""
     interim: bool = True
     """The frame between steps; left out while a hand drags."""
     case: str = "bump"

@@ -62,7 +62,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     states = [planned_state(design.operations)]
     if built := as_built_state(design.operations, entries):
         states.append(built)
-    sides = {side: _one_side(inputs, side, states, _also(inputs, want)) for side in LEFT_RIGHT}
+    sides = {side: _one_side(inputs, side, states, want) for side in LEFT_RIGHT}
     axle = axle_sides(inputs, drop.towards_rail_mm)
     before = readings_before_teardown(survey)
     asked = asked_readings(design.operations, survey.features, entries)
@@ -158,8 +158,8 @@ def _also(inputs: Inputs, want: Want) -> tuple[float, ...]:
     return (*ties, want.section.x_mm) if want.section else ties
 
 
-def _one_side(inputs: Inputs, side: Side, states: list[FrameState], also: tuple[float, ...]) -> _Side:
-    out, changes = _Side(), inputs.design.limits
+def _one_side(inputs: Inputs, side: Side, states: list[FrameState], want: Want) -> _Side:
+    out, changes, also = _Side(), inputs.design.limits, _also(inputs, want)
     rail = inputs.survey.rails.of(side)
     steel = find_steel(rail.steel_id)
     out.checks.append(weldable_check(steel.name, steel.weldable, side, changes))
@@ -182,7 +182,7 @@ def _one_side(inputs: Inputs, side: Side, states: list[FrameState], also: tuple[
             added = added_parts(inputs.survey, side, list(comparison.placed))
             out.planned, out.parts = comparison, list(added.parts)
             out.weld_mm = sum(seam.path.length_mm() * seam.welded_share for seam in added.seams)
-            out.checks += _detail_checks(inputs, side, comparison)
+            out.checks += _detail_checks(inputs, side, comparison) if want.frame else []
         else:
             out.built = comparison
     return out
@@ -243,7 +243,7 @@ def _strips(inputs: Inputs, sides: dict[Side, _Side], want: Want, frames: FrameC
         return ()
     shown = (want.strip_side,) if want.strip_side else LEFT_RIGHT
     found = [c for side in shown for c in (sides[side].planned, sides[side].built) if c is not None]
-    return tuple(strip(c, want.case, frames, life_along(c, _details(inputs, c))) for c in found)
+    return tuple(strip(c, want.case, frames, life_along(c, _details(inputs, c)) if want.frame else None) for c in found)
 
 
 def _details(inputs: Inputs, rail: RailComparison) -> list[FatigueDetail]:

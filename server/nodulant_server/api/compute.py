@@ -49,17 +49,8 @@ from nodulant_server.models import Draft, Job, Option
 router = Router()
 log = logging.getLogger(__name__)
 WHYS: IncEx = {"why": True, "basis": True, "remedy": True, "scale": True, "changed_limit": True}
-COLUMNS: IncEx = {
-    "x_mm": True,
-    "underside_z_mm": True,
-    "top_z_mm": True,
-    "web_y_mm": True,
-    "tip_y_mm": True,
-    "built_cuts": True,
-}
 SLIM: dict[str, IncEx | bool] = {
     "checks": {"__all__": WHYS},
-    "rails": {"__all__": COLUMNS},
     "before_teardown": True,
     "figures": True,
     "steps": True,

@@ -27,14 +27,16 @@ export function SectionView() {
 function Both({ section }: { section: SectionDrawing }) {
   const levels = [...section.before, ...section.after].flatMap((s) => s.z_mm);
   const [low, high] = [Math.min(...levels), Math.max(...levels)];
-  const perMm = Math.min((H - 24) / Math.max(high - low, 1), 0.62);
+  const across = [...section.before, ...section.after].flatMap((s) => s.y_mm);
+  const [near, far] = [Math.min(...across), Math.max(...across)];
+  const perMm = Math.min((H - 24) / Math.max(high - low, 1), 42 / Math.max(far - near, 1), 0.62);
   const draw = (shapes: SectionDrawing["before"], left: number) =>
     shapes.map((shape, i) => (
       <polygon
         // biome-ignore lint/suspicious/noArrayIndexKey: pieces of one section keep their order
         key={`${shape.name}${i}`}
         points={shape.y_mm
-          .map((y, j) => `${left + y * perMm},${H - 4 - ((shape.z_mm[j] ?? 0) - low) * perMm}`)
+          .map((y, j) => `${left + (y - near) * perMm},${H - 4 - ((shape.z_mm[j] ?? 0) - low) * perMm}`)
           .join(" ")}
         fill={FILLS[shape.name] ?? "url(#fill-added)"}
         fillOpacity={shape.name === "rail" ? 0.75 : 1}

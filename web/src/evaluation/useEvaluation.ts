@@ -30,7 +30,7 @@ export const useShown = create<Shown>(() => ({
 
 /** Cases that each rail answers as a beam; the others need the frame in space. */
 const BEAM_CASES = ["static", "bump"];
-const KEPT = /^(twist-|case-|joint-|interim-)/;
+const KEPT = /^(twist-|case-|joint-|interim-|tacks|stitch|fatigue|slender|in-the-cut)/;
 
 let inFlight = false;
 let waiting = false;
@@ -112,7 +112,16 @@ function merged(old: Evaluation, next: Evaluation): Evaluation {
   const checks = [...fresh, ...old.checks.filter((check) => KEPT.test(check.limit_id) && !ids.has(check.id))];
   const rails = old.rails.map((rail, i) => ({ ...rail, ...next.rails[i] }));
   const interim = next.interim.length ? next.interim : old.interim;
-  return { ...old, ...next, checks, rails, interim };
+  const deflection = next.deflection.length ? next.deflection : old.deflection;
+  const strips = next.strips.map((strip) => ({ ...strip, life: strip.life ?? sameStations(old, strip)?.life ?? null }));
+  return { ...old, ...next, checks, rails, interim, deflection, strips };
+}
+
+/** The strip of the last full answer, where its stations are as many. */
+function sameStations(old: Evaluation, strip: Evaluation["strips"][number]) {
+  return old.strips.find(
+    (s) => s.side === strip.side && s.state === strip.state && s.x_mm.length === strip.x_mm.length,
+  );
 }
 
 /** Evaluate whenever the draft, the side, the station or the load case changes; outside React, so that a drag redraws only what it moves. */

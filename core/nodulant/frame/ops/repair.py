@@ -6,12 +6,13 @@ from typing import Literal
 import numpy as np
 
 from nodulant.base.model import Frozen, Id, Size, Thickness
-from nodulant.frame.columns import RailColumns
+from nodulant.frame.columns import RailColumns, rail_at
 from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.notch_work import DUST, HOT, WHEEL
 from nodulant.frame.ops.ranged import Ranged
 from nodulant.frame.ops.splice_plates import DETAIL, ButtWeld
-from nodulant.geometry.outline import rectangle
+from nodulant.geometry import Outline
+from nodulant.geometry.outline import polygon
 from nodulant.materials import find_steel
 from nodulant.parts.part import Part, Seam, part_id
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec
@@ -49,7 +50,7 @@ class Repair(Ranged):
 
     def parts(self, on: OnRail) -> list[Part]:
         """The patch of the web; flanges are bent on from it or let in alike."""
-        outline = rectangle(on.span.start_mm, on.here.underside, on.span.end_mm, on.here.underside + on.here.height)
+        outline = along_rail(on)
         return [
             Part(
                 id=part_id(self.id, "patch", on.side),
@@ -208,3 +209,13 @@ class Repair(Ranged):
                 )
             )
         return rows
+
+
+def along_rail(on: OnRail) -> Outline:
+    """The rail's side between the ends of an operation, its edges as surveyed."""
+    start, end = on.span.start_mm, on.span.end_mm
+    x = [start, *(s.x_mm for s in on.rail.stations if start < s.x_mm < end), end]
+    levels = [rail_at(on.rail, at)[:2] for at in x]
+    low = [(at, z) for at, (z, _) in zip(x, levels, strict=True)]
+    high = [(at, z + h) for at, (z, h) in zip(x, levels, strict=True)]
+    return polygon([*low, *reversed(high)])
