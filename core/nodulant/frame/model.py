@@ -14,7 +14,9 @@ from nodulant.frame.here import Span
 from nodulant.frame.layout import Layout, lay_out
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.route import Route, route_of
+from nodulant.frame.softened import softened
 from nodulant.frame.state import FrameState, PartState
+from nodulant.materials import find_steel
 from nodulant.parts.part import part_id
 from nodulant.parts.sides import Side, on_sides
 from nodulant.survey.rail import Rail
@@ -201,4 +203,7 @@ def sections(
 def _sections(
     rail: Rail, carried: tuple[_Carried, ...], x: bytes, holes: tuple[Hole, ...], sound: bool
 ) -> SectionColumns:
-    return section_columns(_layout(rail, carried, np.frombuffer(x), holes, sound))
+    at: Columns = np.frombuffer(x)
+    welds = [Span(c.start_mm, c.end_mm) for c in carried if c.roles and c.op.welded]
+    section = section_columns(_layout(rail, carried, at, holes, sound))
+    return softened(section, at, find_steel(rail.steel_id), welds)

@@ -26,10 +26,15 @@ class Steel(Frozen):
     source: str
     ultimate_mpa: float
     near_weld_mpa: float
-    """Yield within 25 mm of a weld, unless a procedure proves more."""
+    """Reference yield within 25 mm of a weld, unless a procedure proves more; the working yield is never above its own."""
     carbon_equivalent: float | None = None
     """Typical, percent; None where nobody knows."""
     note: str = ""
+
+    @property
+    def beside_weld_mpa(self) -> float:
+        """What metal beside a weld may be worked with, MPa."""
+        return max(min(self.near_weld_mpa, self.yield_mpa), 1.0)
 
 
 STEELS: tuple[Steel, ...] = (
@@ -133,7 +138,7 @@ STEELS: tuple[Steel, ...] = (
         weldable=True,
         source="Nodulant default: strong as reference, weak as worker",
         ultimate_mpa=360.0,
-        near_weld_mpa=235.0,
+        near_weld_mpa=550.0,
         note="counted as hardenable for welding: file or hardness test, spark test, then a trial bead on scrap",
     ),
 )

@@ -17,10 +17,11 @@ from nodulant.frame.state import FrameState
 from nodulant.frame.stations import stations
 from nodulant.loads.beam import G, internal_forces
 from nodulant.materials.weld import tack_n
-from nodulant.parts.sides import Side, on_sides
+from nodulant.parts.sides import LEFT_RIGHT, Side, on_sides
 from nodulant.strength.compare import use
 from nodulant.survey.vehicle import Survey
 
+ALL_CUTS = "all-cuts"
 MOVING = 3.0
 TACKS, TACK_MM, TACK_LEG_MM = 8, 20.0, 5.0
 """Eight tacks of 20 mm, 5 mm leg: four at each end of what is tacked (common practice)."""
@@ -63,19 +64,33 @@ def interim_states(survey: Survey, operations: tuple[Operation, ...]) -> list[In
             alone = (op.model_copy(update={"side": side}),)
             placed = placed_on(survey, alone, side, state)
             if placed[0].cuts:
-                out.append(_interim(survey, alone[0], side, state))
+                out.append(_interim(survey, alone, side, state))
+    return out + _one_side_open(survey, operations)
+
+
+def _one_side_open(survey: Survey, operations: tuple[Operation, ...]) -> list[Interim]:
+    """All cuts of one rail at once, nothing on: what a job left over a week may look like."""
+    out = []
+    for side in LEFT_RIGHT:
+        own = tuple(op.model_copy(update={"side": side}) for op in operations if side in on_sides(op.side))
+        state = FrameState(name="interim", cuts=frozenset(op.id for op in own))
+        placed = [p for p in placed_on(survey, own, side, state) if p.cuts]
+        if len(placed) > 1:
+            opened = tuple(p.op for p in placed)
+            made = _interim(survey, opened, side, state)
+            out.append(replace(made, operation=ALL_CUTS, name=f"All {len(placed)} cuts of the {side} rail"))
     return out
 
 
-def _interim(survey: Survey, op: Operation, side: Side, state: FrameState) -> Interim:
-    placed = placed_on(survey, (op,), side, state)
+def _interim(survey: Survey, ops: tuple[Operation, ...], side: Side, state: FrameState) -> Interim:
+    placed, op = placed_on(survey, ops, side, state), ops[0]
     rail = survey.rails.of(side)
-    through = bool(op.moves(placed[0].span, side)) or op.kind == "splice"
+    through = any(bool(p.op.moves(p.span, side)) or p.op.kind == "splice" for p in placed)
     tacked = tack_n(TACKS, TACK_MM, TACK_LEG_MM)
     if not survey.masses or not survey.seats:
         return Interim(op.id, op.name, side, through, None, placed[0].centre_mm, tacked, None)
     x = stations(rail.start_mm, rail.end_mm, placed, [s.x_mm for s in survey.seats])
-    cut = sections(survey, (op,), side, x, state)
+    cut = sections(survey, ops, side, x, state)
     forces = internal_forces(x, survey.masses, survey.seats)
     used = use(cut, forces.moment).working
     beside = int(np.argmin(np.abs(x - placed[0].centre_mm)))

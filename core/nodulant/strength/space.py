@@ -316,7 +316,8 @@ def rail_case(forces: RailForces, section: SectionColumns) -> RailCase:
     ratio = p.reference_top.clip(1e-9)
     steel = np.minimum(p.working_top / ratio, 1.0)
     weak = np.minimum(p.reference_top, p.reference_bottom).clip(1e-9)
-    along = forces.moment / weak + forces.side_moment / p.reference_side.clip(1e-9) + forces.axial / _axial(section)
+    upright, across_it = _with_product(forces, section)
+    along = upright / weak + across_it / p.reference_side.clip(1e-9) + forces.axial / _axial(section)
     torsion = np.where(t.closed, forces.torque / t.capacity.clip(1e-9), 0.0)
     across = forces.shear / section.shear_capacity.clip(1e-9) + torsion
     use = SAFETY_ON_YIELD * np.hypot(along, across)
@@ -333,6 +334,20 @@ def rail_case(forces: RailForces, section: SectionColumns) -> RailCase:
         use / steel.clip(1e-9),
         t.closed,
     )
+
+
+def _with_product(forces: RailForces, section: SectionColumns) -> tuple[Columns, Columns]:
+    """Moments that give the fibres' stress of an unsymmetric section as if its axes were principal, magnitudes.
+
+    sigma = ((M_y - M_z I_yz/I_z) z/I_y + (M_z - M_y I_yz/I_y) y/I_z) / (1 - I_yz^2/(I_y I_z)), signs in the worse
+    sense; bending across that the crossmembers hold back is only what the solver gives.
+    """
+    p = section.properties
+    i_y, i_z = p.i_y.clip(1e-6), p.i_z.clip(1e-6)
+    product = np.abs(p.i_yz)
+    left = np.maximum(1.0 - product**2 / (i_y * i_z), 0.05)
+    upright = (forces.moment + forces.side_moment * product / i_z) / left
+    return np.asarray(upright), np.asarray(forces.side_moment / left)
 
 
 def _axial(section: SectionColumns) -> Columns:

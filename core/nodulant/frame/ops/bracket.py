@@ -84,6 +84,11 @@ class Bracket(RailOperation):
         x = resolve(self.place, features, f"{field}/place")
         return Span(x - self.width_mm / 2, x + self.width_mm / 2)
 
+    @property
+    def welded(self) -> bool:
+        """A bolted foot heats nothing."""
+        return self.fixing != "bolted"
+
     def roles(self) -> tuple[str, ...]:
         """Foot, tabs and gusset."""
         return ("foot", "tabs", "gusset") if self.gusset else ("foot", "tabs")
@@ -182,7 +187,7 @@ class Bracket(RailOperation):
         steel = find_steel(self.steel_id)
         thinnest = min(self.thickness_mm, on.here.wall)
         q = line_capacity(
-            self.weld_leg_mm, thinnest, min(steel.near_weld_mpa, find_steel(on.rail.steel_id).near_weld_mpa or 1.0)
+            self.weld_leg_mm, thinnest, min(steel.beside_weld_mpa, find_steel(on.rail.steel_id).beside_weld_mpa)
         )
         return CheckSpec(
             limit_id="weld-group",

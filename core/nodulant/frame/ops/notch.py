@@ -66,6 +66,11 @@ class Notch(NotchPlan):
                 acceptable=f"less than {0.95 * rail_height_mm:.1f} mm on a rail {rail_height_mm:g} mm high",
             )
 
+    @property
+    def welded(self) -> bool:
+        """A bolted bracket heats nothing."""
+        return self.bolts is None and bool(self.roles())
+
     def roles(self) -> tuple[str, ...]:
         """Liner, plates and cap that it has."""
         have = {"liner": self.liner, "outer": self.outer_plate, "inner": self.inner_plate, "cap": self.cap}

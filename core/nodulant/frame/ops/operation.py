@@ -69,6 +69,11 @@ class RailOperation(Frozen):
         """How far inside the lips a plate that closes an open rail lies, mm; None where there is none."""
         return None
 
+    @property
+    def welded(self) -> bool:
+        """Whether it welds on the rail, so that the metal beside it loses what cold work or temper gave it."""
+        return bool(self.roles())
+
     def roles(self) -> tuple[str, ...]:
         """Roles of the parts that it adds, in the order they are fitted."""
         return ()

@@ -173,7 +173,7 @@ def joint_of(
         s_y=2 * i_y / depth,
         s_z=2 * i_z / width,
         yield_reference_mpa=steel.yield_reference_mpa,
-        yield_mpa=steel.near_weld_mpa,
+        yield_mpa=steel.beside_weld_mpa,
         rise_mm=rise_mm,
         inward_mm=inward_mm,
         panel_mm2=webs * depth,

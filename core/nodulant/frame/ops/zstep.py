@@ -119,7 +119,7 @@ class ZStep(CutThrough):
         if self.method != "set-on":
             return (joint,)
         steel = find_steel(self.box.steel_id)
-        line = line_capacity(self.weld_leg_mm, on.here.wall, steel.near_weld_mpa)
+        line = line_capacity(self.weld_leg_mm, on.here.wall, steel.beside_weld_mpa)
         held = {"lever_mm": self.overlap_mm, "line_n_per_mm": line, "line_mm": 2 * self.overlap_mm}
         return (Joint(**{**joint.__dict__, **held}),)
 
