@@ -99,15 +99,16 @@ class Boxing(SimpleTestCase):
         near, far = (
             f.check_of(
                 evaluate(f.with_operations(f.demo(), made("boxing", seam="stitch", bead_mm=20.0, pitch_mm=pitch))),
-                "stitch:it:left",
+                "seam:it-boxing:left",
             )
             for pitch in (40.0, 400.0)
         )
         for check in (near, far):
             values = check.why.values
-            by_hand = values["flow"] * values["pitch"] / (values["bead"] * values["line"])
+            by_hand = (values["upright"] + values["across"] + values["torque"]) / values["line"]
             self.assertAlmostEqual(check.value, by_hand)
-        self.assertGreater(far.value, 2.0 * near.value, "sparser stitches work harder, though they bring less in")
+        self.assertAlmostEqual(near.why.values["line"] / far.why.values["line"], 10.0)
+        self.assertGreater(far.value, 1.5 * near.value, "sparser stitches work harder, though they bring less in")
         self.assertEqual(near.verdict, "holds")
 
     def test_a_closed_rail_cannot_be_boxed(self):

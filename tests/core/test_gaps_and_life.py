@@ -26,7 +26,7 @@ class Gaps(SimpleTestCase):
         x = np.array([0.0, 10.0, 10.0 + length / 2, 10.0 + length, 20.0 + length])
         closed = np.array([True, True, False, True, True])
         j = np.where(closed, 2e6, 4e3)
-        plain = Torsion(j, np.where(closed, 9e6, 1e5), closed)
+        plain = Torsion(j, np.where(closed, 9e6, 1e5), closed, np.where(closed, 1e-4, 0.0))
         ones = np.ones_like(x)
         sizes = (height * ones, width * ones)
         return plain, bridged(x, plain, closed, (webs[0] * ones, webs[1] * ones), sizes, 248.0)

@@ -1,67 +1,45 @@
-"""Checks of stitched boxing seams under the frame's forces.
-
-Flow along a seam: V/(2 h) as the closing wall's half of the shear, and T/(2 A) from torque, h and
-A of the closed cell (thin-walled box, textbook). A seam that does not carry it: the plate and its
-cell count for nothing.
-"""
-
-import numpy as np
+"""Checks of the long welds of plates under the frame's forces."""
 
 from nodulant.checks.check import Check, Governs, Subject, Why, judge, not_computed
 from nodulant.checks.rail_rules import Changes
-from nodulant.frame.ops.boxing import Boxing
-from nodulant.frame.ops.plate_welds import line_n_per_mm
+from nodulant.loads.cases import CASES, in_force
+from nodulant.loads.plan import LoadPlan
 from nodulant.strength.rail import RailComparison
+from nodulant.strength.seams import SeamFlow, seam_flows
 from nodulant.strength.space import FrameComparison
 
-BUMP = 3.0
+
+def seam_checks(rail: RailComparison, frames: FrameComparison | None, plan: LoadPlan, changes: Changes) -> list[Check]:
+    """One check for every welded plate of one rail; 'not computed' without the frame in space."""
+    if rail.loading is None or frames is None:
+        layout = rail.built.layout
+        welded = {(p.operation, p.role) for p in (layout.plates if layout else ()) if p.line_n_per_mm > 0}
+        return [
+            not_computed(
+                "seam", _subject(rail, *key), ("/survey/masses", "/survey/crossmembers"), changes, detail=key[1]
+            )
+            for key in sorted(welded)
+        ]
+    return [_judged(rail, flow, changes) for flow in seam_flows(rail, frames, in_force(CASES, plan))]
 
 
-def stitch_checks(rail: RailComparison, frames: FrameComparison | None, changes: Changes) -> list[Check]:
-    """One check for every stitched boxing plate of one rail."""
-    out = []
-    for p in rail.placed:
-        if not isinstance(p.op, Boxing) or p.op.seam != "stitch":
-            continue
-        subject = Subject(subject=p.op.id, side=rail.side)
-        if rail.loading is None or frames is None:
-            out.append(not_computed("stitch", subject, ("/survey/masses", "/survey/crossmembers"), changes))
-            continue
-        out.append(_stitch(rail, frames, p.op, (p.start_mm, p.end_mm), subject, changes))
-    return out
+def _subject(rail: RailComparison, operation: str, role: str) -> Subject:
+    return Subject(subject=f"{operation}-{role}", side=rail.side)
 
 
-def _stitch(
-    rail: RailComparison,
-    frames: FrameComparison,
-    box: Boxing,
-    span: tuple[float, float],
-    subject: Subject,
-    changes: Changes,
-) -> Check:
-    layout = rail.built.layout
-    if layout is None or rail.loading is None:
-        raise ValueError("a planned rail has its layout and loads")
-    inside = (rail.x >= span[0]) & (rail.x <= span[1])
-    twist = frames.planned.cases["twist"][rail.side]
-    torque = np.interp(rail.x, twist.x, twist.torque)
-    shear = BUMP * np.abs(rail.loading.state.shear)
-    height = np.maximum(layout.crown - layout.cut, 1.0)
-    area = height * layout.rail.width
-    flow = np.where(inside, np.maximum(shear / (2 * height), torque / (2 * area)), 0.0)
-    at = int(np.argmax(flow))
-    line = line_n_per_mm(box.thickness_mm, box.weld_leg_mm, box.steel_id, float(layout.rail.wall[at]))
-    values = {"flow": float(flow[at]), "pitch": box.pitch_mm, "bead": box.bead_mm, "line": line}
+def _judged(rail: RailComparison, flow: SeamFlow, changes: Changes) -> Check:
+    values = {"upright": flow.upright, "across": flow.across, "torque": flow.torque, "line": flow.line}
     return judge(
-        "stitch",
-        subject,
-        float(flow[at]) * box.pitch_mm / (box.bead_mm * line),
+        "seam",
+        _subject(rail, flow.operation, flow.role),
+        flow.use,
         Why(
-            formula="flow * pitch / (bead * line)",
+            formula="(upright + across + torque) / line",
             values=values,
-            words="N/mm along the seam: the greater of three times standing shear and one wheel in a hole",
+            words=f"{flow.case.name}: N/mm on one of its two long welds, from shear up and across and from torque round the cell; stitches count by their share of the length",
         ),
         changes,
-        governs=Governs(station_mm=float(rail.x[at])),
-        remedy="Longer or closer stitches, or a full seam: until then plate and cell count for nothing.",
+        governs=Governs(case=flow.case.id, station_mm=flow.station_mm),
+        detail=flow.role,
+        remedy="A bigger leg, a full seam in place of stitches, or a thicker plate: until then it counts for nothing.",
     )

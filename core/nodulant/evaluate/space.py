@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from nodulant.base.errors import NodulantError
 from nodulant.checks.check import Check
 from nodulant.checks.joint_rules import joint_checks
-from nodulant.checks.seam_rules import stitch_checks
+from nodulant.checks.seam_rules import seam_checks
 from nodulant.checks.space_rules import missing_space_checks, space_checks
 from nodulant.evaluate.evaluation import Figure
 from nodulant.frame.parts import on_rail
@@ -50,7 +50,7 @@ def frame_in_space(inputs: Inputs, planned: dict[Side, RailComparison], drop_mm:
     rails: dict[str, RailComparison] = dict(planned.items())
     checks += joint_checks(joints, rails, frames, design.loads, design.limits)
     for rail in planned.values():
-        checks += stitch_checks(rail, frames, design.limits)
+        checks += seam_checks(rail, frames, design.loads, design.limits)
     return Space(frames, checks)
 
 

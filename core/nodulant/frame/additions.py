@@ -6,7 +6,7 @@ A *cut* is the height of metal gone from below, ``cut_top`` from above. A *plate
 above, ``cap`` is a box on the top flange and ``cap-below`` one under the bottom flange.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
@@ -32,6 +32,9 @@ class Plate:
     """Angle against the rail's axis, radians (a liner's own)."""
     set_in_mm: float = 0.0
     """How far the plate's outer face lies inside the flange lips; negative when laid over them."""
+    line_n_per_mm: float = 0.0
+    """What each of its two long welds may carry, N/mm; 0 where it is not welded along its edges."""
+    operation: str = ""
 
 
 @dataclass(frozen=True)
@@ -53,6 +56,11 @@ class Additions:
     holes: tuple[Hole, ...] = ()
     plugged: tuple[Hole, ...] = ()
     """Holes of the survey that are filled again with full credit."""
+
+
+def named(made: Additions, operation: str) -> Additions:
+    """The same with the operation's id on its plates."""
+    return replace(made, plates=tuple(replace(plate, operation=operation) for plate in made.plates))
 
 
 def untouched(x: Columns) -> Additions:

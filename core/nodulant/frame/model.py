@@ -7,7 +7,7 @@ import numpy as np
 
 from nodulant.base.arrays import Columns
 from nodulant.base.errors import InputError
-from nodulant.frame.additions import Hole
+from nodulant.frame.additions import Hole, named
 from nodulant.frame.assembly import SectionColumns, section_columns
 from nodulant.frame.columns import rail_columns
 from nodulant.frame.here import Span
@@ -173,7 +173,8 @@ def _layout(rail: Rail, carried: tuple[_Carried, ...], x: Columns, holes: tuple[
     for c, span in zip(carried, spans, strict=True):
         columns = c.op.rework(columns, span, c.roles)
     additions = [
-        c.op.additions(span, columns, c.roles, c.boxed or rail.closed) for c, span in zip(carried, spans, strict=True)
+        named(c.op.additions(span, columns, c.roles, c.boxed or rail.closed), c.op.id)
+        for c, span in zip(carried, spans, strict=True)
     ]
     return lay_out(columns, additions, holes)
 

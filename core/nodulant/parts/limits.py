@@ -158,11 +158,11 @@ LIMITS: tuple[Limit, ...] = (
         "throat", "Throat left in the butt", 1.0, "x wall", "what is fused through the root; grinding takes the crown"
     ),
     _at_most(
-        "stitch",
-        "Stitches of the boxing plate",
+        "seam",
+        "Long welds of the plate",
         1.0,
         "of allowed",
-        "(V/(2h) + T/(2 A)) pitch over bead x allowed line load",
+        "V Q/I and flow round the cells along the weld in the worst case; 0.3 F_EXX on the throat, 0.4 f_y on the metal",
     ),
     _at_most(
         "interim-use",

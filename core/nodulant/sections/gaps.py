@@ -35,6 +35,7 @@ def bridged(
         return torsion
     height, width = size
     j, capacity, closed = torsion.j.copy(), torsion.capacity.copy(), torsion.closed.copy()
+    flow = torsion.flow.copy()
     for first, last in _gaps(whole):
         length = float(x[last + 1] - x[first - 1])
         rows = slice(first, last + 1)
@@ -50,7 +51,8 @@ def bridged(
         bent = 2 * apart * np.minimum(one, two) * high**2 / 6 * yield_mpa / length
         capacity[rows] = np.minimum(bent, min(float(torsion.capacity[k]) for k in ends))
         closed[rows] = True
-    return Torsion(j, capacity, closed)
+        flow[rows] = max(float(torsion.flow[k]) for k in ends)
+    return Torsion(j, capacity, closed, flow)
 
 
 def _gaps(closed: Mask) -> list[tuple[int, int]]:

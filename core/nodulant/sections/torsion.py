@@ -57,11 +57,12 @@ class Network:
 
 @dataclass(frozen=True)
 class Torsion:
-    """J, mm4, torque at first shear yield, N mm, and whether a cell is closed."""
+    """J, mm4, torque at first shear yield, N mm, whether a cell is closed, and the greatest flow of any cell, 1/mm2 of torque."""
 
     j: Columns
     capacity: Columns
     closed: Mask
+    flow: Columns
 
 
 def torsion(network: Network) -> Torsion:
@@ -72,13 +73,14 @@ def torsion(network: Network) -> Torsion:
     lengths = np.stack([np.hypot(*(network.nodes[w.b] - network.nodes[w.a]).T) for w in walls], axis=1)
     open_j = np.stack([_open_j(w, lengths[:, i]) for i, w in enumerate(walls)], axis=1)
     codes = conducts @ (1 << np.arange(len(walls)))
-    j, capacity, closed = np.zeros(count), np.zeros(count), np.zeros(count, dtype=bool)
+    j, capacity, most = np.zeros(count), np.zeros(count), np.zeros(count)
+    closed = np.zeros(count, dtype=bool)
     for code in np.unique(codes):
         rows = np.flatnonzero(codes == code)
         cells = _cells(tuple((w.a, w.b) for i, w in enumerate(walls) if code >> i & 1))
-        j[rows], capacity[rows] = _group(network, rows, cells, lengths, open_j)
+        j[rows], capacity[rows], most[rows] = _group(network, rows, cells, lengths, open_j)
         closed[rows] = bool(cells)
-    return Torsion(j, capacity, closed)
+    return Torsion(j, capacity, closed, most)
 
 
 def _open_j(wall: Wall, length: Columns) -> Columns:
@@ -98,10 +100,10 @@ def _cells(edges: tuple[tuple[str, str], ...]) -> tuple[tuple[str, ...], ...]:
 
 def _group(
     network: Network, rows: Rows, cells: tuple[tuple[str, ...], ...], lengths: Columns, open_j: Columns
-) -> tuple[Columns, Columns]:
+) -> tuple[Columns, Columns, Columns]:
     total_open = open_j[rows].sum(axis=1)
     if not cells:
-        return total_open, _open_capacity(network.walls, rows, total_open)
+        return total_open, _open_capacity(network.walls, rows, total_open), np.zeros(len(rows))
     size = len(cells)
     twice, matrix = np.zeros((len(rows), size)), np.zeros((len(rows), size, size))
     squares = {_edge(w.a, w.b): _squares(w, lengths[:, i])[rows] for i, w in enumerate(network.walls)}
@@ -113,7 +115,7 @@ def _group(
             matrix[:, c, other] = matrix[:, other, c] = -sum(squares[e] for e in shared) if shared else 0.0
     flow: Columns = np.linalg.solve(matrix, twice[:, :, None])[:, :, 0].astype(np.float64)
     j = (twice * flow).sum(axis=1) + total_open
-    return j, _closed_capacity(network, cells, flow, rows, j)
+    return j, _closed_capacity(network, cells, flow, rows, j), np.abs(flow).max(axis=1) / j
 
 
 def _edge(a: str, b: str) -> tuple[str, str]:

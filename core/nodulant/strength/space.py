@@ -48,6 +48,7 @@ class RailCase:
     torque: Columns
     side_moment: Columns
     shear: Columns
+    side_shear: Columns
     bending: Columns
     """Use by bending in the upright plane alone, reference yields."""
     torsion: Columns
@@ -327,6 +328,7 @@ def rail_case(forces: RailForces, section: SectionColumns) -> RailCase:
         forces.torque,
         forces.side_moment,
         forces.shear,
+        forces.side_shear,
         SAFETY_ON_YIELD * forces.moment / weak,
         SAFETY_ON_YIELD * torsion,
         t.capacity,

@@ -30,7 +30,7 @@ export const useShown = create<Shown>(() => ({
 
 /** Cases that each rail answers as a beam; the others need the frame in space. */
 const BEAM_CASES = ["static", "bump"];
-const KEPT = /^(twist-|case-|joint-|interim-|tacks|stitch|fatigue|slender|in-the-cut)/;
+const KEPT = /^(twist-|case-|joint-|interim-|tacks|seam|fatigue|slender|in-the-cut)/;
 
 let inFlight = false;
 let waiting = false;

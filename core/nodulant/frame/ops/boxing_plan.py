@@ -63,9 +63,14 @@ class BoxingPlan(RailOperation):
         return {"over-lips": -self.thickness_mm, "flush": 0.0, "inside": self.inset_mm}[self.fit]
 
 
+def boxing_line(boxing: BoxingPlan, wall_mm: float) -> float:
+    """What the seam along each lip may carry on average, N/mm: stitches by their share of the length."""
+    return boxing.welded_share * line_n_per_mm(boxing.thickness_mm, boxing.weld_leg_mm, boxing.steel_id, wall_mm)
+
+
 def boxing_development(boxing: BoxingPlan, height_mm: float, wall_mm: float) -> Development:
     """Development length of the boxing plate at its ends."""
-    q = boxing.welded_share * line_n_per_mm(boxing.thickness_mm, boxing.weld_leg_mm, boxing.steel_id, wall_mm)
+    q = boxing_line(boxing, wall_mm)
     return development(height_mm, boxing.thickness_mm, find_steel(boxing.steel_id).yield_mpa, 2, q)
 
 
@@ -95,6 +100,7 @@ def boxing_additions(
                 np.ones_like(share),
                 none,
                 boxing.set_in_mm(),
+                boxing_line(boxing, float(rail.wall[middle])),
             ),
         ),
     )

@@ -9,7 +9,7 @@ from nodulant.frame.additions import Additions, Plate, Role
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.ops.bolted import BoltGroup
 from nodulant.frame.ops.notch_plan import Cap, Liner, NotchPlan, SidePlate
-from nodulant.frame.ops.plate_welds import cap_development, plate_development, taper_mm
+from nodulant.frame.ops.plate_welds import cap_development, plate_development, plate_line, taper_mm
 from nodulant.materials import find_steel
 from nodulant.sections.development import share_along
 from nodulant.sections.liner import effective_share_simple, sloping_share
@@ -51,7 +51,7 @@ def _bolted(notch: NotchPlan, bolts: BoltGroup, plate: Plate, centre: float, rai
     most = min(bolts.share(area, side.steel_id if side else "mild"), NEVER_CLOSED)
     along = (notch.half_mouth_mm + overlap - np.abs(rail.x - centre)) / max(overlap - bolts.edge_mm, 1.0)
     share = most * np.clip(along, 0.0, 1.0) * (plate.share > 0 if plate.role.startswith("liner") else 1.0)
-    return replace(plate, share=share, credit=plate.credit * bolts.net(depth))
+    return replace(plate, share=share, credit=plate.credit * bolts.net(depth), line_n_per_mm=0.0)
 
 
 _OVER: dict[Role, Role] = {"liner": "liner-top", "cap": "cap-below"}
@@ -87,7 +87,8 @@ def _liner(
     share = np.clip((1.0 - along) * run / 2 / max(grown, 1e-6), 0.0, 1.0)
     credit = sloping_share(slope) * (liner_effective_share(notch, width - wall) if held else 0.0)
     low = np.maximum(cut - t / np.maximum(np.cos(slope), 0.05), 0.0)
-    return Plate("liner", t, np.where(cut > 0, share, 0.0), low, cut, find_steel(liner.steel_id), credit, slope)
+    steel, line = find_steel(liner.steel_id), plate_line(liner, wall)
+    return Plate("liner", t, np.where(cut > 0, share, 0.0), low, cut, steel, credit, slope, line_n_per_mm=line)
 
 
 def _side(notch: NotchPlan, plate: SidePlate, role: Role, centre: float, rail: RailColumns) -> Plate:
@@ -106,6 +107,7 @@ def _side(notch: NotchPlan, plate: SidePlate, role: Role, centre: float, rail: R
         find_steel(plate.steel_id),
         np.ones_like(share),
         np.zeros_like(share),
+        line_n_per_mm=plate_line(plate, float(rail.wall[middle])),
     )
 
 
@@ -123,4 +125,5 @@ def _cap(notch: NotchPlan, cap: Cap, centre: float, rail: RailColumns) -> Plate:
         find_steel(cap.steel_id),
         np.ones_like(share),
         np.zeros_like(share),
+        line_n_per_mm=plate_line(cap, float(rail.wall[middle])),
     )

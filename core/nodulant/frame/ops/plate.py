@@ -98,7 +98,9 @@ class Doubler(Ranged):
             "bottom": (none - t, none),
         }.get(self.face, (none + self.low_mm, rail.height - self.high_mm))
         steel = find_steel(self.steel_id)
-        return Additions(none, (Plate(self.face, t, share, low, high, steel, np.ones_like(share), none),))
+        line = line_n_per_mm(t, self.weld_leg_mm, self.steel_id, float(rail.wall[i]))
+        one = np.ones_like(share)
+        return Additions(none, (Plate(self.face, t, share, low, high, steel, one, none, line_n_per_mm=line),))
 
     def parts(self, on: OnRail) -> list[Part]:
         """The plate, tapered at its ends."""

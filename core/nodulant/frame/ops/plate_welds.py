@@ -18,9 +18,14 @@ def line_n_per_mm(thickness_mm: float, leg_mm: float, steel_id: str, wall_mm: fl
     return line_capacity(leg_mm, min(thickness_mm, wall_mm), find_steel(steel_id).yield_mpa)
 
 
+def plate_line(plate: Liner | SidePlate | Cap, wall_mm: float) -> float:
+    """Allowable load of one of the plate's long welds, N/mm."""
+    return line_n_per_mm(plate.thickness_mm, plate.weld_leg_mm, plate.steel_id, wall_mm)
+
+
 def plate_development(plate: Liner | SidePlate | Cap, depth_mm: float, wall_mm: float) -> Development:
     """Development of a plate ``depth_mm`` deep welded along both long edges."""
-    q = line_n_per_mm(plate.thickness_mm, plate.weld_leg_mm, plate.steel_id, wall_mm)
+    q = plate_line(plate, wall_mm)
     return development(depth_mm, plate.thickness_mm, find_steel(plate.steel_id).yield_mpa, 2, q)
 
 

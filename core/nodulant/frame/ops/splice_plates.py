@@ -14,7 +14,7 @@ from nodulant.frame.additions import Plate, Role
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.notch_plan import SidePlate
-from nodulant.frame.ops.plate_welds import plate_development, taper_mm
+from nodulant.frame.ops.plate_welds import plate_development, plate_line, taper_mm
 from nodulant.geometry import Outline, Vertex
 from nodulant.geometry.outline import rectangle
 from nodulant.materials import find_steel
@@ -52,7 +52,8 @@ def plate_columns(plate: SidePlate, role: Role, rail: RailColumns, start_mm: flo
     share = share_along(rail.x, start_mm - reach, end_mm + reach, grown)
     low, high = np.full_like(rail.x, plate.inset_mm), rail.height - plate.inset_mm
     one, none = np.ones_like(share), np.zeros_like(share)
-    return Plate(role, plate.thickness_mm, share, low, high, find_steel(plate.steel_id), one, none)
+    line = plate_line(plate, float(rail.wall[middle]))
+    return Plate(role, plate.thickness_mm, share, low, high, find_steel(plate.steel_id), one, none, line_n_per_mm=line)
 
 
 def plate_outline(plate: SidePlate, on: OnRail, run_mm: float, rise_mm: float) -> Outline:

@@ -1,0 +1,127 @@
+"""Flow along the long welds of plates, from the shear and torque of every case.
+
+Each plate hangs on two long welds. Horizontal shear along one of them (textbook, beams of parts):
+half of V A d/I for a plate whose centroid lies d off the section's, plus V t h^2/(12 I) for an
+upright plate's own bending, the same across with I_z, plus the greatest flow that torque drives
+round any closed cell of the section (Bredt-Batho). What the plate's ends bring in is the
+business of its development length.
+"""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+
+import numpy as np
+
+from nodulant.base.arrays import Columns
+from nodulant.frame.additions import Plate
+from nodulant.frame.layout import CAPS, FLANGES, LINERS, Layout, closing_plane
+from nodulant.loads.cases import Case
+from nodulant.sections.properties import Properties
+from nodulant.strength.rail import RailComparison
+from nodulant.strength.space import FrameComparison
+
+
+@dataclass(frozen=True)
+class SeamFlow:
+    """The worst flow on one weld line of a plate, N/mm, and its parts there."""
+
+    operation: str
+    role: str
+    case: Case
+    station_mm: float
+    upright: float
+    """V Q/I of shear in the upright plane."""
+    across: float
+    torque: float
+    line: float
+    """What the line may carry, N/mm."""
+
+    @property
+    def use(self) -> float:
+        """Flow over what the line may carry."""
+        return (self.upright + self.across + self.torque) / self.line
+
+
+@dataclass(frozen=True)
+class _Forces:
+    """Shear up, shear across and torque along the rail, magnitudes, N and N mm."""
+
+    shear: Columns
+    side_shear: Columns
+    torque: Columns
+
+
+def seam_flows(rail: RailComparison, frames: FrameComparison, symmetric: tuple[Case, ...]) -> list[SeamFlow]:
+    """The worst flow of every welded plate of one rail that is developed somewhere."""
+    layout = rail.built.layout
+    if layout is None or rail.loading is None:
+        raise ValueError("a planned rail has its layout and loads")
+    cases = dict(_forces(rail, frames, symmetric))
+    out: dict[tuple[str, str], SeamFlow] = {}
+    for plate in layout.plates:
+        if plate.line_n_per_mm > 0 and (plate.share > 0).any():
+            worst = _worst(plate, layout, rail, cases, {c.id: c for c in (*symmetric, *frames.asked)})
+            key = (plate.operation, plate.role)
+            out[key] = max(out.get(key, worst), worst, key=lambda s: s.use)
+    return list(out.values())
+
+
+def _forces(
+    rail: RailComparison, frames: FrameComparison, symmetric: tuple[Case, ...]
+) -> Iterator[tuple[str, _Forces]]:
+    if rail.loading is not None:
+        none = np.zeros_like(rail.x)
+        for case in symmetric:
+            yield case.id, _Forces(case.factor * np.abs(rail.loading.state.shear), none, none)
+    for name, sides in frames.planned.cases.items():
+        own = sides[rail.side]
+        yield (
+            name,
+            _Forces(*(np.interp(rail.x, own.x, column) for column in (own.shear, own.side_shear, own.torque))),
+        )
+
+
+def _worst(
+    plate: Plate, layout: Layout, rail: RailComparison, cases: Mapping[str, _Forces], named: Mapping[str, Case]
+) -> SeamFlow:
+    p = rail.built.properties
+    up, across = moment_of_area(plate, layout, p)
+    round_it = rail.built.torsion.flow
+    best: SeamFlow | None = None
+    for case_id, f in cases.items():
+        rows = (f.shear * up, f.side_shear * across, f.torque * round_it)
+        flow = np.where(plate.share > 0, rows[0] + rows[1] + rows[2], 0.0)
+        i = int(np.argmax(flow))
+        up_here, across_here, torque = (float(row[i]) for row in rows)
+        where = (named[case_id], float(rail.x[i]))
+        found = SeamFlow(plate.operation, plate.role, *where, up_here, across_here, torque, plate.line_n_per_mm)
+        best = found if best is None or found.use > best.use else best
+    if best is None:
+        raise ValueError("there is no case")
+    return best
+
+
+def moment_of_area(plate: Plate, layout: Layout, p: Properties) -> tuple[Columns, Columns]:
+    """Q/I on one of the plate's two lines, upright and across, 1/mm; shapes (stations,)."""
+    t, width = plate.thickness_mm * plate.share * plate.credit, layout.rail.width
+    i_y, i_z = np.maximum(p.i_y, 1e-6), np.maximum(p.i_z, 1e-6)
+    if plate.role in (*LINERS, *FLANGES, *CAPS):
+        own = 2 * (plate.high - plate.low) if plate.role in CAPS else 0.0
+        area, middle = t * (width + own), _middle(plate)
+        flat = t * width**2 / 12
+        return (
+            area * np.abs(middle - p.centroid_z) / 2 / i_y,
+            (area * np.abs(width / 2 - p.centroid_y) / 2 + flat) / i_z,
+        )
+    low, high = np.maximum(plate.low, layout.cut), np.minimum(plate.high, np.maximum(layout.crown, layout.cut))
+    tall = np.maximum(high - low, 0.0)
+    at = np.zeros_like(width) if plate.role == "outer" else closing_plane(layout)[0]
+    up = t * tall * np.abs((low + high) / 2 - p.centroid_z) / 2 + t * tall**2 / 12
+    return up / i_y, t * tall * np.abs(at - p.centroid_y) / 2 / i_z
+
+
+def _middle(plate: Plate) -> Columns:
+    """Height at which a flat plate lies; a cap is counted at its lid's far face, never too low."""
+    if plate.role in CAPS:
+        return plate.high if plate.role == "cap" else plate.low
+    return (plate.low + plate.high) / 2
