@@ -58,6 +58,18 @@ class FromNothing(Bench):
         self.stage("Patterns")
         self.page.get_by_text("Pocket floor").first.wait_for()
 
+    def test_the_lightest_post_is_found_and_used(self):
+        self.cleared()
+        self.add("Z-step")
+        found = self.page.get_by_role("region", name="Find the piece")
+        found.get_by_role("button", name="Find the lightest piece").click()
+        found.get_by_role("status").filter(has_text="lightest first").wait_for(timeout=60_000)
+        self.assertIn("Nearest to failing by", found.inner_text())
+        with self.evaluated():
+            found.get_by_role("button", name="Use this piece").click()
+        self.margin("Inserted piece in bending").filter(has_text=re.compile("holds|close")).wait_for()
+        self.no_trouble()
+
     def test_the_step_is_dragged_up_and_along(self):
         self.cleared()
         self.add("Z-step")

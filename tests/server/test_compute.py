@@ -124,8 +124,8 @@ class Parsing(Shop):
 
 
 class Finding(Shop):
-    def lines(self, body):
-        response = self.client.post("/api/find/reinforcement", json.dumps(body), content_type="application/json")
+    def lines(self, body, what="reinforcement"):
+        response = self.client.post(f"/api/find/{what}", json.dumps(body), content_type="application/json")
         if response.status_code != 200:
             return response, []
         return response, [json.loads(line) for line in b"".join(response.streaming_content).splitlines()]
@@ -138,6 +138,15 @@ class Finding(Shop):
     def test_unknown_notch(self):
         _, lines = self.lines({"job_id": self.job.pk, "design": self.design(), "notch_id": "nothing"})
         self.assertIn("no notch 'nothing'", lines[-1]["problem"])
+
+    def test_a_piece_and_an_operation_without_one(self):
+        option = self.job.options.get(key="step")
+        design = option.head().design().model_dump(mode="json")
+        body = {"job_id": self.job.pk, "design": design}
+        _, lines = self.lines({**body, "operation_id": "narrow-front"}, "piece")
+        self.assertGreater(lines[-1]["piece"]["choices"][0]["mass_kg"], 0.5)
+        _, lines = self.lines({**body, "operation_id": "axle-notch"}, "piece")
+        self.assertIn("no piece 'axle-notch'", lines[-1]["problem"])
 
     def test_a_broken_design_is_refused_before_it_starts(self):
         body = {

@@ -113,31 +113,35 @@ def _forced(joint: Joint, frames: FrameComparison, plan: LoadPlan, subject: Subj
             changes,
             governs=here,
             detail=worst.case.name,
-            remedy="A deeper or thicker piece, or gussets in both corners.",
+            remedy="A deeper or thicker piece.",
         )
     ]
     if joint.panel_mm2 > 0:
-        depth = 2 * joint.i_y / joint.s_y
-        stress = f.moment / (depth * joint.panel_mm2)
-        checks.append(
-            judge(
-                "joint-panel",
-                subject,
-                stress / (0.4 * joint.yield_mpa),
-                Why(
-                    formula="moment / (depth * panel) / (0.4 * yield_)",
-                    values={"moment": f.moment, "depth": depth, "panel": joint.panel_mm2, "yield_": joint.yield_mpa},
-                    words="flange couple M/h over the corner's sheet, mm2",
-                ),
-                changes,
-                governs=here,
-                detail=worst.case.name,
-                remedy="Side plates over the corner, or thicker walls of the post.",
-            )
-        )
+        checks.append(_panel(joint, worst, subject, changes))
     if joint.kind == "overlap":
         checks.append(_overlap(joint, worst, subject, changes))
     return checks
+
+
+def _panel(joint: Joint, worst: _Worst, subject: Subject, changes: Changes) -> Check:
+    """The flange couple on the corner's sheet, less what a gusset takes."""
+    couple, relief = joint.panel_force_n(worst.forces.moment)
+    values = {"couple": couple, "relief": relief, "panel": joint.panel_mm2, "yield_": joint.yield_mpa}
+    gusset = "; relief is what the gusset takes of it" if joint.gusset_mm > 0 else ""
+    return judge(
+        "joint-panel",
+        subject,
+        (couple - relief) / joint.panel_mm2 / (0.4 * joint.yield_mpa),
+        Why(
+            formula="(couple - relief) / panel / (0.4 * yield_)",
+            values=values,
+            words=f"{worst.case.name}: flange couple M/h, N, over the corner's sheet, mm2{gusset}",
+        ),
+        changes,
+        governs=Governs(case=worst.case.id, station_mm=joint.at_mm),
+        detail=worst.case.name,
+        remedy="Gussets in both corners, side plates over the corner, or thicker walls of the post.",
+    )
 
 
 def _overlap(joint: Joint, worst: _Worst, subject: Subject, changes: Changes) -> Check:

@@ -37,3 +37,17 @@ class Joint:
     lever_mm: float = 0.0
     line_n_per_mm: float = 0.0
     line_mm: float = 0.0
+    gusset_mm: float = 0.0
+    gusset_n: float = 0.0
+    """What a corner's gusset may take of the flange couple, N: a strip half as wide as its triangle is
+    high, along its long edge at yield/1.5, so t leg f_y / 6."""
+
+    def panel_force_n(self, moment_nmm: float) -> tuple[float, float]:
+        """Flange couple M/h on the corner's panel and what its gusset takes of it, N.
+
+        The gusset lengthens the couple's lever by half its leg at most (haunched knees: Blodgett,
+        Design of Welded Structures, 5.11, from memory; the half is ours), and takes no more than its strip carries.
+        """
+        depth = 2 * self.i_y / self.s_y
+        couple = moment_nmm / depth
+        return couple, min(self.gusset_n, couple - moment_nmm / (depth + self.gusset_mm / 2))

@@ -10,6 +10,7 @@ from nodulant.evaluate import Want
 from nodulant.job.document import Design, Shop
 from nodulant.loads.cases import Case
 from nodulant.materials import Steel
+from nodulant.search.piece import FoundPiece
 from nodulant.search.reinforcement import Found
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
@@ -199,12 +200,22 @@ class FindBody(Frozen):
     notch_id: str
 
 
+class FindPieceBody(Frozen):
+    """Find the piece between two ends of a cut rail of a draft."""
+
+    job_id: int
+    design: Design
+    survey: Survey | None = None
+    operation_id: str
+
+
 class FindLine(Frozen):
     """One line of a search's answer: progress, then what was found or a problem."""
 
     done: int | None = None
     total: int | None = None
     found: Found | None = None
+    piece: FoundPiece | None = None
     problem: str | None = None
 
 

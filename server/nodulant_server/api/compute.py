@@ -1,7 +1,8 @@
 """Calls of the core: evaluate, parse, find, patterns, report."""
 
 import logging
-from collections.abc import Iterator
+from collections.abc import Callable, Generator, Iterator
+from typing import TypeVar
 
 import orjson
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
@@ -24,8 +25,9 @@ from nodulant.materials import STEELS
 from nodulant.materials.bolts import GRADES, SIZES
 from nodulant.patterns.collect import patterns_of
 from nodulant.patterns.pattern import Pattern
+from nodulant.search.piece import Whole, search_piece
 from nodulant.search.plate_sets import Stock
-from nodulant.search.reinforcement import search_reinforcement
+from nodulant.search.reinforcement import Progress, search_reinforcement
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
 from nodulant.targets.mechanisms import MECHANISMS
@@ -37,6 +39,7 @@ from nodulant_server.api.bodies import (
     EvaluateBody,
     FindBody,
     FindLine,
+    FindPieceBody,
     OutlineBody,
     ParseBody,
     SectionBody,
@@ -47,6 +50,7 @@ from nodulant_server.api.problems import problem
 from nodulant_server.models import Draft, Job, Option
 
 router = Router()
+T = TypeVar("T")
 log = logging.getLogger(__name__)
 WHYS: IncEx = {"why": True, "basis": True, "remedy": True, "scale": True, "changed_limit": True}
 SLIM: dict[str, IncEx | bool] = {
@@ -117,18 +121,36 @@ def reinforcement(request: HttpRequest, body: FindBody) -> StreamingHttpResponse
     """Search; the answer is lines of JSON: progress, then found or problem. Closing the connection cancels."""
     inputs = _inputs(body.job_id, body.design, body.survey)
     evaluate(inputs)
-    shop = inputs.shop
-    stock = Stock(thicknesses_mm=shop.plate_stock_mm, cap_heights_mm=shop.cap_heights_mm)
-    return StreamingHttpResponse(_lines(inputs, body.notch_id, stock), content_type="application/x-ndjson")
+    search = search_reinforcement(
+        inputs.survey, inputs.design.operations, body.notch_id, _stock(inputs), inputs.design.seats
+    )
+    return _streamed(search, lambda found: FindLine(found=found))
 
 
-def _lines(inputs: Inputs, notch_id: str, stock: Stock) -> Iterator[bytes]:
-    search = search_reinforcement(inputs.survey, inputs.design.operations, notch_id, stock, inputs.design.seats)
+@router.post("/find/piece", response=FindLine)
+def piece(request: HttpRequest, body: FindPieceBody) -> StreamingHttpResponse:
+    """Search for what goes between two ends of a cut rail; answered as the search for plates is."""
+    inputs = _inputs(body.job_id, body.design, body.survey)
+    evaluate(inputs)
+    d = inputs.design
+    whole = Whole(inputs.survey, d.operations, d.seats, d.crossmembers, d.loads, d.limits, d.targets.drop_mm)
+    return _streamed(search_piece(whole, body.operation_id, _stock(inputs)), lambda found: FindLine(piece=found))
+
+
+def _stock(inputs: Inputs) -> Stock:
+    return Stock(thicknesses_mm=inputs.shop.plate_stock_mm, cap_heights_mm=inputs.shop.cap_heights_mm)
+
+
+def _streamed(search: Generator[Progress, None, T], told: Callable[[T], FindLine]) -> StreamingHttpResponse:
+    return StreamingHttpResponse(_lines(search, told), content_type="application/x-ndjson")
+
+
+def _lines(search: Generator[Progress, None, T], told: Callable[[T], FindLine]) -> Iterator[bytes]:
     while True:
         try:
             done, total = next(search)
         except StopIteration as end:
-            yield _line(FindLine(found=end.value))
+            yield _line(told(end.value))
             return
         except NodulantError as error:
             yield _line(FindLine(problem=error.message))

@@ -64,6 +64,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/find/piece": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Piece
+         * @description Search for what goes between two ends of a cut rail; answered as the search for plates is.
+         */
+        post: operations["nodulant_server_api_compute_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/find/reinforcement": {
         parameters: {
             query?: never;
@@ -1783,10 +1803,23 @@ export interface components {
             /** Done */
             done?: number | null;
             found?: components["schemas"]["Found"] | null;
+            piece?: components["schemas"]["FoundPiece"] | null;
             /** Problem */
             problem?: string | null;
             /** Total */
             total?: number | null;
+        };
+        /**
+         * FindPieceBody
+         * @description Find the piece between two ends of a cut rail of a draft.
+         */
+        FindPieceBody: {
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            /** Operation Id */
+            operation_id: string;
+            survey?: components["schemas"]["Survey"] | null;
         };
         /**
          * Found
@@ -1811,6 +1844,21 @@ export interface components {
             tried: number;
         };
         /**
+         * FoundPiece
+         * @description Sets that pass, lightest first and each of other kinds of metal, or the reason why there is none.
+         */
+        FoundPiece: {
+            /** Choices */
+            choices: components["schemas"]["PieceChoice"][];
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /** Tried */
+            tried: number;
+        };
+        /**
          * Governs
          * @description Where and when the check is worst.
          */
@@ -1826,7 +1874,7 @@ export interface components {
         };
         /**
          * Gusset
-         * @description Triangles in both inner corners; not counted in strength, they bring the corner's force in gently.
+         * @description Triangles in both inner corners: they take part of the flange couple off the corner's panel.
          */
         Gusset: {
             /** Leg Mm */
@@ -2432,6 +2480,34 @@ export interface components {
              * @enum {string}
              */
             role: "owner" | "helper" | "reader";
+        };
+        /**
+         * PieceChoice
+         * @description A set that passes: the operation that carries it, its mass a side, and what it is nearest to failing in.
+         */
+        PieceChoice: {
+            /** Depth Mm */
+            depth_mm: number;
+            /** Governs */
+            governs: string;
+            /** Gusset Leg Mm */
+            gusset_leg_mm: number;
+            /** Gusset Mm */
+            gusset_mm: number;
+            /** Inner Mm */
+            inner_mm: number;
+            /** Least Margin */
+            least_margin: number;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Operation */
+            operation: components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"];
+            /** Outer Mm */
+            outer_mm: number;
+            /** Overlap Mm */
+            overlap_mm: number;
+            /** Wall Mm */
+            wall_mm: number;
         };
         /**
          * Place
@@ -4092,6 +4168,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Evaluation"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_compute_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FindPieceBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindLine"];
                 };
             };
         };

@@ -41,3 +41,4 @@ export type Crossmember = Schemas["Crossmember"];
 export type SideBySide = Schemas["SideBySide"];
 export type CompareRow = Schemas["Row"];
 export type Choice = Schemas["Choice"];
+export type PieceChoice = Schemas["PieceChoice"];

@@ -15,6 +15,7 @@ import { Finder } from "./Finder";
 import { InterimList, TakenAlongList } from "./Meanwhile";
 import { NotchFields } from "./NotchFields";
 import { OperationFields } from "./OperationFields";
+import { PieceFinder } from "./PieceFinder";
 
 const SPARES = [
   ["not said", "not said"],
@@ -91,6 +92,7 @@ export default function CutPanel({ job }: { job: JobHead }) {
                 <OperationFields op={op} index={index} />
               )}
               {op.kind === "notch" && may.design && <Finder job={job} notch={op} index={index} />}
+              {hasPiece(op) && may.design && <PieceFinder job={job} op={op} index={index} />}
             </Box>
           )}
         </Box>
@@ -108,6 +110,11 @@ export default function CutPanel({ job }: { job: JobHead }) {
       <InterimList />
     </>
   );
+}
+
+/** Whether something goes in between two ends of the rail. */
+function hasPiece(op: Operation): boolean {
+  return op.kind === "z-step" || op.kind === "narrow" || (op.kind === "stretch" && op.length_mm > 0);
 }
 
 /** Bring an operation into view and cut the section there, unless it is on the sheet already. */

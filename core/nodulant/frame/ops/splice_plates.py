@@ -92,13 +92,18 @@ def fillets(parts: list[Part], on: OnRail, leg_mm: float) -> list[Seam]:
     return [Seam(part_a=rail, part_b=p.id, kind="fillet", leg_mm=leg_mm, path=p.outline) for p in parts]
 
 
+def overlap_needed(plate: SidePlate, on: OnRail) -> float:
+    """Overlap past a through cut that rail height, development and weld length ask for, mm."""
+    depth = on.here.height - 2 * plate.inset_mm
+    grown, taper = plate_development(plate, depth, on.here.wall), taper_mm(depth, plate.end)
+    return max(on.here.height, taper + grown.spread_mm, taper + grown.weld_mm)
+
+
 def overlap_checks(plates: dict[str, SidePlate], on: OnRail) -> tuple[CheckSpec, ...]:
     """Overlap of each plate against rail height, development and weld length."""
     out = []
     for role, plate in plates.items():
-        depth = on.here.height - 2 * plate.inset_mm
-        grown, taper = plate_development(plate, depth, on.here.wall), taper_mm(depth, plate.end)
-        needed = max(on.here.height, taper + grown.spread_mm, taper + grown.weld_mm)
+        needed = overlap_needed(plate, on)
         out.append(
             CheckSpec(
                 limit_id="overlap",

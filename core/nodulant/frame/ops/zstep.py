@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Iterable
+from dataclasses import replace
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
@@ -28,11 +29,16 @@ LEAST_RUN_MM = 5.0
 
 
 class Gusset(Frozen):
-    """Triangles in both inner corners; not counted in strength, they bring the corner's force in gently."""
+    """Triangles in both inner corners: they take part of the flange couple off the corner's panel."""
 
     leg_mm: Size
     thickness_mm: Thickness
     steel_id: str = "mild"
+
+    @property
+    def load_n(self) -> float:
+        """What its strip may take of the corner's flange couple, N: t leg f_y / 6."""
+        return self.thickness_mm * self.leg_mm * find_steel(self.steel_id).beside_weld_mpa / 6
 
 
 class ZStep(CutThrough):
@@ -117,11 +123,12 @@ class ZStep(CutThrough):
         kind: JointKind = "overlap" if self.method == "set-on" else "riser"
         joint = joint_of(self.id, on, kind, self.box, self.plates().values(), rise_mm=self.rise_behind_mm())
         if self.method != "set-on":
-            return (joint,)
+            if self.gusset is None:
+                return (joint,)
+            return (replace(joint, gusset_mm=self.gusset.leg_mm, gusset_n=self.gusset.load_n),)
         steel = find_steel(self.box.steel_id)
         line = line_capacity(self.weld_leg_mm, on.here.wall, steel.beside_weld_mpa)
-        held = {"lever_mm": self.overlap_mm, "line_n_per_mm": line, "line_mm": 2 * self.overlap_mm}
-        return (Joint(**{**joint.__dict__, **held}),)
+        return (replace(joint, lever_mm=self.overlap_mm, line_n_per_mm=line, line_mm=2 * self.overlap_mm),)
 
     def roles(self) -> tuple[str, ...]:
         """Riser or spacer, plates, gussets."""
