@@ -78,7 +78,7 @@ def _one_side_open(survey: Survey, operations: tuple[Operation, ...]) -> list[In
         if len(placed) > 1:
             opened = tuple(p.op for p in placed)
             made = _interim(survey, opened, side, state)
-            out.append(replace(made, operation=ALL_CUTS, name=f"All {len(placed)} cuts of the {side} rail"))
+            out.append(replace(made, operation=ALL_CUTS, name=f"All {len(placed)} cuts of one rail"))
     return out
 
 

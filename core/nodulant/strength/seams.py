@@ -7,7 +7,6 @@ round any closed cell of the section (Bredt-Batho). What the plate's ends bring 
 business of its development length.
 """
 
-from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -17,7 +16,7 @@ from nodulant.frame.additions import Plate
 from nodulant.frame.layout import CAPS, FLANGES, LINERS, Layout, closing_plane
 from nodulant.loads.cases import Case
 from nodulant.sections.properties import Properties
-from nodulant.strength.rail import RailComparison
+from nodulant.strength.rail import Loading, RailComparison
 from nodulant.strength.space import FrameComparison
 
 
@@ -44,8 +43,9 @@ class SeamFlow:
 
 @dataclass(frozen=True)
 class _Forces:
-    """Shear up, shear across and torque along the rail, magnitudes, N and N mm."""
+    """Every case and its shear up, shear across and torque along the rail, magnitudes, N and N mm, shape (cases, stations)."""
 
+    cases: tuple[Case, ...]
     shear: Columns
     side_shear: Columns
     torque: Columns
@@ -56,49 +56,41 @@ def seam_flows(rail: RailComparison, frames: FrameComparison, symmetric: tuple[C
     layout = rail.built.layout
     if layout is None or rail.loading is None:
         raise ValueError("a planned rail has its layout and loads")
-    cases = dict(_forces(rail, frames, symmetric))
+    forces = _forces(rail, rail.loading, frames, symmetric)
     out: dict[tuple[str, str], SeamFlow] = {}
     for plate in layout.plates:
         if plate.line_n_per_mm > 0 and (plate.share > 0).any():
-            worst = _worst(plate, layout, rail, cases, {c.id: c for c in (*symmetric, *frames.asked)})
+            worst = _worst(plate, layout, rail, forces)
             key = (plate.operation, plate.role)
             out[key] = max(out.get(key, worst), worst, key=lambda s: s.use)
     return list(out.values())
 
 
-def _forces(
-    rail: RailComparison, frames: FrameComparison, symmetric: tuple[Case, ...]
-) -> Iterator[tuple[str, _Forces]]:
-    if rail.loading is not None:
-        none = np.zeros_like(rail.x)
-        for case in symmetric:
-            yield case.id, _Forces(case.factor * np.abs(rail.loading.state.shear), none, none)
-    for name, sides in frames.planned.cases.items():
-        own = sides[rail.side]
-        yield (
-            name,
-            _Forces(*(np.interp(rail.x, own.x, column) for column in (own.shear, own.side_shear, own.torque))),
-        )
+def _forces(rail: RailComparison, loading: Loading, frames: FrameComparison, symmetric: tuple[Case, ...]) -> _Forces:
+    asked = tuple(case for case in frames.asked if case.id in frames.planned.cases)
+    in_space = [frames.planned.cases[case.id][rail.side] for case in asked]
+
+    def rows(name: str, own: list[Columns]) -> Columns:
+        return np.stack(own + [np.interp(rail.x, c.x, getattr(c, name)) for c in in_space])
+
+    standing, none = np.abs(loading.state.shear), np.zeros_like(rail.x)
+    alone = [none for _ in symmetric]
+    return _Forces(
+        (*symmetric, *asked),
+        rows("shear", [case.factor * standing for case in symmetric]),
+        rows("side_shear", alone),
+        rows("torque", alone),
+    )
 
 
-def _worst(
-    plate: Plate, layout: Layout, rail: RailComparison, cases: Mapping[str, _Forces], named: Mapping[str, Case]
-) -> SeamFlow:
-    p = rail.built.properties
-    up, across = moment_of_area(plate, layout, p)
-    round_it = rail.built.torsion.flow
-    best: SeamFlow | None = None
-    for case_id, f in cases.items():
-        rows = (f.shear * up, f.side_shear * across, f.torque * round_it)
-        flow = np.where(plate.share > 0, rows[0] + rows[1] + rows[2], 0.0)
-        i = int(np.argmax(flow))
-        up_here, across_here, torque = (float(row[i]) for row in rows)
-        where = (named[case_id], float(rail.x[i]))
-        found = SeamFlow(plate.operation, plate.role, *where, up_here, across_here, torque, plate.line_n_per_mm)
-        best = found if best is None or found.use > best.use else best
-    if best is None:
-        raise ValueError("there is no case")
-    return best
+def _worst(plate: Plate, layout: Layout, rail: RailComparison, f: _Forces) -> SeamFlow:
+    up, across = moment_of_area(plate, layout, rail.built.properties)
+    parts = (f.shear * up, f.side_shear * across, f.torque * rail.built.torsion.flow)
+    flow = np.where(plate.share > 0, parts[0] + parts[1] + parts[2], 0.0)
+    case, i = np.unravel_index(int(np.argmax(flow)), flow.shape)
+    up_here, across_here, torque = (float(part[case, i]) for part in parts)
+    where = (f.cases[case], float(rail.x[i]))
+    return SeamFlow(plate.operation, plate.role, *where, up_here, across_here, torque, plate.line_n_per_mm)
 
 
 def moment_of_area(plate: Plate, layout: Layout, p: Properties) -> tuple[Columns, Columns]:
