@@ -1,0 +1,1 @@
+"""Axles and wheels on links and springs: layouts, motion through travel, loads of the links."""

@@ -1,0 +1,1 @@
+"""Layouts: each says by itself which rods, guides and pieces hold its axle or upright."""

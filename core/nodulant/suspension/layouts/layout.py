@@ -1,0 +1,62 @@
+"""What every layout gives: its members by name, and from them the mechanism that the linkage solves."""
+
+from dataclasses import dataclass
+
+from nodulant.base.model import Frozen
+from nodulant.linkage.mechanism import Guide, Mechanism, Piece, Point, Rod
+from nodulant.suspension.points import HardPoint, Link, rod_of
+
+
+@dataclass(frozen=True)
+class NamedLink:
+    """A link as it stands in the vehicle: its name and the document's path to it."""
+
+    name: str
+    path: str
+    link: Link
+    lateral: bool = False
+    """A track bar or a Watt's rod: it locates sideways and lies across."""
+
+
+class Layout(Frozen):
+    """Base of all layouts; ``hub`` is where the hub line crosses the centre plane at ride height, frame axes."""
+
+    @property
+    def independent(self) -> bool:
+        """Whether one wheel moves by itself; else both hang on one axle."""
+        return False
+
+    @property
+    def torque_on_carrier(self) -> bool:
+        """Whether drive torque is taken by what carries the wheels: a live axle's housing."""
+        return not self.independent
+
+    def links(self) -> tuple[NamedLink, ...]:
+        """Every link, left ones mirrored."""
+        raise NotImplementedError
+
+    def guides(self, hub: Point) -> tuple[Guide, ...]:
+        """Hinges and slides."""
+        return ()
+
+    def more_rods(self, hub: Point) -> tuple[Rod, ...]:
+        """Rods that are no links from frame to axle."""
+        return ()
+
+    def pieces(self, hub: Point) -> tuple[Piece, ...]:
+        """Cranks and knuckles."""
+        return ()
+
+    def mechanism(self, hub: Point) -> Mechanism:
+        """Everything together."""
+        rods = tuple(rod_of(n.name, n.link, hub) for n in self.links())
+        return Mechanism(hub, (*rods, *self.more_rods(hub)), self.guides(hub), self.pieces(hub))
+
+    def frame_points(self) -> dict[str, HardPoint]:
+        """Points on the frame that are no link's end, by the document's path."""
+        return {}
+
+
+def pair(name: str, path: str, link: Link) -> tuple[NamedLink, NamedLink]:
+    """Right and left of a pair that is given by its right one."""
+    return NamedLink(f"{name}, right", path, link), NamedLink(f"{name}, left", path, link.mirrored())

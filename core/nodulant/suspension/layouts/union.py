@@ -1,0 +1,28 @@
+"""All layouts; a new one is a class and a name here."""
+
+from typing import Annotated
+
+from pydantic import Field
+
+from nodulant.suspension.layouts.independent import DoubleWishbone, MultiLink, TrailingArm
+from nodulant.suspension.layouts.live import (
+    LadderBars,
+    LeafSprings,
+    ParallelFourLink,
+    ThreeLink,
+    TorqueArm,
+    TriangulatedFourLink,
+)
+
+AnyLayout = Annotated[
+    TriangulatedFourLink
+    | ParallelFourLink
+    | ThreeLink
+    | LadderBars
+    | TorqueArm
+    | LeafSprings
+    | TrailingArm
+    | MultiLink
+    | DoubleWishbone,
+    Field(discriminator="kind"),
+]

@@ -1,0 +1,196 @@
+"""An axle or wheel through travel: what its twist says at every pose.
+
+Gillespie, Fundamentals of Vehicle Dynamics, chapters 6 to 8 (from memory), for the constructions:
+anti-squat from the path of the contact patch where the housing takes the torque and from the
+wheel centre's where the differential hangs on the frame; roll centre where the roll axis meets
+the plane through the wheel centres. Every figure comes from (v, omega) of the carrier per unit of
+travel or roll, so that it holds for any layout; tests set it against line constructions.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from nodulant.base.arrays import Columns
+from nodulant.linkage.compiled import Compiled, compile_mechanism
+from nodulant.linkage.mechanism import Drive, Height, Lean, Point
+from nodulant.linkage.rotation import angles
+from nodulant.linkage.solve import Solved
+from nodulant.linkage.sweep import Sweep, sweep, twist
+from nodulant.suspension.layouts.layout import Layout
+
+FLAT = 1e-9
+"""Rates of turning below this, rad/mm, put an instant centre at infinity."""
+ROLLS_DEG = (-5.0, -3.0, -1.0, 0.0, 1.0, 3.0, 5.0)
+
+
+@dataclass(frozen=True)
+class Setting:
+    """Where an axle stands: hub line on the centre plane, half track, tyre's loaded radius, mm."""
+
+    hub: Point
+    half_track_mm: float
+    radius_mm: float
+
+
+@dataclass(frozen=True)
+class Motion:
+    """A layout through its travel, with the twists of pure heave and, on an axle, of pure roll."""
+
+    layout: Layout
+    setting: Setting
+    sweep: Sweep
+    middle: int
+    """Column of zero roll."""
+    heave: Columns
+    roll: Columns | None
+    """Per radian; None where a wheel moves by itself."""
+
+    @property
+    def travel(self) -> Columns:
+        """Wheel travel, bump positive, mm."""
+        return self.sweep.travel
+
+    @property
+    def there(self) -> np.ndarray[tuple[int], np.dtype[np.bool_]]:
+        """Where the linkage exists at zero roll."""
+        return self.sweep.there[:, self.middle]
+
+    @property
+    def level(self) -> Solved:
+        """Poses at zero roll."""
+        return self.sweep.column(self.middle)
+
+
+def drives_of(layout: Layout, setting: Setting) -> tuple[Drive, ...]:
+    """An axle is driven by its middle's height and its lean, a wheel by its own height."""
+    if layout.independent:
+        x, _, z = setting.hub
+        return (Height((x, setting.half_track_mm, z)),)
+    return (Height(setting.hub), Lean())
+
+
+def compiled(layout: Layout, setting: Setting) -> Compiled:
+    """The layout's mechanism, ready to be solved; raises InputError and NotSolvable."""
+    return compile_mechanism(layout.mechanism(setting.hub), drives_of(layout, setting))
+
+
+def moved_through(
+    layout: Layout, setting: Setting, travel: Columns, rolls_deg: tuple[float, ...] = ROLLS_DEG
+) -> Motion:
+    """Solve ``layout`` over ``travel`` and roll; raises InputError and NotSolvable."""
+    c = compiled(layout, setting)
+    rolls = np.radians(np.array((0.0,) if layout.independent else rolls_deg))
+    found = sweep(c, travel, rolls)
+    middle = int(np.argmin(np.abs(rolls)))
+    level, rows = found.column(middle), np.flatnonzero(found.there[:, middle])
+    heave = np.full((len(travel), c.mechanism.freedoms), np.nan)
+    heave[rows] = twist(c, _some(level, rows), 0)
+    roll = None
+    if not layout.independent:
+        roll = np.full_like(heave, np.nan)
+        roll[rows] = twist(c, _some(level, rows), 1)
+    return Motion(layout, setting, found, middle, heave, roll)
+
+
+def _some(s: Solved, rows: np.ndarray[tuple[int], np.dtype[np.int64]]) -> Solved:
+    return Solved(s.pose.rows(rows), s.error[rows], s.jacobian[rows], s.iterations[rows], s.found[rows], s.turn[rows])
+
+
+def hub_place(m: Motion) -> Columns:
+    """Where the hub line's middle, or the right wheel's centre, is through travel, (travels, 3)."""
+    pose = m.level.pose
+    if not m.layout.independent:
+        return pose.origin
+    arm = np.array([0.0, m.setting.half_track_mm, 0.0])
+    return np.asarray(pose.origin + np.einsum("nij,j->ni", pose.rotation, arm))
+
+
+def _wheel_rates(m: Motion) -> tuple[Columns, Columns]:
+    """Velocity of the wheel's centre and turning, per mm of its own rise, (travels, 3) each."""
+    v, w = m.heave[:, :3], m.heave[:, 3:6]
+    if m.layout.independent:
+        arm = hub_place(m) - m.level.pose.origin
+        v = v + np.cross(w, arm)
+    return v / v[:, 2:3], w / v[:, 2:3]
+
+
+def instant_centre(m: Motion) -> tuple[Columns, Columns]:
+    """Side-view instant centre's x and z, mm; infinite where the carrier does not turn."""
+    v, w = _wheel_rates(m)
+    at = hub_place(m)
+    turning = np.where(np.abs(w[:, 1]) < FLAT, np.nan, w[:, 1])
+    return at[:, 0] + v[:, 2] / turning, at[:, 2] - v[:, 0] / turning
+
+
+def torque_slope(m: Motion, *, braking: bool) -> Columns:
+    """Tangent to the vertical of the path that counts: contact patch, or wheel centre for a driven independent wheel."""
+    v, w = _wheel_rates(m)
+    housing = braking or m.layout.torque_on_carrier
+    patch: Columns = v[:, 0] - (w[:, 1] * m.setting.radius_mm if housing else 0.0)
+    return patch
+
+
+def roll_centre(m: Motion) -> Columns:
+    """Height of the roll centre above the ground, mm."""
+    v, w = _wheel_rates(m)
+    if m.roll is None:
+        y, r = m.setting.half_track_mm, m.setting.radius_mm
+        # the contact patch hangs one radius below the wheel's centre
+        patch_y, patch_z = v[:, 1] + w[:, 0] * r, v[:, 2]
+        return np.asarray(y * patch_y / patch_z)
+    return np.asarray(m.setting.radius_mm + m.roll[:, 1] / m.roll[:, 3])
+
+
+def roll_steer(m: Motion) -> Columns | None:
+    """Degrees of axle steer per degree of roll, positive is understeer at the rear; None for single wheels."""
+    return None if m.roll is None else np.asarray(m.roll[:, 5] / m.roll[:, 3])
+
+
+def pitch_deg(m: Motion) -> Columns:
+    """How far the carrier has turned about the axle's line since ride height, nose up positive, degrees."""
+    return np.degrees(angles(m.level.pose.rotation)[2])
+
+
+def steer_deg(m: Motion) -> Columns:
+    """Steer of axle or right wheel through travel, to the right positive, degrees."""
+    return -np.degrees(angles(m.level.pose.rotation)[0])
+
+
+def lean_deg(m: Motion) -> Columns:
+    """Camber change of the right wheel, top outward positive, degrees; what an axle leans in heave."""
+    return -np.degrees(angles(m.level.pose.rotation)[1])
+
+
+def heights(lower: Point, upper: Point, m: Motion) -> tuple[Columns, Columns]:
+    """Length of a spring from a point of the carrier to one of the frame through travel, mm, and its motion ratio.
+
+    MR = -d(length)/d(wheel travel) in heave, from the twist.
+    """
+    pose = m.level.pose
+    arm = np.einsum("nij,j->ni", pose.rotation, np.array(lower) - np.array(m.setting.hub))
+    gap = pose.origin + arm - np.array(upper)
+    length = np.sqrt((gap**2).sum(axis=1))
+    v = m.heave[:, :3] + np.cross(m.heave[:, 3:6], arm)
+    rise = _own_rise(m)
+    return length, -((gap / length[:, None]) * v).sum(axis=1) / rise
+
+
+def roll_ratio(lower: Point, upper: Point, m: Motion) -> Columns | None:
+    """Motion ratio of the right spring in roll: its shortening per mm that the right wheel rises."""
+    if m.roll is None:
+        return None
+    pose = m.level.pose
+    arm = np.einsum("nij,j->ni", pose.rotation, np.array(lower) - np.array(m.setting.hub))
+    gap = pose.origin + arm - np.array(upper)
+    v = m.roll[:, :3] + np.cross(m.roll[:, 3:6], arm)
+    rate = -((gap / np.sqrt((gap**2).sum(axis=1))[:, None]) * v).sum(axis=1)
+    return np.asarray(rate / m.setting.half_track_mm)
+
+
+def _own_rise(m: Motion) -> Columns:
+    """How fast the wheel rises under the heave drive: 1 by definition of the drive."""
+    if not m.layout.independent:
+        return np.ones(len(m.travel))
+    arm = hub_place(m) - m.level.pose.origin
+    return np.asarray((m.heave[:, :3] + np.cross(m.heave[:, 3:6], arm))[:, 2])

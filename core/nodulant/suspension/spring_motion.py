@@ -1,0 +1,113 @@
+"""Springs through travel: lengths, motion ratio, wheel rate, frequency, and how they sit at ride height.
+
+Wheel rate = k MR^2 + F dMR/dz with MR = -d(length)/d(wheel travel), F the spring's force
+(textbook virtual work); ride frequency f = sqrt(1000 k_w/m)/2 pi, k_w N/mm and m kg.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from nodulant.base.arrays import Columns
+from nodulant.linkage.mechanism import Point
+from nodulant.suspension.motion import Motion, heights, roll_ratio
+from nodulant.suspension.points import HardPoint, on_axle
+from nodulant.suspension.springs import AirSpring, Coilover, LeafPack, Springs
+
+ATMOSPHERE_MPA = 0.101325
+POLYTROPIC = 1.38
+"""Of air worked quickly (between slow 1.0 and adiabatic 1.4; common practice)."""
+
+
+@dataclass(frozen=True)
+class SpringMotion:
+    """One spring through travel; lengths mm, forces N, rates N/mm at the wheel, frequency Hz."""
+
+    length: Columns
+    ratio: Columns
+    roll_ratio: Columns | None
+    force: Columns | None
+    """None where the corner's weight is not known."""
+    wheel_rate: Columns | None
+    frequency_hz: Columns | None
+    own_rate: Columns | None
+
+
+def ends_of(springs: Springs, hub: Point) -> tuple[Point, Point]:
+    """Right spring's end on the carrier and on the frame, frame axes at ride height."""
+    if isinstance(springs, LeafPack):
+        low = on_axle(springs.seat, hub)
+        return low, (low[0], low[1], low[2] + 1e5)
+    return on_axle(springs.lower, hub), springs.upper.xyz()
+
+
+def both_ends(springs: Springs, m: Motion) -> list[tuple[Point, Point]]:
+    """Springs of both sides, or of the one wheel."""
+    low, up = ends_of(springs, m.setting.hub)
+    if m.layout.independent:
+        return [(low, up)]
+    return [(low, up), ((low[0], -low[1], low[2]), (up[0], -up[1], up[2]))]
+
+
+def spring_motion(springs: Springs, m: Motion, corner_n: float | None, ride: int) -> SpringMotion:
+    """Follow one spring; ``corner_n`` is the sprung weight on it, at the wheel; ``ride`` the row of ride height."""
+    low, up = ends_of(springs, m.setting.hub)
+    length, ratio = heights(low, up, m)
+    roll = roll_ratio(low, up, m)
+    if corner_n is None:
+        return SpringMotion(length, ratio, roll, None, None, None, None)
+    at_ride = corner_n / ratio[ride]
+    shorter = length[ride] - length
+    if isinstance(springs, AirSpring):
+        force, own = _air(springs, at_ride, shorter)
+    else:
+        own = np.full_like(length, springs.rate_n_per_mm)
+        force = np.maximum(at_ride + springs.rate_n_per_mm * shorter, 0.0)
+    wheel = own * ratio**2 + force * np.gradient(ratio, m.travel)
+    mass = corner_n / 9.80665
+    hertz = np.sqrt(np.maximum(1000 * wheel / mass, 0.0)) / (2 * np.pi)
+    return SpringMotion(length, ratio, roll, force, wheel, hertz, own)
+
+
+def _air(s: AirSpring, at_ride: float, shorter: Columns) -> tuple[Columns, Columns]:
+    """Force and rate of a bellows: closed gas, p V^n constant; rate = n p_abs A^2/V + p_gauge dA/dz."""
+    gauge = at_ride / s.area_mm2
+    area = np.maximum(s.area_mm2 - s.area_per_mm * shorter, 1.0)
+    volume = np.maximum(s.volume_mm3 - s.area_mm2 * shorter + s.area_per_mm * shorter**2 / 2, 0.02 * s.volume_mm3)
+    absolute = (gauge + ATMOSPHERE_MPA) * (s.volume_mm3 / volume) ** POLYTROPIC
+    force = np.maximum((absolute - ATMOSPHERE_MPA) * area, 0.0)
+    rate = POLYTROPIC * absolute * area**2 / volume - (absolute - ATMOSPHERE_MPA) * s.area_per_mm
+    return force, rate
+
+
+def ride_pressure_bar(s: AirSpring, at_ride_n: float) -> float:
+    """Gauge pressure that carries ``at_ride_n``."""
+    return at_ride_n / s.area_mm2 * 10
+
+
+@dataclass(frozen=True)
+class CoilSeat:
+    """How a coil must sit: compressed at ride height, wound down at full open, loose in droop; mm."""
+
+    compressed: float
+    preload: float
+    """Collar's squeeze with the damper full open; negative: it hangs loose there."""
+    left_to_block: Columns
+    """Of the coil, through travel, mm."""
+
+
+def coil_seat(s: Coilover, sm: SpringMotion, ride: int) -> CoilSeat | None:
+    """Where the collar has to be for the ride height; None without the corner's weight."""
+    if sm.force is None:
+        return None
+    compressed = float(sm.force[ride]) / s.rate_n_per_mm
+    shorter = sm.length[ride] - sm.length
+    preload = compressed - (s.open_mm - float(sm.length[ride]))
+    return CoilSeat(compressed, preload, s.free_mm - compressed - shorter - s.block_mm)
+
+
+def tilt_deg(low: HardPoint, up: HardPoint, hub: Point) -> float:
+    """Lean of a spring against upright at ride height, degrees."""
+    a, b = on_axle(low, hub), up.xyz()
+    side = float(np.hypot(b[0] - a[0], b[1] - a[1]))
+    return float(np.degrees(np.arctan2(side, b[2] - a[2])))

@@ -1,0 +1,67 @@
+"""Coilovers, air springs and leaf springs as the document holds them; lengths mm, rates N/mm."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from nodulant.base.model import Extra, Frozen, Size
+from nodulant.suspension.points import HardPoint
+
+Rate = Annotated[float, Field(gt=0, le=2000)]
+
+
+class Coilover(Frozen):
+    """A coil on a damper, one each side; lengths of the damper are from eye to eye."""
+
+    kind: Literal["coilover"] = "coilover"
+    lower: HardPoint
+    """On the axle, from the hub line, right side."""
+    upper: HardPoint
+    """On the frame, right side."""
+    rate_n_per_mm: Rate
+    free_mm: Size
+    """Length of the coil by itself."""
+    block_mm: Size
+    """Length with its coils closed."""
+    open_mm: Size
+    closed_mm: Size
+    body_mm: Size = 60.0
+    """Outside diameter of coil or body, the larger."""
+
+
+class AirSpring(Frozen):
+    """A bellows, one each side; area and volume at ride height from its maker."""
+
+    kind: Literal["air"] = "air"
+    lower: HardPoint
+    upper: HardPoint
+    ride_mm: Size
+    """Height that its maker gives for riding."""
+    least_mm: Size
+    most_mm: Size
+    area_mm2: Annotated[float, Field(gt=100, le=200_000)]
+    """Effective area at ride height."""
+    area_per_mm: Annotated[float, Field(ge=-2000, le=2000)] = 0.0
+    """How the area grows as the bellows gets longer, mm2/mm; mostly a little negative."""
+    volume_mm3: Annotated[float, Field(gt=1e4, le=1e8)]
+    most_bar: Annotated[float, Field(gt=0.5, le=20)] = 7.0
+    diameter_mm: Size = 150.0
+
+
+class LeafPack(Frozen):
+    """A leaf spring, one each side."""
+
+    kind: Literal["leaf"] = "leaf"
+    seat: HardPoint
+    """On the axle, right side."""
+    rate_n_per_mm: Rate
+
+
+Springs = Annotated[Coilover | AirSpring | LeafPack, Field(discriminator="kind")]
+
+
+class BumpStop(Frozen):
+    """A stop on each side: how far the wheel rises before it strikes, and how much it gives at 3 g."""
+
+    gap_mm: Extra = 60.0
+    gives_mm: Extra = 20.0

@@ -1,0 +1,34 @@
+"""One axle's suspension as designed."""
+
+from typing import Annotated
+
+from pydantic import Field
+
+from nodulant.base.model import Coordinate, Extra, Frozen, Name, Size
+from nodulant.survey.vehicle import AxleName
+from nodulant.suspension.layouts.union import AnyLayout
+from nodulant.suspension.springs import BumpStop, Springs
+
+Share = Annotated[float, Field(ge=0, le=1)]
+
+
+class Suspension(Frozen):
+    """What holds one axle, what it stands on and how far it is to move; wheel travel in mm."""
+
+    axle: AxleName
+    name: Name = "suspension"
+    layout: AnyLayout
+    springs: Springs | None = None
+    stop: BumpStop | None = None
+    bump_mm: Size = 90.0
+    droop_mm: Size = 80.0
+    hub_z_mm: Coordinate | None = None
+    """Hubs above the datum plane at the planned ride height; from survey and drop where left out."""
+    driven: bool = True
+    brake_share: Share = 0.35
+    """Of all brake force, at the tyres of this axle."""
+    unsprung_kg: Annotated[float, Field(ge=0, le=2000)] | None = None
+    pinion_deg: Annotated[float, Field(ge=-30, le=30)] | None = None
+    """Pinion's angle to the rail datum at ride height, nose up positive."""
+    belly_mm: Extra = 0.0
+    """How far below the hubs a lower link may hang; 0 for no lower than the axle tube."""
