@@ -8,7 +8,8 @@ from django.test import SimpleTestCase
 from nodulant.checks.check import Subject, Why, judge, not_computed, order
 from nodulant.evaluate import InvalidInputs, SectionAt, Want, evaluate
 from nodulant.evaluate.evaluation import Evaluation
-from nodulant.parts.limits import LIMITS, LimitChange
+from nodulant.parts.limit import LimitChange
+from nodulant.parts.limits import LIMITS
 from nodulant.survey.vehicle import Feature
 from tests import fixtures as f
 

@@ -7,6 +7,8 @@ Columns = npt.NDArray[np.float64]
 """Shape (stations,) or (stations, n) of 64-bit floats."""
 Mask = npt.NDArray[np.bool_]
 """Shape (stations,) of booleans."""
+Rows = npt.NDArray[np.int64]
+"""Numbers of rows."""
 
 
 TINY = 1e-200

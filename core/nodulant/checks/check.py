@@ -8,11 +8,12 @@ holds above; without its input a check is 'not computed', never anything else.
 from typing import Literal
 
 from nodulant.base.model import Frozen
-from nodulant.parts.limits import LimitChange, find_limit
+from nodulant.parts.limit import LimitChange
+from nodulant.parts.limits import find_limit
 
 Verdict = Literal["holds", "close", "fails", "not computed"]
 State = Literal["stock", "planned", "interim", "as-built"]
-Stage = Literal["survey", "target", "cut", "prove"]
+Stage = Literal["survey", "target", "cut", "travel", "prove"]
 ROUND_OFF = 1e-6
 CAUTION = 0.05
 

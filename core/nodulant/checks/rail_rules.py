@@ -5,7 +5,7 @@ import numpy as np
 from nodulant.base.arrays import Columns
 from nodulant.checks.check import Check, Governs, State, Subject, Why, judge, not_computed
 from nodulant.loads.cases import CASES, Case
-from nodulant.parts.limits import LimitChange
+from nodulant.parts.limit import LimitChange
 from nodulant.parts.sides import Side
 from nodulant.strength.compare import HALF_OF_PEAK, use_along_ratio
 from nodulant.strength.rail import Loading, RailComparison, changed

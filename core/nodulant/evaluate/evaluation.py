@@ -5,6 +5,7 @@ from nodulant.base.errors import NodulantError
 from nodulant.base.model import Frozen
 from nodulant.build.plan import Step
 from nodulant.checks.check import Check
+from nodulant.evaluate.travel_drawing import AxleTravel
 from nodulant.geometry import Outline
 from nodulant.parts.part import Part
 from nodulant.parts.sides import Side
@@ -43,6 +44,8 @@ class Want(Frozen):
     """The frame in space, fatigue and slenderness; left out while a hand drags."""
     interim: bool = True
     """The frame between steps; left out while a hand drags."""
+    travel: bool = True
+    """Suspensions through travel; left out while a hand drags something else."""
     case: str = "bump"
     strip_side: Side | None = None
     """Only this rail's strips; both where it is left out."""
@@ -205,5 +208,6 @@ class Evaluation(Frozen):
     deflection: tuple[Deflection, ...]
     weld_mm: float
     """Length of all welds that the design adds."""
+    travel: tuple[AxleTravel, ...]
     steps: tuple[Step, ...]
     readings: tuple[AskedReading, ...]

@@ -21,6 +21,7 @@ from nodulant.evaluate.figures import figures
 from nodulant.evaluate.interim import deflections, interim_checks, interim_frames
 from nodulant.evaluate.space import Space, frame_in_space, space_figures
 from nodulant.evaluate.taken_along import taken_along
+from nodulant.evaluate.travel import axle_travels, suspension_checks, suspension_studies
 from nodulant.frame.model import placed_on, planned_state, route_on
 from nodulant.frame.ops.crossmember_change import CrossmemberChange
 from nodulant.frame.ops.notch import Notch
@@ -74,6 +75,8 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     planned = {s: c.planned for s, c in sides.items() if c.planned}
     space = frame_in_space(inputs, planned, design.targets.drop_mm) if want.frame else Space(None, [])
     checks += space.checks
+    studies = suspension_studies(inputs, drop.towards_rail_mm) if want.travel else []
+    checks += suspension_checks(inputs, studies)
     interim = interim_frames(inputs) if want.interim else ()
     checks += interim_checks(inputs, interim)
     locked = not all(r.taken for r in before) and overridden(entries, TEARDOWN) is None
@@ -96,6 +99,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         taken_along=taken_along(inputs, routes["left"], list(planned["left"].placed) if "left" in planned else []),
         interim=interim,
         deflection=deflections(space.frames, want.case) if want.strips else (),
+        travel=axle_travels(studies),
         weld_mm=sum(sides[side].weld_mm for side in LEFT_RIGHT),
         steps=build_plan(design.operations, survey.features, entries, locked) if want.steps else (),
         readings=tuple(asked) if want.readings else (),
@@ -124,6 +128,16 @@ def _refuse_broken(inputs: Inputs) -> None:
         add_up(inputs.design.targets)
     except NodulantError as error:
         problems.append(error)
+    axles = [own.axle for own in inputs.design.suspensions]
+    if len(set(axles)) != len(axles):
+        problems.append(
+            NodulantError(
+                "two suspensions hold one axle",
+                field="/design/suspensions/1/axle",
+                found=" and ".join(axles),
+                acceptable="one of the front, one of the rear",
+            )
+        )
     ids = [op.id for op in operations]
     if len(set(ids)) != len(ids):
         problems.append(

@@ -4,7 +4,7 @@ from dataclasses import dataclass, fields
 
 import numpy as np
 
-from nodulant.base.arrays import Columns
+from nodulant.base.arrays import Columns, Rows
 from nodulant.frame.additions import Hole, Plate
 from nodulant.frame.layout import CAPS, FLANGES, LINERS, Layout, closing_plane
 from nodulant.frame.network import network
@@ -14,7 +14,7 @@ from nodulant.sections import pieces as shapes
 from nodulant.sections.gaps import bridged
 from nodulant.sections.pieces import Piece
 from nodulant.sections.properties import Properties, combine
-from nodulant.sections.torsion import Rows, Torsion, torsion
+from nodulant.sections.torsion import Torsion, torsion
 
 
 @dataclass(frozen=True)

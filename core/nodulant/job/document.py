@@ -15,9 +15,10 @@ from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen, Id, Name, Size, Text, Thickness, Typed
 from nodulant.frame.ops.union import Operation
 from nodulant.loads.plan import LoadPlan
-from nodulant.parts.limits import LimitChange
+from nodulant.parts.limit import LimitChange
 from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.vehicle import Seat, Survey
+from nodulant.suspension.suspension import Suspension
 from nodulant.targets.drop import Targets
 from nodulant.units.show import Style
 
@@ -35,6 +36,8 @@ class Design(Frozen):
     crossmembers: Annotated[tuple[Crossmember, ...], Field(max_length=60)] = ()
     """Added by this design; the surveyed ones stay."""
     loads: LoadPlan = LoadPlan()
+    suspensions: Annotated[tuple[Suspension, ...], Field(max_length=2)] = ()
+    """What holds the axles; none means that the stock one stays and is not looked at."""
     stock_spares: Literal["not said", "fit", "do not fit"] = "not said"
     """Whether spares of the donor's stock parts still fit after this design."""
     limits: dict[str, LimitChange] = {}

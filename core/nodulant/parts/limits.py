@@ -1,189 +1,154 @@
 """Limits as data: a user may change one with a reason, and the change is recorded."""
 
-from typing import Literal
-
-from nodulant.base.model import Frozen, Name
-
-Direction = Literal["at-least", "at-most"]
-
-
-class Limit(Frozen):
-    """Default value of a limit, its direction and where it comes from."""
-
-    id: str
-    name: Name
-    value: float
-    unit: str
-    direction: Direction
-    basis: str
-    tolerance: float | None = None
-    """Scale of the margin where the limit is 0."""
-
-
-class LimitChange(Frozen):
-    """A user's own value for a limit, with the reason that is shown beside it."""
-
-    value: float
-    reason: Name
-
-
-def _at_least(id_: str, name: str, value: float, unit: str, basis: str) -> Limit:
-    return Limit(id=id_, name=name, value=value, unit=unit, direction="at-least", basis=basis)
-
-
-def _at_most(id_: str, name: str, value: float, unit: str, basis: str, tolerance: float | None = None) -> Limit:
-    return Limit(id=id_, name=name, value=value, unit=unit, direction="at-most", basis=basis, tolerance=tolerance)
-
+from nodulant.parts.limit import Limit, LimitChange, at_least, at_most
+from nodulant.parts.travel_limits import TRAVEL_LIMITS
 
 _STOCK = "not weaker than stock: the capacity at every station is at least the surveyed rail's"
 LIMITS: tuple[Limit, ...] = (
-    _at_least("modulus-top", "Bending capacity, top fibre", 1.0, "x stock", _STOCK),
-    _at_least("modulus-bottom", "Bending capacity, bottom fibre", 1.0, "x stock", _STOCK),
-    _at_least("shear-area", "Web shear capacity", 1.0, "x stock", _STOCK),
-    _at_least("torsion-constant", "Torsion constant J", 1.0, "x stock", _STOCK),
-    _at_least("torsion-capacity", "Torsion capacity", 1.0, "x stock", _STOCK),
-    _at_most(
+    at_least("modulus-top", "Bending capacity, top fibre", 1.0, "x stock", _STOCK),
+    at_least("modulus-bottom", "Bending capacity, bottom fibre", 1.0, "x stock", _STOCK),
+    at_least("shear-area", "Web shear capacity", 1.0, "x stock", _STOCK),
+    at_least("torsion-constant", "Torsion constant J", 1.0, "x stock", _STOCK),
+    at_least("torsion-capacity", "Torsion capacity", 1.0, "x stock", _STOCK),
+    at_most(
         "use-along",
         "Use along the rail",
         1.0,
         "x allowed",
         "Nodulant default: use here at most the stock use here or half the stock peak",
     ),
-    _at_most(
+    at_most(
         "use-peak",
         "Peak use",
         1.0,
         "x stock peak",
         "not weaker than stock, same load case, each frame on its own supports",
     ),
-    _at_most("use-limit", "Use at 3 g", 1.0, "of yield/1.5", "allowable stress design, yield over 1.5"),
-    _at_most(
+    at_most("use-limit", "Use at 3 g", 1.0, "of yield/1.5", "allowable stress design, yield over 1.5"),
+    at_most(
         "twist-bending",
         "Bending with one wheel in a hole",
         1.0,
         "x allowed",
         "lighter axle's load x half its track x 1.3 on top of 1 g: body-engineering textbooks, from memory",
     ),
-    _at_most(
+    at_most(
         "twist-torque",
         "Torque with one wheel in a hole",
         1.0,
         "of yield/1.5",
         "the same case against the closed cell's Saint-Venant capacity",
     ),
-    _at_least("corner-radius", "Radius of cut corners", 6.0, "mm", "common practice: 12-13 mm drilled corners"),
-    _at_least("liner-bend", "Arc radius over liner thickness", 3.0, "x", "common practice: least bend of mild plate"),
-    _at_least(
+    at_least("corner-radius", "Radius of cut corners", 6.0, "mm", "common practice: 12-13 mm drilled corners"),
+    at_least("liner-bend", "Arc radius over liner thickness", 3.0, "x", "common practice: least bend of mild plate"),
+    at_least(
         "overlap", "Overlap past the cut", 1.0, "x needed", "rail height (common practice), development and weld length"
     ),
-    _at_least(
+    at_least(
         "end-shape",
         "Ends tapered where the flange is in tension",
         1.0,
         "tapered",
         "common practice: no weld straight across a tension flange",
     ),
-    _at_least("hole-distance", "Existing hole to cut or plate end", 1.5, "x diameter", "common practice"),
-    _at_least(
+    at_least("hole-distance", "Existing hole to cut or plate end", 1.5, "x diameter", "common practice"),
+    at_least(
         "end-distance", "Cut or plate to the rail's end", 0.0, "mm", "the rail must be there to be cut and welded"
     ),
-    _at_least(
+    at_least(
         "weldable",
         "Steel may be welded",
         1.0,
         "yes",
         "common practice: a weld destroys the temper of a heat-treated rail",
     ),
-    _at_least("identity", "Legal identity settled before the splice", 1.0, "yes", "local registration rules"),
-    _at_least("jog-lap", "Ends of a butted jog that face each other", 0.5, "of the width", "Nodulant default"),
-    _at_least(
-        "plate-length", "Plate long enough to carry", 1.0, "x needed", "development at both ends, and the tapers"
-    ),
-    _at_least(
+    at_least("identity", "Legal identity settled before the splice", 1.0, "yes", "local registration rules"),
+    at_least("jog-lap", "Ends of a butted jog that face each other", 0.5, "of the width", "Nodulant default"),
+    at_least("plate-length", "Plate long enough to carry", 1.0, "x needed", "development at both ends, and the tapers"),
+    at_least(
         "patch", "Patch against the rail's own wall", 1.0, "x wall", "common practice: at least the mount's thickness"
     ),
-    _at_least("hole-edge", "Hole to the rail's edge", 1.5, "x diameter", "common practice"),
-    _at_least("edge-distance", "Bolt hole to the plate's end", 1.5, "x diameter", "common practice"),
-    _at_least(
+    at_least("hole-edge", "Hole to the rail's edge", 1.5, "x diameter", "common practice"),
+    at_least("edge-distance", "Bolt hole to the plate's end", 1.5, "x diameter", "common practice"),
+    at_least(
         "hole-carries",
         "Bolt hole against the bolt's friction",
         1.0,
         "x slip",
         "AISC allowable stress design, from memory",
     ),
-    _at_least("sleeve-there", "Crush sleeves in a closed rail", 1.0, "yes", "common practice"),
-    _at_least("hole-to-weld", "Hole's edge to the weld's toe", 12.7, "mm", "common practice: half an inch"),
-    _at_least("leg-least", "Fillet leg against the least", 1.0, "x least", "AWS D1.1 table 5.7, from memory"),
-    _at_most("leg-most", "Fillet leg against the most", 1.0, "x most", "AWS D1.1, along an edge, from memory"),
-    _at_most("sleeve", "Crush sleeve under preload", 1.0, "of 0.6 yield", "common practice"),
-    _at_most("weld-group", "Bracket's weld", 1.0, "of allowed", "elastic vector method; 0.3 F_EXX on the throat, AISC"),
-    _at_most("bolt-group", "Bracket's bolts", 1.0, "of allowed", "shear and tension together, AISC, from memory"),
-    _at_most("link-bolt", "Link's bolt in shear", 1.0, "of allowed", "0.6 f_u A/2 a plane, AISC, from memory"),
-    _at_most(
-        "tab-hole", "Tabs at the link's hole", 1.0, "of allowed", "min(1.2 l, 2.4 d) t f_u / 2, AISC, from memory"
-    ),
-    _at_most("tab-bending", "Tabs in bending", 1.0, "of yield/1.5", "allowable stress design"),
-    _at_least("joint-bending", "Inserted piece in bending", 1.0, "x weaker rail", "not weaker than stock, at the cut"),
-    _at_least(
+    at_least("sleeve-there", "Crush sleeves in a closed rail", 1.0, "yes", "common practice"),
+    at_least("hole-to-weld", "Hole's edge to the weld's toe", 12.7, "mm", "common practice: half an inch"),
+    at_least("leg-least", "Fillet leg against the least", 1.0, "x least", "AWS D1.1 table 5.7, from memory"),
+    at_most("leg-most", "Fillet leg against the most", 1.0, "x most", "AWS D1.1, along an edge, from memory"),
+    at_most("sleeve", "Crush sleeve under preload", 1.0, "of 0.6 yield", "common practice"),
+    at_most("weld-group", "Bracket's weld", 1.0, "of allowed", "elastic vector method; 0.3 F_EXX on the throat, AISC"),
+    at_most("bolt-group", "Bracket's bolts", 1.0, "of allowed", "shear and tension together, AISC, from memory"),
+    at_most("link-bolt", "Link's bolt in shear", 1.0, "of allowed", "0.6 f_u A/2 a plane, AISC, from memory"),
+    at_most("tab-hole", "Tabs at the link's hole", 1.0, "of allowed", "min(1.2 l, 2.4 d) t f_u / 2, AISC, from memory"),
+    at_most("tab-bending", "Tabs in bending", 1.0, "of yield/1.5", "allowable stress design"),
+    at_least("joint-bending", "Inserted piece in bending", 1.0, "x weaker rail", "not weaker than stock, at the cut"),
+    at_least(
         "joint-torsion", "Inserted piece in torsion, J", 1.0, "x weaker rail", "not weaker than stock, at the cut"
     ),
-    _at_most(
+    at_most(
         "joint-use", "Use of the inserted piece", 1.0, "of yield/1.5", "worst load case, forces of the frame solver"
     ),
-    _at_most(
+    at_most(
         "joint-panel",
         "Corner panel in shear",
         1.0,
         "of 0.4 yield",
         "flange couple over the panel: Blodgett, knees, from memory",
     ),
-    _at_most("joint-overlap", "Welds of the overlap", 1.0, "of allowed", "couple M/l and shear on both ends' welds"),
-    _at_least(
+    at_most("joint-overlap", "Welds of the overlap", 1.0, "of allowed", "couple M/l and shear on both ends' welds"),
+    at_least(
         "fatigue", "Relative life", 1.0, "x stock", "EN 1993-1-9 class and stress range against stock, from memory"
     ),
-    _at_most("slender", "Plate slenderness b/t", 1.0, "x limit", "EN 1993-1-1 table 5.2, class 3, from memory"),
-    _at_most("case-use", "Use in the case", 1.0, "x allowed", "at most the stock use here, or half the stock peak"),
-    _at_most("case-limit", "Use in the case, absolute", 1.0, "of yield/1.5", "von Mises stress at limit load"),
-    _at_most("preheat", "Carbon equivalent", 0.45, "%", "IIW; above it cold welds may crack"),
-    _at_least(
+    at_most("slender", "Plate slenderness b/t", 1.0, "x limit", "EN 1993-1-1 table 5.2, class 3, from memory"),
+    at_most("case-use", "Use in the case", 1.0, "x allowed", "at most the stock use here, or half the stock peak"),
+    at_most("case-limit", "Use in the case, absolute", 1.0, "of yield/1.5", "von Mises stress at limit load"),
+    at_most("preheat", "Carbon equivalent", 0.45, "%", "IIW; above it cold welds may crack"),
+    at_least(
         "tacks",
         "Tacks against what is done next",
         1.0,
         "x needed",
         "half of sum(l a) 0.3 F_EXX against three times static; Nodulant default",
     ),
-    _at_most("in-the-cut", "Parts on metal that comes out", 0.0, "parts", "what stands there must be moved first", 1.0),
-    _at_least("plug-hole", "Hole of the plug welds", 1.0, "x least", "plate + 8 mm, AWS D1.1, from memory"),
-    _at_least(
+    at_most("in-the-cut", "Parts on metal that comes out", 0.0, "parts", "what stands there must be moved first", 1.0),
+    at_least("plug-hole", "Hole of the plug welds", 1.0, "x least", "plate + 8 mm, AWS D1.1, from memory"),
+    at_least(
         "throat", "Throat left in the butt", 1.0, "x wall", "what is fused through the root; grinding takes the crown"
     ),
-    _at_most(
+    at_most(
         "seam",
         "Long welds of the plate",
         1.0,
         "of allowed",
         "V Q/I and flow round the cells along the weld in the worst case; 0.3 F_EXX on the throat, 0.4 f_y on the metal",
     ),
-    _at_most(
+    at_most(
         "interim-use",
         "Interim frame, use standing on its supports",
         1.0,
         "of yield/1.5",
         "sections as they are between two steps",
     ),
-    _at_least("metal-clearance", "Moving metal to fixed metal", 12.7, "mm", "common practice: half an inch all round"),
-    _at_least("bump-travel", "Bump travel before the clearance is used up", 1.0, "x wanted", "the owner's target"),
-    _at_least("notch-depth", "Notch depth", 1.0, "x needed", "axle top at full bump plus clearance, liner and weld"),
-    _at_least(
+    *TRAVEL_LIMITS,
+    at_least("metal-clearance", "Moving metal to fixed metal", 12.7, "mm", "common practice: half an inch all round"),
+    at_least("bump-travel", "Bump travel before the clearance is used up", 1.0, "x wanted", "the owner's target"),
+    at_least("notch-depth", "Notch depth", 1.0, "x needed", "axle top at full bump plus clearance, liner and weld"),
+    at_least(
         "notch-width",
         "Notch width at the rail's underside",
         1.0,
         "x needed",
         "axle's path plus clearance, liner and weld, both sides",
     ),
-    _at_most("drop-sum", "Drop stack against the target", 0.0, "mm", "the stack must add up to the target", 1.6),
-    _at_most("notch-lowers", "Drop claimed by a notch", 0.0, "mm", "a notch lowers nothing: it buys travel", 1.6),
-    _at_most(
+    at_most("drop-sum", "Drop stack against the target", 0.0, "mm", "the stack must add up to the target", 1.6),
+    at_most("notch-lowers", "Drop claimed by a notch", 0.0, "mm", "a notch lowers nothing: it buys travel", 1.6),
+    at_most(
         "double-count",
         "Mechanisms counted twice",
         0.0,
@@ -191,12 +156,12 @@ LIMITS: tuple[Limit, ...] = (
         "common practice: one movement of the same parts counts once",
         1.0,
     ),
-    _at_most(
+    at_most(
         "hub-agrees", "Hub height against tube and gap", 3.0, "mm", "the same height measured two ways, common practice"
     ),
-    _at_least("survey-complete", "Readings taken before teardown", 1.0, "of all", "they cannot be taken afterwards"),
-    _at_most("as-built", "As-built reading against plan", 1.5, "mm", "common practice: points +-1.5 mm"),
-    _at_most("as-built-plate", "Plate thickness against plan", 0.3, "mm", "common practice: mill tolerance of plate"),
+    at_least("survey-complete", "Readings taken before teardown", 1.0, "of all", "they cannot be taken afterwards"),
+    at_most("as-built", "As-built reading against plan", 1.5, "mm", "common practice: points +-1.5 mm"),
+    at_most("as-built-plate", "Plate thickness against plan", 0.3, "mm", "common practice: mill tolerance of plate"),
 )
 _BY_ID = {limit.id: limit for limit in LIMITS}
 

@@ -22,7 +22,7 @@ from nodulant.frame.parts import on_rail
 from nodulant.frame.ties import planned_crossmembers
 from nodulant.loads.plan import LoadPlan
 from nodulant.parts.joint import Joint
-from nodulant.parts.limits import LimitChange
+from nodulant.parts.limit import LimitChange
 from nodulant.parts.sides import LEFT_RIGHT, Side, on_sides
 from nodulant.search.piece_sets import Joined, PieceRow, piece_rows, with_piece
 from nodulant.search.plate_sets import Stock

@@ -14,15 +14,13 @@ from functools import lru_cache
 
 import networkx as nx
 import numpy as np
-import numpy.typing as npt
 
-from nodulant.base.arrays import Columns, Mask
+from nodulant.base.arrays import Columns, Mask, Rows
 
 CORNER_SAVING = 0.44
 """Squares that a right-angled corner saves against its midline length."""
 SHEAR_YIELD = 0.577
 """Shear yield over tensile yield (von Mises)."""
-Rows = npt.NDArray[np.int64]
 
 
 @dataclass(frozen=True)

@@ -65,8 +65,7 @@ def tyre_forces(case: LoadCase, loads: AxleLoads, m: Motion) -> list[tuple[Point
         wheel = loads.standing_n / 2
         rows = [((KERB_BACK * wheel, 0.0, KERB_UP * wheel), (0.0, half, 0.0))]
         return rows if m.layout.independent else [*rows, ((0.0, 0.0, wheel), (0.0, -half, 0.0))]
-    each = 2.0
-    return [((along / each, 0.0, up / each), (0.0, y, high if along else 0.0)) for y in sides]
+    return [((along / 2, 0.0, up / 2), (0.0, y, high if along else 0.0)) for y in sides]
 
 
 @dataclass(frozen=True)

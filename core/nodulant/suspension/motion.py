@@ -16,7 +16,7 @@ from nodulant.linkage.compiled import Compiled, compile_mechanism
 from nodulant.linkage.mechanism import Drive, Height, Lean, Point
 from nodulant.linkage.rotation import angles
 from nodulant.linkage.solve import Solved
-from nodulant.linkage.sweep import Sweep, sweep, twist
+from nodulant.linkage.sweep import Sweep, part, sweep, twist
 from nodulant.suspension.layouts.layout import Layout
 
 FLAT = 1e-9
@@ -85,16 +85,12 @@ def moved_through(
     middle = int(np.argmin(np.abs(rolls)))
     level, rows = found.column(middle), np.flatnonzero(found.there[:, middle])
     heave = np.full((len(travel), c.mechanism.freedoms), np.nan)
-    heave[rows] = twist(c, _some(level, rows), 0)
+    heave[rows] = twist(c, part(level, rows), 0)
     roll = None
     if not layout.independent:
         roll = np.full_like(heave, np.nan)
-        roll[rows] = twist(c, _some(level, rows), 1)
+        roll[rows] = twist(c, part(level, rows), 1)
     return Motion(layout, setting, found, middle, heave, roll)
-
-
-def _some(s: Solved, rows: np.ndarray[tuple[int], np.dtype[np.int64]]) -> Solved:
-    return Solved(s.pose.rows(rows), s.error[rows], s.jacobian[rows], s.iterations[rows], s.found[rows], s.turn[rows])
 
 
 def hub_place(m: Motion) -> Columns:

@@ -15,9 +15,17 @@ from nodulant.linkage.mechanism import CARRIER, FRAME, End, Point, Rod
 from nodulant.materials import find_steel
 from nodulant.materials.steel import ELASTIC_MODULUS_MPA
 
-Bolt = Literal["across", "upright", "along"]
-"""Which way a joint's bolt lies."""
-BOLT_AXIS: dict[Bolt, Point] = {"across": (0.0, 1.0, 0.0), "upright": (0.0, 0.0, 1.0), "along": (1.0, 0.0, 0.0)}
+Bolt = Literal["square", "across", "upright", "along"]
+"""Which way a joint's bolt lies; 'square' is level and square to its link at ride height."""
+_FIXED: dict[Bolt, Point] = {"across": (0.0, 1.0, 0.0), "upright": (0.0, 0.0, 1.0), "along": (1.0, 0.0, 0.0)}
+
+
+def bolt_axis(bolt: Bolt, along: Point) -> Point:
+    """Unit vector of a bolt whose link runs ``along`` at ride height; an upright link's square bolt lies across."""
+    if bolt != "square":
+        return _FIXED[bolt]
+    size = (along[0] ** 2 + along[1] ** 2) ** 0.5
+    return (-along[1] / size, along[0] / size, 0.0) if size > 1e-9 else _FIXED["across"]
 
 
 class HardPoint(Frozen):
@@ -68,8 +76,8 @@ class Joints(Frozen):
     """Most that a joint may tilt out of its bolt's square, either way."""
     rating_n: Annotated[float, Field(gt=0, le=1e7)] | None = None
     """Load that its maker allows along the link; None where nobody knows."""
-    frame_bolt: Bolt = "across"
-    axle_bolt: Bolt = "across"
+    frame_bolt: Bolt = "square"
+    axle_bolt: Bolt = "square"
 
 
 class Link(Frozen):

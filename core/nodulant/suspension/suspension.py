@@ -30,5 +30,5 @@ class Suspension(Frozen):
     unsprung_kg: Annotated[float, Field(ge=0, le=2000)] | None = None
     pinion_deg: Annotated[float, Field(ge=-30, le=30)] | None = None
     """Pinion's angle to the rail datum at ride height, nose up positive."""
-    belly_mm: Extra = 0.0
-    """How far below the hubs a lower link may hang; 0 for no lower than the axle tube."""
+    belly_mm: Extra = 110.0
+    """How far below the hubs a lower link may hang: about as far as the housing itself does."""

@@ -678,6 +678,44 @@ export interface components {
             weld_leg_mm: number;
         };
         /**
+         * AirSpring
+         * @description A bellows, one each side; area and volume at ride height from its maker.
+         */
+        AirSpring: {
+            /** Area Mm2 */
+            area_mm2: number;
+            /**
+             * Area Per Mm
+             * @default 0
+             */
+            area_per_mm: number;
+            /**
+             * Diameter Mm
+             * @default 150
+             */
+            diameter_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "air";
+            /** Least Mm */
+            least_mm: number;
+            lower: components["schemas"]["HardPoint"];
+            /**
+             * Most Bar
+             * @default 7
+             */
+            most_bar: number;
+            /** Most Mm */
+            most_mm: number;
+            /** Ride Mm */
+            ride_mm: number;
+            upper: components["schemas"]["HardPoint"];
+            /** Volume Mm3 */
+            volume_mm3: number;
+        };
+        /**
          * Analysis
          * @description A steel's analysis, percent by mass.
          */
@@ -849,6 +887,73 @@ export interface components {
             upper_x_mm: number;
             /** Upper Z Mm */
             upper_z_mm: number;
+        };
+        /**
+         * AxleTravel
+         * @description One suspension through travel; poses are (x, y, z of the origin, rotation vector), travel by travel, roll by roll.
+         */
+        AxleTravel: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /** Cranks */
+            cranks: components["schemas"]["Turning"][];
+            /** Curves */
+            curves: components["schemas"]["Curve"][];
+            /** Ends */
+            ends: string[];
+            /** Forces */
+            forces: components["schemas"]["LinkForce"][];
+            /** Grips */
+            grips: components["schemas"]["Grip"][];
+            /** Half Track Mm */
+            half_track_mm: number | null;
+            /** Hub */
+            hub: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Independent */
+            independent: boolean;
+            /** Index */
+            index: number;
+            /** Layout */
+            layout: string;
+            /** Members */
+            members: components["schemas"]["Member"][];
+            /** Name */
+            name: string;
+            /** Poses */
+            poses: number[][];
+            /** Radius Mm */
+            radius_mm: number | null;
+            /** Rolls Deg */
+            rolls_deg: number[];
+            /** There */
+            there: boolean[];
+            /** Travel Mm */
+            travel_mm: number[];
+            /** Trouble */
+            trouble: string;
+            /** Trouble At */
+            trouble_at: string;
+        };
+        /**
+         * BodyPoint
+         * @description A point of a body at ride height, frame axes, mm; body -1 is the frame, 0 the axle or upright, 1.. a crank.
+         */
+        BodyPoint: {
+            /** Body */
+            body: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Z Mm */
+            z_mm: number;
         };
         /**
          * BoltGroup
@@ -1098,6 +1203,22 @@ export interface components {
             name: string;
         };
         /**
+         * BumpStop
+         * @description A stop on each side: how far the wheel rises before it strikes, and how much it gives at 3 g.
+         */
+        BumpStop: {
+            /**
+             * Gap Mm
+             * @default 60
+             */
+            gap_mm: number;
+            /**
+             * Gives Mm
+             * @default 20
+             */
+            gives_mm: number;
+        };
+        /**
          * Candidate
          * @description A set of plates, mm; 0 means none.
          */
@@ -1230,7 +1351,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "survey" | "target" | "cut" | "prove";
+            stage: "survey" | "target" | "cut" | "travel" | "prove";
             /**
              * State
              * @enum {string}
@@ -1261,6 +1382,34 @@ export interface components {
             least_ratio: number;
             notch: components["schemas"]["Notch"];
             set: components["schemas"]["Candidate"];
+        };
+        /**
+         * Coilover
+         * @description A coil on a damper, one each side; lengths of the damper are from eye to eye.
+         */
+        Coilover: {
+            /** Block Mm */
+            block_mm: number;
+            /**
+             * Body Mm
+             * @default 60
+             */
+            body_mm: number;
+            /** Closed Mm */
+            closed_mm: number;
+            /** Free Mm */
+            free_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "coilover";
+            lower: components["schemas"]["HardPoint"];
+            /** Open Mm */
+            open_mm: number;
+            /** Rate N Per Mm */
+            rate_n_per_mm: number;
+            upper: components["schemas"]["HardPoint"];
         };
         /**
          * CompareBody
@@ -1367,6 +1516,24 @@ export interface components {
             width_mm: number;
         };
         /**
+         * Curve
+         * @description A figure through travel; None where the linkage or the figure does not exist there.
+         */
+        Curve: {
+            /** At Ride */
+            at_ride: number | null;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Values */
+            values: (number | null)[];
+            /** Words */
+            words: string;
+        };
+        /**
          * Datum
          * @description What heights and stations are measured from, in the shop's own words.
          */
@@ -1468,6 +1635,11 @@ export interface components {
              */
             stock_spares: "not said" | "fit" | "do not fit";
             /**
+             * Suspensions
+             * @default []
+             */
+            suspensions: components["schemas"]["Suspension"][];
+            /**
              * @default {
              *       "bump_mm": 80,
              *       "droop_mm": 80,
@@ -1527,6 +1699,24 @@ export interface components {
             wall_mm: number;
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * DoubleWishbone
+         * @description Two wishbones and a toe link; each wishbone is two rods to one ball joint.
+         */
+        DoubleWishbone: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "double-wishbone";
+            lower_ball: components["schemas"]["HardPoint"];
+            lower_front: components["schemas"]["HardPoint"];
+            lower_rear: components["schemas"]["HardPoint"];
+            toe: components["schemas"]["Link"];
+            upper_ball: components["schemas"]["HardPoint"];
+            upper_front: components["schemas"]["HardPoint"];
+            upper_rear: components["schemas"]["HardPoint"];
         };
         /**
          * Doubler
@@ -1693,7 +1883,8 @@ export interface components {
              *       "section": null,
              *       "steps": true,
              *       "strip_side": null,
-             *       "strips": true
+             *       "strips": true,
+             *       "travel": true
              *     }
              */
             want: components["schemas"]["Want"];
@@ -1737,6 +1928,8 @@ export interface components {
             taken_along: components["schemas"]["TakenAlong"][];
             /** Teardown Locked */
             teardown_locked: boolean;
+            /** Travel */
+            travel: components["schemas"]["AxleTravel"][];
             /** Weld Mm */
             weld_mm: number;
         };
@@ -1873,6 +2066,17 @@ export interface components {
             station_mm?: number | null;
         };
         /**
+         * Grip
+         * @description A point that a hand may drag: its document path, and where it stands at ride height.
+         */
+        Grip: {
+            at: components["schemas"]["BodyPoint"];
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+        };
+        /**
          * Gusset
          * @description Triangles in both inner corners: they take part of the flange couple off the corner's panel.
          */
@@ -1886,6 +2090,18 @@ export interface components {
             steel_id: string;
             /** Thickness Mm */
             thickness_mm: number;
+        };
+        /**
+         * HardPoint
+         * @description A point, mm: on the frame in its axes, on the axle from the hub line.
+         */
+        HardPoint: {
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Z Mm */
+            z_mm: number;
         };
         /**
          * HoldPoint
@@ -1978,6 +2194,31 @@ export interface components {
             vehicle: string;
         };
         /**
+         * Joints
+         * @description The joints at both ends of a link.
+         */
+        Joints: {
+            /**
+             * Axle Bolt
+             * @default square
+             * @enum {string}
+             */
+            axle_bolt: "square" | "across" | "upright" | "along";
+            /**
+             * Frame Bolt
+             * @default square
+             * @enum {string}
+             */
+            frame_bolt: "square" | "across" | "upright" | "along";
+            /** Rating N */
+            rating_n?: number | null;
+            /**
+             * Swing Deg
+             * @default 25
+             */
+            swing_deg: number;
+        };
+        /**
          * Keeps
          * @description What a mechanism leaves as designed, each judged for itself.
          */
@@ -2016,6 +2257,51 @@ export interface components {
             y: number;
         };
         /**
+         * LadderBars
+         * @description A bar on each side, fast on the housing and pivoted on the frame: roll twists the housing between them.
+         */
+        LadderBars: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ladder";
+            /** Lateral */
+            lateral: components["schemas"]["TrackBar"] | components["schemas"]["WattsLink"];
+            pivot: components["schemas"]["HardPoint"];
+        };
+        /**
+         * LeafPack
+         * @description A leaf spring, one each side.
+         */
+        LeafPack: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "leaf";
+            /** Rate N Per Mm */
+            rate_n_per_mm: number;
+            seat: components["schemas"]["HardPoint"];
+        };
+        /**
+         * LeafSprings
+         * @description Leaf springs by the equivalent link: each seat swings on an arm of three quarters of the spring's front half.
+         *
+         *     SAE three-link equivalent of a semi-elliptic spring (SAE Spring Design Manual, from memory): the
+         *     virtual pivot lies a quarter of the front half behind the eye. With both halves alike the seat
+         *     does not turn; unequal halves turn it, which is left out.
+         */
+        LeafSprings: {
+            eye: components["schemas"]["HardPoint"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "leaf";
+            seat: components["schemas"]["HardPoint"];
+        };
+        /**
          * LimitChange
          * @description A user's own value for a limit, with the reason that is shown beside it.
          */
@@ -2042,6 +2328,49 @@ export interface components {
              * @default 5
              */
             weld_leg_mm: number;
+        };
+        /**
+         * Link
+         * @description A rod from a frame bracket to an axle bracket.
+         */
+        Link: {
+            axle: components["schemas"]["HardPoint"];
+            frame: components["schemas"]["HardPoint"];
+            /**
+             * @default {
+             *       "axle_bolt": "square",
+             *       "frame_bolt": "square",
+             *       "rating_n": null,
+             *       "swing_deg": 25
+             *     }
+             */
+            joints: components["schemas"]["Joints"];
+            /**
+             * @default {
+             *       "od_mm": 38.1,
+             *       "steel_id": "dom",
+             *       "wall_mm": 6.35
+             *     }
+             */
+            tube: components["schemas"]["Tube"];
+        };
+        /**
+         * LinkForce
+         * @description A link's length, its force in every case, N (tension positive), and what it holds pressed, N.
+         */
+        LinkForce: {
+            /** Buckles N */
+            buckles_n: number;
+            /** Cases */
+            cases: {
+                [key: string]: number;
+            };
+            /** Length Mm */
+            length_mm: number;
+            /** Name */
+            name: string;
+            /** Worst */
+            worst: string;
         };
         /**
          * LoadPlan
@@ -2103,6 +2432,22 @@ export interface components {
             name: string;
         };
         /**
+         * Member
+         * @description A rod or spring as drawn: its two ends and its thickness, and the document's path to it where it has one.
+         */
+        Member: {
+            a: components["schemas"]["BodyPoint"];
+            b: components["schemas"]["BodyPoint"];
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+        };
+        /**
          * MountHole
          * @description The hole of a mount in the patch: which feature it serves, its height above the underside and its size, mm.
          */
@@ -2113,6 +2458,25 @@ export interface components {
             feature_id: string;
             /** Height Mm */
             height_mm: number;
+        };
+        /**
+         * MultiLink
+         * @description Five rods to one upright.
+         */
+        MultiLink: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "multi-link";
+            /** Rods */
+            rods: [
+                components["schemas"]["Link"],
+                components["schemas"]["Link"],
+                components["schemas"]["Link"],
+                components["schemas"]["Link"],
+                components["schemas"]["Link"]
+            ];
         };
         /**
          * Narrow
@@ -2383,6 +2747,21 @@ export interface components {
             reason: string;
             /** Subject */
             subject: string;
+        };
+        /**
+         * ParallelFourLink
+         * @description Two upper and two lower links, all fore and aft: one link more than freedoms, so it binds in roll.
+         */
+        ParallelFourLink: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "parallel";
+            /** Lateral */
+            lateral: components["schemas"]["TrackBar"] | components["schemas"]["WattsLink"];
+            lower: components["schemas"]["Link"];
+            upper: components["schemas"]["Link"];
         };
         /**
          * ParseBody
@@ -3688,6 +4067,58 @@ export interface components {
             wheelbase_mm?: number | null;
         };
         /**
+         * Suspension
+         * @description What holds one axle, what it stands on and how far it is to move; wheel travel in mm.
+         */
+        Suspension: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * Belly Mm
+             * @default 110
+             */
+            belly_mm: number;
+            /**
+             * Brake Share
+             * @default 0.35
+             */
+            brake_share: number;
+            /**
+             * Bump Mm
+             * @default 90
+             */
+            bump_mm: number;
+            /**
+             * Driven
+             * @default true
+             */
+            driven: boolean;
+            /**
+             * Droop Mm
+             * @default 80
+             */
+            droop_mm: number;
+            /** Hub Z Mm */
+            hub_z_mm?: number | null;
+            /** Layout */
+            layout: components["schemas"]["TriangulatedFourLink"] | components["schemas"]["ParallelFourLink"] | components["schemas"]["ThreeLink"] | components["schemas"]["LadderBars"] | components["schemas"]["TorqueArm"] | components["schemas"]["LeafSprings"] | components["schemas"]["TrailingArm"] | components["schemas"]["MultiLink"] | components["schemas"]["DoubleWishbone"];
+            /**
+             * Name
+             * @default suspension
+             */
+            name: string;
+            /** Pinion Deg */
+            pinion_deg?: number | null;
+            /** Springs */
+            springs?: (components["schemas"]["Coilover"] | components["schemas"]["AirSpring"] | components["schemas"]["LeafPack"]) | null;
+            stop?: components["schemas"]["BumpStop"] | null;
+            /** Unsprung Kg */
+            unsprung_kg?: number | null;
+        };
+        /**
          * Switch
          * @description Demo person to become.
          */
@@ -3788,6 +4219,21 @@ export interface components {
             path: components["schemas"]["StraightPath"] | components["schemas"]["ArcPath"];
         };
         /**
+         * ThreeLink
+         * @description Two lower arms and one upper one.
+         */
+        ThreeLink: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "three-link";
+            /** Lateral */
+            lateral: components["schemas"]["TrackBar"] | components["schemas"]["WattsLink"];
+            lower: components["schemas"]["Link"];
+            upper: components["schemas"]["Link"];
+        };
+        /**
          * Tie
          * @description A crossmember's profile, mm.
          */
@@ -3815,6 +4261,46 @@ export interface components {
             width_mm: number;
         };
         /**
+         * TorqueArm
+         * @description Two lower links, and an arm fast on the housing whose front end slides fore and aft on the frame.
+         */
+        TorqueArm: {
+            front: components["schemas"]["HardPoint"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "torque-arm";
+            /** Lateral */
+            lateral: components["schemas"]["TrackBar"] | components["schemas"]["WattsLink"];
+            lower: components["schemas"]["Link"];
+        };
+        /**
+         * TrackBar
+         * @description One bar across, from the frame on one side to the axle on the other.
+         */
+        TrackBar: {
+            bar: components["schemas"]["Link"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "track-bar";
+        };
+        /**
+         * TrailingArm
+         * @description An arm that turns about two pivots on the frame: square across it is a trailing arm, askew a semi-trailing one.
+         */
+        TrailingArm: {
+            inner: components["schemas"]["HardPoint"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "trailing";
+            outer: components["schemas"]["HardPoint"];
+        };
+        /**
          * TrapezoidShape
          * @description A straight-sided cut: width at the top and at the mouth, top corners rounded.
          */
@@ -3833,6 +4319,62 @@ export interface components {
             mouth_width_mm: number;
             /** Top Width Mm */
             top_width_mm: number;
+        };
+        /**
+         * TriangulatedFourLink
+         * @description Two lower links fore and aft, two upper ones that converge in plan and so locate the axle sideways too.
+         */
+        TriangulatedFourLink: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "triangulated";
+            lower: components["schemas"]["Link"];
+            upper: components["schemas"]["Link"];
+        };
+        /**
+         * Tube
+         * @description A link's tube.
+         */
+        Tube: {
+            /**
+             * Od Mm
+             * @default 38.1
+             */
+            od_mm: number;
+            /**
+             * Steel Id
+             * @default dom
+             */
+            steel_id: string;
+            /**
+             * Wall Mm
+             * @default 6.35
+             */
+            wall_mm: number;
+        };
+        /**
+         * Turning
+         * @description A crank: its parent body, hinge and axis at ride height, and its angle in every pose, radians.
+         */
+        Turning: {
+            /** Angle */
+            angle: number[];
+            /** Axis */
+            axis: [
+                number,
+                number,
+                number
+            ];
+            /** Parent */
+            parent: number;
+            /** Point */
+            point: [
+                number,
+                number,
+                number
+            ];
         };
         /**
          * Typed
@@ -3902,6 +4444,47 @@ export interface components {
              * @default true
              */
             strips: boolean;
+            /**
+             * Travel
+             * @default true
+             */
+            travel: boolean;
+        };
+        /**
+         * WattsLink
+         * @description A crank that turns about a fore-and-aft pin in the middle of the housing, between two rods to the frame.
+         */
+        WattsLink: {
+            /**
+             * Crank Mm
+             * @default 160
+             */
+            crank_mm: number;
+            /**
+             * @default {
+             *       "axle_bolt": "square",
+             *       "frame_bolt": "square",
+             *       "rating_n": null,
+             *       "swing_deg": 25
+             *     }
+             */
+            joints: components["schemas"]["Joints"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "watts";
+            lower: components["schemas"]["HardPoint"];
+            pin: components["schemas"]["HardPoint"];
+            /**
+             * @default {
+             *       "od_mm": 31.8,
+             *       "steel_id": "dom",
+             *       "wall_mm": 4.78
+             *     }
+             */
+            tube: components["schemas"]["Tube"];
+            upper: components["schemas"]["HardPoint"];
         };
         /**
          * WebHole

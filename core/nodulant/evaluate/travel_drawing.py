@@ -1,0 +1,92 @@
+"""What a suspension gives to the screen: bodies once with a table of poses, members, curves, forces.
+
+The browser interpolates poses for drawing only; figures come from the curves' rows.
+"""
+
+from nodulant.base.model import Frozen
+from nodulant.survey.vehicle import AxleName
+
+
+class Curve(Frozen):
+    """A figure through travel; None where the linkage or the figure does not exist there."""
+
+    id: str
+    name: str
+    unit: str
+    values: list[float | None]
+    at_ride: float | None
+    words: str
+
+
+class BodyPoint(Frozen):
+    """A point of a body at ride height, frame axes, mm; body -1 is the frame, 0 the axle or upright, 1.. a crank."""
+
+    body: int
+    x_mm: float
+    y_mm: float
+    z_mm: float
+
+
+class Member(Frozen):
+    """A rod or spring as drawn: its two ends and its thickness, and the document's path to it where it has one."""
+
+    name: str
+    kind: str
+    path: str
+    a: BodyPoint
+    b: BodyPoint
+    diameter_mm: float
+
+
+class Grip(Frozen):
+    """A point that a hand may drag: its document path, and where it stands at ride height."""
+
+    path: str
+    name: str
+    at: BodyPoint
+
+
+class Turning(Frozen):
+    """A crank: its parent body, hinge and axis at ride height, and its angle in every pose, radians."""
+
+    parent: int
+    point: tuple[float, float, float]
+    axis: tuple[float, float, float]
+    angle: list[float]
+
+
+class LinkForce(Frozen):
+    """A link's length, its force in every case, N (tension positive), and what it holds pressed, N."""
+
+    name: str
+    length_mm: float
+    cases: dict[str, float]
+    buckles_n: float
+    worst: str
+
+
+class AxleTravel(Frozen):
+    """One suspension through travel; poses are (x, y, z of the origin, rotation vector), travel by travel, roll by roll."""
+
+    axle: AxleName
+    index: int
+    """Its number in the design."""
+    name: str
+    layout: str
+    trouble: str
+    """Why it does not move; empty where it does."""
+    trouble_at: str
+    hub: tuple[float, float, float] | None
+    half_track_mm: float | None
+    radius_mm: float | None
+    independent: bool
+    travel_mm: list[float]
+    there: list[bool]
+    rolls_deg: list[float]
+    ends: tuple[str, ...]
+    poses: list[list[float]]
+    cranks: tuple[Turning, ...]
+    members: tuple[Member, ...]
+    grips: tuple[Grip, ...]
+    curves: tuple[Curve, ...]
+    forces: tuple[LinkForce, ...]

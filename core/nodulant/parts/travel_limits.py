@@ -1,0 +1,41 @@
+"""Limits of suspensions: geometry, springs, links."""
+
+from nodulant.parts.limit import Limit, at_least, at_most
+
+TRAVEL_LIMITS: tuple[Limit, ...] = (
+    at_least(
+        "travel-reached", "Linkage reaches its travel", 1.0, "of wanted", "the owner's travel; a locked link ends it"
+    ),
+    at_most("bind", "Links bind in 3 degrees of roll", 0.5, "mm", "Nodulant default: what bushes take without harm"),
+    at_least("anti-squat-least", "Anti-squat, least", 50.0, "%", "common practice: street 50 to 100 %"),
+    at_most("anti-squat-most", "Anti-squat, most", 100.0, "%", "common practice: street 50 to 100 %"),
+    at_least(
+        "link-separation", "Upper to lower link at the axle", 0.25, "of tyre diameter", "common practice: a quarter"
+    ),
+    at_most("separation-front", "Link separation at the frame", 1.0, "x at the axle", "common practice: no more"),
+    at_least("convergence", "Upper links converge, each", 20.0, "deg", "common practice: 40 degrees in all"),
+    at_most("joint-swing", "Joint's tilt", 1.0, "of its limit", "the joint's own limit, through bump, droop and roll"),
+    at_least(
+        "belly", "Lower links above the belly line", 0.0, "mm", "common practice: no lower than the axle tube", 5.0
+    ),
+    at_most("link-buckling", "Link pressed", 1.0, "of allowed", "Euler or Johnson over 2: Shigley, from memory"),
+    at_most("link-pull", "Link pulled or pressed", 1.0, "of yield/1.5", "allowable stress design"),
+    at_most("link-joint", "Link's joint", 1.0, "of its rating", "its maker's rating"),
+    at_least("damper-closed", "Damper's stroke left in full bump", 6.0, "mm", "common practice: a quarter inch"),
+    at_least("damper-open", "Damper's stroke left in full droop", 6.0, "mm", "common practice: a quarter inch"),
+    at_least("coil-block", "Coil's stroke left in full bump", 6.0, "mm", "common practice: a quarter inch"),
+    at_least("coil-seated", "Coil squeezed in full droop", 0.0, "mm", "a loose coil leaves its seat", 5.0),
+    at_least("ride-used", "Damper's stroke used at ride height", 35.0, "%", "common practice: about 40 to 50 %"),
+    at_most("ride-used-most", "Damper's stroke used at ride height, most", 55.0, "%", "common practice"),
+    at_least("frequency-least", "Ride frequency, least", 1.0, "Hz", "comfortable 1.0 to 1.2 Hz, from memory"),
+    at_most("frequency-most", "Ride frequency, most", 2.0, "Hz", "sporty to 1.7 Hz, from memory"),
+    at_most("spring-lean", "Spring's lean at ride height", 30.0, "deg", "Nodulant default: beyond it rate falls fast"),
+    at_least("air-pressure-least", "Air spring's pressure at ride height", 40.0, "% of most", "common practice"),
+    at_most("air-pressure-most", "Air spring's pressure at ride height, most", 80.0, "% of most", "common practice"),
+    at_least("air-least", "Air spring above its least height", 0.0, "mm", "its maker's least height", 5.0),
+    at_least("air-most", "Air spring below its most height", 0.0, "mm", "its maker's most height", 5.0),
+    at_most("air-tilt", "Air spring's tilt at ride height", 10.0, "deg", "makers' common limit, from memory"),
+    at_most("air-offset", "Air spring's offset at ride height", 12.0, "mm", "makers' common limit, from memory"),
+    at_least("stop-there", "A bump stop ends the travel", 1.0, "yes", "common practice: a stop before metal"),
+    at_most("stop-first", "Bump stop strikes before full bump", 1.0, "x bump", "the stop comes first"),
+)

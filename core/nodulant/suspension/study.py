@@ -1,0 +1,174 @@
+"""Everything that can be said of one suspension with what the survey knows: setting, motion, springs, forces."""
+
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from nodulant.base.arrays import Columns
+from nodulant.base.errors import NodulantError
+from nodulant.linkage.mechanism import Point
+from nodulant.linkage.sweep import part
+from nodulant.loads.beam import G, Reactions, reactions
+from nodulant.survey.tyre import loaded_radius, parse_tyre
+from nodulant.survey.vehicle import Axle, Seat, Survey
+from nodulant.suspension.forces import AxleLoads, Forces, LoadCase, balance, tyre_forces
+from nodulant.suspension.motion import Motion, Setting, moved_through
+from nodulant.suspension.spring_motion import SpringMotion, both_ends, spring_motion
+from nodulant.suspension.suspension import Suspension
+
+STEPS = 60
+"""Steps of travel between full droop and full bump."""
+CASES: tuple[LoadCase, ...] = ("launch", "brake", "bump", "kerb")
+
+
+@dataclass(frozen=True)
+class Vehicle:
+    """What an axle's figures need of the whole vehicle; None where it is not known."""
+
+    wheelbase_mm: float | None
+    centre_z_mm: float | None
+    """Centre of the sprung mass above the datum plane."""
+    weight_n: float | None
+    axle_n: float | None
+    """Sprung load on this axle."""
+    grip: float
+
+
+@dataclass(frozen=True)
+class Study:
+    """One suspension studied; ``trouble`` says why it could not be moved at all."""
+
+    suspension: Suspension
+    missing: tuple[str, ...]
+    vehicle: Vehicle
+    setting: Setting | None = None
+    motion: Motion | None = None
+    trouble: NodulantError | None = None
+    ride: int = 0
+    springs: SpringMotion | None = None
+    loads: AxleLoads | None = None
+    forces: dict[LoadCase, Forces] = field(default_factory=dict)
+
+    @property
+    def centre_above_ground_mm(self) -> float | None:
+        """Height of the sprung mass above the ground."""
+        if self.vehicle.centre_z_mm is None or self.setting is None:
+            return None
+        return self.vehicle.centre_z_mm - (self.setting.hub[2] - self.setting.radius_mm)
+
+
+def study(
+    survey: Survey, suspension: Suspension, seats: tuple[Seat, ...], towards_rail_mm: float, grip: float
+) -> Study:
+    """Study ``suspension`` on ``survey``; never raises for a linkage that cannot move, but tells why."""
+    vehicle = _vehicle(survey, suspension, seats, grip)
+    setting, missing = _setting(survey, suspension, towards_rail_mm)
+    if setting is None:
+        return Study(suspension, missing, vehicle)
+    travel = travel_of(suspension)
+    try:
+        motion = moved_through(suspension.layout, setting, travel)
+    except NodulantError as error:
+        return Study(suspension, (), vehicle, setting, None, error)
+    ride = int(np.argmin(np.abs(travel)))
+    corner = None if vehicle.axle_n is None else vehicle.axle_n / 2
+    springs = spring_motion(suspension.springs, motion, corner, ride) if suspension.springs else None
+    made = Study(suspension, (), vehicle, setting, motion, None, ride, springs)
+    loads = _loads(made)
+    forces = {} if loads is None else _forces(made, loads)
+    return Study(suspension, (), vehicle, setting, motion, None, ride, springs, loads, forces)
+
+
+def travel_of(suspension: Suspension) -> Columns:
+    """Travel from full droop to full bump with ride height among it to the bit."""
+    down = max(round(STEPS * suspension.droop_mm / (suspension.droop_mm + suspension.bump_mm)), 1)
+    below = np.linspace(-suspension.droop_mm, 0.0, down + 1)
+    above = np.linspace(0.0, suspension.bump_mm, max(STEPS - down, 1) + 1)
+    return np.concatenate([below, above[1:]])
+
+
+def hub_height(survey: Survey, suspension: Suspension, towards_rail_mm: float) -> float | None:
+    """Hubs above the datum plane at the planned ride height, mm."""
+    if suspension.hub_z_mm is not None:
+        return suspension.hub_z_mm
+    axle = _axle(survey, suspension)
+    hubs = [z for z in (axle.hub_z_left_mm, axle.hub_z_right_mm) if z is not None]
+    lowered = towards_rail_mm if suspension.axle == "rear" else 0.0
+    return sum(hubs) / len(hubs) + lowered if hubs else None
+
+
+def _axle(survey: Survey, suspension: Suspension) -> Axle:
+    return survey.front if suspension.axle == "front" else survey.rear
+
+
+def _setting(survey: Survey, suspension: Suspension, towards_rail_mm: float) -> tuple[Setting | None, tuple[str, ...]]:
+    axle, name = _axle(survey, suspension), suspension.axle
+    height = hub_height(survey, suspension, towards_rail_mm)
+    radius = _radius(axle)
+    x = 0.0 if name == "front" else survey.wheelbase_mm
+    need = {
+        "/survey/wheelbase_mm": x,
+        f"/survey/{name}/hub_z_left_mm": height,
+        f"/survey/{name}/track_mm": axle.track_mm,
+        f"/survey/{name}/tyre": radius,
+    }
+    missing = tuple(pointer for pointer, value in need.items() if value is None)
+    if height is None or radius is None or x is None or axle.track_mm is None:
+        return None, missing
+    return Setting((x, 0.0, height), axle.track_mm / 2, radius), ()
+
+
+def _radius(axle: Axle) -> float | None:
+    if axle.tyre is None:
+        return axle.loaded_radius_mm
+    return loaded_radius(parse_tyre(axle.tyre), axle.loaded_radius_mm).radius_mm
+
+
+def _vehicle(survey: Survey, suspension: Suspension, seats: tuple[Seat, ...], grip: float) -> Vehicle:
+    held: Reactions | None = None
+    own = seats or survey.seats
+    if survey.masses and own:
+        try:
+            held = reactions(survey.masses, own)
+        except NodulantError:
+            held = None  # the frame's own checks tell
+    total = sum(m.mass_kg for m in survey.masses)
+    heights = [m.z_mm for m in survey.masses]
+    centre = None
+    if total > 0 and all(z is not None for z in heights):
+        centre = sum(m.mass_kg * (m.z_mm or 0.0) for m in survey.masses) / total
+    axle_n = None if held is None else (held.front if suspension.axle == "front" else held.rear)
+    return Vehicle(survey.wheelbase_mm, centre, total * G if held else None, axle_n, grip)
+
+
+def _loads(s: Study) -> AxleLoads | None:
+    """Tyre loads standing, launching and braking; None without the axle's load."""
+    v, own = s.vehicle, s.suspension
+    if v.axle_n is None or v.weight_n is None:
+        return None
+    standing = v.axle_n + (own.unsprung_kg or 0.0) * G
+    high = s.centre_above_ground_mm
+    if high is None or v.wheelbase_mm is None:
+        return AxleLoads(standing, None, 0.0, None, 0.0)
+    rear = own.axle == "rear"
+    lever = v.grip * high / v.wheelbase_mm
+    launch = standing / (1 - lever) if rear and lever < 0.95 else standing / (1 + lever)
+    moved = v.weight_n * high / v.wheelbase_mm
+    braking = max(standing - moved if rear else standing + moved, 0.0)
+    return AxleLoads(standing, launch, v.grip * launch if own.driven else 0.0, braking, own.brake_share * v.weight_n)
+
+
+def _forces(s: Study, loads: AxleLoads) -> dict[LoadCase, Forces]:
+    """Forces at ride height in every case that its inputs allow; none without springs."""
+    if s.motion is None or s.suspension.springs is None:
+        return {}
+    pose = part(s.motion.level, np.array([s.ride]))
+    springs: list[tuple[Point, Point]] = both_ends(s.suspension.springs, s.motion)
+    out: dict[LoadCase, Forces] = {}
+    for case in CASES:
+        if case == "launch" and not s.suspension.driven:
+            continue
+        tyres = tyre_forces(case, loads, s.motion)
+        if tyres is not None:
+            out[case] = balance(pose, s.motion, springs, tyres)
+    return out
