@@ -54,7 +54,7 @@ def _axle_travel(index: int, s: Study) -> AxleTravel:
         "layout": own.layout.kind,
         "trouble": _trouble(s),
         "trouble_at": s.trouble.field if s.trouble else (s.missing[0] if s.missing else ""),
-        "hub": s.setting.hub if s.setting else None,
+        "hub": list(s.setting.hub) if s.setting else None,
         "half_track_mm": s.setting.half_track_mm if s.setting else None,
         "radius_mm": s.setting.radius_mm if s.setting else None,
         "independent": own.layout.independent,
@@ -109,8 +109,8 @@ def _cranks(m: Motion) -> tuple[Turning, ...]:
     return tuple(
         Turning(
             parent=piece.parent,
-            point=piece.point,
-            axis=piece.axis,
+            point=list(piece.point),
+            axis=list(piece.axis),
             angle=np.round(_in_view(m, np.where(there, m.sweep.solved.pose.turned[:, k], 0.0))[:, 0], 6).tolist(),
         )
         for k, piece in enumerate(m.sweep.compiled.mechanism.pieces)

@@ -50,8 +50,8 @@ class Turning(Frozen):
     """A crank: its parent body, hinge and axis at ride height, and its angle in every pose, radians."""
 
     parent: int
-    point: tuple[float, float, float]
-    axis: tuple[float, float, float]
+    point: list[float]
+    axis: list[float]
     angle: list[float]
 
 
@@ -76,7 +76,7 @@ class AxleTravel(Frozen):
     trouble: str
     """Why it does not move; empty where it does."""
     trouble_at: str
-    hub: tuple[float, float, float] | None
+    hub: list[float] | None
     half_track_mm: float | None
     radius_mm: float | None
     independent: bool

@@ -911,11 +911,7 @@ export interface components {
             /** Half Track Mm */
             half_track_mm: number | null;
             /** Hub */
-            hub: [
-                number,
-                number,
-                number
-            ] | null;
+            hub: number[] | null;
             /** Independent */
             independent: boolean;
             /** Index */
@@ -2470,13 +2466,7 @@ export interface components {
              */
             kind: "multi-link";
             /** Rods */
-            rods: [
-                components["schemas"]["Link"],
-                components["schemas"]["Link"],
-                components["schemas"]["Link"],
-                components["schemas"]["Link"],
-                components["schemas"]["Link"]
-            ];
+            rods: components["schemas"]["Link"][];
         };
         /**
          * Narrow
@@ -4362,19 +4352,11 @@ export interface components {
             /** Angle */
             angle: number[];
             /** Axis */
-            axis: [
-                number,
-                number,
-                number
-            ];
+            axis: number[];
             /** Parent */
             parent: number;
             /** Point */
-            point: [
-                number,
-                number,
-                number
-            ];
+            point: number[];
         };
         /**
          * Typed

@@ -5,9 +5,12 @@ import { useBench } from "../draft/store";
 import { Sheet } from "../drawing/Sheet";
 import { StrengthStrip } from "../drawing/StrengthStrip";
 import { TravelBar } from "../drawing/TravelBar";
+import { TravelControls } from "../travel/TravelControls";
 import { SheetTools } from "./SheetTools";
 
 const SurveyTables = lazy(() => import("../survey/SurveyTables"));
+const TravelSheet = lazy(() => import("../travel/TravelSheet"));
+const CurveDock = lazy(() => import("../travel/CurveDock"));
 const PatternView = lazy(() => import("../patterns/PatternView"));
 const StepList = lazy(() => import("../build/StepList"));
 const ReadingTable = lazy(() => import("../prove/ReadingTable"));
@@ -20,6 +23,21 @@ export function Centre({ job }: { job: JobHead }) {
       <Flex direction="column" minH={{ base: "500px", md: "0" }} minW="0" bg="sheet" as="main">
         <Suspense fallback={<Spinner m="6" />}>
           {stage === "patterns" ? <PatternView /> : <StepList job={job} />}
+        </Suspense>
+      </Flex>
+    );
+  }
+  if (stage === "travel") {
+    return (
+      <Flex direction="column" minH={{ base: "860px", md: "0" }} minW="0" as="main">
+        <TravelControls />
+        <Suspense fallback={<Spinner m="6" />}>
+          <Box flex="1" minH="0">
+            <TravelSheet />
+          </Box>
+          <Box height="222px" minH="0">
+            <CurveDock />
+          </Box>
         </Suspense>
       </Flex>
     );

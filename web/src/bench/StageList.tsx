@@ -10,6 +10,7 @@ const PANELS = {
   survey: lazy(() => import("../survey/SurveyPanel")),
   target: lazy(() => import("../target/TargetPanel")),
   cut: lazy(() => import("../cut/CutPanel")),
+  travel: lazy(() => import("../travel/TravelPanel")),
   patterns: lazy(() => import("../patterns/PatternPanel")),
   build: lazy(() => import("../build/BuildPanel")),
   prove: lazy(() => import("../prove/ProvePanel")),
@@ -60,6 +61,7 @@ const TITLES: Record<StageName, string> = {
   survey: "Survey",
   target: "Target",
   cut: "Cut",
+  travel: "Travel",
   patterns: "Patterns",
   build: "Build",
   prove: "Prove",
@@ -73,6 +75,10 @@ function stateOf(name: StageName, result: Evaluation) {
     case "survey": {
       const taken = result.before_teardown.filter((r) => r.taken).length;
       return { words: `${taken} of ${result.before_teardown.length} taken`, verdict: worst(checks) };
+    }
+    case "travel": {
+      if (result.travel.length === 0) return { words: "stock", verdict: null };
+      return { words: fails ? `${fails} fail` : (worst(checks) ?? ""), verdict: worst(checks) };
     }
     case "patterns": {
       const flat = result.parts.length;

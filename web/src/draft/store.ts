@@ -4,7 +4,7 @@ import type { Side, Style } from "../api/types";
 import { type Action, type Draft, reduce } from "./document";
 import { begin, commit, type History, redo, undo } from "./history";
 
-export const STAGES = ["survey", "target", "cut", "patterns", "build", "prove"] as const;
+export const STAGES = ["survey", "target", "cut", "travel", "patterns", "build", "prove"] as const;
 export type StageName = (typeof STAGES)[number];
 export type SaveState = "saved" | "saving" | "unsaved" | "failed";
 
@@ -23,6 +23,10 @@ type Bench = {
   stage: StageName;
   side: Side;
   travelMm: number;
+  /** Roll of the suspension that is shown, degrees, right end of the axle up. */
+  rollDeg: number;
+  /** Which suspension of the design lies on the bench. */
+  suspension: number;
   stationMm: number;
   selected: string | null;
   loadCase: string;
@@ -70,6 +74,8 @@ export const useBench = create<Bench & Acts>((set) => ({
   stage: "cut",
   side: "left",
   travelMm: 0,
+  rollDeg: 0,
+  suspension: 0,
   stationMm: 0,
   selected: null,
   loadCase: "bump",
@@ -90,6 +96,8 @@ export const useBench = create<Bench & Acts>((set) => ({
       saveNote: "",
       selected: null,
       travelMm: 0,
+      rollDeg: 0,
+      suspension: 0,
     }),
   act: (action) =>
     set((s) => ({

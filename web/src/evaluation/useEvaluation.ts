@@ -43,9 +43,11 @@ async function run(): Promise<void> {
     return;
   }
   inFlight = true;
-  const { jobId, side, stationMm, gesture, loadCase } = useBench.getState();
+  const { jobId, side, stationMm, gesture, loadCase, stage } = useBench.getState();
   const draft = shownDraft(useBench.getState());
   const dragging = gesture !== null;
+  // while a hand drags, only what it can move is computed: links, or cuts
+  const links = stage === "travel";
   sequence += 1;
   const body = {
     job_id: jobId,
@@ -54,15 +56,16 @@ async function run(): Promise<void> {
     slim: dragging,
     sequence,
     want: {
-      frame: !dragging || !BEAM_CASES.includes(loadCase),
+      frame: !dragging || (!links && !BEAM_CASES.includes(loadCase)),
       interim: !dragging,
-      strips: true,
-      parts: true,
+      travel: !dragging || links,
+      strips: !dragging || !links,
+      parts: !dragging || !links,
       steps: !dragging,
       readings: !dragging,
       case: loadCase,
       strip_side: side,
-      section: { side, x_mm: stationMm },
+      section: dragging && links ? null : { side, x_mm: stationMm },
     },
   };
   try {
@@ -109,12 +112,16 @@ function merged(old: Evaluation, next: Evaluation): Evaluation {
   const fresh = next.checks.map((check) => ({ ...whys.get(check.id), ...check }) as Check);
   // the frame in space and the frames between steps are not solved while a hand drags: their rows stay as they were
   const ids = new Set(fresh.map((check) => check.id));
-  const checks = [...fresh, ...old.checks.filter((check) => KEPT.test(check.limit_id) && !ids.has(check.id))];
+  const kept = (check: Check) => (check.stage === "travel" ? next.travel.length === 0 : KEPT.test(check.limit_id));
+  const checks = [...fresh, ...old.checks.filter((check) => kept(check) && !ids.has(check.id))];
   const rails = old.rails.map((rail, i) => ({ ...rail, ...next.rails[i] }));
   const interim = next.interim.length ? next.interim : old.interim;
   const deflection = next.deflection.length ? next.deflection : old.deflection;
   const strips = next.strips.map((strip) => ({ ...strip, life: strip.life ?? sameStations(old, strip)?.life ?? null }));
-  return { ...old, ...next, checks, rails, interim, deflection, strips };
+  const links = next.travel.length > 0;
+  const cut = links ? { strips: old.strips, parts: old.parts, section: old.section, deflection: old.deflection } : {};
+  const travel = links ? next.travel : old.travel;
+  return { ...old, ...next, checks, rails, interim, deflection, strips, travel, ...cut };
 }
 
 /** The strip of the last full answer, where its stations are as many. */

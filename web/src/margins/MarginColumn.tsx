@@ -15,6 +15,7 @@ const FILTERS = [
   ["survey", "Survey"],
   ["target", "Target"],
   ["cut", "Cut"],
+  ["travel", "Travel"],
   ["prove", "Prove"],
 ] as const;
 

@@ -1,6 +1,8 @@
 """Wheels on arms of their own; the right one is given, the left mirrors it."""
 
-from typing import Literal
+from typing import Annotated, Literal
+
+from pydantic import Field
 
 from nodulant.base.errors import InputError
 from nodulant.linkage.mechanism import CARRIER, FRAME, End, Guide, Point, Rod
@@ -72,7 +74,7 @@ class MultiLink(Independent):
     """Five rods to one upright."""
 
     kind: Literal["multi-link"] = "multi-link"
-    rods: tuple[Link, Link, Link, Link, Link]
+    rods: Annotated[tuple[Link, ...], Field(min_length=5, max_length=5)]
 
     def links(self) -> tuple[NamedLink, ...]:
         """All five."""

@@ -1,0 +1,91 @@
+import { memo } from "react";
+import type { AxleTravel, BodyPoint, Member } from "../api/types";
+import { paint } from "../app/theme";
+import type { Vec } from "./pose";
+import type { PaperView } from "./views";
+
+type Props = { view: PaperView; axle: AxleTravel; place: (p: BodyPoint) => Vec; ghost?: boolean };
+
+/** Links, arms, rods and springs of one view. */
+export const Members = memo(function Members({ view, axle, place, ghost }: Props) {
+  return (
+    <g opacity={ghost ? 0.5 : 1}>
+      {both(axle).map((member) => (
+        <One key={member.name} view={view} member={member} place={place} ghost={ghost} mirrored={member.mirrored} />
+      ))}
+    </g>
+  );
+});
+
+type Drawn = Member & { mirrored: boolean };
+
+/** A wheel by itself is given on the right; its left one is drawn mirrored. */
+function both(axle: AxleTravel): Drawn[] {
+  const own = axle.members.map((m) => ({ ...m, mirrored: false }));
+  if (!axle.independent) return own;
+  return [
+    ...own,
+    ...own
+      .filter((m) => !m.name.endsWith(", left"))
+      .map((m) => ({ ...m, name: `${m.name}, mirrored`, mirrored: true })),
+  ];
+}
+
+function One({
+  view,
+  member,
+  place,
+  ghost,
+  mirrored,
+}: {
+  view: PaperView;
+  member: Member;
+  place: Props["place"];
+  ghost?: boolean;
+  mirrored: boolean;
+}) {
+  const put = (p: BodyPoint) => {
+    const [x, y, z] = place(p);
+    return view.at([x, mirrored ? -y : y, z]);
+  };
+  const [ax, ay] = put(member.a);
+  const [bx, by] = put(member.b);
+  const spring = member.kind === "spring";
+  const width = Math.max(member.diameter_mm * view.perMm, 2.5);
+  if (ghost) return <path d={`M${ax} ${ay}L${bx} ${by}`} stroke={paint("faint")} strokeDasharray="3 4" fill="none" />;
+  return (
+    <g data-member={member.name}>
+      <title>{member.name}</title>
+      <path
+        d={`M${ax} ${ay}L${bx} ${by}`}
+        stroke={paint(spring ? "faint" : "ink")}
+        strokeWidth={width}
+        strokeLinecap={spring ? "butt" : "round"}
+      />
+      <path
+        d={`M${ax} ${ay}L${bx} ${by}`}
+        stroke={paint("panel")}
+        strokeWidth={Math.max(width - 2.5, 0.5)}
+        strokeLinecap={spring ? "butt" : "round"}
+      />
+      {spring && <Coils from={[ax, ay]} to={[bx, by]} width={width} />}
+    </g>
+  );
+}
+
+/** Turns of a coil, drawn as slanted strokes across the spring. */
+function Coils({ from, to, width }: { from: readonly [number, number]; to: readonly [number, number]; width: number }) {
+  const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
+  const long = Math.hypot(dx, dy);
+  if (long < 12) return null;
+  const [ux, uy] = [dx / long, dy / long];
+  const turns = 7;
+  const strokes = Array.from({ length: turns }, (_, i) => {
+    const s = long * (0.2 + (0.6 * i) / turns);
+    const [mx, my] = [from[0] + ux * s, from[1] + uy * s];
+    const half = width / 2;
+    const lean = long * 0.04;
+    return `M${mx - uy * half - ux * lean} ${my + ux * half - uy * lean}L${mx + uy * half + ux * lean} ${my - ux * half + uy * lean}`;
+  });
+  return <path d={strokes.join("")} stroke={paint("added")} strokeWidth="1.6" fill="none" />;
+}

@@ -1,0 +1,115 @@
+import { type KeyboardEvent, type PointerEvent, useRef } from "react";
+import type { AxleTravel, BodyPoint, Grip } from "../api/types";
+import { paint } from "../app/theme";
+import type { Path } from "../draft/document";
+import { useBench, usePick } from "../draft/store";
+import { nudge, snap } from "../units/show";
+import { pathOf } from "./paths";
+import { type Vec, vec } from "./pose";
+import type { PaperView } from "./views";
+
+type Props = { view: PaperView; grip: Grip; axle: AxleTravel; place: (p: BodyPoint) => Vec; locked: boolean };
+
+/** Arrow keys as what they move in a view: across and up. */
+const KEYS: Record<string, readonly [number, number]> = {
+  ArrowRight: [1, 0],
+  ArrowLeft: [-1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+};
+
+/** A hard point: drag it in any view, nudge it with arrows, Enter goes to its fields, Escape puts it back. */
+export function PointMark({ view, grip, axle, place, locked }: Props) {
+  const { act, drag, drop, abandon, put, selected } = usePick("act", "drag", "drop", "abandon", "put", "selected");
+  const style = useBench((s) => s.style);
+  const held = useRef<{ sheet: DOMRect; off: readonly [number, number] } | null>(null);
+  const now = place(grip.at);
+  const [cx, cy] = view.at(now);
+  const rest: Vec = [grip.at.x_mm, grip.at.y_mm, grip.at.z_mm];
+  const path: Path = ["design", "suspensions", axle.index, ...pathOf(grip.path)];
+  const hub = vec(axle.hub);
+  const onAxle = grip.at.body === 0;
+  /** The point as the document holds it: from the hubs where it rides on the axle. */
+  const set = (p: Vec) => {
+    const [x, y, z] = onAxle ? [p[0] - hub[0], p[1] - hub[1], p[2] - hub[2]] : p;
+    return { kind: "set" as const, path, value: { x_mm: tidy(x), y_mm: tidy(y), z_mm: tidy(z) } };
+  };
+  const moved = (p: Vec): Vec => {
+    const next: [number, number, number] = [...rest];
+    // what the pointer moved in the pose that is shown is moved at ride height
+    for (const k of [view.across, view.up]) next[k] = snap(rest[k] + p[k] - now[k], style);
+    return next;
+  };
+  const onMove = (event: PointerEvent<SVGGElement>) => {
+    const h = held.current;
+    if (!h) return;
+    const [px, py] = [event.clientX - h.sheet.left - h.off[0], event.clientY - h.sheet.top - h.off[1]];
+    drag(set(moved(view.back(px, py, now))), event.timeStamp);
+  };
+  const onDown = (event: PointerEvent<SVGGElement>) => {
+    put({ selected: grip.path });
+    if (locked) return;
+    event.stopPropagation();
+    const sheet = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
+    if (!sheet) return;
+    held.current = { sheet, off: [event.clientX - sheet.left - cx, event.clientY - sheet.top - cy] };
+    event.currentTarget.setPointerCapture(event.pointerId);
+  };
+  const onUp = () => {
+    if (held.current) drop();
+    held.current = null;
+  };
+  const onKey = (event: KeyboardEvent<SVGGElement>) => {
+    const step = KEYS[event.key];
+    if (event.key === "Enter") {
+      event.preventDefault();
+      document.querySelector<HTMLInputElement>(`[data-field="/${path.join("/")}/x_mm"]`)?.focus();
+    } else if (event.key === "Escape") {
+      held.current = null;
+      abandon();
+    } else if (step && !locked) {
+      event.preventDefault();
+      const by = nudge(style) * (event.shiftKey ? 8 : 1);
+      const next: [number, number, number] = [...rest];
+      next[view.across] += step[0] * by;
+      next[view.up] += view.sense * step[1] * by;
+      act(set(next));
+    }
+  };
+  const open = selected === grip.path;
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={`${grip.name}, ${onAxle ? "axle" : "frame"} end, ${view.words}`}
+      data-point={`${grip.path}@${view.name}`}
+      transform={`translate(${cx.toFixed(1)} ${cy.toFixed(1)})`}
+      style={{ cursor: locked ? "default" : "move", touchAction: "none" }}
+      onPointerDown={onDown}
+      onPointerMove={onMove}
+      onPointerUp={onUp}
+      onPointerCancel={() => {
+        held.current = null;
+        abandon();
+      }}
+      onKeyDown={onKey}
+    >
+      <circle r="15" fill="transparent" />
+      {onAxle ? (
+        <circle r={open ? 7 : 5} fill={paint("sheet")} stroke={paint("chalk")} strokeWidth="2.5" />
+      ) : (
+        <rect
+          x={open ? -7 : -5}
+          y={open ? -7 : -5}
+          width={open ? 14 : 10}
+          height={open ? 14 : 10}
+          fill={paint("sheet")}
+          stroke={paint("chalk")}
+          strokeWidth="2.5"
+        />
+      )}
+    </g>
+  );
+}
+
+const tidy = (mm: number) => Math.round(mm * 1e4) / 1e4;

@@ -1,0 +1,94 @@
+import type { Springs, Suspension } from "../api/types";
+import { useMay } from "../app/session";
+import type { Path } from "../draft/document";
+import { useBench } from "../draft/store";
+import { Act, Group, Pair, PlainChoice } from "../fields/controls";
+import { QuantityField } from "../fields/QuantityField";
+import { freshSprings } from "./fresh";
+import { PointFields } from "./LinkFields";
+
+const KINDS = [
+  ["", "none chosen"],
+  ["coilover", "coilover"],
+  ["air", "air spring"],
+  ["leaf", "leaf spring"],
+] as const;
+
+type Field = readonly [string, string, "length" | "number"];
+const COIL: readonly Field[] = [
+  ["free_mm", "Coil, free length", "length"],
+  ["block_mm", "Coil, closed", "length"],
+  ["open_mm", "Damper open, eye to eye", "length"],
+  ["closed_mm", "Damper closed", "length"],
+];
+const AIR: readonly Field[] = [
+  ["least_mm", "Least height", "length"],
+  ["most_mm", "Most height", "length"],
+  ["area_mm2", "Effective area, mm²", "number"],
+  ["area_per_mm", "Area per mm taller", "number"],
+  ["volume_mm3", "Air volume, mm³", "number"],
+  ["most_bar", "Most pressure, bar", "number"],
+];
+
+/** What the axle stands on, and what stops it. */
+export function SpringFields({ own, path, independent }: { own: Suspension; path: Path; independent: boolean }) {
+  const act = useBench((s) => s.act);
+  const may = useMay();
+  const springs = own.springs;
+  const choose = (kind: string) => {
+    const draft = useBench.getState().history.now;
+    const value = kind ? freshSprings(kind as Springs["kind"], draft, own.axle, independent) : null;
+    act({ kind: "set", path: [...path, "springs"], value });
+  };
+  const at = [...path, "springs"];
+  const rows = springs?.kind === "coilover" ? COIL : springs?.kind === "air" ? AIR : [];
+  return (
+    <>
+      <Group title="Springs">
+        <PlainChoice label="Spring" value={springs?.kind ?? ""} choices={KINDS} choose={choose} />
+        {springs && springs.kind !== "leaf" && (
+          <>
+            <PointFields label="Lower end, right, on the axle" path={[...at, "lower"]} on="axle" />
+            <PointFields label="Upper end, right, on the frame" path={[...at, "upper"]} on="frame" />
+          </>
+        )}
+        {springs?.kind === "leaf" && <PointFields label="Seat, right" path={[...at, "seat"]} on="axle" />}
+        {(springs?.kind === "coilover" || springs?.kind === "leaf") && (
+          <QuantityField label="Rate, N/mm" path={[...at, "rate_n_per_mm"]} kind="number" />
+        )}
+        {pairs(rows).map((pair) => (
+          <Pair key={pair[0]?.[0]}>
+            {pair.map(([key, label, kind]) => (
+              <QuantityField key={key} label={label} path={[...at, key]} kind={kind} />
+            ))}
+          </Pair>
+        ))}
+      </Group>
+      <Group
+        title="Bump stop"
+        extra={
+          may.design && (
+            <Act
+              onClick={() =>
+                act({ kind: "set", path: [...path, "stop"], value: own.stop ? null : { gap_mm: 60, gives_mm: 25 } })
+              }
+            >
+              {own.stop ? "Leave it out" : "Add it"}
+            </Act>
+          )
+        }
+      >
+        {own.stop && (
+          <Pair>
+            <QuantityField label="Strikes after" path={[...path, "stop", "gap_mm"]} />
+            <QuantityField label="Gives at 3 g" path={[...path, "stop", "gives_mm"]} />
+          </Pair>
+        )}
+      </Group>
+    </>
+  );
+}
+
+function pairs<T>(rows: readonly T[]): T[][] {
+  return Array.from({ length: Math.ceil(rows.length / 2) }, (_, i) => rows.slice(2 * i, 2 * i + 2));
+}

@@ -1,0 +1,79 @@
+import { Box, Flex } from "@chakra-ui/react";
+import { shownDraft, useBench, usePick } from "../draft/store";
+import { Act, PlainChoice } from "../fields/controls";
+import { showLength } from "../units/show";
+import { useAxle } from "./useAxle";
+
+/** Which suspension, its travel and its roll; keys as for the axle everywhere, and r with Shift for roll. */
+export function TravelControls() {
+  const { travelMm, rollDeg, style, put } = usePick("travelMm", "rollDeg", "style", "put");
+  const { axle, index } = useAxle();
+  const all = useBench((s) => shownDraft(s).design.suspensions);
+  if (!all?.length) return <Box h="8px" bg="panel" />;
+  const [low, high] = [axle?.travel_mm[0] ?? -80, axle?.travel_mm.at(-1) ?? 80];
+  const most = axle?.rolls_deg.at(-1) ?? 0;
+  const words =
+    travelMm === 0 ? "ride height" : `${showLength(Math.abs(travelMm), style)} ${travelMm > 0 ? "bump" : "droop"}`;
+  return (
+    <Flex className="travel" gap="4" align="center" px="3">
+      {all.length > 1 && (
+        <Box w="9rem">
+          <PlainChoice
+            free
+            bare
+            label="Suspension"
+            value={String(index)}
+            choices={all.map((s, i) => [String(i), s.axle === "rear" ? "rear axle" : "front axle"] as const)}
+            choose={(value) => put({ suspension: Number(value) })}
+          />
+        </Box>
+      )}
+      <Box className="travel-way">
+        <input
+          type="range"
+          aria-label="Wheel travel"
+          aria-valuetext={words}
+          min={low}
+          max={high}
+          step={2}
+          value={Math.min(Math.max(travelMm, low), high)}
+          onChange={(e) => put({ travelMm: Number(e.target.value) })}
+        />
+        <Mark at={(0 - low) / (high - low)} words="ride height" />
+        <Mark at={0} words="droop" />
+        <Mark at={1} words="full bump" />
+      </Box>
+      <Box className="travel-words">
+        <b>{words}</b>
+      </Box>
+      {most > 0 && (
+        <Flex align="center" gap="2" fontSize="14px">
+          <label htmlFor="roll">roll</label>
+          <input
+            id="roll"
+            type="range"
+            aria-label="Roll"
+            aria-valuetext={`${rollDeg} degrees`}
+            min={-most}
+            max={most}
+            step={0.5}
+            value={rollDeg}
+            style={{ width: 110, accentColor: "var(--chakra-colors-chalk)" }}
+            onChange={(e) => put({ rollDeg: Number(e.target.value) })}
+          />
+          <Box minW="3.2rem">{rollDeg.toFixed(1)}°</Box>
+          <Act onClick={() => put({ travelMm: 0, rollDeg: 0 })}>Ride</Act>
+        </Flex>
+      )}
+    </Flex>
+  );
+}
+
+function Mark({ at, words }: { at: number; words: string }) {
+  return (
+    <span className="travel-mark" style={{ left: `${100 * at}%`, top: 22 }}>
+      <i />
+      {words}
+    </span>
+  );
+}

@@ -1,0 +1,187 @@
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { useState } from "react";
+import type { Layout, Suspension } from "../api/types";
+import { useMay } from "../app/session";
+import { shownDraft, useBench, usePick } from "../draft/store";
+import { Act, Group, Pair, PlainChoice, TickField, WordsField } from "../fields/controls";
+import { QuantityField } from "../fields/QuantityField";
+import { freshLayout, freshSuspension, lateralFor } from "./fresh";
+import { LinkFields, PointFields } from "./LinkFields";
+import { LinkForces } from "./LinkForces";
+import { LAYOUTS, specOf } from "./layouts";
+import { pathOf } from "./paths";
+import { SpringFields } from "./SpringFields";
+import { useAxle } from "./useAxle";
+
+const LATERALS = [
+  ["track-bar", "track bar"],
+  ["watts", "Watt's link"],
+] as const;
+
+/** What holds each axle, what it stands on, and how far it moves. */
+export default function TravelPanel() {
+  const all = useBench((s) => shownDraft(s).design.suspensions) ?? [];
+  const { index } = useAxle();
+  const put = useBench((s) => s.put);
+  const may = useMay();
+  const own = all[index];
+  return (
+    <>
+      {all.length > 1 && (
+        <Flex gap="1" mb="2">
+          {all.map((s, i) => (
+            <Act key={s.axle} main={i === index} onClick={() => put({ suspension: i })}>
+              {s.axle === "rear" ? "Rear axle" : "Front axle"}
+            </Act>
+          ))}
+        </Flex>
+      )}
+      {own && <Fields key={own.axle} own={own} index={index} />}
+      {may.design && all.length < 2 && <AddSuspension taken={all.map((s) => s.axle)} />}
+    </>
+  );
+}
+
+/** Layouts to begin with, for an axle that nothing holds yet. */
+function AddSuspension({ taken }: { taken: readonly string[] }) {
+  const { act, put } = usePick("act", "put");
+  const free = (["rear", "front"] as const).filter((a) => !taken.includes(a));
+  const [axle, setAxle] = useState<"front" | "rear">(free[0] ?? "rear");
+  const at = free.includes(axle) ? axle : (free[0] ?? "rear");
+  const add = (kind: Layout["kind"]) => {
+    const draft = useBench.getState().history.now;
+    act({ kind: "insert", path: ["design", "suspensions"], value: freshSuspension(kind, draft, at) });
+    put({ suspension: draft.design.suspensions?.length ?? 0, travelMm: 0, rollDeg: 0 });
+  };
+  return (
+    <Group title={taken.length ? "Add the other axle" : "What is to hold the axle?"}>
+      {free.length > 1 && (
+        <PlainChoice
+          label="Axle"
+          value={at}
+          choices={[
+            ["rear", "rear"],
+            ["front", "front"],
+          ]}
+          choose={(value) => setAxle(value === "front" ? "front" : "rear")}
+        />
+      )}
+      <Box role="group" aria-label="Layouts" mt="1">
+        {LAYOUTS.map((layout) => (
+          <Box
+            key={layout.kind}
+            as="button"
+            display="block"
+            width="100%"
+            textAlign="start"
+            p="1.5"
+            mb="1"
+            bg="sheet"
+            onClick={() => add(layout.kind)}
+          >
+            <Text fontWeight="600" fontSize="15px">
+              {layout.name}
+            </Text>
+            <Text fontSize="13px" color="faint">
+              {layout.says}
+            </Text>
+          </Box>
+        ))}
+      </Box>
+    </Group>
+  );
+}
+
+function Fields({ own, index }: { own: Suspension; index: number }) {
+  const { act, put } = usePick("act", "put");
+  const may = useMay();
+  const path = ["design", "suspensions", index] as const;
+  const spec = specOf(own.layout.kind);
+  const change = (kind: string) => {
+    const draft = useBench.getState().history.now;
+    act({ kind: "set", path: [...path, "layout"], value: freshLayout(kind as Layout["kind"], draft, own.axle) });
+  };
+  const independent = ["trailing", "multi-link", "double-wishbone"].includes(own.layout.kind);
+  const lateral = "lateral" in own.layout ? own.layout.lateral : null;
+  return (
+    <>
+      <WordsField label="Name" path={[...path, "name"]} />
+      <PlainChoice
+        label="Layout"
+        value={own.layout.kind}
+        choices={LAYOUTS.map((l) => [l.kind, l.name] as const)}
+        choose={change}
+      />
+      <p className="small-words row-tail">{spec?.says}.</p>
+      <Pair>
+        <QuantityField label="Bump at the wheel" path={[...path, "bump_mm"]} />
+        <QuantityField label="Droop at the wheel" path={[...path, "droop_mm"]} />
+      </Pair>
+      <LinkForces />
+      {spec?.parts.map((part) =>
+        part.is === "link" ? (
+          <LinkFields key={part.at} title={part.title} path={[...path, "layout", ...pathOf(part.at)]} />
+        ) : (
+          <PointFields
+            key={part.at}
+            label={part.title}
+            path={[...path, "layout", ...pathOf(part.at)]}
+            on={part.is === "axle" ? "axle" : "frame"}
+          />
+        ),
+      )}
+      {lateral && (
+        <Group title="Kept in the middle by">
+          <PlainChoice
+            label="Lateral locator"
+            value={lateral.kind}
+            choices={LATERALS}
+            choose={(kind) => {
+              const draft = useBench.getState().history.now;
+              const value = lateralFor(kind === "watts" ? "watts" : "track-bar", draft, own.axle);
+              act({ kind: "set", path: [...path, "layout", "lateral"], value });
+            }}
+          />
+          {lateral.kind === "track-bar" ? (
+            <LinkFields title="Track bar" path={[...path, "layout", "lateral", "bar"]} />
+          ) : (
+            <>
+              <PointFields label="Crank's pin" path={[...path, "layout", "lateral", "pin"]} on="axle" />
+              <QuantityField label="Crank, hole to hole" path={[...path, "layout", "lateral", "crank_mm"]} />
+              <PointFields label="Upper rod, frame end" path={[...path, "layout", "lateral", "upper"]} on="frame" />
+              <PointFields label="Lower rod, frame end" path={[...path, "layout", "lateral", "lower"]} on="frame" />
+            </>
+          )}
+        </Group>
+      )}
+      <SpringFields own={own} path={path} independent={independent} />
+      <Group title="The axle itself">
+        <Pair>
+          <QuantityField label="Hubs above datum" path={[...path, "hub_z_mm"]} optional />
+          <QuantityField label="Unsprung mass" path={[...path, "unsprung_kg"]} kind="mass" optional />
+        </Pair>
+        <Pair>
+          <QuantityField label="Share of braking" path={[...path, "brake_share"]} kind="number" />
+          <QuantityField label="Pinion, nose up" path={[...path, "pinion_deg"]} kind="angle" optional />
+        </Pair>
+        <TickField label="This axle drives" path={[...path, "driven"]} />
+        {!independent && <QuantityField label="Links may hang below the hubs by" path={[...path, "belly_mm"]} />}
+        <p className="small-words row-tail">
+          Hubs left empty: from the survey and what the drop stack moves the axle towards the rail.
+        </p>
+      </Group>
+      {may.design && (
+        <Box mt="2">
+          <Act
+            onClick={() => {
+              act({ kind: "remove", path });
+              put({ suspension: 0, travelMm: 0, rollDeg: 0 });
+            }}
+          >
+            Take this suspension out
+          </Act>
+        </Box>
+      )}
+    </>
+  );
+}

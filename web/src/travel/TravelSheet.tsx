@@ -1,0 +1,165 @@
+import { Box, Text } from "@chakra-ui/react";
+import { useMemo, useRef, useState } from "react";
+import type { AxleTravel, Evaluation } from "../api/types";
+import { useMay } from "../app/session";
+import { paint } from "../app/theme";
+import { useBench, usePick } from "../draft/store";
+import { useSize } from "../drawing/useSize";
+import { useShown } from "../evaluation/useEvaluation";
+import { AxleMarks } from "./AxleMarks";
+import { Members } from "./Members";
+import { PointMark } from "./PointMark";
+import { placer, vec } from "./pose";
+import { RailsSeen } from "./RailsSeen";
+import { useAxle } from "./useAxle";
+import { type Extent, type PaperView, type ViewName, viewsOf } from "./views";
+
+/** Three views of one suspension at one scale; the travel bar and the roll move them together. */
+export default function TravelSheet() {
+  const frame = useRef<HTMLDivElement>(null);
+  const { width, height } = useSize(frame);
+  const { result, stale, shownAt, axle } = useAxle();
+  const [alone, setAlone] = useState<ViewName | null>(null);
+  const seen = useHeldExtent(axle);
+  const views = useMemo(
+    () => (seen && width > 0 ? viewsOf(width, height, seen, alone) : []),
+    [seen, width, height, alone],
+  );
+  return (
+    <Box ref={frame} position="relative" height="100%" bg="sheet" overflow="hidden" minH="0">
+      {!axle && (
+        <Text p="4" maxW="34rem">
+          Nothing holds an axle yet. Choose a layout in the list to the left: it starts with hard points that fit the
+          surveyed hubs, and every point can then be typed or dragged here.
+        </Text>
+      )}
+      {axle && !axle.hub && (
+        <Text p="4">The hubs are not known: wheelbase, hub heights, track or tyre are missing in the survey.</Text>
+      )}
+      {axle && result && views.length > 0 && (
+        <svg
+          width={width}
+          height={height}
+          aria-label="Suspension: side view, plan and end view"
+          data-stale={stale}
+          data-shown-at={shownAt}
+          style={{ display: "block", touchAction: "none", userSelect: "none" }}
+        >
+          {views.map((view) => (
+            <OneView
+              key={view.name}
+              view={view}
+              axle={axle}
+              result={result}
+              turn={() => setAlone(alone ? null : view.name)}
+              alone={alone !== null}
+            />
+          ))}
+        </svg>
+      )}
+      {axle?.trouble && (
+        <Text
+          role="alert"
+          position="absolute"
+          bottom="2"
+          right="2"
+          maxW="46%"
+          p="2"
+          bg="panel"
+          fontSize="14px"
+          color="removed"
+        >
+          It does not move: {axle.trouble}.
+        </Text>
+      )}
+    </Box>
+  );
+}
+
+/** What is to be seen: every member, the wheels, the rail over them. */
+function extentOf(axle: AxleTravel): Extent {
+  const hub = vec(axle.hub);
+  const r = axle.radius_mm ?? 330;
+  const points = axle.members.flatMap((m) => [m.a, m.b]);
+  const xs = [...points.map((p) => p.x_mm), hub[0] - 0.55 * r, hub[0] + 0.55 * r];
+  const zs = [...points.map((p) => p.z_mm), hub[2] - r, hub[2] + r];
+  const middle = (values: number[]) => (Math.min(...values) + Math.max(...values)) / 2;
+  const reach = (values: number[], more: number) => Math.max(...values) - Math.min(...values) + more;
+  return {
+    middle: [middle(xs), 0, middle(zs)],
+    span: [reach(xs, 170), 2 * (axle.half_track_mm ?? 800) + 340, reach(zs, 190)],
+  };
+}
+
+type ViewProps = { view: PaperView; axle: AxleTravel; result: Evaluation; turn: () => void; alone: boolean };
+
+function OneView({ view, axle, result, turn, alone }: ViewProps) {
+  const { travelMm, rollDeg } = usePick("travelMm", "rollDeg");
+  const may = useMay();
+  const now = useMemo(() => placer(axle, travelMm, axle.independent ? 0 : rollDeg), [axle, travelMm, rollDeg]);
+  const ride = useMemo(() => placer(axle, 0, 0), [axle]);
+  const problems = useShown((s) => s.problems.length > 0);
+  const moved = travelMm !== 0 || rollDeg !== 0;
+  return (
+    <g data-view={view.name}>
+      <clipPath id={`view-${view.name}`}>
+        <rect x={view.left} y={view.top} width={view.width} height={view.height} />
+      </clipPath>
+      <g clipPath={`url(#view-${view.name})`}>
+        <RailsSeen view={view} rails={result.rails} at={axle.hub?.[0] ?? 0} />
+        <AxleMarks view={view} axle={axle} place={now} travelMm={travelMm} />
+        {moved && <Members view={view} axle={axle} place={ride} ghost />}
+        <Members view={view} axle={axle} place={now} />
+        {axle.grips.map((grip) => (
+          <PointMark key={grip.path} view={view} grip={grip} axle={axle} place={now} locked={!may.design || problems} />
+        ))}
+      </g>
+      <rect
+        x={view.left + 0.5}
+        y={view.top + 0.5}
+        width={view.width - 1}
+        height={view.height - 1}
+        fill="none"
+        stroke={paint("rule")}
+      />
+      <text x={view.left + 10} y={view.top + 18} fill={paint("faint")} className="halo" style={{ fontSize: 13 }}>
+        {view.words}
+      </text>
+      <g
+        role="button"
+        tabIndex={0}
+        aria-label={alone ? "All three views" : `${view.words}: larger`}
+        style={{ cursor: "pointer" }}
+        onClick={turn}
+        onKeyDown={(e) => e.key === "Enter" && turn()}
+      >
+        <rect
+          x={view.left + view.width - 62}
+          y={view.top + 4}
+          width={58}
+          height={24}
+          fill={paint("panel")}
+          stroke={paint("rule")}
+        />
+        <text
+          x={view.left + view.width - 33}
+          y={view.top + 21}
+          textAnchor="middle"
+          fill={paint("ink")}
+          style={{ fontSize: 13 }}
+        >
+          {alone ? "all" : "larger"}
+        </text>
+      </g>
+    </g>
+  );
+}
+
+/** What is seen stays where it is while a point is dragged, so that the sheet does not move under the hand. */
+function useHeldExtent(axle: AxleTravel | undefined): Extent | null {
+  const dragging = useBench((s) => s.gesture !== null);
+  const held = useRef<Extent | null>(null);
+  const fresh = useMemo(() => (axle?.hub ? extentOf(axle) : null), [axle]);
+  if (!dragging || !held.current) held.current = fresh;
+  return held.current;
+}

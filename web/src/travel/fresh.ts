@@ -1,0 +1,161 @@
+import type { HardPoint, Lateral, Layout, Link, Springs, Suspension } from "../api/types";
+import type { Draft } from "../draft/document";
+
+const p = (x: number, y: number, z: number): HardPoint => ({ x_mm: x, y_mm: y, z_mm: z });
+const tube = { od_mm: 44.5, wall_mm: 6.35, steel_id: "dom" };
+const joints = { swing_deg: 25, rating_n: null, frame_bolt: "square", axle_bolt: "square" } as const;
+const link = (frame: HardPoint, axle: HardPoint): Link => ({ frame, axle, tube, joints });
+
+/** Where the hubs are at the planned ride height, as near as the survey says it; points start from there. */
+function hubOf(draft: Draft, axle: "front" | "rear") {
+  const own = draft.survey[axle];
+  const x = axle === "front" ? 0 : (draft.survey.wheelbase_mm ?? 2600);
+  const heights = [own.hub_z_left_mm, own.hub_z_right_mm].filter((z): z is number => z != null);
+  const lowered =
+    axle === "rear"
+      ? (draft.design.targets.entries ?? [])
+          .filter((e) => e.costs_travel)
+          .reduce((sum, e) => sum + (e.amount_mm ?? 0), 0)
+      : 0;
+  const z = (heights.reduce((sum, h) => sum + h, 0) / (heights.length || 1) || -150) + lowered;
+  return { x, z, half: (own.track_mm ?? 1600) / 2 };
+}
+
+type Hub = ReturnType<typeof hubOf>;
+
+export function freshLateral(kind: Lateral["kind"], hub: Hub): Lateral {
+  if (kind === "track-bar") {
+    return { kind, bar: link(p(hub.x + 140, 400, hub.z + 50), p(140, -400, 60)) };
+  }
+  return {
+    kind,
+    pin: p(110, 0, 0),
+    crank_mm: 160,
+    upper: p(hub.x + 110, -430, hub.z + 80),
+    lower: p(hub.x + 110, 430, hub.z - 80),
+    tube: { od_mm: 31.8, wall_mm: 4.78, steel_id: "dom" },
+    joints,
+  };
+}
+
+/** Points of a layout that works on the surveyed hubs, to be typed and dragged from there. */
+function layoutOf(kind: Layout["kind"], hub: Hub): Layout {
+  const lower = link(p(hub.x - 660, 330, hub.z + 20), p(0, 400, -75));
+  const single = link(p(hub.x - 480, 60, hub.z + 150), p(-10, 60, 130));
+  const lateral = freshLateral("track-bar", hub);
+  switch (kind) {
+    case "triangulated":
+      return { kind, lower, upper: link(p(hub.x - 460, 350, hub.z + 152), p(-10, 90, 130)) };
+    case "parallel":
+      return {
+        kind,
+        lower: link(p(hub.x - 620, 380, hub.z + 20), p(0, 380, -75)),
+        upper: link(p(hub.x - 480, 380, hub.z + 160), p(0, 380, 130)),
+        lateral,
+      };
+    case "three-link":
+      return { kind, lower, upper: single, lateral };
+    case "ladder":
+      return { kind, pivot: p(hub.x - 800, 330, hub.z + 60), lateral };
+    case "torque-arm":
+      return { kind, lower, front: p(hub.x - 1000, 0, hub.z + 90), lateral };
+    case "leaf":
+      return { kind, eye: p(hub.x - 600, 450, hub.z + 20), seat: p(0, 450, -60) };
+    case "trailing":
+      return { kind, inner: p(hub.x - 480, 330, hub.z + 30), outer: p(hub.x - 480, hub.half - 140, hub.z + 30) };
+    case "multi-link": {
+      const y = hub.half - 120;
+      const near = 360;
+      return {
+        kind,
+        rods: [
+          link(p(hub.x - 60, near, hub.z + 105), p(-40, y, 120)),
+          link(p(hub.x + 100, near, hub.z + 110), p(60, y, 120)),
+          link(p(hub.x - 110, near, hub.z - 100), p(-60, y, -95)),
+          link(p(hub.x + 110, near, hub.z - 95), p(70, y, -95)),
+          link(p(hub.x - 520, y - 60, hub.z - 10), p(-60, y, 0)),
+        ],
+      };
+    }
+    case "double-wishbone": {
+      const y = hub.half - 110;
+      return {
+        kind,
+        upper_front: p(hub.x - 110, 420, hub.z + 110),
+        upper_rear: p(hub.x + 110, 420, hub.z + 100),
+        upper_ball: p(10, y - 20, 130),
+        lower_front: p(hub.x - 150, 360, hub.z - 85),
+        lower_rear: p(hub.x + 150, 360, hub.z - 85),
+        lower_ball: p(0, y, -95),
+        toe: link(p(hub.x + 130, 372, hub.z - 55), p(120, y - 10, -62)),
+      };
+    }
+  }
+}
+
+export function freshSprings(
+  kind: Springs["kind"],
+  draft: Draft,
+  axle: "front" | "rear",
+  independent: boolean,
+): Springs {
+  const hub = hubOf(draft, axle);
+  const y = independent ? Math.min(hub.half - 220, 480) : 300;
+  if (kind === "coilover") {
+    return {
+      kind,
+      lower: p(-30, y, -40),
+      upper: p(hub.x - 20, y - 20, hub.z + 433),
+      rate_n_per_mm: 32,
+      free_mm: 360,
+      block_mm: 110,
+      open_mm: 562,
+      closed_mm: 372,
+      body_mm: 76,
+    };
+  }
+  if (kind === "air") {
+    return {
+      kind,
+      lower: p(0, y, 20),
+      upper: p(hub.x, y, hub.z + 220),
+      ride_mm: 200,
+      least_mm: 85,
+      most_mm: 310,
+      area_mm2: 12_000,
+      area_per_mm: -6,
+      volume_mm3: 2.4e6,
+      most_bar: 7,
+      diameter_mm: 165,
+    };
+  }
+  return { kind, seat: p(0, 450, -60), rate_n_per_mm: 35 };
+}
+
+export function freshSuspension(kind: Layout["kind"], draft: Draft, axle: "front" | "rear"): Suspension {
+  const hub = hubOf(draft, axle);
+  const targets = draft.design.targets;
+  return {
+    axle,
+    name: axle === "rear" ? "Rear suspension" : "Front suspension",
+    layout: layoutOf(kind, hub),
+    springs: null,
+    stop: null,
+    bump_mm: axle === "rear" ? (targets.bump_mm ?? 90) : 80,
+    droop_mm: axle === "rear" ? (targets.droop_mm ?? 80) : 70,
+    hub_z_mm: null,
+    driven: axle === "rear",
+    brake_share: axle === "rear" ? 0.35 : 0.65,
+    unsprung_kg: null,
+    pinion_deg: draft.survey[axle].pinion_angle_deg ?? null,
+    belly_mm: 110,
+  };
+}
+
+export function freshLayout(kind: Layout["kind"], draft: Draft, axle: "front" | "rear"): Layout {
+  return layoutOf(kind, hubOf(draft, axle));
+}
+
+export function lateralFor(kind: Lateral["kind"], draft: Draft, axle: "front" | "rear"): Lateral {
+  return freshLateral(kind, hubOf(draft, axle));
+}
