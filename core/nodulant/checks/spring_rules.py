@@ -33,6 +33,10 @@ def _frequency(s: Study, sm: SpringMotion, changes: Changes) -> list[Check]:
     rules = ("frequency-least", "frequency-most")
     if sm.frequency_hz is None or sm.wheel_rate is None or s.vehicle.axle_n is None:
         return [not_computed(rule, subject_of(s, "springs"), WEIGHT, changes) for rule in rules]
+    if not np.isfinite(sm.wheel_rate[s.ride]):
+        still = (f"/design/suspensions/{s.suspension.axle}/layout",)
+        rows = [not_computed(rule, subject_of(s, "springs"), still, changes) for rule in rules]
+        return [row.model_copy(update={"remedy": "The linkage does not move."}) for row in rows]
     mass = s.vehicle.axle_n / 2 / 9.80665
     why = Why(
         formula="(1000 * rate / mass) ** 0.5 / 6.283185307179586",

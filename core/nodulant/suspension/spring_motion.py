@@ -15,6 +15,8 @@ from nodulant.suspension.points import HardPoint, on_axle
 from nodulant.suspension.springs import AirSpring, Coilover, LeafPack, Springs
 
 ATMOSPHERE_MPA = 0.101325
+LEAST_RATIO = 0.02
+"""A spring that hardly moves with the wheel carries nothing that could be reckoned."""
 POLYTROPIC = 1.38
 """Of air worked quickly (between slow 1.0 and adiabatic 1.4; common practice)."""
 
@@ -53,8 +55,9 @@ def spring_motion(springs: Springs, m: Motion, corner_n: float | None, ride: int
     """Follow one spring; ``corner_n`` is the sprung weight on it, at the wheel; ``ride`` the row of ride height."""
     low, up = ends_of(springs, m.setting.hub)
     length, ratio = heights(low, up, m)
+    length = np.where(m.there, length, np.nan)
     roll = roll_ratio(low, up, m)
-    if corner_n is None:
+    if corner_n is None or abs(ratio[ride]) < LEAST_RATIO:
         return SpringMotion(length, ratio, roll, None, None, None, None)
     at_ride = corner_n / ratio[ride]
     shorter = length[ride] - length
@@ -63,10 +66,19 @@ def spring_motion(springs: Springs, m: Motion, corner_n: float | None, ride: int
     else:
         own = np.full_like(length, springs.rate_n_per_mm)
         force = np.maximum(at_ride + springs.rate_n_per_mm * shorter, 0.0)
-    wheel = own * ratio**2 + force * np.gradient(ratio, m.travel)
+    wheel = own * ratio**2 + force * _slope(ratio, m)
     mass = corner_n / 9.80665
     hertz = np.sqrt(np.maximum(1000 * wheel / mass, 0.0)) / (2 * np.pi)
     return SpringMotion(length, ratio, roll, force, wheel, hertz, own)
+
+
+def _slope(ratio: Columns, m: Motion) -> Columns:
+    """dMR/dz where the linkage exists; NaN where it stands in one pose only."""
+    rows = np.flatnonzero(m.there)
+    out = np.full_like(ratio, np.nan)
+    if len(rows) > 1:
+        out[rows] = np.gradient(ratio[rows], m.travel[rows])
+    return out
 
 
 def _air(s: AirSpring, at_ride: float, shorter: Columns) -> tuple[Columns, Columns]:

@@ -1,5 +1,6 @@
 import type { HardPoint, Lateral, Layout, Link, Springs, Suspension } from "../api/types";
 import type { Draft } from "../draft/document";
+import { useShown } from "../evaluation/useEvaluation";
 
 const p = (x: number, y: number, z: number): HardPoint => ({ x_mm: x, y_mm: y, z_mm: z });
 const tube = { od_mm: 44.5, wall_mm: 6.35, steel_id: "dom" };
@@ -11,12 +12,7 @@ function hubOf(draft: Draft, axle: "front" | "rear") {
   const own = draft.survey[axle];
   const x = axle === "front" ? 0 : (draft.survey.wheelbase_mm ?? 2600);
   const heights = [own.hub_z_left_mm, own.hub_z_right_mm].filter((z): z is number => z != null);
-  const lowered =
-    axle === "rear"
-      ? (draft.design.targets.entries ?? [])
-          .filter((e) => e.costs_travel)
-          .reduce((sum, e) => sum + (e.amount_mm ?? 0), 0)
-      : 0;
+  const lowered = axle === "rear" ? (useShown.getState().result?.drop.towards_rail_mm ?? 0) : 0;
   const z = (heights.reduce((sum, h) => sum + h, 0) / (heights.length || 1) || -150) + lowered;
   return { x, z, half: (own.track_mm ?? 1600) / 2 };
 }

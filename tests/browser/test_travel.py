@@ -1,0 +1,119 @@
+"""Suspensions built from nothing, moved and dragged on the bench."""
+
+from playwright.sync_api import expect
+
+from tests.browser.base import Bench
+
+LAYOUTS = (
+    "Triangulated four-link",
+    "Parallel four-link",
+    "Two arms and an upper link",
+    "Ladder bars",
+    "Torque arm",
+    "Leaf springs",
+    "Trailing or semi-trailing arm",
+    "Five rods a wheel",
+    "Double wishbone",
+)
+
+
+class Travel(Bench):
+    """What the van stands on, by what the screen says."""
+
+    def begin(self, layout):
+        self.open("Travel")
+        with self.evaluated():
+            self.page.get_by_role("group", name="Layouts").get_by_role("button").filter(has_text=layout).first.click()
+        self.page.get_by_label("Suspension: side view, plan and end view").wait_for()
+
+    def curve(self, name):
+        return self.page.get_by_role("img", name=f"{name} through travel")
+
+    def test_a_triangulated_four_link_on_coilovers_from_nothing(self):
+        self.begin("Triangulated four-link")
+        with self.evaluated():
+            self.page.get_by_label("Spring", exact=True).select_option("coilover")
+        stop = self.page.get_by_role("region", name="Bump stop")
+        with self.evaluated():
+            stop.get_by_role("button", name="Add it").click()
+        with self.evaluated():
+            self.type_in("Unsprung mass", "145 kg")
+        self.page.get_by_label("Checks of").select_option("travel")
+        expect(self.page.get_by_label("Margins").get_by_text("0 fail")).to_be_visible()
+        self.page.get_by_role("table", name="Forces in the links").get_by_text("lower link, right").wait_for()
+        self.margin("Anti-squat, least").filter(has_text="holds").wait_for()
+        self.kept()
+
+    def test_every_layout_moves_as_it_comes(self):
+        self.begin(LAYOUTS[0])
+        for name in LAYOUTS:
+            with self.subTest(name), self.evaluated():
+                self.page.get_by_label("Layout", exact=True).select_option(label=name)
+            self.curve("Roll centre above ground").wait_for()
+            expect(self.page.get_by_role("alert").filter(has_text="does not move")).to_have_count(0)
+
+    def test_a_point_is_dragged_and_the_figures_follow(self):
+        self.begin("Triangulated four-link")
+        before = self.margin("Anti-squat, least").inner_text()
+        point = self.page.locator('[data-point="layout.lower.frame@side"]')
+        box = point.bounding_box()
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        field = self.page.locator('[data-field="/design/suspensions/0/layout/lower/frame/z_mm"]')
+        old = field.input_value()
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        self.page.mouse.move(x, y - 12, steps=4)
+        with self.evaluated():
+            self.page.mouse.up()
+        self.assertNotEqual(field.input_value(), old)
+        self.assertNotEqual(self.margin("Anti-squat, least").inner_text(), before)
+        point.focus()
+        with self.evaluated():
+            self.page.keyboard.press("ArrowDown")
+        self.page.keyboard.press("Enter")
+        expect(self.page.locator('[data-field="/design/suspensions/0/layout/lower/frame/x_mm"]')).to_be_focused()
+
+    def test_travel_and_roll_move_every_view(self):
+        self.begin("Two arms and an upper link")
+        link = self.page.locator('[data-view="end"] [data-member="track bar"] path').first
+        rest = link.get_attribute("d")
+        self.page.get_by_label("Wheel travel").fill("60")
+        moved = link.get_attribute("d")
+        self.assertNotEqual(rest, moved)
+        self.page.get_by_label("Roll", exact=True).fill("4")
+        self.assertNotEqual(moved, link.get_attribute("d"))
+        self.page.get_by_role("button", name="Ride", exact=True).click()
+        self.assertEqual(rest, link.get_attribute("d"))
+
+    def test_links_that_lie_on_one_point_say_so(self):
+        self.begin("Triangulated four-link")
+        for key, value in (("x_mm", "2610 mm"), ("y_mm", "400 mm")):
+            field = self.page.locator(f'[data-field="/design/suspensions/0/layout/lower/frame/{key}"]')
+            field.fill(value)
+            field.press("Enter")
+        lower = self.page.locator('[data-field="/design/suspensions/0/layout/lower/axle/z_mm"]')
+        lower.fill("20 mm")
+        lower.press("Enter")
+        self.page.get_by_role("alert").filter(has_text="both ends of lower link").wait_for()
+        self.margin("Linkage reaches its travel").filter(has_text="not computed").wait_for()
+
+    def test_a_locked_link_is_named_and_curves_end_there(self):
+        self.begin("Two arms and an upper link")
+        field = self.page.locator('[data-field="/design/suspensions/0/layout/lower/frame/x_mm"]')
+        field.fill("2560 mm")
+        with self.evaluated():
+            field.press("Enter")
+        row = self.margin("Linkage reaches its travel").filter(has_text="fails")
+        row.wait_for()
+        row.click()
+        self.page.get_by_text("cannot reach").or_(self.page.get_by_text("dead point")).first.wait_for()
+
+    def test_a_parallel_four_link_binds_in_roll_by_name(self):
+        self.begin("Parallel four-link")
+        self.margin("Links bind in 3 degrees of roll").wait_for()
+
+    def test_the_table_has_every_curve(self):
+        self.begin("Triangulated four-link")
+        self.page.get_by_role("button", name="Table").click()
+        table = self.page.get_by_role("table", name="Figures through travel")
+        self.assertGreaterEqual(table.get_by_role("row").count(), 9)
