@@ -73,6 +73,18 @@ class Travel(Bench):
         self.page.keyboard.press("Enter")
         expect(self.page.locator('[data-field="/design/suspensions/0/layout/lower/frame/x_mm"]')).to_be_focused()
 
+    def test_every_hole_is_tried_and_the_best_used(self):
+        self.begin("Triangulated four-link")
+        finder = self.page.get_by_role("region", name="Which holes?")
+        finder.get_by_role("button", name="Try every hole").click()
+        self.page.get_by_role("table", name="Map of the frame's holes").wait_for(timeout=60_000)
+        self.assertIn("256 combinations", finder.inner_text())
+        field = self.page.locator('[data-field="/design/suspensions/0/layout/upper/frame/z_mm"]')
+        before = field.input_value()
+        with self.evaluated():
+            finder.get_by_role("button", name="Use these holes").click()
+        self.assertNotEqual(field.input_value(), before)
+
     def test_travel_and_roll_move_every_view(self):
         self.begin("Two arms and an upper link")
         link = self.page.locator('[data-view="end"] [data-member="track bar"] path').first

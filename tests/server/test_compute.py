@@ -148,6 +148,15 @@ class Finding(Shop):
         _, lines = self.lines({**body, "operation_id": "axle-notch"}, "piece")
         self.assertIn("no piece 'axle-notch'", lines[-1]["problem"])
 
+    def test_holes_and_a_suspension_that_is_not_there(self):
+        design = self.job.options.get(key="step").head().design().model_dump(mode="json")
+        holes = {"frame_upper": 2, "frame_lower": 2, "axle_upper": 1, "axle_lower": 1}
+        body = {"job_id": self.job.pk, "design": design, "holes": holes}
+        _, lines = self.lines(body, "holes")
+        self.assertEqual(lines[-1]["holes"]["tried"], 4)
+        self.refused(self.lines({**body, "suspension": 1}, "holes")[0], 422, "unknown-reference")
+        self.refused(self.lines({**body, "holes": {"frame_upper": 9}}, "holes")[0], 422, "input")
+
     def test_a_broken_design_is_refused_before_it_starts(self):
         body = {
             "job_id": self.job.pk,

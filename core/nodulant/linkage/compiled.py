@@ -6,12 +6,12 @@ velocity of a carrier point is v + omega x r, so its row is [d, r x d] (textbook
 kinematics).
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 import numpy.typing as npt
 
-from nodulant.base.arrays import Columns
+from nodulant.base.arrays import Columns, Rows
 from nodulant.base.errors import NotSolvable
 from nodulant.linkage.mechanism import CARRIER, FRAME, Drive, End, Height, Mechanism
 from nodulant.linkage.rotation import exponential, rotated
@@ -37,7 +37,7 @@ class Pose:
 class _Ends:
     body: Bodies
     point: Columns
-    """In the reference position, frame axes, shape (ends, 3)."""
+    """In the reference position, frame axes, shape (ends, 3); or (poses, ends, 3) where every pose has its own."""
     all_on_frame: bool
     all_on_carrier: bool
 
@@ -61,7 +61,23 @@ class Compiled:
     @property
     def held(self) -> int:
         """How many rods and guides there are."""
-        return len(self.length) + len(self.across)
+        return int(self.length.shape[-1]) + len(self.across)
+
+    def of(self, at: Rows) -> "Compiled":
+        """The same for some of the poses, where every pose has rods of its own."""
+        if self.a.point.ndim == 2:
+            return self
+        a, b = replace(self.a, point=self.a.point[at]), replace(self.b, point=self.b.point[at])
+        return replace(self, a=a, b=b, length=self.length[at])
+
+
+def with_own_rods(c: Compiled, a: Columns, b: Columns) -> Compiled:
+    """``c`` with rod ends of every pose's own, (poses, rods, 3) in the reference position; lengths follow them.
+
+    Stiffnesses stay those of ``c``: they only share the give where there are more rods than freedoms.
+    """
+    length = np.sqrt(((a - b) ** 2).sum(axis=-1))
+    return replace(c, a=replace(c.a, point=a), b=replace(c.b, point=b), length=length)
 
 
 def compile_mechanism(mechanism: Mechanism, drives: tuple[Drive, ...]) -> Compiled:
@@ -134,22 +150,22 @@ def places(c: Compiled, pose: Pose, ends: _Ends, moved: Columns | None = None) -
     """Where ``ends`` stand, shape (poses, ends, 3); ``moved`` shifts the frame's own ends, (poses, ends, 3)."""
     count = len(pose.origin)
     if ends.all_on_frame:
-        return np.broadcast_to(ends.point, (count, *ends.point.shape)) if moved is None else ends.point + moved
+        return np.broadcast_to(ends.point, (count, *ends.point.shape[-2:])) if moved is None else ends.point + moved
     if ends.all_on_carrier:
         return np.asarray(pose.origin[:, None] + rotated(pose.rotation, ends.point - c.origin))
-    out = np.tile(ends.point, (count, 1, 1))
+    out = np.tile(ends.point, (count, 1, 1)) if ends.point.ndim == 2 else ends.point.copy()
     if moved is not None:
         out = out + moved
     on = ends.body == CARRIER
     if on.any():
-        out[:, on] = pose.origin[:, None] + rotated(pose.rotation, ends.point[on] - c.origin)
+        out[:, on] = pose.origin[:, None] + rotated(pose.rotation, ends.point[..., on, :] - c.origin)
     for k, piece in enumerate(c.mechanism.pieces):
         on = ends.body == k + 1
         if not on.any():
             continue
         axis = np.array(piece.axis) / np.linalg.norm(piece.axis)
         own = np.array(piece.point) + rotated(
-            exponential(pose.turned[:, k : k + 1] * axis), ends.point[on] - np.array(piece.point)
+            exponential(pose.turned[:, k : k + 1] * axis), ends.point[..., on, :] - np.array(piece.point)
         )
         if piece.parent == CARRIER:
             own = pose.origin[:, None] + rotated(pose.rotation, own - c.origin)

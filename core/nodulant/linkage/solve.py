@@ -52,7 +52,7 @@ def solve(c: Compiled, targets: Columns, start: Pose, moved: Columns | None = No
     active = np.arange(count)
     for step in range(ENOUGH + 1):
         pose = Pose(origin[active], rotation[active], turned[active])
-        e, j = system(c, pose, targets[active], None if moved is None else moved[active])
+        e, j = system(c.of(active), pose, targets[active], None if moved is None else moved[active])
         error[active], jacobian[active], iterations[active] = e, j, step
         if not over:
             done = np.abs(e).max(axis=1) < TOLERANCE_MM

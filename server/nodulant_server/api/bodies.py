@@ -10,6 +10,7 @@ from nodulant.evaluate import Want
 from nodulant.job.document import Design, Shop
 from nodulant.loads.cases import Case
 from nodulant.materials import Steel
+from nodulant.search.bracket_holes import FoundHoles, Holes, Wanted
 from nodulant.search.piece import FoundPiece
 from nodulant.search.reinforcement import Found
 from nodulant.survey.rail import Station
@@ -209,6 +210,17 @@ class FindPieceBody(Frozen):
     operation_id: str
 
 
+class FindHolesBody(Frozen):
+    """Find the bracket holes of a suspension of a draft."""
+
+    job_id: int
+    design: Design
+    survey: Survey | None = None
+    suspension: Annotated[int, Field(ge=0, le=1)] = 0
+    holes: Holes = Holes()
+    wanted: Wanted = Wanted()
+
+
 class FindLine(Frozen):
     """One line of a search's answer: progress, then what was found or a problem."""
 
@@ -216,6 +228,7 @@ class FindLine(Frozen):
     total: int | None = None
     found: Found | None = None
     piece: FoundPiece | None = None
+    holes: FoundHoles | None = None
     problem: str | None = None
 
 

@@ -11,7 +11,7 @@ from ninja import Router
 from pydantic.main import IncEx
 
 from nodulant.base.errors import NodulantError
-from nodulant.evaluate import Evaluation, evaluate
+from nodulant.evaluate import Evaluation, Want, evaluate
 from nodulant.evaluate.side_by_side import SideBySide, side_by_side
 from nodulant.formats.dxf import pattern_dxf
 from nodulant.formats.pattern_pdf import Paper, pattern_pdf
@@ -25,6 +25,7 @@ from nodulant.materials import STEELS
 from nodulant.materials.bolts import GRADES, SIZES
 from nodulant.patterns.collect import patterns_of
 from nodulant.patterns.pattern import Pattern
+from nodulant.search.bracket_holes import Asked, search_holes
 from nodulant.search.piece import Whole, search_piece
 from nodulant.search.plate_sets import Stock
 from nodulant.search.reinforcement import Progress, search_reinforcement
@@ -38,6 +39,7 @@ from nodulant_server.api.bodies import (
     CompareBody,
     EvaluateBody,
     FindBody,
+    FindHolesBody,
     FindLine,
     FindPieceBody,
     OutlineBody,
@@ -51,6 +53,7 @@ from nodulant_server.models import Draft, Job, Option
 
 router = Router()
 T = TypeVar("T")
+BARE = Want(strips=False, parts=False, steps=False, readings=False, frame=False, interim=False, travel=False)
 log = logging.getLogger(__name__)
 WHYS: IncEx = {"why": True, "basis": True, "remedy": True, "scale": True, "changed_limit": True}
 SLIM: dict[str, IncEx | bool] = {
@@ -135,6 +138,19 @@ def piece(request: HttpRequest, body: FindPieceBody) -> StreamingHttpResponse:
     d = inputs.design
     whole = Whole(inputs.survey, d.operations, d.seats, d.crossmembers, d.loads, d.limits, d.targets.drop_mm)
     return _streamed(search_piece(whole, body.operation_id, _stock(inputs)), lambda found: FindLine(piece=found))
+
+
+@router.post("/find/holes", response=FindLine)
+def holes(request: HttpRequest, body: FindHolesBody) -> HttpResponse | StreamingHttpResponse:
+    """Search for bracket holes; answered as the search for plates is."""
+    inputs = _inputs(body.job_id, body.design, body.survey)
+    d = inputs.design
+    if body.suspension >= len(d.suspensions):
+        return problem(422, "unknown-reference", "this design has no such suspension")
+    towards = evaluate(inputs, BARE).drop.towards_rail_mm
+    own = d.suspensions[body.suspension]
+    asked = Asked(inputs.survey, own, d.seats, towards, d.loads.grip, body.holes, body.wanted)
+    return _streamed(search_holes(asked), lambda found: FindLine(holes=found))
 
 
 def _stock(inputs: Inputs) -> Stock:

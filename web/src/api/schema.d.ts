@@ -64,6 +64,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/find/holes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Holes
+         * @description Search for bracket holes; answered as the search for plates is.
+         */
+        post: operations["nodulant_server_api_compute_holes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/find/piece": {
         parameters: {
             query?: never;
@@ -1985,6 +2005,41 @@ export interface components {
             survey?: components["schemas"]["Survey"] | null;
         };
         /**
+         * FindHolesBody
+         * @description Find the bracket holes of a suspension of a draft.
+         */
+        FindHolesBody: {
+            design: components["schemas"]["Design"];
+            /**
+             * @default {
+             *       "axle_lower": 4,
+             *       "axle_upper": 4,
+             *       "frame_lower": 4,
+             *       "frame_upper": 4,
+             *       "pitch_mm": 20
+             *     }
+             */
+            holes: components["schemas"]["Holes"];
+            /** Job Id */
+            job_id: number;
+            survey?: components["schemas"]["Survey"] | null;
+            /**
+             * Suspension
+             * @default 0
+             */
+            suspension: number;
+            /**
+             * @default {
+             *       "anti_squat": 80,
+             *       "anti_squat_off": 10,
+             *       "pinion_off_deg": 2,
+             *       "roll_steer": 0,
+             *       "roll_steer_off": 0.05
+             *     }
+             */
+            wanted: components["schemas"]["Wanted"];
+        };
+        /**
          * FindLine
          * @description One line of a search's answer: progress, then what was found or a problem.
          */
@@ -1992,6 +2047,7 @@ export interface components {
             /** Done */
             done?: number | null;
             found?: components["schemas"]["Found"] | null;
+            holes?: components["schemas"]["FoundHoles"] | null;
             piece?: components["schemas"]["FoundPiece"] | null;
             /** Problem */
             problem?: string | null;
@@ -2031,6 +2087,29 @@ export interface components {
             reason: string;
             /** Tried */
             tried: number;
+        };
+        /**
+         * FoundHoles
+         * @description The best, best first; and per pair of frame holes the best score of all axle holes, with its anti-squat.
+         */
+        FoundHoles: {
+            /** Anti Squat */
+            anti_squat: (number | null)[][];
+            /** Choices */
+            choices: components["schemas"]["HoleChoice"][];
+            /** Lower Mm */
+            lower_mm: number[];
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /** Score */
+            score: (number | null)[][];
+            /** Tried */
+            tried: number;
+            /** Upper Mm */
+            upper_mm: number[];
         };
         /**
          * FoundPiece
@@ -2113,6 +2192,64 @@ export interface components {
             kind: "reading" | "look";
             /** Reading */
             reading?: string | null;
+        };
+        /**
+         * HoleChoice
+         * @description One combination: how far each point moves up, mm, what it gives, and its score (0 is all wishes met).
+         */
+        HoleChoice: {
+            /** Anti Squat */
+            anti_squat: number;
+            /** Axle Lower Mm */
+            axle_lower_mm: number;
+            /** Axle Upper Mm */
+            axle_upper_mm: number;
+            /** Frame Lower Mm */
+            frame_lower_mm: number;
+            /** Frame Upper Mm */
+            frame_upper_mm: number;
+            /** Pinion Deg */
+            pinion_deg: number;
+            /** Reaches */
+            reaches: boolean;
+            /** Roll Centre Mm */
+            roll_centre_mm: number;
+            /** Roll Steer */
+            roll_steer: number;
+            /** Score */
+            score: number;
+            suspension: components["schemas"]["Suspension"];
+        };
+        /**
+         * Holes
+         * @description How many holes each bracket has, one above the other about the point as it is, and their pitch, mm.
+         */
+        Holes: {
+            /**
+             * Axle Lower
+             * @default 4
+             */
+            axle_lower: number;
+            /**
+             * Axle Upper
+             * @default 4
+             */
+            axle_upper: number;
+            /**
+             * Frame Lower
+             * @default 4
+             */
+            frame_lower: number;
+            /**
+             * Frame Upper
+             * @default 4
+             */
+            frame_upper: number;
+            /**
+             * Pitch Mm
+             * @default 20
+             */
+            pitch_mm: number;
         };
         /**
          * InterimFrame
@@ -4433,6 +4570,37 @@ export interface components {
             travel: boolean;
         };
         /**
+         * Wanted
+         * @description What the holes are ranked by: each figure's wish, and how much it may miss before it counts one.
+         */
+        Wanted: {
+            /**
+             * Anti Squat
+             * @default 80
+             */
+            anti_squat: number;
+            /**
+             * Anti Squat Off
+             * @default 10
+             */
+            anti_squat_off: number;
+            /**
+             * Pinion Off Deg
+             * @default 2
+             */
+            pinion_off_deg: number;
+            /**
+             * Roll Steer
+             * @default 0
+             */
+            roll_steer: number;
+            /**
+             * Roll Steer Off
+             * @default 0.05
+             */
+            roll_steer_off: number;
+        };
+        /**
          * WattsLink
          * @description A crank that turns about a fore-and-aft pin in the middle of the housing, between two rods to the frame.
          */
@@ -4733,6 +4901,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Evaluation"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_compute_holes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FindHolesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindLine"];
                 };
             };
         };

@@ -6,6 +6,7 @@ import { shownDraft, useBench, usePick } from "../draft/store";
 import { Act, Group, Pair, PlainChoice, TickField, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { freshLayout, freshSuspension, lateralFor } from "./fresh";
+import { HoleFinder } from "./HoleFinder";
 import { LinkFields, PointFields } from "./LinkFields";
 import { LinkForces } from "./LinkForces";
 import { LAYOUTS, specOf } from "./layouts";
@@ -153,6 +154,9 @@ function Fields({ own, index }: { own: Suspension; index: number }) {
             </>
           )}
         </Group>
+      )}
+      {may.design && ["triangulated", "parallel", "three-link"].includes(own.layout.kind) && (
+        <HoleFinder index={index} />
       )}
       <SpringFields own={own} path={path} independent={independent} />
       <Group title="The axle itself">
