@@ -55,7 +55,7 @@ class Travel(Bench):
     def test_a_point_is_dragged_and_the_figures_follow(self):
         self.begin("Triangulated four-link")
         before = self.margin("Anti-squat, least").inner_text()
-        point = self.page.locator('[data-point="layout.lower.frame@side"]')
+        point = self.page.locator('[data-point="suspensions.0.layout.lower.frame@side"]')
         box = point.bounding_box()
         x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
         field = self.page.locator('[data-field="/design/suspensions/0/layout/lower/frame/z_mm"]')
@@ -123,6 +123,20 @@ class Travel(Bench):
     def test_a_parallel_four_link_binds_in_roll_by_name(self):
         self.begin("Parallel four-link")
         self.margin("Links bind in 3 degrees of roll").wait_for()
+
+    def test_a_shaft_is_added_and_judged(self):
+        self.begin("Triangulated four-link")
+        shaft = self.page.get_by_role("region", name="Propeller shaft")
+        with self.evaluated():
+            shaft.get_by_role("button", name="Add it").click()
+        self.margin("Shaft joint at ride height").wait_for()
+        self.curve("Shaft's unevenness left").wait_for()
+        with self.evaluated():
+            shaft.get_by_role("button", name="Two pieces with a bearing").click()
+        self.margin("Shaft joint at ride height, bearing").wait_for()
+        with self.evaluated():
+            shaft.get_by_role("button", name="Something near the shaft").click()
+        self.margin("Shaft's tube clears").wait_for()
 
     def test_the_table_has_every_curve(self):
         self.begin("Triangulated four-link")

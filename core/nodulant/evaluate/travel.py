@@ -4,10 +4,14 @@ import numpy as np
 
 from nodulant.base.arrays import Columns, Rows, significant
 from nodulant.checks.check import Check
+from nodulant.checks.driveline_rules import driveline_checks
 from nodulant.checks.link_rules import length_of, link_checks, worst_of
 from nodulant.checks.spring_rules import spring_checks
 from nodulant.checks.travel_rules import travel_checks
-from nodulant.evaluate.travel_drawing import AxleTravel, BodyPoint, Curve, Grip, LinkForce, Member, Turning
+from nodulant.driveline.driveline import Driveline
+from nodulant.evaluate.shaft import shaft_curves, shaft_grips, shaft_members, shaft_of
+from nodulant.evaluate.travel_drawing import AxleTravel, Curve, Grip, LinkForce, Member, Turning
+from nodulant.evaluate.travel_parts import curve, point
 from nodulant.job.document import Inputs
 from nodulant.linkage.mechanism import End
 from nodulant.linkage.rotation import rotation_vector
@@ -28,7 +32,7 @@ def suspension_studies(inputs: Inputs, towards_rail_mm: float) -> list[Study]:
 
 
 def suspension_checks(inputs: Inputs, studies: list[Study]) -> list[Check]:
-    """Checks of all of them, with pointers to their place in the design."""
+    """Checks of all of them and of the shaft, with pointers to their place in the design."""
     limits, out = inputs.design.limits, []
     for index, s in enumerate(studies):
         own = travel_checks(s, limits) + spring_checks(s, limits) + link_checks(s, limits)
@@ -37,15 +41,25 @@ def suspension_checks(inputs: Inputs, studies: list[Study]) -> list[Check]:
             c.model_copy(update={"missing": tuple(p.replace(at, to, 1) for p in c.missing)}) if c.missing else c
             for c in own
         ]
+    if inputs.design.driveline is not None:
+        rear = _rear(studies)
+        out += driveline_checks(inputs.design.driveline, rear, shaft_of(inputs.design.driveline, rear), limits)
     return out
 
 
-def axle_travels(studies: list[Study]) -> tuple[AxleTravel, ...]:
-    """Drawings and curves of all of them."""
-    return tuple(_axle_travel(index, s) for index, s in enumerate(studies))
+def _rear(studies: list[Study]) -> Study | None:
+    return next((s for s in studies if s.suspension.axle == "rear"), None)
 
 
-def _axle_travel(index: int, s: Study) -> AxleTravel:
+def axle_travels(inputs: Inputs, studies: list[Study]) -> tuple[AxleTravel, ...]:
+    """Drawings and curves of all of them; the shaft goes with the rear axle."""
+    rear = _rear(studies)
+    return tuple(
+        _axle_travel(index, s, inputs.design.driveline if s is rear else None) for index, s in enumerate(studies)
+    )
+
+
+def _axle_travel(index: int, s: Study, driveline: Driveline | None) -> AxleTravel:
     own, m = s.suspension, s.motion
     head = {
         "axle": own.axle,
@@ -58,7 +72,7 @@ def _axle_travel(index: int, s: Study) -> AxleTravel:
         "half_track_mm": s.setting.half_track_mm if s.setting else None,
         "radius_mm": s.setting.radius_mm if s.setting else None,
         "independent": own.layout.independent,
-        "grips": _grips(s),
+        "grips": _grips(s, index, driveline),
     }
     if m is None:
         none: list[float] = []
@@ -72,8 +86,8 @@ def _axle_travel(index: int, s: Study) -> AxleTravel:
         ends=m.sweep.ends,
         poses=_poses(m),
         cranks=_cranks(m),
-        members=_members(s, m),
-        curves=_curves(s, m),
+        members=_members(s, m) + shaft_members(driveline, s),
+        curves=_curves(s, m) + shaft_curves(s, m, shaft_of(driveline, s)),
         forces=_forces(s),
     )
 
@@ -117,11 +131,6 @@ def _cranks(m: Motion) -> tuple[Turning, ...]:
     )
 
 
-def _point(end: End) -> BodyPoint:
-    x, y, z = end.point
-    return BodyPoint(body=end.body, x_mm=x, y_mm=y, z_mm=z)
-
-
 def _members(s: Study, m: Motion) -> tuple[Member, ...]:
     links = {n.name: n for n in s.suspension.layout.links()}
     out = []
@@ -132,18 +141,31 @@ def _members(s: Study, m: Motion) -> tuple[Member, ...]:
                 name=rod.name,
                 kind="link" if named else "rod",
                 path=named.path if named else "",
-                a=_point(rod.a),
-                b=_point(rod.b),
+                a=point(rod.a),
+                b=point(rod.b),
                 diameter_mm=named.link.tube.od_mm if named else 24.0,
             )
         )
+    out += _cranks_drawn(m)
     springs = s.suspension.springs
     if springs is not None and not isinstance(springs, LeafPack):
         width = springs.body_mm if springs.kind == "coilover" else springs.diameter_mm
         for side, (low, up) in zip(("right", "left"), both_ends(springs, m), strict=False):
-            ends = {"a": _point(End(0, low)), "b": _point(End(-1, up))}
+            ends = {"a": point(End(0, low)), "b": point(End(-1, up))}
             out.append(Member(name=f"spring, {side}", kind="spring", path="springs", **ends, diameter_mm=width))
     return tuple(out)
+
+
+def _cranks_drawn(m: Motion) -> list[Member]:
+    """Every crank between the first and the last rod that ends on it."""
+    out = []
+    for k, piece in enumerate(m.sweep.compiled.mechanism.pieces, start=1):
+        ends = [end for rod in m.sweep.compiled.mechanism.rods for end in (rod.a, rod.b) if end.body == k]
+        if len(ends) > 1:
+            out.append(
+                Member(name=piece.name, kind="crank", path="", a=point(ends[0]), b=point(ends[-1]), diameter_mm=40.0)
+            )
+    return out
 
 
 def _members_at_rest(s: Study) -> tuple[Member, ...]:
@@ -155,16 +177,16 @@ def _members_at_rest(s: Study) -> tuple[Member, ...]:
             name=n.name,
             kind="link",
             path=n.path,
-            a=_point(End(0, on_axle(n.link.axle, s.setting.hub))),
-            b=_point(End(-1, n.link.frame.xyz())),
+            a=point(End(0, on_axle(n.link.axle, s.setting.hub))),
+            b=point(End(-1, n.link.frame.xyz())),
             diameter_mm=n.link.tube.od_mm,
         )
         for n in s.suspension.layout.links()
     )
 
 
-def _grips(s: Study) -> tuple[Grip, ...]:
-    """Every hard point once: of a pair the right one."""
+def _grips(s: Study, index: int, driveline: Driveline | None) -> tuple[Grip, ...]:
+    """Every hard point once, of a pair the right one, by its path in the design."""
     if s.setting is None:
         return ()
     hub = s.setting.hub
@@ -172,20 +194,15 @@ def _grips(s: Study) -> tuple[Grip, ...]:
     for n in s.suspension.layout.links():
         rows.setdefault(f"layout.{n.path}.axle", (n.name, End(0, on_axle(n.link.axle, hub))))
         rows.setdefault(f"layout.{n.path}.frame", (n.name, End(-1, n.link.frame.xyz())))
-    for path, point in s.suspension.layout.frame_points().items():
-        rows[f"layout.{path}"] = (path.replace("_", " "), End(-1, point.xyz()))
+    for path, (where, own_point) in s.suspension.layout.points().items():
+        end = End(-1, own_point.xyz()) if where == "frame" else End(0, on_axle(own_point, hub))
+        rows[f"layout.{path}"] = (path.replace("_", " ").replace(".", " "), end)
     springs = s.suspension.springs
     if springs is not None and not isinstance(springs, LeafPack):
         rows["springs.lower"] = ("spring, axle end", End(0, on_axle(springs.lower, hub)))
         rows["springs.upper"] = ("spring, frame end", End(-1, springs.upper.xyz()))
-    return tuple(Grip(path=path, name=name, at=_point(end)) for path, (name, end) in rows.items())
-
-
-def _curve(m: Motion, ride: int, id_: str, name: str, unit: str, values: Columns, words: str) -> Curve:
-    good = np.isfinite(values) & m.there & (np.abs(values) < 1e6)
-    shown = significant(np.where(good, values, 0.0))
-    rows = [v if ok else None for v, ok in zip(shown, good.tolist(), strict=True)]
-    return Curve(id=id_, name=name, unit=unit, values=rows, at_ride=rows[ride], words=words)
+    own = {f"suspensions.{index}.{path}": row for path, row in rows.items()} | shaft_grips(driveline, hub)
+    return tuple(Grip(path=path, name=name, at=point(end)) for path, (name, end) in own.items())
 
 
 def _curves(s: Study, m: Motion) -> tuple[Curve, ...]:
@@ -210,7 +227,7 @@ def _curves(s: Study, m: Motion) -> tuple[Curve, ...]:
     rows.append(("wheelbase", "Hub moves rearward", "mm", base_change, "from its place at ride height"))
     rows.append(("shift", "Hub moves to the right", "mm", hub[:, 1] - hub[s.ride, 1], "a track bar's arc"))
     rows += _spring_curves(s)
-    return tuple(_curve(m, s.ride, *row) for row in rows)
+    return tuple(curve(m, s.ride, *row) for row in rows)
 
 
 def _torque_curves(s: Study, m: Motion) -> list[tuple[str, str, str, Columns, str]]:

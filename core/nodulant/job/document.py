@@ -13,6 +13,7 @@ from pydantic import Field, model_validator
 from nodulant.asbuilt.log import Entry
 from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen, Id, Name, Size, Text, Thickness, Typed
+from nodulant.driveline.driveline import Driveline
 from nodulant.frame.ops.union import Operation
 from nodulant.loads.plan import LoadPlan
 from nodulant.parts.limit import LimitChange
@@ -38,6 +39,7 @@ class Design(Frozen):
     loads: LoadPlan = LoadPlan()
     suspensions: Annotated[tuple[Suspension, ...], Field(max_length=2)] = ()
     """What holds the axles; none means that the stock one stays and is not looked at."""
+    driveline: Driveline | None = None
     stock_spares: Literal["not said", "fit", "do not fit"] = "not said"
     """Whether spares of the donor's stock parts still fit after this design."""
     limits: dict[str, LimitChange] = {}

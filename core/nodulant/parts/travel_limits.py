@@ -38,4 +38,13 @@ TRAVEL_LIMITS: tuple[Limit, ...] = (
     at_most("air-offset", "Air spring's offset at ride height", 12.0, "mm", "makers' common limit, from memory"),
     at_least("stop-there", "A bump stop ends the travel", 1.0, "yes", "common practice: a stop before metal"),
     at_most("stop-first", "Bump stop strikes before full bump", 1.0, "x bump", "the stop comes first"),
+    at_most("joint-angle", "Shaft joint at ride height", 3.0, "deg", "common practice: 3 degrees at highway speed"),
+    at_most("joint-binds", "Shaft joint through travel", 1.0, "of its limit", "the joint's own limit"),
+    at_most("joints-cancel", "Shaft's unevenness left", 2.0, "deg", "as one joint at this angle; Nodulant default"),
+    at_least("slip-engaged", "Splines engaged in full droop", 25.0, "mm", "common practice"),
+    at_least("slip-room", "Splines left in full bump", 20.0, "mm", "common practice"),
+    at_most(
+        "critical-speed", "Shaft's speed", 0.7, "of critical", "common practice: seven tenths of the first critical"
+    ),
+    at_least("shaft-clearance", "Shaft's tube clears", 0.0, "mm", "the clearance that was asked for", 5.0),
 )

@@ -1617,6 +1617,7 @@ export interface components {
              * @default []
              */
             crossmembers: components["schemas"]["Crossmember"][];
+            driveline?: components["schemas"]["Driveline"] | null;
             /**
              * Limits
              * @default {}
@@ -1823,6 +1824,60 @@ export interface components {
             wall_mm: number;
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * Driveline
+         * @description One shaft, or two with a bearing between them; slopes in degrees, down to the rear positive.
+         */
+        Driveline: {
+            bearing?: components["schemas"]["HardPoint"] | null;
+            /**
+             * Clearance Mm
+             * @default 20
+             */
+            clearance_mm: number;
+            /**
+             * Engaged Mm
+             * @default 70
+             */
+            engaged_mm: number;
+            gearbox: components["schemas"]["HardPoint"];
+            /**
+             * Gearbox Deg
+             * @default 3
+             */
+            gearbox_deg: number;
+            /**
+             * Joint Deg
+             * @default 18
+             */
+            joint_deg: number;
+            /**
+             * Most Rpm
+             * @default 4000
+             */
+            most_rpm: number;
+            /**
+             * Near
+             * @default []
+             */
+            near: components["schemas"]["Near"][];
+            pinion: components["schemas"]["HardPoint"];
+            /**
+             * Slip Mm
+             * @default 120
+             */
+            slip_mm: number;
+            /**
+             * Tube Mm
+             * @default 76.2
+             */
+            tube_mm: number;
+            /**
+             * Wall Mm
+             * @default 2.11
+             */
+            wall_mm: number;
         };
         /**
          * DropEntry
@@ -2665,6 +2720,24 @@ export interface components {
              * @default 5
              */
             weld_leg_mm: number;
+        };
+        /**
+         * Near
+         * @description Something that the shaft must clear: the edge that faces it, at one station.
+         */
+        Near: {
+            /**
+             * Lies
+             * @default below
+             * @enum {string}
+             */
+            lies: "above" | "below";
+            /** Name */
+            name: string;
+            /** X Mm */
+            x_mm: number;
+            /** Z Mm */
+            z_mm: number;
         };
         /**
          * NewJob

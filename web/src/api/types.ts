@@ -41,6 +41,7 @@ export type Crossmember = Schemas["Crossmember"];
 export type SideBySide = Schemas["SideBySide"];
 export type CompareRow = Schemas["Row"];
 export type Choice = Schemas["Choice"];
+export type Driveline = NonNullable<Design["driveline"]>;
 export type FoundHoles = Schemas["FoundHoles"];
 export type HoleChoice = Schemas["HoleChoice"];
 export type AxleTravel = Schemas["AxleTravel"];

@@ -79,7 +79,7 @@ function goTo(row: Row) {
     put({ stationMm: station_mm });
     lookAt(station_mm);
   }
-  if (pose_mm != null) put({ travelMm: 2 * Math.round(pose_mm / 2) });
+  if (pose_mm != null) put({ travelMm: pose_mm });
 }
 
 type RowProps = { row: Row; old?: number; open: boolean; toggle: (row: Row) => void };

@@ -26,7 +26,7 @@ export function PointMark({ view, grip, axle, place, locked }: Props) {
   const now = place(grip.at);
   const [cx, cy] = view.at(now);
   const rest: Vec = [grip.at.x_mm, grip.at.y_mm, grip.at.z_mm];
-  const path: Path = ["design", "suspensions", axle.index, ...pathOf(grip.path)];
+  const path: Path = ["design", ...pathOf(grip.path)];
   const hub = vec(axle.hub);
   const onAxle = grip.at.body === 0;
   /** The point as the document holds it: from the hubs where it rides on the axle. */

@@ -35,7 +35,7 @@ export function TravelControls() {
           aria-valuetext={words}
           min={low}
           max={high}
-          step={2}
+          step={1}
           value={Math.min(Math.max(travelMm, low), high)}
           onChange={(e) => put({ travelMm: Number(e.target.value) })}
         />

@@ -11,6 +11,7 @@ import { LinkFields, PointFields } from "./LinkFields";
 import { LinkForces } from "./LinkForces";
 import { LAYOUTS, specOf } from "./layouts";
 import { pathOf } from "./paths";
+import { ShaftFields } from "./ShaftFields";
 import { SpringFields } from "./SpringFields";
 import { useAxle } from "./useAxle";
 
@@ -38,6 +39,7 @@ export default function TravelPanel() {
         </Flex>
       )}
       {own && <Fields key={own.axle} own={own} index={index} />}
+      {own?.axle === "rear" && <ShaftFields />}
       {may.design && all.length < 2 && <AddSuspension taken={all.map((s) => s.axle)} />}
     </>
   );

@@ -1,4 +1,4 @@
-import type { HardPoint, Lateral, Layout, Link, Springs, Suspension } from "../api/types";
+import type { Driveline, HardPoint, Lateral, Layout, Link, Springs, Suspension } from "../api/types";
 import type { Draft } from "../draft/document";
 import { useShown } from "../evaluation/useEvaluation";
 
@@ -154,4 +154,24 @@ export function freshLayout(kind: Layout["kind"], draft: Draft, axle: "front" | 
 
 export function lateralFor(kind: Lateral["kind"], draft: Draft, axle: "front" | "rear"): Lateral {
   return freshLateral(kind, hubOf(draft, axle));
+}
+
+/** A shaft from behind the gearbox to ahead of the axle. */
+export function freshShaft(draft: Draft): Driveline {
+  const hub = hubOf(draft, "rear");
+  const gearbox = (draft.survey.crossmembers ?? []).find((c) => c.name.includes("gearbox"))?.x_mm;
+  return {
+    gearbox: p((gearbox ?? hub.x - 1400) + 150, 0, hub.z + 70),
+    gearbox_deg: draft.survey.rear.pinion_angle_deg ?? 3,
+    pinion: p(-260, 0, 0),
+    bearing: null,
+    tube_mm: 76.2,
+    wall_mm: 2.11,
+    slip_mm: 120,
+    engaged_mm: 70,
+    most_rpm: 4000,
+    joint_deg: 18,
+    near: [],
+    clearance_mm: 20,
+  };
 }

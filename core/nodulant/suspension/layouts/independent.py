@@ -6,7 +6,7 @@ from pydantic import Field
 
 from nodulant.base.errors import InputError
 from nodulant.linkage.mechanism import CARRIER, FRAME, End, Guide, Point, Rod
-from nodulant.suspension.layouts.layout import Layout, NamedLink
+from nodulant.suspension.layouts.layout import Layout, NamedLink, Where
 from nodulant.suspension.points import HardPoint, Link, on_axle
 
 
@@ -30,9 +30,9 @@ class TrailingArm(Independent):
         """None: the arm is the carrier itself."""
         return ()
 
-    def frame_points(self) -> dict[str, HardPoint]:
+    def points(self) -> dict[str, tuple[Where, HardPoint]]:
         """Both pivots."""
-        return {"inner": self.inner, "outer": self.outer}
+        return {"inner": ("frame", self.inner), "outer": ("frame", self.outer)}
 
     def guides(self, hub: Point) -> tuple[Guide, ...]:
         """One pivot holds in three directions, the other in the two across the hinge."""
@@ -98,10 +98,14 @@ class DoubleWishbone(Independent):
         """The toe link."""
         return (NamedLink("toe link", "toe", self.toe),)
 
-    def frame_points(self) -> dict[str, HardPoint]:
-        """The wishbones' pivots."""
+    def points(self) -> dict[str, tuple[Where, HardPoint]]:
+        """The wishbones' pivots and ball joints."""
         names = ("upper_front", "upper_rear", "lower_front", "lower_rear")
-        return {name: getattr(self, name) for name in names}
+        balls: dict[str, tuple[Where, HardPoint]] = {
+            "upper_ball": ("axle", self.upper_ball),
+            "lower_ball": ("axle", self.lower_ball),
+        }
+        return balls | {name: ("frame", getattr(self, name)) for name in names}
 
     def more_rods(self, hub: Point) -> tuple[Rod, ...]:
         """Both legs of both wishbones."""

@@ -7,7 +7,7 @@ from pydantic import Field
 from nodulant.base.model import Frozen, Size
 from nodulant.linkage.mechanism import CARRIER, FRAME, End, Piece, Point, Rod
 from nodulant.materials.steel import ELASTIC_MODULUS_MPA
-from nodulant.suspension.layouts.layout import NamedLink
+from nodulant.suspension.layouts.layout import NamedLink, Where
 from nodulant.suspension.points import HardPoint, Joints, Link, Tube, on_axle
 
 
@@ -28,6 +28,10 @@ class TrackBar(Frozen):
     def pieces(self, hub: Point) -> tuple[Piece, ...]:
         """None."""
         return ()
+
+    def points(self) -> dict[str, tuple[Where, HardPoint]]:
+        """None besides the bar's ends."""
+        return {}
 
 
 class WattsLink(Frozen):
@@ -64,6 +68,14 @@ class WattsLink(Frozen):
     def pieces(self, hub: Point) -> tuple[Piece, ...]:
         """The crank."""
         return (Piece("the Watt's crank", CARRIER, on_axle(self.pin, hub), (1.0, 0.0, 0.0)),)
+
+    def points(self) -> dict[str, tuple[Where, HardPoint]]:
+        """The crank's pin and the rods' frame ends."""
+        return {
+            "lateral.pin": ("axle", self.pin),
+            "lateral.upper": ("frame", self.upper),
+            "lateral.lower": ("frame", self.lower),
+        }
 
 
 Lateral = Annotated[TrackBar | WattsLink, Field(discriminator="kind")]

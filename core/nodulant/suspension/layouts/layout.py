@@ -1,10 +1,13 @@
 """What every layout gives: its members by name, and from them the mechanism that the linkage solves."""
 
 from dataclasses import dataclass
+from typing import Literal
 
 from nodulant.base.model import Frozen
 from nodulant.linkage.mechanism import Guide, Mechanism, Piece, Point, Rod
 from nodulant.suspension.points import HardPoint, Link, rod_of
+
+Where = Literal["frame", "axle"]
 
 
 @dataclass(frozen=True)
@@ -52,8 +55,8 @@ class Layout(Frozen):
         rods = tuple(rod_of(n.name, n.link, hub) for n in self.links())
         return Mechanism(hub, (*rods, *self.more_rods(hub)), self.guides(hub), self.pieces(hub))
 
-    def frame_points(self) -> dict[str, HardPoint]:
-        """Points on the frame that are no link's end, by the document's path."""
+    def points(self) -> dict[str, tuple[Where, HardPoint]]:
+        """Points that are no link's end, by the document's path, and what they lie on."""
         return {}
 
 

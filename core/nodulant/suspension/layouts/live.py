@@ -4,7 +4,7 @@ from typing import Literal
 
 from nodulant.linkage.mechanism import CARRIER, FRAME, End, Guide, Piece, Point, Rod
 from nodulant.suspension.layouts.lateral import Lateral
-from nodulant.suspension.layouts.layout import Layout, NamedLink, pair
+from nodulant.suspension.layouts.layout import Layout, NamedLink, Where, pair
 from nodulant.suspension.points import HardPoint, Link, on_axle
 
 
@@ -32,6 +32,10 @@ class Located(Layout):
     def pieces(self, hub: Point) -> tuple[Piece, ...]:
         """Of the lateral locator."""
         return self.lateral.pieces(hub)
+
+    def points(self) -> dict[str, tuple[Where, HardPoint]]:
+        """Of the lateral locator."""
+        return self.lateral.points()
 
 
 class ParallelFourLink(Located):
@@ -78,9 +82,9 @@ class LadderBars(Located):
         """The lateral locator's own."""
         return self.lateral.links()
 
-    def frame_points(self) -> dict[str, HardPoint]:
-        """The pivots."""
-        return {"pivot": self.pivot}
+    def points(self) -> dict[str, tuple[Where, HardPoint]]:
+        """The pivots and the lateral locator's own."""
+        return {"pivot": ("frame", self.pivot), **super().points()}
 
     def guides(self, hub: Point) -> tuple[Guide, ...]:
         """Each front eye stays at its pivot, fore and aft and in height; sideways its bush is soft."""
@@ -108,9 +112,9 @@ class TorqueArm(Located):
         """The lower pair and the lateral locator's own."""
         return (*pair("lower link", "lower", self.lower), *self.lateral.links())
 
-    def frame_points(self) -> dict[str, HardPoint]:
-        """The arm's front end."""
-        return {"front": self.front}
+    def points(self) -> dict[str, tuple[Where, HardPoint]]:
+        """The arm's front end and the lateral locator's own."""
+        return {"front": ("frame", self.front), **super().points()}
 
     def guides(self, hub: Point) -> tuple[Guide, ...]:
         """Its height is held."""
@@ -135,9 +139,9 @@ class LeafSprings(Layout):
         """None: a spring is no link."""
         return ()
 
-    def frame_points(self) -> dict[str, HardPoint]:
-        """The front eye."""
-        return {"eye": self.eye}
+    def points(self) -> dict[str, tuple[Where, HardPoint]]:
+        """The front eye and the seat."""
+        return {"eye": ("frame", self.eye), "seat": ("axle", self.seat)}
 
     def virtual_pivot(self, hub: Point, eye: HardPoint) -> Point:
         """A quarter of the way from the eye to the seat."""

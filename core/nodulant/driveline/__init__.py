@@ -1,0 +1,1 @@
+"""Propeller shafts: joint angles, slip, critical speed."""
