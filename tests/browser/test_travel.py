@@ -42,7 +42,12 @@ class Travel(Bench):
         expect(self.page.get_by_label("Margins").get_by_text("0 fail")).to_be_visible()
         self.page.get_by_role("table", name="Forces in the links").get_by_text("lower link, right").wait_for()
         self.margin("Anti-squat, least").filter(has_text="holds").wait_for()
+        with self.evaluated():
+            self.page.get_by_role("button", name="Put their brackets on the rails").click()
+        self.page.get_by_role("button", name="Bring their brackets up to date").wait_for()
         self.kept()
+        self.stage("Cut")
+        self.page.get_by_role("button", name="Bracket of the rear lower link").wait_for()
 
     def test_every_layout_moves_as_it_comes(self):
         self.begin(LAYOUTS[0])

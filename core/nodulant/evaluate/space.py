@@ -8,6 +8,7 @@ from nodulant.checks.joint_rules import joint_checks
 from nodulant.checks.seam_rules import seam_checks
 from nodulant.checks.space_rules import missing_space_checks, space_checks
 from nodulant.evaluate.evaluation import Figure
+from nodulant.evaluate.load_plan import plan_of
 from nodulant.frame.parts import on_rail
 from nodulant.frame.ties import planned_crossmembers
 from nodulant.job.document import Inputs
@@ -43,14 +44,14 @@ def frame_in_space(inputs: Inputs, planned: dict[Side, RailComparison], drop_mm:
     walls = tuple(p for side in LEFT_RIGHT for p in missing_for_sections(survey, side))
     if walls:
         return Space(
-            None, missing_space_checks(asked_cases(design.loads), missing_for_space(survey) + walls, design.limits)
+            None, missing_space_checks(asked_cases(plan_of(design)), missing_for_space(survey) + walls, design.limits)
         )
     joints = joints_of(inputs, planned)
     frames, checks = _solved(inputs, planned, joints, drop_mm)
     rails: dict[str, RailComparison] = dict(planned.items())
-    checks += joint_checks(joints, rails, frames, design.loads, design.limits)
+    checks += joint_checks(joints, rails, frames, plan_of(design), design.limits)
     for rail in planned.values():
-        checks += seam_checks(rail, frames, design.loads, design.limits)
+        checks += seam_checks(rail, frames, plan_of(design), design.limits)
     return Space(frames, checks)
 
 
@@ -58,12 +59,12 @@ def _solved(
     inputs: Inputs, planned: dict[Side, RailComparison], joints: tuple[Joint, ...], drop_mm: float
 ) -> tuple[FrameComparison | None, list[Check]]:
     survey, design = inputs.survey, inputs.design
-    asked = asked_cases(design.loads)
+    asked = asked_cases(plan_of(design))
     if missing := missing_for_space(survey):
         return None, missing_space_checks(asked, missing, design.limits)
     try:
         ties = planned_crossmembers(survey, design.operations, design.crossmembers)
-        frames = compare_frames(survey, Planned(design.seats, ties, joints, design.loads, drop_mm), planned)
+        frames = compare_frames(survey, Planned(design.seats, ties, joints, plan_of(design), drop_mm), planned)
     except NodulantError as error:
         return None, missing_space_checks(asked, (error.field,), design.limits, error.message)
     return frames, space_checks(frames, design.limits)

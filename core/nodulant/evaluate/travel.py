@@ -9,6 +9,7 @@ from nodulant.checks.link_rules import length_of, link_checks, worst_of
 from nodulant.checks.spring_rules import spring_checks
 from nodulant.checks.travel_rules import travel_checks
 from nodulant.driveline.driveline import Driveline
+from nodulant.evaluate.frame_brackets import frame_brackets
 from nodulant.evaluate.shaft import shaft_curves, shaft_grips, shaft_members, shaft_of
 from nodulant.evaluate.travel_drawing import AxleTravel, Curve, Grip, LinkForce, Member, Turning
 from nodulant.evaluate.travel_parts import curve, point
@@ -54,8 +55,9 @@ def _rear(studies: list[Study]) -> Study | None:
 def axle_travels(inputs: Inputs, studies: list[Study]) -> tuple[AxleTravel, ...]:
     """Drawings and curves of all of them; the shaft goes with the rear axle."""
     rear = _rear(studies)
+    drawn = [_axle_travel(i, s, inputs.design.driveline if s is rear else None) for i, s in enumerate(studies)]
     return tuple(
-        _axle_travel(index, s, inputs.design.driveline if s is rear else None) for index, s in enumerate(studies)
+        own.model_copy(update={"brackets": frame_brackets(inputs, s)}) for own, s in zip(drawn, studies, strict=True)
     )
 
 

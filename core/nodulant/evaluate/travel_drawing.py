@@ -4,6 +4,7 @@ The browser interpolates poses for drawing only; figures come from the curves' r
 """
 
 from nodulant.base.model import Frozen
+from nodulant.frame.ops.bracket import Bracket
 from nodulant.survey.vehicle import AxleName
 
 
@@ -90,3 +91,5 @@ class AxleTravel(Frozen):
     grips: tuple[Grip, ...]
     curves: tuple[Curve, ...]
     forces: tuple[LinkForce, ...]
+    brackets: tuple[Bracket, ...] = ()
+    """Brackets that its links ask for on the rails, ready to be put into the design."""

@@ -12,6 +12,7 @@ from pydantic.main import IncEx
 
 from nodulant.base.errors import NodulantError
 from nodulant.evaluate import Evaluation, Want, evaluate
+from nodulant.evaluate.load_plan import plan_of
 from nodulant.evaluate.side_by_side import SideBySide, side_by_side
 from nodulant.formats.dxf import pattern_dxf
 from nodulant.formats.pattern_pdf import Paper, pattern_pdf
@@ -136,7 +137,7 @@ def piece(request: HttpRequest, body: FindPieceBody) -> StreamingHttpResponse:
     inputs = _inputs(body.job_id, body.design, body.survey)
     evaluate(inputs)
     d = inputs.design
-    whole = Whole(inputs.survey, d.operations, d.seats, d.crossmembers, d.loads, d.limits, d.targets.drop_mm)
+    whole = Whole(inputs.survey, d.operations, d.seats, d.crossmembers, plan_of(d), d.limits, d.targets.drop_mm)
     return _streamed(search_piece(whole, body.operation_id, _stock(inputs)), lambda found: FindLine(piece=found))
 
 

@@ -918,6 +918,11 @@ export interface components {
              * @enum {string}
              */
             axle: "front" | "rear";
+            /**
+             * Brackets
+             * @default []
+             */
+            brackets: components["schemas"]["Bracket"][];
             /** Cranks */
             cranks: components["schemas"]["Turning"][];
             /** Curves */
@@ -1154,6 +1159,7 @@ export interface components {
              *       "bolt_size": "M16",
              *       "edge_mm": 30,
              *       "grade": "10.9",
+             *       "lift_mm": 0,
              *       "standoff_mm": 55,
              *       "stiff": true,
              *       "thickness_mm": 6,
@@ -4346,6 +4352,11 @@ export interface components {
              * @default 10.9
              */
             grade: string;
+            /**
+             * Lift Mm
+             * @default 0
+             */
+            lift_mm: number;
             /**
              * Standoff Mm
              * @default 55

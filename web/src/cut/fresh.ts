@@ -209,6 +209,7 @@ export function freshOperation(draft: Draft, kind: OperationKind): Operation {
           thickness_mm: 6,
           width_mm: 60,
           standoff_mm: 55,
+          lift_mm: 0,
           edge_mm: 30,
           bolt_size: "M16",
           grade: "10.9",

@@ -188,6 +188,7 @@ export const SMALL_WORK: KindSpec[] = [
       { at: "thickness_mm", label: "Foot, thick", is: "thickness" },
       steel,
       { at: "tabs.standoff_mm", label: "Link's bolt off the face" },
+      { at: "tabs.lift_mm", label: "Bolt above the foot's middle" },
       { at: "tabs.edge_mm", label: "Hole to tab's end" },
       { at: "tabs.width_mm", label: "Tab width" },
       { at: "tabs.thickness_mm", label: "Tab thickness", is: "thickness" },

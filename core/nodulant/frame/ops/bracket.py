@@ -31,6 +31,8 @@ class Tabs(Frozen):
     thickness_mm: Thickness = 6.0
     width_mm: Size = 60.0
     standoff_mm: Size = 55.0
+    lift_mm: Annotated[float, Field(ge=-400, le=400)] = 0.0
+    """Link's bolt above the foot's middle; negative where the tabs hang below it."""
     edge_mm: Size = 30.0
     bolt_size: Annotated[str, Field(max_length=20)] = "M16"
     grade: Annotated[str, Field(max_length=20)] = "10.9"
@@ -182,7 +184,7 @@ class Bracket(RailOperation):
         corners = [(-w, -h), (w, -h), (w, h), (-w, h)]
         lines = [Line(*a, *b) for a, b in zip(corners, corners[1:] + corners[:1], strict=True)]
         worst, _ = group_load_n_per_mm(
-            weld_group(lines), (self.out_n, self.along_n, self.up_n), (self.tabs.standoff_mm, 0.0, 0.0)
+            weld_group(lines), (self.out_n, self.along_n, self.up_n), (self.tabs.standoff_mm, 0.0, self.tabs.lift_mm)
         )
         steel = find_steel(self.steel_id)
         thinnest = min(self.thickness_mm, on.here.wall)
@@ -205,10 +207,12 @@ class Bracket(RailOperation):
         bolt, n = bolts.bolt(), 2 * bolts.per_end
         arm = max(self.width_mm - 2 * bolts.edge_mm, 1.0)
         tall = max(self.tall_mm - 2 * bolts.edge_mm, 1.0)
-        shear = (self.along_n**2 + self.up_n**2) ** 0.5 / n
+        turning = abs(self.along_n * self.tabs.lift_mm) / (n * max(arm, tall) / 2)
+        shear = (self.along_n**2 + self.up_n**2) ** 0.5 / n + turning
         pull = max(self.out_n, 0.0) / n + self.tabs.standoff_mm * (
             abs(self.along_n) / (arm * bolts.per_end) + abs(self.up_n) / (tall * bolts.per_end)
         )
+        pull += abs(self.out_n * self.tabs.lift_mm) / (tall * bolts.per_end)
         use = ((shear / bolt.shear_n()) ** 2 + (pull / bolt.tension_n()) ** 2) ** 0.5
         values = {"shear": shear, "shear_capacity": bolt.shear_n(), "pull": pull, "pull_capacity": bolt.tension_n()}
         return CheckSpec(
@@ -265,7 +269,8 @@ class Bracket(RailOperation):
                 remedy="Thicker tabs, or more edge.",
             )
         )
-        lever = max(t.standoff_mm - (self.gusset.leg_mm if self.gusset else 0.0), 0.0)
+        off = max(t.standoff_mm - (self.gusset.leg_mm if self.gusset else 0.0), 0.0)
+        lever = (off**2 + max(abs(t.lift_mm) - self.tall_mm / 2, 0.0) ** 2) ** 0.5
         modulus = 2 * t.thickness_mm * t.width_mm**2 / 6
         moment = (self.along_n**2 + self.up_n**2) ** 0.5 * lever
         rows.append(
