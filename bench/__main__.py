@@ -18,7 +18,7 @@ import django  # noqa: E402
 
 django.setup()
 
-from bench import core_speeds, drag_latency  # noqa: E402
+from bench import core_speeds, drag_latency, travel_speeds  # noqa: E402
 from bench.measure import Figure  # noqa: E402
 
 HEAD = """# Speeds
@@ -49,6 +49,8 @@ def main() -> int:
         + core_speeds.against_finite_elements()
         + core_speeds.frame_solve()
         + core_speeds.whole_frame()
+        + travel_speeds.poses()
+        + travel_speeds.bracket_map()
         + drag_latency.drag()
     )
     table = "\n".join(row(figure) for figure in figures)

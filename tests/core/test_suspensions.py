@@ -10,6 +10,7 @@ from pydantic import ValidationError
 
 from nodulant.base.errors import NodulantError
 from nodulant.evaluate import InvalidInputs, Want, evaluate
+from nodulant.evaluate.travel import moved
 from nodulant.suspension.suspension import Suspension
 from tests import fixtures as f
 from tests.core.test_operations import numbers, worth
@@ -243,3 +244,16 @@ class AsTheyStand(SimpleTestCase):
         self.assertIn(0.0, axle.travel_mm)
         self.assertEqual((axle.travel_mm[0], axle.travel_mm[-1]), (-41.7, 73.3))
         self.assertTrue(np.all(np.diff(axle.travel_mm) > 0))
+
+
+class WhileDragging(SimpleTestCase):
+    """A hand that drags a link is answered by the same figures, without the rest of the job."""
+
+    def test_the_same_checks_and_curves_as_the_whole_evaluation(self):
+        inputs = suspended("three-link", springs=AIR)
+        whole, quick = evaluate(inputs, ONLY), moved(inputs, level=True)
+        self.assertEqual([c.id for c in quick.checks], [c.id for c in whole.checks if c.stage == "travel"])
+        self.assertEqual(quick.travel[0].curves, whole.travel[0].curves)
+        self.assertEqual(quick.travel[0].rolls_deg, [0.0])
+        self.assertEqual(len(quick.travel[0].poses), len(quick.travel[0].travel_mm))
+        self.assertEqual(moved(inputs, level=False).travel, whole.travel)

@@ -101,6 +101,19 @@ class Evaluate(Shop):
         self.assertTrue(walk(self.ask()[1]))
 
 
+class Travel(Shop):
+    def test_suspensions_alone_without_whys(self):
+        design = self.job.options.get(key="step").head().design().model_dump(mode="json")
+        response, data = self.send("post", "/travel", {"job_id": self.job.pk, "design": design, "level": True})
+        self.assertEqual(data["travel"][0]["rolls_deg"], [0.0])
+        self.assertTrue(data["checks"] and all("why" not in c for c in data["checks"]))
+        self.assertLess(len(response.content), 40_000)
+
+    def test_nothing_held_is_nothing_moved(self):
+        _, data = self.send("post", "/travel", {"job_id": self.job.pk, "design": self.design()})
+        self.assertEqual(data, {"checks": [], "travel": []})
+
+
 class Parsing(Shop):
     def test_read_and_refused(self):
         self.assertEqual(self.send("post", "/units/parse", {"text": "2 1/2"})[1]["value"], 63.5)

@@ -3,7 +3,8 @@
 import numpy as np
 
 from nodulant.base.arrays import Columns, Rows, significant
-from nodulant.checks.check import Check
+from nodulant.base.model import Frozen
+from nodulant.checks.check import Check, order
 from nodulant.checks.driveline_rules import driveline_checks
 from nodulant.checks.link_rules import length_of, link_checks, worst_of
 from nodulant.checks.spring_rules import spring_checks
@@ -24,6 +25,22 @@ from nodulant.suspension.spring_motion import both_ends
 from nodulant.suspension.springs import LeafPack
 from nodulant.suspension.study import Study, study
 from nodulant.suspension.tube import critical_n
+from nodulant.targets.drop import add_up
+
+
+class Moved(Frozen):
+    """What a moved link changes: checks of the stage and the suspensions themselves."""
+
+    checks: tuple[Check, ...]
+    travel: tuple[AxleTravel, ...]
+
+
+def moved(inputs: Inputs, *, level: bool) -> Moved:
+    """Only the suspensions, for a hand that drags a point; the rails stay as they were."""
+    studies = suspension_studies(inputs, add_up(inputs.design.targets).towards_rail_mm)
+    return Moved(
+        checks=tuple(order(suspension_checks(inputs, studies))), travel=axle_travels(inputs, studies, level=level)
+    )
 
 
 def suspension_studies(inputs: Inputs, towards_rail_mm: float) -> list[Study]:
@@ -52,16 +69,16 @@ def _rear(studies: list[Study]) -> Study | None:
     return next((s for s in studies if s.suspension.axle == "rear"), None)
 
 
-def axle_travels(inputs: Inputs, studies: list[Study]) -> tuple[AxleTravel, ...]:
-    """Drawings and curves of all of them; the shaft goes with the rear axle."""
+def axle_travels(inputs: Inputs, studies: list[Study], *, level: bool = False) -> tuple[AxleTravel, ...]:
+    """Drawings and curves of all of them, the shaft with the rear axle; ``level`` leaves the poses in roll out."""
     rear = _rear(studies)
-    drawn = [_axle_travel(i, s, inputs.design.driveline if s is rear else None) for i, s in enumerate(studies)]
+    drawn = [_axle_travel(i, s, inputs.design.driveline if s is rear else None, level) for i, s in enumerate(studies)]
     return tuple(
         own.model_copy(update={"brackets": frame_brackets(inputs, s)}) for own, s in zip(drawn, studies, strict=True)
     )
 
 
-def _axle_travel(index: int, s: Study, driveline: Driveline | None) -> AxleTravel:
+def _axle_travel(index: int, s: Study, driveline: Driveline | None, level: bool) -> AxleTravel:
     own, m = s.suspension, s.motion
     head = {
         "axle": own.axle,
@@ -84,10 +101,10 @@ def _axle_travel(index: int, s: Study, driveline: Driveline | None) -> AxleTrave
         **head,
         travel_mm=significant(m.travel),
         there=m.there.tolist(),
-        rolls_deg=significant(np.degrees(m.sweep.roll[_shown(m)])),
+        rolls_deg=significant(np.degrees(m.sweep.roll[_shown(m, level)])),
         ends=m.sweep.ends,
-        poses=_poses(m),
-        cranks=_cranks(m),
+        poses=_poses(m, level),
+        cranks=_cranks(m, level),
         members=_members(s, m) + shaft_members(driveline, s),
         curves=_curves(s, m) + shaft_curves(s, m, shaft_of(driveline, s)),
         forces=_forces(s),
@@ -100,34 +117,38 @@ def _trouble(s: Study) -> str:
     return "a reading of the survey is missing" if s.missing else ""
 
 
-def _shown(m: Motion) -> Rows:
-    """Columns of roll that the drawing gets: every other one besides level, since it interpolates."""
+def _shown(m: Motion, level: bool) -> Rows:
+    """Columns of roll that the drawing gets: level alone, or all but one degree, since it interpolates."""
+    if level:
+        return np.array([m.middle])
     every = np.arange(len(m.sweep.roll))
     return every if len(every) < 5 else every[np.abs(np.abs(np.degrees(m.sweep.roll)) - 1.0) > 1e-6]
 
 
-def _in_view(m: Motion, values: Columns) -> Columns:
+def _in_view(m: Motion, values: Columns, level: bool) -> Columns:
     """Rows (travels x rolls, ..) at the shown rolls, the reference where the linkage does not exist."""
-    grid = values.reshape(len(m.travel), len(m.sweep.roll), -1)[:, _shown(m)]
+    grid = values.reshape(len(m.travel), len(m.sweep.roll), -1)[:, _shown(m, level)]
     return grid.reshape(-1, grid.shape[-1])
 
 
-def _poses(m: Motion) -> list[list[float]]:
+def _poses(m: Motion, level: bool) -> list[list[float]]:
     pose, there = m.sweep.solved.pose, m.sweep.there.reshape(-1)
     rows = np.concatenate([pose.origin, rotation_vector(pose.rotation)], axis=1)
     rest = np.array([*m.setting.hub, 0.0, 0.0, 0.0])
-    rounded: list[list[float]] = np.round(_in_view(m, np.where(there[:, None], rows, rest)), 5).tolist()
+    rounded: list[list[float]] = np.round(_in_view(m, np.where(there[:, None], rows, rest), level), 5).tolist()
     return rounded
 
 
-def _cranks(m: Motion) -> tuple[Turning, ...]:
+def _cranks(m: Motion, level: bool) -> tuple[Turning, ...]:
     there = m.sweep.there.reshape(-1)
     return tuple(
         Turning(
             parent=piece.parent,
             point=list(piece.point),
             axis=list(piece.axis),
-            angle=np.round(_in_view(m, np.where(there, m.sweep.solved.pose.turned[:, k], 0.0))[:, 0], 6).tolist(),
+            angle=np.round(
+                _in_view(m, np.where(there, m.sweep.solved.pose.turned[:, k], 0.0), level)[:, 0], 6
+            ).tolist(),
         )
         for k, piece in enumerate(m.sweep.compiled.mechanism.pieces)
     )

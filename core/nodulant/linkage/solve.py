@@ -10,7 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 import numpy.typing as npt
 
-from nodulant.base.arrays import Columns, Mask
+from nodulant.base.arrays import Columns, Mask, Rows
 from nodulant.base.errors import NotSolvable
 from nodulant.linkage.compiled import Compiled, Pose, system
 from nodulant.linkage.rotation import composed, exponential
@@ -46,35 +46,78 @@ def solve(c: Compiled, targets: Columns, start: Pose, moved: Columns | None = No
             found=f"{c.held} rods and guides",
             acceptable=f"{c.mechanism.freedoms - len(c.drives)}",
         )
-    origin, rotation, turned = start.origin.copy(), start.rotation.copy(), start.turned.copy()
-    error, jacobian = np.zeros((count, rows)), np.zeros((count, rows, c.mechanism.freedoms))
-    iterations, found = np.zeros(count, dtype=np.int64), np.zeros(count, dtype=bool)
-    active = np.arange(count)
+    state = _State(start, rows, c.mechanism.freedoms)
     for step in range(ENOUGH + 1):
-        pose = Pose(origin[active], rotation[active], turned[active])
-        e, j = system(c.of(active), pose, targets[active], None if moved is None else moved[active])
-        error[active], jacobian[active], iterations[active] = e, j, step
-        if not over:
-            done = np.abs(e).max(axis=1) < TOLERANCE_MM
-            found[active[done]] = True
-            active, e, j = active[~done], e[~done], j[~done]
-            if len(active) == 0:
-                break
-        delta = _step(c, e, j, over)
+        at = state.active
+        e, j = system(c.of(at), state.pose(), targets[at], None if moved is None else moved[at])
+        state.keep(e, j, step)
+        done = np.zeros(len(at), dtype=bool) if over else np.abs(e).max(axis=1) < TOLERANCE_MM
+        if not state.leave(done, found=True):
+            break
+        delta = _step(c, e[~done], j[~done], over)
         largest = np.abs(delta[:, :3]).max(axis=1) + np.abs(delta[:, 3:]).max(axis=1) * LONGEST_MM
         stuck = ~np.isfinite(largest)
-        done = stuck | (largest < TOLERANCE_MM) if over else stuck
-        found[active[done & ~stuck]] = True
-        active, delta = active[~done], delta[~done]
-        if len(active) == 0 or step == ENOUGH:
+        still = ~stuck & (largest < TOLERANCE_MM) if over else np.zeros(len(stuck), dtype=bool)
+        delta = delta[~(stuck | still)]
+        if not state.leave(still, found=True) or not state.leave(stuck[~still], found=False) or step == ENOUGH:
             break
+        state.move(delta)
+    turn = np.zeros(count) if over else np.sign(np.linalg.det(state.jacobian))
+    pose = Pose(state.origin, state.rotation, state.turned)
+    return Solved(pose, state.error, state.jacobian, state.iterations, state.found, turn)
+
+
+class _State:
+    """The batch while it is being solved; poses leave one by one, the others go on."""
+
+    def __init__(self, start: Pose, rows: int, freedoms: int) -> None:
+        """Begin with every pose active at its start."""
+        count = len(start.origin)
+        self.origin, self.rotation, self.turned = start.origin.copy(), start.rotation.copy(), start.turned.copy()
+        self.error, self.jacobian = np.zeros((count, rows)), np.zeros((count, rows, freedoms))
+        self.iterations, self.found = np.zeros(count, dtype=np.int64), np.zeros(count, dtype=bool)
+        self.active: Rows = np.arange(count)
+
+    @property
+    def _all(self) -> bool:
+        return len(self.active) == len(self.origin)
+
+    def pose(self) -> Pose:
+        """The poses that are still active."""
+        if self._all:
+            return Pose(self.origin, self.rotation, self.turned)
+        return Pose(self.origin[self.active], self.rotation[self.active], self.turned[self.active])
+
+    def keep(self, error: Columns, jacobian: Columns, step: int) -> None:
+        """Remember where the active poses stand."""
+        if self._all:
+            self.error, self.jacobian = error, jacobian
+            self.iterations[:] = step
+        else:
+            self.error[self.active], self.jacobian[self.active] = error, jacobian
+            self.iterations[self.active] = step
+
+    def leave(self, done: Mask, *, found: bool) -> bool:
+        """Let some poses go; whether any are left."""
+        if done.any():
+            self.found[self.active[done]] = found
+            self.active = self.active[~done]
+        return len(self.active) > 0
+
+    def move(self, delta: Columns) -> None:
+        """Move the active poses, no further at once than keeps them in their branch."""
         scale = np.maximum(np.abs(delta[:, :3]).max(axis=1) / LONGEST_MM, np.abs(delta[:, 3:]).max(axis=1) / WIDEST)
-        delta = delta / np.maximum(scale, 1.0)[:, None]
-        origin[active] += delta[:, :3]
-        rotation[active] = composed(exponential(delta[:, 3:6]), rotation[active])
-        turned[active] += delta[:, 6:]
-    turn = np.zeros(count) if over else np.sign(np.linalg.det(jacobian))
-    return Solved(Pose(origin, rotation, turned), error, jacobian, iterations, found, turn)
+        if (scale > 1.0).any():
+            delta = delta / np.maximum(scale, 1.0)[:, None]
+        at = self.active
+        turn = composed(exponential(delta[:, 3:6]), self.rotation if self._all else self.rotation[at])
+        if self._all:
+            self.origin, self.rotation = self.origin + delta[:, :3], turn
+            self.turned = self.turned + delta[:, 6:]
+        else:
+            self.origin[at] += delta[:, :3]
+            self.rotation[at] = turn
+            self.turned[at] += delta[:, 6:]
 
 
 def _step(c: Compiled, error: Columns, jacobian: Columns, over: bool) -> Columns:

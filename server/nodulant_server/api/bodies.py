@@ -144,6 +144,15 @@ class EvaluateBody(Frozen):
     sequence: int = 0
 
 
+class TravelBody(Frozen):
+    """Move the suspensions of a draft; ``level`` leaves the poses in roll out."""
+
+    job_id: int
+    design: Design
+    survey: Survey | None = None
+    level: bool = False
+
+
 class OutlineBody(Frozen):
     """A drawing of the rail from the side, its unit, where its left end is, and a station to be like in width and wall."""
 

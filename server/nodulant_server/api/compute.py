@@ -14,6 +14,7 @@ from nodulant.base.errors import NodulantError
 from nodulant.evaluate import Evaluation, Want, evaluate
 from nodulant.evaluate.load_plan import plan_of
 from nodulant.evaluate.side_by_side import SideBySide, side_by_side
+from nodulant.evaluate.travel import Moved, moved
 from nodulant.formats.dxf import pattern_dxf
 from nodulant.formats.pattern_pdf import Paper, pattern_pdf
 from nodulant.formats.rail_drawn import DrawnSection, section_from_drawing, stations_from_outline
@@ -47,6 +48,7 @@ from nodulant_server.api.bodies import (
     ParseBody,
     SectionBody,
     StationsBody,
+    TravelBody,
 )
 from nodulant_server.api.jobs import person
 from nodulant_server.api.problems import problem
@@ -78,6 +80,14 @@ def run(request: HttpRequest, body: EvaluateBody) -> HttpResponse:
     response = HttpResponse(orjson.dumps(data), content_type="application/json")
     response["X-Sequence"] = str(body.sequence)
     return response
+
+
+@router.post("/travel", response=Moved)
+def travel(request: HttpRequest, body: TravelBody) -> HttpResponse:
+    """The suspensions alone, while a hand drags a point; whys are left out."""
+    found = moved(_inputs(body.job_id, body.design, body.survey), level=body.level)
+    data = found.model_dump(exclude={"checks": {"__all__": WHYS}})
+    return HttpResponse(orjson.dumps(data), content_type="application/json")
 
 
 @router.post("/compare", response=SideBySide)

@@ -628,6 +628,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/travel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Travel
+         * @description The suspensions alone, while a hand drags a point; whys are left out.
+         */
+        post: operations["nodulant_server_api_compute_travel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/parse": {
         parameters: {
             query?: never;
@@ -2654,6 +2674,16 @@ export interface components {
             height_mm: number;
         };
         /**
+         * Moved
+         * @description What a moved link changes: checks of the stage and the suspensions themselves.
+         */
+        Moved: {
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            /** Travel */
+            travel: components["schemas"]["AxleTravel"][];
+        };
+        /**
          * MultiLink
          * @description Five rods to one upright.
          */
@@ -4532,6 +4562,21 @@ export interface components {
             top_width_mm: number;
         };
         /**
+         * TravelBody
+         * @description Move the suspensions of a draft; ``level`` leaves the poses in roll out.
+         */
+        TravelBody: {
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            /**
+             * Level
+             * @default false
+             */
+            level: boolean;
+            survey?: components["schemas"]["Survey"] | null;
+        };
+        /**
          * TriangulatedFourLink
          * @description Two lower links fore and aft, two upper ones that converge in plan and so locate the axle sideways too.
          */
@@ -5669,6 +5714,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Station"][];
+                };
+            };
+        };
+    };
+    nodulant_server_api_compute_travel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TravelBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
                 };
             };
         };

@@ -42,6 +42,7 @@ export type SideBySide = Schemas["SideBySide"];
 export type CompareRow = Schemas["Row"];
 export type Choice = Schemas["Choice"];
 export type Driveline = NonNullable<Design["driveline"]>;
+export type Moved = Schemas["Moved"];
 export type FoundHoles = Schemas["FoundHoles"];
 export type HoleChoice = Schemas["HoleChoice"];
 export type AxleTravel = Schemas["AxleTravel"];

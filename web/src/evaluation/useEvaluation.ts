@@ -1,6 +1,6 @@
 import { create } from "zustand";
 import { api, got, Refused } from "../api/client";
-import type { Check, Evaluation, Problem } from "../api/types";
+import type { Check, Evaluation, Moved, Problem } from "../api/types";
 import type { Draft } from "../draft/document";
 import { shownDraft, useBench } from "../draft/store";
 
@@ -46,8 +46,6 @@ async function run(): Promise<void> {
   const { jobId, side, stationMm, gesture, loadCase, stage } = useBench.getState();
   const draft = shownDraft(useBench.getState());
   const dragging = gesture !== null;
-  // while a hand drags, only what it can move is computed: links, or cuts
-  const links = stage === "travel";
   sequence += 1;
   const body = {
     job_id: jobId,
@@ -56,20 +54,30 @@ async function run(): Promise<void> {
     slim: dragging,
     sequence,
     want: {
-      frame: !dragging || (!links && !BEAM_CASES.includes(loadCase)),
+      frame: !dragging || !BEAM_CASES.includes(loadCase),
       interim: !dragging,
-      travel: !dragging || links,
-      strips: !dragging || !links,
-      parts: !dragging || !links,
+      travel: !dragging,
+      strips: true,
+      parts: true,
       steps: !dragging,
       readings: !dragging,
       case: loadCase,
       strip_side: side,
-      section: dragging && links ? null : { side, x_mm: stationMm },
+      section: { side, x_mm: stationMm },
     },
   };
   try {
-    show(await got(api.POST("/api/evaluate", { body })), draft, gesture?.at ?? 0);
+    const { result } = useShown.getState();
+    if (dragging && stage === "travel" && result) {
+      const { design, survey } = draft;
+      const level = useBench.getState().rollDeg === 0;
+      const moved = await got(api.POST("/api/travel", { body: { job_id: jobId, design, survey, level } }));
+      show(withTravel(result, moved), draft, gesture.at, true);
+    } else {
+      const next = await got(api.POST("/api/evaluate", { body }));
+      const old = useShown.getState().result;
+      show(dragging && old ? merged(old, next) : next, draft, gesture?.at ?? 0, dragging);
+    }
   } catch (error) {
     if (error instanceof Refused) {
       useShown.setState({
@@ -90,16 +98,15 @@ function problemOf(error: Refused): Problem {
   return { pointer: "", message: error.message, found: "", expected: "" };
 }
 
-function show(next: Evaluation, draft: Draft, at: number): void {
-  const old = useShown.getState().result;
-  const slim = next.figures === undefined;
-  const result = slim && old ? merged(old, next) : next;
+/** Show a result; while a hand drags the margins before it stay what changes are counted from. */
+function show(result: Evaluation, draft: Draft, at: number, dragging: boolean): void {
+  const old = useShown.getState();
   const margins: Record<string, number> = {};
-  for (const check of old?.checks ?? []) if (check.margin !== null) margins[check.id] = check.margin;
+  for (const check of old.result?.checks ?? []) if (check.margin !== null) margins[check.id] = check.margin;
   useShown.setState({
     result,
     draft,
-    before: slim ? useShown.getState().before : margins,
+    before: dragging ? old.before : margins,
     problems: [],
     stale: false,
     shownAt: at,
@@ -112,16 +119,21 @@ function merged(old: Evaluation, next: Evaluation): Evaluation {
   const fresh = next.checks.map((check) => ({ ...whys.get(check.id), ...check }) as Check);
   // the frame in space and the frames between steps are not solved while a hand drags: their rows stay as they were
   const ids = new Set(fresh.map((check) => check.id));
-  const kept = (check: Check) => (check.stage === "travel" ? next.travel.length === 0 : KEPT.test(check.limit_id));
+  const kept = (check: Check) => check.stage === "travel" || KEPT.test(check.limit_id);
   const checks = [...fresh, ...old.checks.filter((check) => kept(check) && !ids.has(check.id))];
   const rails = old.rails.map((rail, i) => ({ ...rail, ...next.rails[i] }));
   const interim = next.interim.length ? next.interim : old.interim;
   const deflection = next.deflection.length ? next.deflection : old.deflection;
   const strips = next.strips.map((strip) => ({ ...strip, life: strip.life ?? sameStations(old, strip)?.life ?? null }));
-  const links = next.travel.length > 0;
-  const cut = links ? { strips: old.strips, parts: old.parts, section: old.section, deflection: old.deflection } : {};
-  const travel = links ? next.travel : old.travel;
-  return { ...old, ...next, checks, rails, interim, deflection, strips, travel, ...cut };
+  const travel = next.travel.length ? next.travel : old.travel;
+  return { ...old, ...next, checks, rails, interim, deflection, strips, travel };
+}
+
+/** The last answer with the suspensions moved: their checks and drawings are new, all else stays. */
+function withTravel(old: Evaluation, moved: Moved): Evaluation {
+  const whys = new Map(old.checks.map((check) => [check.id, check]));
+  const fresh = moved.checks.map((check) => ({ ...whys.get(check.id), ...check }) as Check);
+  return { ...old, checks: [...fresh, ...old.checks.filter((c) => c.stage !== "travel")], travel: moved.travel };
 }
 
 /** The strip of the last full answer, where its stations are as many. */

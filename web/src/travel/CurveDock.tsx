@@ -60,7 +60,7 @@ function One({ curve, travel }: { curve: Curve; travel: number[] }) {
   const y = (v: number) => H - 4 - ((v - low + pad) / (high - low + 2 * pad)) * (H - 8);
   const here = valueAtTravel(travel, curve.values, travelMm);
   return (
-    <Box ref={frame} bg="sheet" px="0" title={curve.words}>
+    <Box ref={frame} bg="sheet" px="0" title={curve.words} contentVisibility="auto" containIntrinsicSize="190px 81px">
       <Flex px="2" pt="1" fontSize="13px" gap="2" align="baseline">
         <Text flex="1" color="faint" truncate>
           {curve.name}

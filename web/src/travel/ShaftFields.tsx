@@ -1,5 +1,5 @@
 import { useMay } from "../app/session";
-import { shownDraft, useBench } from "../draft/store";
+import { type shownDraft, useBench } from "../draft/store";
 import { Act, ChoiceField, Group, Pair, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { freshShaft } from "./fresh";
@@ -13,7 +13,7 @@ const SIDES = [
 
 /** The shaft from gearbox to axle, with what it must clear. */
 export function ShaftFields() {
-  const shaft = useBench((s) => shownDraft(s).design.driveline);
+  const shaft = useBench((s) => s.history.now.design.driveline);
   const act = useBench((s) => s.act);
   const may = useMay();
   const set = (path: readonly (string | number)[], value: unknown) => act({ kind: "set", path, value });

@@ -2,7 +2,7 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import type { Layout, Suspension } from "../api/types";
 import { useMay } from "../app/session";
-import { shownDraft, useBench, usePick } from "../draft/store";
+import { useBench, usePick } from "../draft/store";
 import { Act, Group, Pair, PlainChoice, TickField, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { freshLayout, freshSuspension, lateralFor } from "./fresh";
@@ -13,7 +13,7 @@ import { LAYOUTS, specOf } from "./layouts";
 import { pathOf } from "./paths";
 import { ShaftFields } from "./ShaftFields";
 import { SpringFields } from "./SpringFields";
-import { useAxle } from "./useAxle";
+import { useIndex } from "./useAxle";
 
 const LATERALS = [
   ["track-bar", "track bar"],
@@ -22,8 +22,9 @@ const LATERALS = [
 
 /** What holds each axle, what it stands on, and how far it moves. */
 export default function TravelPanel() {
-  const all = useBench((s) => shownDraft(s).design.suspensions) ?? [];
-  const { index } = useAxle();
+  // the committed draft: while a point is dragged only the fields it moves draw again
+  const all = useBench((s) => s.history.now.design.suspensions) ?? [];
+  const { index } = useIndex();
   const put = useBench((s) => s.put);
   const may = useMay();
   const own = all[index];

@@ -1,0 +1,77 @@
+"""Suspensions: a whole grid of poses against looping a general least-squares solver, and the map of bracket holes."""
+
+import time
+
+import numpy as np
+from scipy.optimize import least_squares
+from tests.core.test_suspensions import suspended
+from tests.published.test_linkages import AXLE, HUB, triangulated
+
+from bench.measure import Figure, median_ms
+from nodulant.evaluate.travel import moved
+from nodulant.linkage.rotation import rotation_vector
+from nodulant.linkage.sweep import sweep
+from nodulant.search.bracket_holes import Asked, Holes, Wanted, find_holes
+from nodulant.suspension.motion import compiled, moved_through
+from nodulant.suspension.study import study
+
+TRAVEL = np.linspace(-90.0, 90.0, 61)
+ROLLS = tuple(np.linspace(-4.0, 4.0, 9))
+SAME_MM = 1e-6
+
+
+def poses() -> list[Figure]:
+    """549 poses in one batch, with all curves, and pose by pose with scipy's solver."""
+    layout = triangulated()
+    c, rolls = compiled(layout, AXLE), np.radians(ROLLS)
+    batch = median_ms(lambda _: sweep(c, TRAVEL, rolls), 30)
+    inputs = suspended()
+    d, survey = inputs.design, inputs.survey
+    curves = median_ms(lambda _: study(survey, d.suspensions[0], d.seats, 60.0, 1.0), 20)
+    whole = median_ms(lambda _: moved(inputs, level=True), 20)
+    each, off = _one_by_one(layout)
+    return [
+        Figure("one axle's 549 poses", batch, "ms", budget="8 ms"),
+        Figure("one axle with all its curves and forces (61 x 7 poses)", curves, "ms", budget="25 ms"),
+        Figure("a drag of a link point: evaluation", whole, "ms"),
+        Figure("scipy.optimize.least_squares over ours, per pose", each / (batch / 549), "x", at_least=300.0),
+        Figure("largest difference between both", off, "mm", at_most=SAME_MM),
+    ]
+
+
+def _one_by_one(layout) -> tuple[float, float]:  # type: ignore[no-untyped-def]
+    """Milliseconds a pose with a general solver, and the largest difference from the batch, mm."""
+    rods = layout.mechanism(HUB).rods
+    p, f = np.array([r.a.point for r in rods]) - HUB, np.array([r.b.point for r in rods])
+    length = np.linalg.norm(p + HUB - f, axis=1)
+    m = moved_through(layout, AXLE, TRAVEL, ROLLS)
+    rows, off, spent = range(0, len(TRAVEL) * len(ROLLS), 23), 0.0, 0.0
+    for row in rows:
+        z, roll = TRAVEL[row // len(ROLLS)], np.radians(ROLLS[row % len(ROLLS)])
+
+        def error(u: np.ndarray, z: float = z, roll: float = roll) -> np.ndarray:
+            k = float(np.linalg.norm(u[3:])) or 1e-30
+            x, y, w = u[3:] / k
+            cross = np.array([[0, -w, y], [w, 0, -x], [-y, x, 0]])
+            r = np.eye(3) + np.sin(k) * cross + (1 - np.cos(k)) * (cross @ cross)
+            give = np.linalg.norm(p @ r.T + u[:3] - f, axis=1) - length
+            return np.append(give, [u[2] - HUB[2] - z, 500 * (r[2, 1] - np.sin(roll))])
+
+        start = np.array([HUB[0], HUB[1], HUB[2] + z, roll, 0.0, 0.0])
+        begun = time.perf_counter()
+        found = least_squares(error, start, xtol=1e-15, ftol=1e-15, gtol=1e-15).x
+        spent += time.perf_counter() - begun
+        own = m.sweep.solved.pose.rows(np.array([row]))
+        off = max(off, float(np.abs(own.origin[0] - found[:3]).max()))
+        off = max(off, 500 * float(np.abs(rotation_vector(own.rotation)[0] - found[3:]).max()))
+    return 1000 * spent / len(rows), off
+
+
+def bracket_map() -> list[Figure]:
+    """4096 combinations of holes ranked at nine poses, the best twenty studied whole."""
+    inputs = suspended()
+    d = inputs.design
+    holes = Holes(frame_upper=8, frame_lower=8, axle_upper=8, axle_lower=8)
+    asked = Asked(inputs.survey, d.suspensions[0], d.seats, 60.0, 1.0, holes, Wanted())
+    spent = median_ms(lambda _: find_holes(asked), 3) / 1000
+    return [Figure("map of 4096 bracket holes", spent, "s", budget="1.5 s")]
