@@ -143,6 +143,19 @@ class Travel(Bench):
             shaft.get_by_role("button", name="Something near the shaft").click()
         self.margin("Shaft's tube clears").wait_for()
 
+    def test_what_was_there_before_is_drawn_behind_it(self):
+        self.begin("Triangulated four-link")
+        self.page.get_by_text("dashed: as it was").wait_for()
+        self.page.get_by_role("button", name="As it was").click()
+        self.page.get_by_label("Layout", exact=True).wait_for()
+        self.assertEqual(self.page.get_by_label("Layout", exact=True).input_value(), "leaf")
+        with self.evaluated():
+            self.page.get_by_role("button", name="Take this suspension out").click()
+        expect(self.page.get_by_text("dashed: as it was")).to_have_count(0)
+        with self.evaluated():
+            self.page.get_by_role("group", name="Layouts").get_by_role("button").filter(has_text="Leaf springs").click()
+        self.page.get_by_text("dashed: as it was").wait_for()
+
     def test_the_table_has_every_curve(self):
         self.begin("Triangulated four-link")
         self.page.get_by_role("button", name="Table").click()

@@ -11,7 +11,7 @@ from pydantic import ValidationError
 from nodulant.base.errors import NodulantError
 from nodulant.evaluate import InvalidInputs, Want, evaluate
 from nodulant.evaluate.travel import moved
-from nodulant.suspension.suspension import Suspension
+from nodulant.axles.suspension import Suspension
 from tests import fixtures as f
 from tests.core.test_operations import numbers, worth
 
@@ -257,3 +257,18 @@ class WhileDragging(SimpleTestCase):
         self.assertEqual(quick.travel[0].rolls_deg, [0.0])
         self.assertEqual(len(quick.travel[0].poses), len(quick.travel[0].travel_mm))
         self.assertEqual(moved(inputs, level=False).travel, whole.travel)
+
+
+class AsItWas(SimpleTestCase):
+    """Stock is compared with, never judged."""
+
+    def test_stock_springs_give_curves_and_no_checks(self):
+        inputs = f.demo("step")
+        result = evaluate(inputs, ONLY)
+        (stock,) = result.stock_travel
+        self.assertEqual((stock.layout, stock.trouble), ("leaf", ""))
+        # at the surveyed height, not lowered
+        self.assertAlmostEqual(stock.hub[2], -152.75)
+        self.assertIn("roll-centre", [c.id for c in stock.curves])
+        bare = f.with_survey(inputs, suspensions=())
+        self.assertEqual([c.id for c in evaluate(bare, ONLY).checks], [c.id for c in result.checks])

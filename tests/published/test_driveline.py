@@ -9,7 +9,7 @@ from nodulant.driveline.driveline import Driveline, Near
 from nodulant.driveline.shaft import clearances, critical_rpm, shaft_motion, unevenness
 from nodulant.evaluate import evaluate
 from nodulant.suspension.motion import moved_through
-from nodulant.suspension.points import HardPoint
+from nodulant.axles.points import HardPoint
 from tests.core.test_suspensions import ONLY, suspended, travel_checks
 from tests.published.test_linkages import AXLE, HUB, TRAVEL, parallel, point, ride, triangulated
 

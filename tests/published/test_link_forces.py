@@ -9,9 +9,9 @@ from nodulant.linkage.sweep import part
 from nodulant.suspension import motion
 from nodulant.suspension.forces import AxleLoads, balance, tyre_forces
 from nodulant.suspension.motion import Setting, moved_through
-from nodulant.suspension.points import Tube, on_axle
+from nodulant.axles.points import Tube, on_axle
 from nodulant.suspension.spring_motion import both_ends, spring_motion
-from nodulant.suspension.springs import AirSpring, Coilover
+from nodulant.axles.springs import AirSpring, Coilover
 from nodulant.suspension.tube import critical_mpa, critical_n
 from tests.published.test_linkages import AXLE, HUB, TRAVEL, parallel, point, ride, triangulated
 

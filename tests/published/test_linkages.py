@@ -10,11 +10,11 @@ from nodulant.linkage.compiled import places
 from nodulant.linkage.rotation import rotation_vector
 from nodulant.linkage.sweep import stretches
 from nodulant.suspension import motion
-from nodulant.suspension.layouts.independent import DoubleWishbone, TrailingArm
-from nodulant.suspension.layouts.lateral import TrackBar, WattsLink
-from nodulant.suspension.layouts.live import LeafSprings, ParallelFourLink, ThreeLink, TriangulatedFourLink
+from nodulant.axles.layouts.independent import DoubleWishbone, TrailingArm
+from nodulant.axles.layouts.lateral import TrackBar, WattsLink
+from nodulant.axles.layouts.live import LeafSprings, ParallelFourLink, ThreeLink, TriangulatedFourLink
 from nodulant.suspension.motion import Setting, moved_through
-from nodulant.suspension.points import HardPoint, Link
+from nodulant.axles.points import HardPoint, Link
 
 HUB = (2610.0, 0.0, -20.0)
 AXLE = Setting(HUB, 760.0, 330.0)

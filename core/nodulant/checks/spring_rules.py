@@ -4,12 +4,12 @@ import math
 
 import numpy as np
 
+from nodulant.axles.points import on_axle
+from nodulant.axles.springs import AirSpring, Coilover
 from nodulant.checks.check import Check, Governs, Why, judge, not_computed
 from nodulant.checks.rail_rules import Changes
 from nodulant.checks.travel_rules import subject_of
-from nodulant.suspension.points import on_axle
 from nodulant.suspension.spring_motion import SpringMotion, coil_seat, ride_pressure_bar, tilt_deg
-from nodulant.suspension.springs import AirSpring, Coilover
 from nodulant.suspension.study import Study
 
 WEIGHT = ("/survey/masses", "/survey/seats")

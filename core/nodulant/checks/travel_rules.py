@@ -4,15 +4,15 @@ import math
 
 import numpy as np
 
+from nodulant.axles.layouts.layout import NamedLink
+from nodulant.axles.layouts.live import ParallelFourLink, ThreeLink, TriangulatedFourLink
+from nodulant.axles.points import Bolt, Link, bolt_axis, on_axle
 from nodulant.base.arrays import Columns
 from nodulant.checks.check import Check, Governs, Subject, Why, judge, not_computed
 from nodulant.checks.rail_rules import Changes
 from nodulant.linkage.sweep import stretches
 from nodulant.suspension import motion as of
-from nodulant.suspension.layouts.layout import NamedLink
-from nodulant.suspension.layouts.live import ParallelFourLink, ThreeLink, TriangulatedFourLink
 from nodulant.suspension.motion import Motion, Setting
-from nodulant.suspension.points import Bolt, Link, bolt_axis, on_axle
 from nodulant.suspension.study import Study
 
 GEOMETRY = ("travel-reached", "joint-swing")

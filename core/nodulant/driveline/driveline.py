@@ -4,8 +4,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from nodulant.axles.points import HardPoint
 from nodulant.base.model import Coordinate, Extra, Frozen, Name, Size, Thickness
-from nodulant.suspension.points import HardPoint
 
 
 class Near(Frozen):

@@ -14,12 +14,12 @@ from itertools import pairwise
 
 import numpy as np
 
+from nodulant.axles.points import on_axle
 from nodulant.base.arrays import Columns
 from nodulant.driveline.driveline import Driveline
 from nodulant.linkage.rotation import rotated
 from nodulant.materials.steel import DENSITY_KG_PER_MM3, ELASTIC_MODULUS_MPA
 from nodulant.suspension.motion import Motion
-from nodulant.suspension.points import on_axle
 
 
 @dataclass(frozen=True)

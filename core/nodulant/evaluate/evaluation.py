@@ -209,5 +209,7 @@ class Evaluation(Frozen):
     weld_mm: float
     """Length of all welds that the design adds."""
     travel: tuple[AxleTravel, ...]
+    stock_travel: tuple[AxleTravel, ...]
+    """Suspensions of the survey, as they were: not judged, only compared with."""
     steps: tuple[Step, ...]
     readings: tuple[AskedReading, ...]

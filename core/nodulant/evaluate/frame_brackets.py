@@ -2,12 +2,12 @@
 
 import numpy as np
 
+from nodulant.axles.layouts.layout import NamedLink
+from nodulant.axles.points import on_axle
 from nodulant.frame.columns import rail_at
 from nodulant.frame.ops.bracket import Bracket, Tabs
 from nodulant.frame.place import Place
 from nodulant.job.document import Inputs
-from nodulant.suspension.layouts.layout import NamedLink
-from nodulant.suspension.points import on_axle
 from nodulant.suspension.study import Study
 
 REACH_MM = 220.0

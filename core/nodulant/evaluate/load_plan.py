@@ -1,9 +1,9 @@
 """The load plan in force: what the user gave, with the links of the design's own suspensions."""
 
+from nodulant.axles.layouts.live import ParallelFourLink, ThreeLink, TriangulatedFourLink
+from nodulant.axles.suspension import Suspension
 from nodulant.job.document import Design
 from nodulant.loads.plan import AxleLinks, LoadPlan
-from nodulant.suspension.layouts.live import ParallelFourLink, ThreeLink, TriangulatedFourLink
-from nodulant.suspension.suspension import Suspension
 
 APART_MM = 20.0
 

@@ -21,7 +21,7 @@ from nodulant.evaluate.figures import figures
 from nodulant.evaluate.interim import deflections, interim_checks, interim_frames
 from nodulant.evaluate.space import Space, frame_in_space, space_figures
 from nodulant.evaluate.taken_along import taken_along
-from nodulant.evaluate.travel import axle_travels, suspension_checks, suspension_studies
+from nodulant.evaluate.travel import axle_travels, stock_travels, suspension_checks, suspension_studies
 from nodulant.frame.model import placed_on, planned_state, route_on
 from nodulant.frame.ops.crossmember_change import CrossmemberChange
 from nodulant.frame.ops.notch import Notch
@@ -100,6 +100,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         interim=interim,
         deflection=deflections(space.frames, want.case) if want.strips else (),
         travel=axle_travels(inputs, studies),
+        stock_travel=stock_travels(inputs) if want.travel else (),
         weld_mm=sum(sides[side].weld_mm for side in LEFT_RIGHT),
         steps=build_plan(design.operations, survey.features, entries, locked) if want.steps else (),
         readings=tuple(asked) if want.readings else (),
@@ -128,16 +129,17 @@ def _refuse_broken(inputs: Inputs) -> None:
         add_up(inputs.design.targets)
     except NodulantError as error:
         problems.append(error)
-    axles = [own.axle for own in inputs.design.suspensions]
-    if len(set(axles)) != len(axles):
-        problems.append(
-            NodulantError(
-                "two suspensions hold one axle",
-                field="/design/suspensions/1/axle",
-                found=" and ".join(axles),
-                acceptable="one of the front, one of the rear",
+    for root, held in (("design", inputs.design.suspensions), ("survey", inputs.survey.suspensions)):
+        axles = [own.axle for own in held]
+        if len(set(axles)) != len(axles):
+            problems.append(
+                NodulantError(
+                    "two suspensions hold one axle",
+                    field=f"/{root}/suspensions/1/axle",
+                    found=" and ".join(axles),
+                    acceptable="one of the front, one of the rear",
+                )
             )
-        )
     ids = [op.id for op in operations]
     if len(set(ids)) != len(ids):
         problems.append(

@@ -2,6 +2,8 @@
 
 import numpy as np
 
+from nodulant.axles.points import on_axle
+from nodulant.axles.springs import LeafPack
 from nodulant.base.arrays import Columns, Rows, significant
 from nodulant.base.model import Frozen
 from nodulant.checks.check import Check, order
@@ -20,9 +22,7 @@ from nodulant.linkage.rotation import rotation_vector
 from nodulant.suspension import motion as of
 from nodulant.suspension.forces import NAMES
 from nodulant.suspension.motion import Motion
-from nodulant.suspension.points import on_axle
 from nodulant.suspension.spring_motion import both_ends
-from nodulant.suspension.springs import LeafPack
 from nodulant.suspension.study import Study, study
 from nodulant.suspension.tube import critical_n
 from nodulant.targets.drop import add_up
@@ -47,6 +47,13 @@ def suspension_studies(inputs: Inputs, towards_rail_mm: float) -> list[Study]:
     """Every suspension of the design, studied."""
     d = inputs.design
     return [study(inputs.survey, own, d.seats, towards_rail_mm, d.loads.grip) for own in d.suspensions]
+
+
+def stock_travels(inputs: Inputs) -> tuple[AxleTravel, ...]:
+    """What held the axles before, at the surveyed ride height, with its own seats."""
+    survey, grip = inputs.survey, inputs.design.loads.grip
+    studies = [study(survey, own, survey.seats, 0.0, grip) for own in survey.suspensions]
+    return tuple(_axle_travel(index, s, None, True) for index, s in enumerate(studies))
 
 
 def suspension_checks(inputs: Inputs, studies: list[Study]) -> list[Check]:

@@ -5,7 +5,7 @@ The browser interpolates poses for drawing only; figures come from the curves' r
 
 from nodulant.base.model import Frozen
 from nodulant.frame.ops.bracket import Bracket
-from nodulant.survey.vehicle import AxleName
+from nodulant.parts.sides import AxleName
 
 
 class Curve(Frozen):

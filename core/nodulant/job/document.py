@@ -11,6 +11,7 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, model_validator
 
 from nodulant.asbuilt.log import Entry
+from nodulant.axles.suspension import Suspension
 from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen, Id, Name, Size, Text, Thickness, Typed
 from nodulant.driveline.driveline import Driveline
@@ -19,7 +20,6 @@ from nodulant.loads.plan import LoadPlan
 from nodulant.parts.limit import LimitChange
 from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.vehicle import Seat, Survey
-from nodulant.suspension.suspension import Suspension
 from nodulant.targets.drop import Targets
 from nodulant.units.show import Style
 

@@ -14,7 +14,8 @@ import numpy as np
 
 from nodulant.base.arrays import Columns
 from nodulant.base.errors import NotSolvable
-from nodulant.survey.vehicle import AxleName, Mass, Seat
+from nodulant.parts.sides import AxleName
+from nodulant.survey.vehicle import Mass, Seat
 
 G = 9.80665
 RAILS = 2

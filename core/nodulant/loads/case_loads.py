@@ -19,8 +19,8 @@ from nodulant.loads.beam import G, Reactions, reactions
 from nodulant.loads.frame3d import Frame
 from nodulant.loads.plan import AxleLinks
 from nodulant.loads.space_frame import Indices
-from nodulant.parts.sides import LEFT_RIGHT, Side
-from nodulant.survey.vehicle import AxleName, Mass, Seat
+from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
+from nodulant.survey.vehicle import Mass, Seat
 
 RUN_STEPS = 200
 """Point loads that a spread mass is made of."""

@@ -16,9 +16,9 @@ from nodulant.frame.assembly import SectionColumns
 from nodulant.loads.case_loads import Carried, carried_by, standing, unit_twist
 from nodulant.loads.frame3d import Frame, PieceForces, RailForces, build_frame, piece_forces, rail_forces, solve_frame
 from nodulant.loads.space_frame import Solved
-from nodulant.parts.sides import LEFT_RIGHT, Side
+from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 from nodulant.survey.crossmember import Crossmember
-from nodulant.survey.vehicle import AxleName, Mass, Rails, Seat
+from nodulant.survey.vehicle import Mass, Rails, Seat
 
 GRID = 61
 STANDING, TWIST = "standing", "twist"

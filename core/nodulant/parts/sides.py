@@ -4,6 +4,7 @@ from typing import Literal
 
 Side = Literal["left", "right"]
 Sides = Literal["left", "right", "both"]
+AxleName = Literal["front", "rear"]
 LEFT_RIGHT: tuple[Side, Side] = ("left", "right")
 
 

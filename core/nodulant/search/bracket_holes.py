@@ -12,6 +12,9 @@ from typing import Annotated, NamedTuple
 import numpy as np
 from pydantic import Field
 
+from nodulant.axles.layouts.live import ParallelFourLink, ThreeLink, TriangulatedFourLink
+from nodulant.axles.points import HardPoint, Link
+from nodulant.axles.suspension import Suspension
 from nodulant.base.arrays import Columns
 from nodulant.base.errors import NodulantError, NotSolvable
 from nodulant.base.model import Frozen
@@ -21,11 +24,8 @@ from nodulant.linkage.solve import solve
 from nodulant.linkage.sweep import part, twist
 from nodulant.search.reinforcement import Progress
 from nodulant.survey.vehicle import Seat, Survey
-from nodulant.suspension.layouts.live import ParallelFourLink, ThreeLink, TriangulatedFourLink
 from nodulant.suspension.motion import Setting, compiled
-from nodulant.suspension.points import HardPoint, Link
 from nodulant.suspension.study import Study, study
-from nodulant.suspension.suspension import Suspension
 
 POSES = 9
 BEST = 20

@@ -28,10 +28,10 @@ from nodulant.loads.ladder import STANDING, TWIST, Ladder, ladder_stations, solv
 from nodulant.loads.plan import JackPoint, LoadPlan, StopPads
 from nodulant.materials.steel import SAFETY_ON_YIELD
 from nodulant.parts.joint import Joint
-from nodulant.parts.sides import LEFT_RIGHT, Side
+from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 from nodulant.strength.rail import RailComparison
 from nodulant.survey.crossmember import Crossmember
-from nodulant.survey.vehicle import AxleName, Mass, Rails, Seat, Survey
+from nodulant.survey.vehicle import Mass, Rails, Seat, Survey
 
 ON_END_MM = 0.5
 """A part this little beyond a rail's end is on the end."""

@@ -7,14 +7,13 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, field_validator, model_validator
 
+from nodulant.axles.suspension import Suspension
 from nodulant.base.errors import InputError
 from nodulant.base.model import Coordinate, Extra, Frozen, Id, Name, Size, Text, Typed
-from nodulant.parts.sides import Side, Sides
+from nodulant.parts.sides import AxleName, Side, Sides
 from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.rail import Rail
 from nodulant.survey.tyre import loaded_radius, parse_tyre
-
-AxleName = Literal["front", "rear"]
 
 
 class Feature(Frozen):
@@ -141,6 +140,8 @@ class Survey(Frozen):
     masses: Annotated[tuple[Mass, ...], Field(max_length=100)] = ()
     seats: Annotated[tuple[Seat, ...], Field(max_length=20)] = ()
     crossmembers: Annotated[tuple[Crossmember, ...], Field(max_length=60)] = ()
+    suspensions: Annotated[tuple[Suspension, ...], Field(max_length=2)] = ()
+    """What held the axles before, hubs at their surveyed height: the planned ones are compared with them."""
     typed: dict[str, Typed] = {}
 
     def ground_z_mm(self) -> float | None:

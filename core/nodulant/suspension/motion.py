@@ -11,13 +11,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from nodulant.axles.layouts.layout import Layout
 from nodulant.base.arrays import Columns
 from nodulant.linkage.compiled import Compiled, compile_mechanism
 from nodulant.linkage.mechanism import Drive, Height, Lean, Point
 from nodulant.linkage.rotation import angles
 from nodulant.linkage.solve import Solved
 from nodulant.linkage.sweep import Sweep, part, sweep, twist
-from nodulant.suspension.layouts.layout import Layout
 
 FLAT = 1e-9
 """Rates of turning below this, rad/mm, put an instant centre at infinity."""

@@ -8,11 +8,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from nodulant.axles.points import HardPoint, on_axle
+from nodulant.axles.springs import AirSpring, Coilover, LeafPack, Springs
 from nodulant.base.arrays import Columns
 from nodulant.linkage.mechanism import Point
 from nodulant.suspension.motion import Motion, heights, roll_ratio
-from nodulant.suspension.points import HardPoint, on_axle
-from nodulant.suspension.springs import AirSpring, Coilover, LeafPack, Springs
 
 ATMOSPHERE_MPA = 0.101325
 LEAST_RATIO = 0.02

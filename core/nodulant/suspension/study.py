@@ -4,6 +4,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
+from nodulant.axles.suspension import Suspension
 from nodulant.base.arrays import Columns
 from nodulant.base.errors import NodulantError
 from nodulant.linkage.mechanism import Point
@@ -14,7 +15,6 @@ from nodulant.survey.vehicle import Axle, Seat, Survey
 from nodulant.suspension.forces import AxleLoads, Forces, LoadCase, balance, tyre_forces
 from nodulant.suspension.motion import Motion, Setting, moved_through
 from nodulant.suspension.spring_motion import SpringMotion, both_ends, spring_motion
-from nodulant.suspension.suspension import Suspension
 
 STEPS = 60
 """Steps of travel between full droop and full bump."""

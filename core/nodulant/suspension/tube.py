@@ -7,8 +7,8 @@ Design, chapter 4, from memory).
 
 import math
 
+from nodulant.axles.points import Tube
 from nodulant.materials.steel import ELASTIC_MODULUS_MPA
-from nodulant.suspension.points import Tube
 
 FACTOR = 2.0
 """On buckling (common practice)."""

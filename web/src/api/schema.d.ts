@@ -2019,6 +2019,8 @@ export interface components {
             section: components["schemas"]["SectionDrawing"] | null;
             /** Steps */
             steps: components["schemas"]["Step"][];
+            /** Stock Travel */
+            stock_travel: components["schemas"]["AxleTravel"][];
             /** Strips */
             strips: components["schemas"]["Strip"][];
             /** Taken Along */
@@ -4290,6 +4292,11 @@ export interface components {
              * @default []
              */
             seats: components["schemas"]["Seat"][];
+            /**
+             * Suspensions
+             * @default []
+             */
+            suspensions: components["schemas"]["Suspension"][];
             /**
              * Typed
              * @default {}

@@ -27,6 +27,8 @@ type Bench = {
   rollDeg: number;
   /** Which suspension of the design lies on the bench. */
   suspension: number;
+  /** Whether the Travel form shows what is planned or what was there before. */
+  before: boolean;
   stationMm: number;
   selected: string | null;
   loadCase: string;
@@ -76,6 +78,7 @@ export const useBench = create<Bench & Acts>((set) => ({
   travelMm: 0,
   rollDeg: 0,
   suspension: 0,
+  before: false,
   stationMm: 0,
   selected: null,
   loadCase: "bump",

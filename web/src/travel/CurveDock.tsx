@@ -13,7 +13,7 @@ type Curve = AxleTravel["curves"][number];
 
 /** Every figure through travel as a small curve with the position marked, or all of them as a table. */
 export default function CurveDock() {
-  const { axle } = useAxle();
+  const { axle, stock } = useAxle();
   const [table, setTable] = useState(false);
   const curves = axle?.curves ?? [];
   return (
@@ -21,6 +21,7 @@ export default function CurveDock() {
       <Flex px="3" py="0.5" gap="3" align="center" bg="panel" borderYWidth="1px" borderColor="rule">
         <Text fontFamily="heading" fontWeight="600" fontSize="17px" flex="1">
           Through travel, droop to bump
+          {stock && <span className="small-words row-tail"> dashed: as it was</span>}
         </Text>
         <Act onClick={() => setTable(!table)}>{table ? "Curves" : "Table"}</Act>
       </Flex>
@@ -30,29 +31,37 @@ export default function CurveDock() {
             Not computed: the linkage does not move.
           </Text>
         )}
-        {axle && curves.length > 0 && (table ? <CurveTable axle={axle} /> : <Curves axle={axle} />)}
+        {axle && curves.length > 0 && (table ? <CurveTable axle={axle} /> : <Curves axle={axle} stock={stock} />)}
       </Box>
     </Flex>
   );
 }
 
-function Curves({ axle }: { axle: AxleTravel }) {
+function Curves({ axle, stock }: { axle: AxleTravel; stock: AxleTravel | undefined }) {
   return (
     <Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(190px, 1fr))" gap="1px" bg="rule">
       {axle.curves.map((curve) => (
-        <One key={curve.id} curve={curve} travel={axle.travel_mm} />
+        <One key={curve.id} curve={curve} travel={axle.travel_mm} before={beforeOf(stock, curve.id, axle.travel_mm)} />
       ))}
     </Box>
   );
 }
 
+/** The same figure as it was, at the planned one's travels. */
+function beforeOf(stock: AxleTravel | undefined, id: string, travel: number[]): (number | null)[] | null {
+  const curve = stock?.curves.find((c) => c.id === id);
+  if (!stock || !curve) return null;
+  const [low, high] = [stock.travel_mm[0] ?? 0, stock.travel_mm.at(-1) ?? 0];
+  return travel.map((mm) => (mm < low || mm > high ? null : valueAtTravel(stock.travel_mm, curve.values, mm)));
+}
+
 const H = 58;
 
-function One({ curve, travel }: { curve: Curve; travel: number[] }) {
+function One({ curve, travel, before }: { curve: Curve; travel: number[]; before: (number | null)[] | null }) {
   const frame = useRef<HTMLDivElement>(null);
   const { width } = useSize(frame);
   const { travelMm, put } = usePick("travelMm", "put");
-  const known = curve.values.filter((v): v is number => v !== null);
+  const known = [...curve.values, ...(before ?? [])].filter((v): v is number => v !== null);
   const [low, high] = [Math.min(...known), Math.max(...known)];
   const pad = Math.max((high - low) * 0.12, Math.abs(high) * 1e-3, 1e-6);
   const [first, last] = [travel[0] ?? 0, travel.at(-1) ?? 1];
@@ -82,7 +91,10 @@ function One({ curve, travel }: { curve: Curve; travel: number[] }) {
         >
           <path d={`M${x(0)} 0V${H}`} stroke={paint("rule")} />
           {low < 0 && high > 0 && <path d={`M0 ${y(0)}H${width}`} stroke={paint("rule")} strokeDasharray="4 3" />}
-          <path d={line(curve, travel, x, y)} fill="none" stroke={paint("ink")} strokeWidth="1.8" />
+          {before && (
+            <path d={line(before, travel, x, y)} fill="none" stroke={paint("removed")} strokeDasharray="5 3" />
+          )}
+          <path d={line(curve.values, travel, x, y)} fill="none" stroke={paint("ink")} strokeWidth="1.8" />
           <path d={`M${x(travelMm)} 0V${H}`} stroke={paint("chalk")} strokeDasharray="1 4" strokeWidth="1.5" />
           {here !== null && <circle cx={x(travelMm)} cy={y(here)} r="3.5" fill={paint("chalk")} />}
         </svg>
@@ -91,10 +103,15 @@ function One({ curve, travel }: { curve: Curve; travel: number[] }) {
   );
 }
 
-function line(curve: Curve, travel: number[], x: (mm: number) => number, y: (v: number) => number): string {
+function line(
+  values: readonly (number | null)[],
+  travel: number[],
+  x: (mm: number) => number,
+  y: (v: number) => number,
+): string {
   let pen = "M";
   let out = "";
-  curve.values.forEach((value, i) => {
+  values.forEach((value, i) => {
     if (value === null) {
       pen = "M";
       return;

@@ -4,14 +4,22 @@ import { paint } from "../app/theme";
 import type { Vec } from "./pose";
 import type { PaperView } from "./views";
 
-type Props = { view: PaperView; axle: AxleTravel; place: (p: BodyPoint) => Vec; ghost?: boolean };
+type Props = { view: PaperView; axle: AxleTravel; place: (p: BodyPoint) => Vec; ghost?: boolean; stock?: boolean };
 
 /** Links, arms, rods and springs of one view. */
-export const Members = memo(function Members({ view, axle, place, ghost }: Props) {
+export const Members = memo(function Members({ view, axle, place, ghost, stock }: Props) {
   return (
     <g opacity={ghost ? 0.5 : 1}>
       {both(axle).map((member) => (
-        <One key={member.name} view={view} member={member} place={place} ghost={ghost} mirrored={member.mirrored} />
+        <One
+          key={member.name}
+          view={view}
+          member={member}
+          place={place}
+          ghost={ghost}
+          stock={stock}
+          mirrored={member.mirrored}
+        />
       ))}
     </g>
   );
@@ -36,12 +44,14 @@ function One({
   member,
   place,
   ghost,
+  stock,
   mirrored,
 }: {
   view: PaperView;
   member: Member;
   place: Props["place"];
   ghost?: boolean;
+  stock?: boolean;
   mirrored: boolean;
 }) {
   const put = (p: BodyPoint) => {
@@ -52,7 +62,18 @@ function One({
   const [bx, by] = put(member.b);
   const spring = member.kind === "spring";
   const width = Math.max(member.diameter_mm * view.perMm, 2.5);
-  if (ghost) return <path d={`M${ax} ${ay}L${bx} ${by}`} stroke={paint("faint")} strokeDasharray="3 4" fill="none" />;
+  if (ghost) {
+    return (
+      <path
+        d={`M${ax} ${ay}L${bx} ${by}`}
+        stroke={paint(stock ? "removed" : "faint")}
+        strokeDasharray={stock ? "9 4" : "3 4"}
+        fill="none"
+      >
+        <title>{stock ? `${member.name}, as it was` : `${member.name}, at ride height`}</title>
+      </path>
+    );
+  }
   return (
     <g data-member={member.name}>
       <title>{member.name}</title>

@@ -23,13 +23,24 @@ const LATERALS = [
 /** What holds each axle, what it stands on, and how far it moves. */
 export default function TravelPanel() {
   // the committed draft: while a point is dragged only the fields it moves draw again
-  const all = useBench((s) => s.history.now.design.suspensions) ?? [];
-  const { index } = useIndex();
+  const before = useBench((s) => s.before);
+  const root = before ? "survey" : "design";
+  const all = useBench((s) => s.history.now[root].suspensions) ?? [];
+  const planned = useIndex().index;
+  const index = Math.min(planned, Math.max(all.length - 1, 0));
   const put = useBench((s) => s.put);
   const may = useMay();
   const own = all[index];
   return (
     <>
+      <Flex gap="1" mb="2" role="group" aria-label="Which suspension">
+        <Act main={!before} onClick={() => put({ before: false })}>
+          Planned
+        </Act>
+        <Act main={before} onClick={() => put({ before: true })} hint="Drawn faintly behind the planned one">
+          As it was
+        </Act>
+      </Flex>
       {all.length > 1 && (
         <Flex gap="1" mb="2">
           {all.map((s, i) => (
@@ -39,26 +50,36 @@ export default function TravelPanel() {
           ))}
         </Flex>
       )}
-      {own && <Fields key={own.axle} own={own} index={index} />}
-      {own?.axle === "rear" && <ShaftFields />}
-      {may.design && all.length < 2 && <AddSuspension taken={all.map((s) => s.axle)} />}
+      {own && <Fields key={`${root}${own.axle}`} own={own} index={index} root={root} />}
+      {own?.axle === "rear" && !before && <ShaftFields />}
+      {may.design && all.length < 2 && <AddSuspension taken={all.map((s) => s.axle)} root={root} />}
     </>
   );
 }
 
 /** Layouts to begin with, for an axle that nothing holds yet. */
-function AddSuspension({ taken }: { taken: readonly string[] }) {
+type Root = "design" | "survey";
+
+function AddSuspension({ taken, root }: { taken: readonly string[]; root: Root }) {
   const { act, put } = usePick("act", "put");
   const free = (["rear", "front"] as const).filter((a) => !taken.includes(a));
   const [axle, setAxle] = useState<"front" | "rear">(free[0] ?? "rear");
   const at = free.includes(axle) ? axle : (free[0] ?? "rear");
   const add = (kind: Layout["kind"]) => {
     const draft = useBench.getState().history.now;
-    act({ kind: "insert", path: ["design", "suspensions"], value: freshSuspension(kind, draft, at) });
-    put({ suspension: draft.design.suspensions?.length ?? 0, travelMm: 0, rollDeg: 0 });
+    act({ kind: "insert", path: [root, "suspensions"], value: freshSuspension(kind, draft, at, root === "survey") });
+    put({ suspension: draft[root].suspensions?.length ?? 0, travelMm: 0, rollDeg: 0 });
   };
   return (
-    <Group title={taken.length ? "Add the other axle" : "What is to hold the axle?"}>
+    <Group
+      title={
+        taken.length
+          ? "Add the other axle"
+          : root === "survey"
+            ? "What held the axle before?"
+            : "What is to hold the axle?"
+      }
+    >
       {free.length > 1 && (
         <PlainChoice
           label="Axle"
@@ -96,14 +117,19 @@ function AddSuspension({ taken }: { taken: readonly string[] }) {
   );
 }
 
-function Fields({ own, index }: { own: Suspension; index: number }) {
+function Fields({ own, index, root }: { own: Suspension; index: number; root: Root }) {
   const { act, put } = usePick("act", "put");
   const may = useMay();
-  const path = ["design", "suspensions", index] as const;
+  const path = [root, "suspensions", index] as const;
+  const before = root === "survey";
   const spec = specOf(own.layout.kind);
   const change = (kind: string) => {
     const draft = useBench.getState().history.now;
-    act({ kind: "set", path: [...path, "layout"], value: freshLayout(kind as Layout["kind"], draft, own.axle) });
+    act({
+      kind: "set",
+      path: [...path, "layout"],
+      value: freshLayout(kind as Layout["kind"], draft, own.axle, before),
+    });
   };
   const independent = ["trailing", "multi-link", "double-wishbone"].includes(own.layout.kind);
   const lateral = "lateral" in own.layout ? own.layout.lateral : null;
@@ -121,7 +147,7 @@ function Fields({ own, index }: { own: Suspension; index: number }) {
         <QuantityField label="Bump at the wheel" path={[...path, "bump_mm"]} />
         <QuantityField label="Droop at the wheel" path={[...path, "droop_mm"]} />
       </Pair>
-      <LinkForces />
+      {!before && <LinkForces />}
       {spec?.parts.map((part) =>
         part.is === "link" ? (
           <LinkFields key={part.at} title={part.title} path={[...path, "layout", ...pathOf(part.at)]} />
@@ -142,7 +168,7 @@ function Fields({ own, index }: { own: Suspension; index: number }) {
             choices={LATERALS}
             choose={(kind) => {
               const draft = useBench.getState().history.now;
-              const value = lateralFor(kind === "watts" ? "watts" : "track-bar", draft, own.axle);
+              const value = lateralFor(kind === "watts" ? "watts" : "track-bar", draft, own.axle, before);
               act({ kind: "set", path: [...path, "layout", "lateral"], value });
             }}
           />
@@ -158,7 +184,7 @@ function Fields({ own, index }: { own: Suspension; index: number }) {
           )}
         </Group>
       )}
-      {may.design && ["triangulated", "parallel", "three-link"].includes(own.layout.kind) && (
+      {may.design && !before && ["triangulated", "parallel", "three-link"].includes(own.layout.kind) && (
         <HoleFinder index={index} />
       )}
       <SpringFields own={own} path={path} independent={independent} />

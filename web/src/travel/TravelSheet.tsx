@@ -18,7 +18,7 @@ import { type Extent, type PaperView, type ViewName, viewsOf } from "./views";
 export default function TravelSheet() {
   const frame = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(frame);
-  const { result, stale, shownAt, axle } = useAxle();
+  const { result, stale, shownAt, axle, stock } = useAxle();
   const [alone, setAlone] = useState<ViewName | null>(null);
   const seen = useHeldExtent(axle);
   const views = useMemo(
@@ -50,6 +50,7 @@ export default function TravelSheet() {
               key={view.name}
               view={view}
               axle={axle}
+              stock={stock}
               result={result}
               turn={() => setAlone(alone ? null : view.name)}
               alone={alone !== null}
@@ -91,13 +92,21 @@ function extentOf(axle: AxleTravel): Extent {
   };
 }
 
-type ViewProps = { view: PaperView; axle: AxleTravel; result: Evaluation; turn: () => void; alone: boolean };
+type ViewProps = {
+  view: PaperView;
+  axle: AxleTravel;
+  stock: AxleTravel | undefined;
+  result: Evaluation;
+  turn: () => void;
+  alone: boolean;
+};
 
-function OneView({ view, axle, result, turn, alone }: ViewProps) {
+function OneView({ view, axle, stock, result, turn, alone }: ViewProps) {
   const { travelMm, rollDeg } = usePick("travelMm", "rollDeg");
   const may = useMay();
   const now = useMemo(() => placer(axle, travelMm, axle.independent ? 0 : rollDeg), [axle, travelMm, rollDeg]);
   const ride = useMemo(() => placer(axle, 0, 0), [axle]);
+  const before = useMemo(() => (stock?.hub ? placer(stock, travelMm, 0) : null), [stock, travelMm]);
   const problems = useShown((s) => s.problems.length > 0);
   const moved = travelMm !== 0 || rollDeg !== 0;
   return (
@@ -108,6 +117,7 @@ function OneView({ view, axle, result, turn, alone }: ViewProps) {
       <g clipPath={`url(#view-${view.name})`}>
         <RailsSeen view={view} rails={result.rails} at={axle.hub?.[0] ?? 0} />
         <AxleMarks view={view} axle={axle} place={now} travelMm={travelMm} />
+        {stock && before && <Members view={view} axle={stock} place={before} ghost stock />}
         {moved && <Members view={view} axle={axle} place={ride} ghost />}
         <Members view={view} axle={axle} place={now} />
         {axle.grips.map((grip) => (

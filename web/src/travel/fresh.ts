@@ -8,11 +8,11 @@ const joints = { swing_deg: 25, rating_n: null, frame_bolt: "square", axle_bolt:
 const link = (frame: HardPoint, axle: HardPoint): Link => ({ frame, axle, tube, joints });
 
 /** Where the hubs are at the planned ride height, as near as the survey says it; points start from there. */
-function hubOf(draft: Draft, axle: "front" | "rear") {
+function hubOf(draft: Draft, axle: "front" | "rear", before = false) {
   const own = draft.survey[axle];
   const x = axle === "front" ? 0 : (draft.survey.wheelbase_mm ?? 2600);
   const heights = [own.hub_z_left_mm, own.hub_z_right_mm].filter((z): z is number => z != null);
-  const lowered = axle === "rear" ? (useShown.getState().result?.drop.towards_rail_mm ?? 0) : 0;
+  const lowered = axle === "rear" && !before ? (useShown.getState().result?.drop.towards_rail_mm ?? 0) : 0;
   const z = (heights.reduce((sum, h) => sum + h, 0) / (heights.length || 1) || -150) + lowered;
   return { x, z, half: (own.track_mm ?? 1600) / 2 };
 }
@@ -128,8 +128,13 @@ export function freshSprings(
   return { kind, seat: p(0, 450, -60), rate_n_per_mm: 35 };
 }
 
-export function freshSuspension(kind: Layout["kind"], draft: Draft, axle: "front" | "rear"): Suspension {
-  const hub = hubOf(draft, axle);
+export function freshSuspension(
+  kind: Layout["kind"],
+  draft: Draft,
+  axle: "front" | "rear",
+  before = false,
+): Suspension {
+  const hub = hubOf(draft, axle, before);
   const targets = draft.design.targets;
   return {
     axle,
@@ -148,12 +153,12 @@ export function freshSuspension(kind: Layout["kind"], draft: Draft, axle: "front
   };
 }
 
-export function freshLayout(kind: Layout["kind"], draft: Draft, axle: "front" | "rear"): Layout {
-  return layoutOf(kind, hubOf(draft, axle));
+export function freshLayout(kind: Layout["kind"], draft: Draft, axle: "front" | "rear", before = false): Layout {
+  return layoutOf(kind, hubOf(draft, axle, before));
 }
 
-export function lateralFor(kind: Lateral["kind"], draft: Draft, axle: "front" | "rear"): Lateral {
-  return freshLateral(kind, hubOf(draft, axle));
+export function lateralFor(kind: Lateral["kind"], draft: Draft, axle: "front" | "rear", before = false): Lateral {
+  return freshLateral(kind, hubOf(draft, axle, before));
 }
 
 /** A shaft from behind the gearbox to ahead of the axle. */

@@ -13,5 +13,6 @@ export function useAxle() {
   const { result, stale, shownAt } = useShown();
   const { index, count } = useIndex();
   const axle = count > 0 ? result?.travel?.find((t) => t.index === index) : undefined;
-  return { result, stale, shownAt, axle, index, count };
+  const stock = axle ? result?.stock_travel?.find((t) => t.axle === axle.axle) : undefined;
+  return { result, stale, shownAt, axle, stock, index, count };
 }

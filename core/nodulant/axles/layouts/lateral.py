@@ -4,11 +4,11 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from nodulant.axles.layouts.layout import NamedLink, Where
+from nodulant.axles.points import HardPoint, Joints, Link, Tube, on_axle
 from nodulant.base.model import Frozen, Size
 from nodulant.linkage.mechanism import CARRIER, FRAME, End, Piece, Point, Rod
 from nodulant.materials.steel import ELASTIC_MODULUS_MPA
-from nodulant.suspension.layouts.layout import NamedLink, Where
-from nodulant.suspension.points import HardPoint, Joints, Link, Tube, on_axle
 
 
 class TrackBar(Frozen):

@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from nodulant.axles.points import HardPoint, Link, rod_of
 from nodulant.base.model import Frozen
 from nodulant.linkage.mechanism import Guide, Mechanism, Piece, Point, Rod
-from nodulant.suspension.points import HardPoint, Link, rod_of
 
 Where = Literal["frame", "axle"]
 

@@ -2,10 +2,10 @@
 
 from typing import Literal
 
+from nodulant.axles.layouts.lateral import Lateral
+from nodulant.axles.layouts.layout import Layout, NamedLink, Where, pair
+from nodulant.axles.points import HardPoint, Link, on_axle
 from nodulant.linkage.mechanism import CARRIER, FRAME, End, Guide, Piece, Point, Rod
-from nodulant.suspension.layouts.lateral import Lateral
-from nodulant.suspension.layouts.layout import Layout, NamedLink, Where, pair
-from nodulant.suspension.points import HardPoint, Link, on_axle
 
 
 class TriangulatedFourLink(Layout):

@@ -4,8 +4,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from nodulant.axles.points import HardPoint
 from nodulant.base.model import Extra, Frozen, Size
-from nodulant.suspension.points import HardPoint
 
 Rate = Annotated[float, Field(gt=0, le=2000)]
 

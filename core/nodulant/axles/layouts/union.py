@@ -4,8 +4,8 @@ from typing import Annotated
 
 from pydantic import Field
 
-from nodulant.suspension.layouts.independent import DoubleWishbone, MultiLink, TrailingArm
-from nodulant.suspension.layouts.live import (
+from nodulant.axles.layouts.independent import DoubleWishbone, MultiLink, TrailingArm
+from nodulant.axles.layouts.live import (
     LadderBars,
     LeafSprings,
     ParallelFourLink,

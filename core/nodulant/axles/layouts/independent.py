@@ -4,10 +4,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from nodulant.axles.layouts.layout import Layout, NamedLink, Where
+from nodulant.axles.points import HardPoint, Link, on_axle
 from nodulant.base.errors import InputError
 from nodulant.linkage.mechanism import CARRIER, FRAME, End, Guide, Point, Rod
-from nodulant.suspension.layouts.layout import Layout, NamedLink, Where
-from nodulant.suspension.points import HardPoint, Link, on_axle
 
 
 class Independent(Layout):

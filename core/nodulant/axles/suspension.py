@@ -4,10 +4,10 @@ from typing import Annotated
 
 from pydantic import Field
 
+from nodulant.axles.layouts.union import AnyLayout
+from nodulant.axles.springs import BumpStop, Springs
 from nodulant.base.model import Coordinate, Extra, Frozen, Name, Size
-from nodulant.survey.vehicle import AxleName
-from nodulant.suspension.layouts.union import AnyLayout
-from nodulant.suspension.springs import BumpStop, Springs
+from nodulant.parts.sides import AxleName
 
 Share = Annotated[float, Field(ge=0, le=1)]
 

@@ -1,0 +1,1 @@
+"""What holds an axle, as data: hard points, layouts, springs; surveyed or designed alike."""
