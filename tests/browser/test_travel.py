@@ -1,5 +1,7 @@
 """Suspensions built from nothing, moved and dragged on the bench."""
 
+import re
+
 from playwright.sync_api import expect
 
 from tests.browser.base import Bench
@@ -142,6 +144,19 @@ class Travel(Bench):
         with self.evaluated():
             shaft.get_by_role("button", name="Something near the shaft").click()
         self.margin("Shaft's tube clears").wait_for()
+
+    def test_a_coilover_is_fitted_to_a_wish(self):
+        self.begin("Triangulated four-link")
+        with self.evaluated():
+            self.page.get_by_label("Spring", exact=True).select_option("coilover")
+        fit = self.page.get_by_role("region", name="Fit the coilover")
+        fit.get_by_label("Ride frequency, Hz").fill("1.6")
+        fit.get_by_label("Ride frequency, Hz").press("Enter")
+        fit.get_by_role("button", name="Fit it").click()
+        fit.get_by_role("status").filter(has_text="N/mm").wait_for()
+        with self.evaluated():
+            fit.get_by_role("button", name="Use it").click()
+        self.margin("Ride frequency, least").filter(has_text=re.compile(r"1\.(5[5-9]|6[0-5])")).wait_for()
 
     def test_what_was_there_before_is_drawn_behind_it(self):
         self.begin("Triangulated four-link")

@@ -8,10 +8,10 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
+from nodulant.axles.suspension import Suspension
 from nodulant.base.errors import NodulantError
 from nodulant.evaluate import InvalidInputs, Want, evaluate
 from nodulant.evaluate.travel import moved
-from nodulant.axles.suspension import Suspension
 from tests import fixtures as f
 from tests.core.test_operations import numbers, worth
 

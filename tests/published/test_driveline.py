@@ -5,11 +5,11 @@ import math
 import numpy as np
 from django.test import SimpleTestCase
 
+from nodulant.axles.points import HardPoint
 from nodulant.driveline.driveline import Driveline, Near
 from nodulant.driveline.shaft import clearances, critical_rpm, shaft_motion, unevenness
 from nodulant.evaluate import evaluate
 from nodulant.suspension.motion import moved_through
-from nodulant.axles.points import HardPoint
 from tests.core.test_suspensions import ONLY, suspended, travel_checks
 from tests.published.test_linkages import AXLE, HUB, TRAVEL, parallel, point, ride, triangulated
 

@@ -5,13 +5,13 @@ import math
 import numpy as np
 from django.test import SimpleTestCase
 
+from nodulant.axles.points import Tube, on_axle
+from nodulant.axles.springs import AirSpring, Coilover
 from nodulant.linkage.sweep import part
 from nodulant.suspension import motion
 from nodulant.suspension.forces import AxleLoads, balance, tyre_forces
 from nodulant.suspension.motion import Setting, moved_through
-from nodulant.axles.points import Tube, on_axle
 from nodulant.suspension.spring_motion import both_ends, spring_motion
-from nodulant.axles.springs import AirSpring, Coilover
 from nodulant.suspension.tube import critical_mpa, critical_n
 from tests.published.test_linkages import AXLE, HUB, TRAVEL, parallel, point, ride, triangulated
 

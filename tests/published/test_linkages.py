@@ -6,15 +6,15 @@ import numpy as np
 from django.test import SimpleTestCase
 from scipy.optimize import least_squares
 
+from nodulant.axles.layouts.independent import DoubleWishbone, TrailingArm
+from nodulant.axles.layouts.lateral import TrackBar, WattsLink
+from nodulant.axles.layouts.live import LeafSprings, ParallelFourLink, ThreeLink, TriangulatedFourLink
+from nodulant.axles.points import HardPoint, Link
 from nodulant.linkage.compiled import places
 from nodulant.linkage.rotation import rotation_vector
 from nodulant.linkage.sweep import stretches
 from nodulant.suspension import motion
-from nodulant.axles.layouts.independent import DoubleWishbone, TrailingArm
-from nodulant.axles.layouts.lateral import TrackBar, WattsLink
-from nodulant.axles.layouts.live import LeafSprings, ParallelFourLink, ThreeLink, TriangulatedFourLink
 from nodulant.suspension.motion import Setting, moved_through
-from nodulant.axles.points import HardPoint, Link
 
 HUB = (2610.0, 0.0, -20.0)
 AXLE = Setting(HUB, 760.0, 330.0)

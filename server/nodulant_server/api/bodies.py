@@ -11,6 +11,7 @@ from nodulant.job.document import Design, Shop
 from nodulant.loads.cases import Case
 from nodulant.materials import Steel
 from nodulant.search.bracket_holes import FoundHoles, Holes, Wanted
+from nodulant.search.fit_coilover import CoilWish
 from nodulant.search.piece import FoundPiece
 from nodulant.search.reinforcement import Found
 from nodulant.survey.rail import Station
@@ -228,6 +229,16 @@ class FindHolesBody(Frozen):
     suspension: Annotated[int, Field(ge=0, le=1)] = 0
     holes: Holes = Holes()
     wanted: Wanted = Wanted()
+
+
+class FitCoilBody(Frozen):
+    """Fit the coilover of a suspension of a draft."""
+
+    job_id: int
+    design: Design
+    survey: Survey | None = None
+    suspension: Annotated[int, Field(ge=0, le=1)] = 0
+    wish: CoilWish = CoilWish()
 
 
 class FindLine(Frozen):

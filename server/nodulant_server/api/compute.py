@@ -28,6 +28,7 @@ from nodulant.materials.bolts import GRADES, SIZES
 from nodulant.patterns.collect import patterns_of
 from nodulant.patterns.pattern import Pattern
 from nodulant.search.bracket_holes import Asked, search_holes
+from nodulant.search.fit_coilover import FoundCoil, fit_coilover
 from nodulant.search.piece import Whole, search_piece
 from nodulant.search.plate_sets import Stock
 from nodulant.search.reinforcement import Progress, search_reinforcement
@@ -44,6 +45,7 @@ from nodulant_server.api.bodies import (
     FindHolesBody,
     FindLine,
     FindPieceBody,
+    FitCoilBody,
     OutlineBody,
     ParseBody,
     SectionBody,
@@ -162,6 +164,17 @@ def holes(request: HttpRequest, body: FindHolesBody) -> HttpResponse | Streaming
     own = d.suspensions[body.suspension]
     asked = Asked(inputs.survey, own, d.seats, towards, d.loads.grip, body.holes, body.wanted)
     return _streamed(search_holes(asked), lambda found: FindLine(holes=found))
+
+
+@router.post("/find/coilover", response=FoundCoil)
+def coilover(request: HttpRequest, body: FitCoilBody) -> FoundCoil | HttpResponse:
+    """Rate, coil and upper mount for a wish; a 422 with the reason where nothing can be fitted."""
+    inputs = _inputs(body.job_id, body.design, body.survey)
+    d = inputs.design
+    if body.suspension >= len(d.suspensions):
+        return problem(422, "unknown-reference", "this design has no such suspension")
+    towards = evaluate(inputs, BARE).drop.towards_rail_mm
+    return fit_coilover(inputs.survey, d.suspensions[body.suspension], d.seats, towards, body.wish)
 
 
 def _stock(inputs: Inputs) -> Stock:

@@ -64,6 +64,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/find/coilover": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Coilover
+         * @description Rate, coil and upper mount for a wish; a 422 with the reason where nothing can be fitted.
+         */
+        post: operations["nodulant_server_api_compute_coilover"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/find/holes": {
         parameters: {
             query?: never;
@@ -1426,6 +1446,22 @@ export interface components {
             set: components["schemas"]["Candidate"];
         };
         /**
+         * CoilWish
+         * @description Wanted ride frequency, Hz, and share of the damper's stroke used at ride height, %.
+         */
+        CoilWish: {
+            /**
+             * Frequency Hz
+             * @default 1.3
+             */
+            frequency_hz: number;
+            /**
+             * Used Percent
+             * @default 45
+             */
+            used_percent: number;
+        };
+        /**
          * Coilover
          * @description A coil on a damper, one each side; lengths of the damper are from eye to eye.
          */
@@ -2150,6 +2186,28 @@ export interface components {
             survey?: components["schemas"]["Survey"] | null;
         };
         /**
+         * FitCoilBody
+         * @description Fit the coilover of a suspension of a draft.
+         */
+        FitCoilBody: {
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            survey?: components["schemas"]["Survey"] | null;
+            /**
+             * Suspension
+             * @default 0
+             */
+            suspension: number;
+            /**
+             * @default {
+             *       "frequency_hz": 1.3,
+             *       "used_percent": 45
+             *     }
+             */
+            wish: components["schemas"]["CoilWish"];
+        };
+        /**
          * Found
          * @description The lightest set and the notch that carries it, or the reason why there is none.
          */
@@ -2170,6 +2228,43 @@ export interface components {
             reason: string;
             /** Tried */
             tried: number;
+        };
+        /**
+         * FoundCoil
+         * @description The suspension with its coilover fitted, what it gives, and what still does not fit.
+         */
+        FoundCoil: {
+            /**
+             * Free Mm
+             * @default 0
+             */
+            free_mm: number;
+            /**
+             * Frequency Hz
+             * @default 0
+             */
+            frequency_hz: number;
+            /**
+             * Raised Mm
+             * @default 0
+             */
+            raised_mm: number;
+            /**
+             * Rate N Per Mm
+             * @default 0
+             */
+            rate_n_per_mm: number;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            suspension: components["schemas"]["Suspension"] | null;
+            /**
+             * Used Percent
+             * @default 0
+             */
+            used_percent: number;
         };
         /**
          * FoundHoles
@@ -5037,6 +5132,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Evaluation"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_compute_coilover: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitCoilBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundCoil"];
                 };
             };
         };

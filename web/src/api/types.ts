@@ -43,6 +43,7 @@ export type CompareRow = Schemas["Row"];
 export type Choice = Schemas["Choice"];
 export type Driveline = NonNullable<Design["driveline"]>;
 export type Moved = Schemas["Moved"];
+export type FoundCoil = Schemas["FoundCoil"];
 export type FoundHoles = Schemas["FoundHoles"];
 export type HoleChoice = Schemas["HoleChoice"];
 export type AxleTravel = Schemas["AxleTravel"];

@@ -5,6 +5,7 @@ import { useMay } from "../app/session";
 import { useBench, usePick } from "../draft/store";
 import { Act, Group, Pair, PlainChoice, TickField, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
+import { CoilFinder } from "./CoilFinder";
 import { freshLayout, freshSuspension, lateralFor } from "./fresh";
 import { HoleFinder } from "./HoleFinder";
 import { LinkFields, PointFields } from "./LinkFields";
@@ -188,6 +189,7 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
         <HoleFinder index={index} />
       )}
       <SpringFields own={own} path={path} independent={independent} />
+      {may.design && !before && own.springs?.kind === "coilover" && <CoilFinder index={index} />}
       <Group title="The axle itself">
         <Pair>
           <QuantityField label="Hubs above datum" path={[...path, "hub_z_mm"]} optional />
