@@ -22,6 +22,7 @@ DRAG = Want(
     readings=False,
     frame=False,
     interim=False,
+    travel=False,
     strip_side="left",
     section=SectionAt(side="left", x_mm=2610),
 )

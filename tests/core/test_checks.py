@@ -187,7 +187,7 @@ class Evaluations(SimpleTestCase):
 
     def test_reply_of_a_drag_is_small(self):
         section = SectionAt(side="left", x_mm=2610)
-        want = Want(steps=False, readings=False, frame=False, strip_side="left", section=section)
+        want = Want(steps=False, readings=False, frame=False, travel=False, strip_side="left", section=section)
         result = evaluate(f.demo(), want)
         data = json.loads(result.model_dump_json())
         for name in ("before_teardown", "figures"):

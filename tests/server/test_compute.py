@@ -56,6 +56,7 @@ class Evaluate(Shop):
             "readings": False,
             "frame": False,
             "interim": False,
+            "travel": False,
             "section": {"side": "left", "x_mm": 2610},
         }
         response, data = self.ask(slim=True, want=want)

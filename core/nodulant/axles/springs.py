@@ -60,6 +60,30 @@ class LeafPack(Frozen):
 Springs = Annotated[Coilover | AirSpring | LeafPack, Field(discriminator="kind")]
 
 
+class AntiRollBar(Frozen):
+    """A bar across with an arm at each end and a drop link to the axle."""
+
+    diameter_mm: Annotated[float, Field(gt=5, le=80)] = 22.0
+    length_mm: Size = 900.0
+    """Of the straight part that twists, between the arms."""
+    arm_mm: Size = 220.0
+    """From the bar's axis to the drop link, square to the bar."""
+    drop: HardPoint
+    """Drop link on the axle, from the hub line, right side."""
+
+
+class HalfShaft(Frozen):
+    """A shaft from a differential on the frame to an independent wheel, right side."""
+
+    inner: HardPoint
+    """Inner joint, on the frame."""
+    outer: HardPoint
+    """Outer joint, on the upright, from the hub line."""
+    joint_deg: Annotated[float, Field(gt=1, le=50)] = 22.0
+    plunge_mm: Size = 40.0
+    """What the joints allow from the one end of their slide to the other."""
+
+
 class BumpStop(Frozen):
     """A stop on each side: how far the wheel rises before it strikes, and how much it gives at 3 g."""
 

@@ -5,7 +5,7 @@ from typing import Annotated
 from pydantic import Field
 
 from nodulant.axles.layouts.union import AnyLayout
-from nodulant.axles.springs import BumpStop, Springs
+from nodulant.axles.springs import AntiRollBar, BumpStop, HalfShaft, Springs
 from nodulant.base.model import Coordinate, Extra, Frozen, Name, Size
 from nodulant.parts.sides import AxleName
 
@@ -20,6 +20,9 @@ class Suspension(Frozen):
     layout: AnyLayout
     springs: Springs | None = None
     stop: BumpStop | None = None
+    anti_roll: AntiRollBar | None = None
+    half_shaft: HalfShaft | None = None
+    """Of an independent driven wheel."""
     bump_mm: Size = 90.0
     droop_mm: Size = 80.0
     hub_z_mm: Coordinate | None = None

@@ -9,19 +9,26 @@ from nodulant.base.model import Frozen
 from nodulant.checks.check import Check, order
 from nodulant.checks.driveline_rules import driveline_checks
 from nodulant.checks.link_rules import length_of, link_checks, worst_of
+from nodulant.checks.room_rules import half_shaft_checks, room_checks
 from nodulant.checks.spring_rules import spring_checks
 from nodulant.checks.travel_rules import travel_checks
+from nodulant.clearance.link_to_rail import RailBox
 from nodulant.driveline.driveline import Driveline
+from nodulant.evaluate.draw import rail_drawing
 from nodulant.evaluate.frame_brackets import frame_brackets
 from nodulant.evaluate.shaft import shaft_curves, shaft_grips, shaft_members, shaft_of
 from nodulant.evaluate.travel_drawing import AxleTravel, Curve, Grip, LinkForce, Member, Turning
 from nodulant.evaluate.travel_parts import curve, point
+from nodulant.frame.model import planned_state, route_on
 from nodulant.job.document import Inputs
 from nodulant.linkage.mechanism import End
 from nodulant.linkage.rotation import rotation_vector
+from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.suspension import motion as of
 from nodulant.suspension.forces import NAMES
+from nodulant.suspension.half_shaft import half_shaft_motion
 from nodulant.suspension.motion import Motion
+from nodulant.suspension.roll import roll_stiffness
 from nodulant.suspension.spring_motion import both_ends
 from nodulant.suspension.study import Study, study
 from nodulant.suspension.tube import critical_n
@@ -59,8 +66,10 @@ def stock_travels(inputs: Inputs) -> tuple[AxleTravel, ...]:
 def suspension_checks(inputs: Inputs, studies: list[Study]) -> list[Check]:
     """Checks of all of them and of the shaft, with pointers to their place in the design."""
     limits, out = inputs.design.limits, []
+    boxes: dict[Side, RailBox] = {side: _box(inputs, side) for side in LEFT_RIGHT} if studies else {}
     for index, s in enumerate(studies):
         own = travel_checks(s, limits) + spring_checks(s, limits) + link_checks(s, limits)
+        own += room_checks(s, boxes, limits) + half_shaft_checks(s, limits)
         at, to = f"/design/suspensions/{s.suspension.axle}", f"/design/suspensions/{index}"
         out += [
             c.model_copy(update={"missing": tuple(p.replace(at, to, 1) for p in c.missing)}) if c.missing else c
@@ -70,6 +79,15 @@ def suspension_checks(inputs: Inputs, studies: list[Study]) -> list[Check]:
         rear = _rear(studies)
         out += driveline_checks(inputs.design.driveline, rear, shaft_of(inputs.design.driveline, rear), limits)
     return out
+
+
+def _box(inputs: Inputs, side: Side) -> RailBox:
+    """The planned rail of one side as a box along its stations, cuts not taken off."""
+    d = rail_drawing(
+        inputs, side, route_on(inputs.survey, inputs.design.operations, side, planned_state(inputs.design.operations))
+    )
+    columns = (d.x_mm, d.underside_z_mm, d.top_z_mm, d.tip_y_mm, d.web_y_mm)
+    return RailBox(*(np.array(column) for column in columns))
 
 
 def _rear(studies: list[Study]) -> Study | None:
@@ -257,6 +275,15 @@ def _curves(s: Study, m: Motion) -> tuple[Curve, ...]:
     rows.append(("wheelbase", "Hub moves rearward", "mm", base_change, "from its place at ride height"))
     rows.append(("shift", "Hub moves to the right", "mm", hub[:, 1] - hub[s.ride, 1], "a track bar's arc"))
     rows += _spring_curves(s)
+    stiff = roll_stiffness(m, s.springs, s.suspension.anti_roll)
+    if stiff is not None:
+        rows.append(("roll-stiffness", "Roll stiffness", "N m/deg", stiff, "springs and anti-roll bar of this axle"))
+    if s.suspension.half_shaft is not None:
+        h = half_shaft_motion(s.suspension.half_shaft, m)
+        rows.append(
+            ("half-shaft", "Half shaft, larger angle", "deg", np.maximum(h.inner_deg, h.outer_deg), "both joints")
+        )
+        rows.append(("plunge", "Half shaft gets longer by", "mm", h.length - h.length[s.ride], "joint to joint"))
     return tuple(curve(m, s.ride, *row) for row in rows)
 
 

@@ -814,6 +814,28 @@ export interface components {
             v: number;
         };
         /**
+         * AntiRollBar
+         * @description A bar across with an arm at each end and a drop link to the axle.
+         */
+        AntiRollBar: {
+            /**
+             * Arm Mm
+             * @default 220
+             */
+            arm_mm: number;
+            /**
+             * Diameter Mm
+             * @default 22
+             */
+            diameter_mm: number;
+            drop: components["schemas"]["HardPoint"];
+            /**
+             * Length Mm
+             * @default 900
+             */
+            length_mm: number;
+        };
+        /**
          * ArcPath
          * @description The axle swings about a pivot ahead of or behind it.
          */
@@ -2343,6 +2365,24 @@ export interface components {
             steel_id: string;
             /** Thickness Mm */
             thickness_mm: number;
+        };
+        /**
+         * HalfShaft
+         * @description A shaft from a differential on the frame to an independent wheel, right side.
+         */
+        HalfShaft: {
+            inner: components["schemas"]["HardPoint"];
+            /**
+             * Joint Deg
+             * @default 22
+             */
+            joint_deg: number;
+            outer: components["schemas"]["HardPoint"];
+            /**
+             * Plunge Mm
+             * @default 40
+             */
+            plunge_mm: number;
         };
         /**
          * HardPoint
@@ -4409,6 +4449,7 @@ export interface components {
          * @description What holds one axle, what it stands on and how far it is to move; wheel travel in mm.
          */
         Suspension: {
+            anti_roll?: components["schemas"]["AntiRollBar"] | null;
             /**
              * Axle
              * @enum {string}
@@ -4439,6 +4480,7 @@ export interface components {
              * @default 80
              */
             droop_mm: number;
+            half_shaft?: components["schemas"]["HalfShaft"] | null;
             /** Hub Z Mm */
             hub_z_mm?: number | null;
             /** Layout */

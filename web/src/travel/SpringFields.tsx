@@ -1,10 +1,11 @@
+import type { ReactNode } from "react";
 import type { Springs, Suspension } from "../api/types";
 import { useMay } from "../app/session";
 import type { Path } from "../draft/document";
 import { useBench } from "../draft/store";
 import { Act, Group, Pair, PlainChoice } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
-import { freshSprings } from "./fresh";
+import { freshHalfShaft, freshSprings } from "./fresh";
 import { PointFields } from "./LinkFields";
 
 const KINDS = [
@@ -64,6 +65,34 @@ export function SpringFields({ own, path, independent }: { own: Suspension; path
           </Pair>
         ))}
       </Group>
+      <Thing
+        title="Anti-roll bar"
+        at={[...path, "anti_roll"]}
+        there={own.anti_roll != null}
+        fresh={{ diameter_mm: 22, length_mm: 900, arm_mm: 220, drop: { x_mm: 60, y_mm: 420, z_mm: -40 } }}
+      >
+        <Pair>
+          <QuantityField label="Bar diameter" path={[...path, "anti_roll", "diameter_mm"]} kind="thickness" />
+          <QuantityField label="Straight length" path={[...path, "anti_roll", "length_mm"]} />
+        </Pair>
+        <QuantityField label="Arm" path={[...path, "anti_roll", "arm_mm"]} />
+        <PointFields label="Drop link on the axle, right" path={[...path, "anti_roll", "drop"]} on="axle" />
+      </Thing>
+      {independent && (
+        <Thing
+          title="Half shaft"
+          at={[...path, "half_shaft"]}
+          there={own.half_shaft != null}
+          fresh={freshHalfShaft(useBench.getState().history.now, own.axle)}
+        >
+          <PointFields label="Inner joint, right" path={[...path, "half_shaft", "inner"]} on="frame" />
+          <PointFields label="Outer joint, right" path={[...path, "half_shaft", "outer"]} on="axle" />
+          <Pair>
+            <QuantityField label="Joints stand to" path={[...path, "half_shaft", "joint_deg"]} kind="angle" />
+            <QuantityField label="Plunge allowed" path={[...path, "half_shaft", "plunge_mm"]} />
+          </Pair>
+        </Thing>
+      )}
       <Group
         title="Bump stop"
         extra={
@@ -91,4 +120,18 @@ export function SpringFields({ own, path, independent }: { own: Suspension; path
 
 function pairs<T>(rows: readonly T[]): T[][] {
   return Array.from({ length: Math.ceil(rows.length / 2) }, (_, i) => rows.slice(2 * i, 2 * i + 2));
+}
+
+type ThingProps = { title: string; at: Path; there: boolean; fresh: unknown; children: ReactNode };
+
+/** A part that is there or not. */
+function Thing({ title, at, there, fresh, children }: ThingProps) {
+  const act = useBench((s) => s.act);
+  const may = useMay();
+  const turn = () => act({ kind: "set", path: at, value: there ? null : fresh });
+  return (
+    <Group title={title} extra={may.design && <Act onClick={turn}>{there ? "Leave it out" : "Add it"}</Act>}>
+      {there && children}
+    </Group>
+  );
 }

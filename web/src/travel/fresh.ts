@@ -14,21 +14,24 @@ function hubOf(draft: Draft, axle: "front" | "rear", before = false) {
   const heights = [own.hub_z_left_mm, own.hub_z_right_mm].filter((z): z is number => z != null);
   const lowered = axle === "rear" && !before ? (useShown.getState().result?.drop.towards_rail_mm ?? 0) : 0;
   const z = (heights.reduce((sum, h) => sum + h, 0) / (heights.length || 1) || -150) + lowered;
-  return { x, z, half: (own.track_mm ?? 1600) / 2 };
+  // links and springs begin inside the rails, clear of their lips
+  const rail = draft.survey.rails.right;
+  const inner = Math.round((rail.web_y_mm ?? 410) - Math.max(...rail.stations.map((s) => s.width_mm)) - 45);
+  return { x, z, half: (own.track_mm ?? 1600) / 2, inner };
 }
 
 type Hub = ReturnType<typeof hubOf>;
 
 export function freshLateral(kind: Lateral["kind"], hub: Hub): Lateral {
   if (kind === "track-bar") {
-    return { kind, bar: link(p(hub.x + 140, 400, hub.z + 50), p(140, -400, 60)) };
+    return { kind, bar: link(p(hub.x + 140, hub.inner, hub.z + 10), p(140, -hub.inner, 20)) };
   }
   return {
     kind,
     pin: p(110, 0, 0),
     crank_mm: 160,
-    upper: p(hub.x + 110, -430, hub.z + 80),
-    lower: p(hub.x + 110, 430, hub.z - 80),
+    upper: p(hub.x + 110, -hub.inner, hub.z + 80),
+    lower: p(hub.x + 110, hub.inner, hub.z - 80),
     tube: { od_mm: 31.8, wall_mm: 4.78, steel_id: "dom" },
     joints,
   };
@@ -36,17 +39,17 @@ export function freshLateral(kind: Lateral["kind"], hub: Hub): Lateral {
 
 /** Points of a layout that works on the surveyed hubs, to be typed and dragged from there. */
 function layoutOf(kind: Layout["kind"], hub: Hub): Layout {
-  const lower = link(p(hub.x - 660, 330, hub.z + 20), p(0, 400, -75));
+  const lower = link(p(hub.x - 660, hub.inner, hub.z + 20), p(0, hub.inner + 60, -75));
   const single = link(p(hub.x - 480, 60, hub.z + 150), p(-10, 60, 130));
   const lateral = freshLateral("track-bar", hub);
   switch (kind) {
     case "triangulated":
-      return { kind, lower, upper: link(p(hub.x - 460, 350, hub.z + 152), p(-10, 90, 130)) };
+      return { kind, lower, upper: link(p(hub.x - 460, hub.inner, hub.z + 152), p(-10, 70, 130)) };
     case "parallel":
       return {
         kind,
-        lower: link(p(hub.x - 620, 380, hub.z + 20), p(0, 380, -75)),
-        upper: link(p(hub.x - 480, 380, hub.z + 160), p(0, 380, 130)),
+        lower: link(p(hub.x - 620, hub.inner, hub.z + 20), p(0, hub.inner, -75)),
+        upper: link(p(hub.x - 480, hub.inner, hub.z + 130), p(0, hub.inner, 130)),
         lateral,
       };
     case "three-link":
@@ -96,7 +99,7 @@ export function freshSprings(
   independent: boolean,
 ): Springs {
   const hub = hubOf(draft, axle);
-  const y = independent ? Math.min(hub.half - 220, 480) : 300;
+  const y = independent ? Math.min(hub.half - 220, 480) : hub.inner - (kind === "air" ? 85 : 35);
   if (kind === "coilover") {
     return {
       kind,
@@ -150,6 +153,8 @@ export function freshSuspension(
     unsprung_kg: null,
     pinion_deg: draft.survey[axle].pinion_angle_deg ?? null,
     belly_mm: 110,
+    anti_roll: null,
+    half_shaft: null,
   };
 }
 
@@ -178,5 +183,16 @@ export function freshShaft(draft: Draft): Driveline {
     joint_deg: 18,
     near: [],
     clearance_mm: 20,
+  };
+}
+
+/** A half shaft from a differential in the middle to the upright. */
+export function freshHalfShaft(draft: Draft, axle: "front" | "rear") {
+  const hub = hubOf(draft, axle);
+  return {
+    inner: p(hub.x, 170, hub.z + 10),
+    outer: p(0, hub.half - 120, 0),
+    joint_deg: 22,
+    plunge_mm: 40,
   };
 }

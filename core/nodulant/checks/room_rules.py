@@ -1,0 +1,123 @@
+"""Room of links and springs beside the rails; half shafts within their joints."""
+
+import numpy as np
+
+from nodulant.axles.points import on_axle
+from nodulant.axles.springs import AirSpring, Coilover
+from nodulant.checks.check import Check, Governs, Subject, Why, judge, not_computed
+from nodulant.checks.rail_rules import Changes
+from nodulant.checks.travel_rules import subject_of, subject_of_link
+from nodulant.clearance.link_to_rail import Gap, RailBox, link_to_rail
+from nodulant.parts.sides import LEFT_RIGHT, Side
+from nodulant.suspension.half_shaft import half_shaft_motion
+from nodulant.suspension.study import Study
+
+AT_BRACKET_MM = 80.0
+"""A link is not judged this near its own frame end."""
+AT_MOUNT_MM = 10.0
+"""Nor a spring's own end at its mount."""
+SPRING_ROOM_MM = 6.0
+"""A spring keeps this besides its radius (common practice)."""
+
+
+def room_checks(s: Study, rails: dict[Side, RailBox], changes: Changes) -> list[Check]:
+    """Links and springs against the rail of their side, over all travel and roll."""
+    if s.motion is None or s.setting is None:
+        return []
+    out = []
+    for named in s.suspension.layout.links():
+        a, b = on_axle(named.link.axle, s.setting.hub), named.link.frame.xyz()
+        gaps = [g for side in LEFT_RIGHT if (g := _gap(s, a, b, named.link.tube.od_mm / 2, rails[side], AT_BRACKET_MM))]
+        if gaps:
+            out.append(_judged(s, subject_of_link(s, named), min(gaps, key=lambda g: g.gap_mm), named.name, changes))
+    springs = s.suspension.springs
+    if isinstance(springs, Coilover | AirSpring):
+        radius = (springs.body_mm if isinstance(springs, Coilover) else springs.diameter_mm) / 2 + SPRING_ROOM_MM
+        for side in LEFT_RIGHT[-1:] if s.suspension.layout.independent else LEFT_RIGHT:
+            sign = 1.0 if side == "right" else -1.0
+            low, up = on_axle(springs.lower, s.setting.hub), springs.upper.xyz()
+            ends = [(p[0], sign * p[1], p[2]) for p in (low, up)]
+            gap = _gap(s, ends[0], ends[1], radius, rails[side], radius + AT_MOUNT_MM)
+            if gap:
+                out.append(_judged(s, subject_of(s, "spring", side), gap, "spring", changes))
+    return out
+
+
+def _gap(
+    s: Study,
+    low: tuple[float, float, float],
+    up: tuple[float, float, float],
+    radius: float,
+    rail: RailBox,
+    spare: float,
+) -> Gap | None:
+    if s.motion is None or s.setting is None:
+        return None
+    pose = s.motion.sweep.solved.pose
+    arm = np.array(low) - np.array(s.setting.hub)
+    a = pose.origin + np.einsum("nij,j->ni", pose.rotation, arm)
+    b = np.tile(up, (len(a), 1))
+    return link_to_rail(a, b, radius, rail, s.motion.sweep.there.reshape(-1), spare)
+
+
+def _judged(s: Study, subject: Subject, gap: Gap, name: str, changes: Changes) -> Check:
+    motion = s.motion
+    travel = float(motion.travel[gap.row // len(motion.sweep.roll)]) if motion else 0.0
+    roll = float(np.degrees(motion.sweep.roll[gap.row % len(motion.sweep.roll)])) if motion else 0.0
+    return judge(
+        "link-room",
+        subject,
+        gap.gap_mm,
+        Why(
+            formula="gap",
+            values={"gap": gap.gap_mm},
+            words=f"mm from its surface to the rail, at {roll:+.0f} degrees of roll; cuts are not taken off the rail, within {AT_BRACKET_MM:.0f} mm of its own bracket a link is not judged",
+        ),
+        changes,
+        detail=name.partition(", ")[0],
+        governs=Governs(station_mm=gap.station_mm, pose_mm=travel),
+        remedy="Move it away from the rail, or cut the rail for it.",
+    )
+
+
+def half_shaft_checks(s: Study, changes: Changes) -> list[Check]:
+    """Angle and plunge of an independent wheel's shaft; 'not computed' where a driven one has none."""
+    own = s.suspension
+    if not own.layout.independent or not own.driven:
+        return []
+    subject = subject_of(s, "half-shaft")
+    rules = ("half-shaft-angle", "half-shaft-plunge")
+    if own.half_shaft is None or s.motion is None:
+        missing = (f"/design/suspensions/{own.axle}/half_shaft",)
+        return [not_computed(rule, subject, missing, changes) for rule in rules]
+    h, there = half_shaft_motion(own.half_shaft, s.motion), s.motion.there
+    worst = np.where(there, np.maximum(h.inner_deg, h.outer_deg), 0.0)
+    i = int(np.argmax(worst))
+    span = float(h.length[there].max() - h.length[there].min())
+    return [
+        judge(
+            rules[0],
+            subject,
+            float(worst[i]) / own.half_shaft.joint_deg,
+            Why(
+                formula="angle / limit",
+                values={"angle": float(worst[i]), "limit": own.half_shaft.joint_deg},
+                words="the larger of both joints, degrees",
+            ),
+            changes,
+            governs=Governs(pose_mm=float(s.motion.travel[i])),
+            remedy="Bring the differential nearer to the hubs' height, or take joints that stand further.",
+        ),
+        judge(
+            rules[1],
+            subject,
+            span / own.half_shaft.plunge_mm,
+            Why(
+                formula="slide / allowed",
+                values={"slide": span, "allowed": own.half_shaft.plunge_mm},
+                words="how far the distance between the joints changes over the travel, mm",
+            ),
+            changes,
+            remedy="Joints with more plunge, or an arm whose pivot lies nearer to the inner joint.",
+        ),
+    ]

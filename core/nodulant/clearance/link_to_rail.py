@@ -1,0 +1,54 @@
+"""A round member that moves against a rail that stands: the least gap over all its poses.
+
+The member is sampled along its length; at every sample the rail is its rectangle at that station
+(web to tips, underside to top), cuts not taken off, so the gap is never too large where the rail
+is straight. Near a fixed end, where its bracket is, nothing is judged.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from nodulant.base.arrays import Columns, Mask
+
+SAMPLES = 25
+
+
+@dataclass(frozen=True)
+class RailBox:
+    """A rail as columns along it, mm: station, underside, top, and the two faces across."""
+
+    x: Columns
+    low: Columns
+    high: Columns
+    inner: Columns
+    outer: Columns
+
+
+@dataclass(frozen=True)
+class Gap:
+    """Least gap, mm, the pose's row, and the station; negative inside the rail."""
+
+    gap_mm: float
+    row: int
+    station_mm: float
+
+
+def link_to_rail(a: Columns, b: Columns, radius_mm: float, rail: RailBox, there: Mask, spare_mm: float) -> Gap | None:
+    """Least gap of the member from ``a`` (moving) to ``b`` (fixed), both (poses, 3); None where it never passes the rail."""
+    share = np.linspace(0.0, 1.0, SAMPLES)
+    points = a[:, None] + share[None, :, None] * (b - a)[:, None]
+    x, y, z = points[..., 0], points[..., 1], points[..., 2]
+    inside = (x >= rail.x[0]) & (x <= rail.x[-1]) & there[:, None]
+    inside &= np.sqrt(((points - b[:, None]) ** 2).sum(axis=-1)) > spare_mm
+    if not inside.any():
+        return None
+    low, high = np.interp(x, rail.x, rail.low), np.interp(x, rail.x, rail.high)
+    near, far = np.interp(x, rail.x, rail.inner), np.interp(x, rail.x, rail.outer)
+    left, right = np.minimum(near, far), np.maximum(near, far)
+    dy, dz = np.maximum(left - y, y - right), np.maximum(low - z, z - high)
+    off = np.where((dy > 0) & (dz > 0), np.hypot(dy, dz), np.maximum(dy, dz)) - radius_mm
+    off = np.where(inside, off, np.inf)
+    i = int(np.argmin(off))
+    row, k = divmod(i, SAMPLES)
+    return Gap(float(off[row, k]), row, float(x[row, k]))

@@ -1,0 +1,99 @@
+"""Anti-roll bars by torsion, half shafts by geometry, room beside the rail by hand."""
+
+import math
+
+import numpy as np
+from django.test import SimpleTestCase
+
+from nodulant.axles.layouts.independent import TrailingArm
+from nodulant.axles.springs import AntiRollBar, HalfShaft
+from nodulant.clearance.link_to_rail import RailBox, link_to_rail
+from nodulant.evaluate import evaluate
+from nodulant.suspension.half_shaft import half_shaft_motion
+from nodulant.suspension.motion import moved_through
+from nodulant.suspension.roll import bar_rate, roll_stiffness
+from nodulant.suspension.spring_motion import spring_motion
+from tests.core.test_suspensions import LAYOUTS, ONLY, p, suspended, travel_checks
+from tests.published.test_link_forces import RIDE, UPRIGHT
+from tests.published.test_linkages import AXLE, HUB, TRAVEL, point, ride, triangulated
+
+
+class Bar(SimpleTestCase):
+    """T = G J theta/L (Gere, Mechanics of Materials, torsion of circular bars, from memory)."""
+
+    bar = AntiRollBar(diameter_mm=22.0, length_mm=900.0, arm_mm=220.0, drop=point(0, 420, -40))
+
+    def test_rate_at_the_drop_links(self):
+        polar = math.pi * 22**4 / 32
+        move = 5.0  # one end up, the other down
+        twist = 2 * move / 220
+        torque = 79_000 * polar * twist / 900
+        self.assertAlmostEqual(bar_rate(self.bar) * move / (torque / 220), 1.0, delta=0.03)
+
+    def test_roll_stiffness_of_upright_springs(self):
+        """K = 2 k (base/2)^2 a radian; 1 N/mm at 1 m base is 8.7 N m a degree."""
+        m = moved_through(triangulated(), AXLE, TRAVEL)
+        far = UPRIGHT.model_copy(update={"upper": point(2610, 350, 19_000)})
+        sm = spring_motion(far, m, 4000.0, RIDE)
+        by_hand = 2 * 30 * 350**2 / 1000 * math.radians(1)
+        self.assertAlmostEqual(ride(roll_stiffness(m, sm, None)) / by_hand, 1.0, delta=0.02)
+        self.assertGreater(ride(roll_stiffness(m, sm, self.bar)), 1.2 * by_hand)
+        self.assertIsNone(roll_stiffness(m, None, None))
+
+
+class Shaft(SimpleTestCase):
+    """A wheel on a trailing arm moves on a circle: angle and plunge follow from two triangles."""
+
+    def test_against_plain_geometry(self):
+        arm = TrailingArm(inner=point(2100, 300, HUB[2]), outer=point(2100, 700, HUB[2]))
+        m = moved_through(arm, AXLE, TRAVEL)
+        shaft = HalfShaft(inner=point(2610, 150, HUB[2]), outer=point(0, 650, 0))
+        found = half_shaft_motion(shaft, m)
+        for i in (0, 20, 45):
+            up = TRAVEL[i]
+            back = math.sqrt(510**2 - up**2) - 510
+            length = math.sqrt(500**2 + up**2 + back**2)
+            self.assertAlmostEqual(found.length[i], length, places=6)
+            self.assertAlmostEqual(found.inner_deg[i], math.degrees(math.acos(500 / length)), places=6)
+
+    def test_judged_in_the_job(self):
+        own = {"inner": p(2610, 170, -60), "outer": p(0, 690, 0)}
+        checks = travel_checks(evaluate(suspended("trailing", half_shaft=own), ONLY))
+        self.assertIn(checks["half-shaft-angle:rear-half-shaft:both"].verdict, ("holds", "close"))
+        steep = {**own, "inner": p(2610, 550, 40)}
+        checks = travel_checks(evaluate(suspended("trailing", half_shaft=steep), ONLY))
+        self.assertEqual(checks["half-shaft-angle:rear-half-shaft:both"].verdict, "fails")
+        checks = travel_checks(evaluate(suspended("trailing"), ONLY))
+        self.assertEqual(checks["half-shaft-angle:rear-half-shaft:both"].verdict, "not computed")
+
+
+class Room(SimpleTestCase):
+    """Half an inch all round is common practice; a bar that rubs the rail is found before it is welded."""
+
+    rail = RailBox(*(np.array(v, dtype=float) for v in ((0, 3000), (0, 0), (150, 150), (350, 350), (410, 410))))
+
+    def gap(self, a, b, radius=20.0, spare=0.0):
+        there = np.ones(1, dtype=bool)
+        return link_to_rail(np.array([a], dtype=float), np.array([b], dtype=float), radius, self.rail, there, spare)
+
+    def test_beside_below_and_through(self):
+        self.assertAlmostEqual(self.gap((1000, 300, 60), (2000, 300, 60)).gap_mm, 30.0)
+        self.assertAlmostEqual(self.gap((1000, 380, -50), (2000, 380, -50)).gap_mm, 30.0)
+        self.assertAlmostEqual(self.gap((1000, 310, -30), (2000, 310, -30)).gap_mm, 50.0 - 20.0)
+        self.assertLess(self.gap((1000, 380, 60), (2000, 380, 60)).gap_mm, -20.0)
+
+    def test_its_own_bracket_and_beyond_the_rail(self):
+        self.assertIsNone(self.gap((3500, 380, 60), (4000, 380, 60)))
+        self.assertGreater(self.gap((1000, 200, 60), (1600, 380, 60), spare=400.0).gap_mm, 0.0)
+
+    def test_a_spring_in_the_rail_is_named(self):
+        wide = {**LAYOUTS["triangulated"]}
+        inputs = suspended(layout=wide)
+        coil = inputs.design.suspensions[0].springs
+        own = coil.model_copy(update={"lower": point(-30, 360, -40), "upper": point(2590, 360, 340)})
+        changed = inputs.design.suspensions[0].model_copy(update={"springs": own})
+        design = inputs.design.model_copy(update={"suspensions": (changed,)})
+        checks = travel_checks(evaluate(inputs.model_copy(update={"design": design}), ONLY))
+        check = checks["link-room:rear-spring:right"]
+        self.assertEqual(check.verdict, "fails")
+        self.assertIsNotNone(check.governs.station_mm)
