@@ -1,5 +1,6 @@
 """``make shots``: one current picture of each main view into docs/screenshots, from the demo data."""
 
+from nodulant_server.models import Job
 from tests.browser.base import Bench
 from tests.fixtures import ROOT
 
@@ -74,6 +75,12 @@ class Shots(Bench):
         page.get_by_label("Load case").select_option("brake")
         page.get_by_role("button", name="Bent shape").click()
         self.shot("cut-step")
+        self.stage("Travel")
+        page.get_by_label("Wheel travel").fill("60")
+        page.get_by_label("Roll", exact=True).fill("4")
+        page.get_by_label("Checks of").select_option("travel")
+        self.shot("travel")
+        page.get_by_label("Checks of").select_option("")
         page.get_by_label("Option").select_option(index=0)
         page.get_by_role("button", name="Boxing over the axle").wait_for()
         page.set_viewport_size({"width": 1024, "height": 768})
@@ -82,3 +89,14 @@ class Shots(Bench):
         page.set_viewport_size({"width": 390, "height": 844})
         self.stage("Prove")
         self.shot("phone")
+
+    def test_the_bind(self):
+        """A parallel four-link in roll, from behind."""
+        self.job = Job.objects.get(name="Ostrand on air")
+        self.open("Travel")
+        self.page.get_by_label("Option").select_option(label="Parallel four-link and track bar")
+        self.page.get_by_label("Checks of").select_option("travel")
+        self.margin("Links bind").click()
+        self.page.get_by_label("Roll", exact=True).fill("3")
+        self.page.get_by_role("button", name="from behind: larger").click()
+        self.shot("travel-bind")

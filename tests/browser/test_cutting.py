@@ -170,6 +170,16 @@ class Views(Bench):
         self.page.get_by_text("Strength along the right rail").wait_for()
         self.page.get_by_text("Section, right").wait_for()
 
+    def test_loaded_as(self):
+        """What is aboard changes the use of the rails."""
+        self.open("Cut")
+        lane = self.page.get_by_label("Strength strip")
+        lane.wait_for()
+        before = lane.inner_text()
+        with self.evaluated():
+            self.page.get_by_label("Loaded as").select_option("empty")
+        self.assertNotEqual(lane.inner_text(), before)
+
     def test_load_case(self):
         self.open("Cut")
         lane = self.page.get_by_label("Strength strip").get_by_text("use of yield/1.5")

@@ -44,6 +44,9 @@ class Travel(Bench):
         expect(self.page.get_by_label("Margins").get_by_text("0 fail")).to_be_visible()
         self.page.get_by_role("table", name="Forces in the links").get_by_text("lower link, right").wait_for()
         self.margin("Anti-squat, least").filter(has_text="holds").wait_for()
+        stands = self.page.get_by_role("table", name="Where the axle stands as loaded")
+        stands.get_by_role("row").filter(has_text="driver").get_by_role("button", name="Go").click()
+        self.assertNotEqual(self.page.get_by_label("Wheel travel").input_value(), "0")
         with self.evaluated():
             self.page.get_by_role("button", name="Put their brackets on the rails").click()
         self.page.get_by_role("button", name="Bring their brackets up to date").wait_for()

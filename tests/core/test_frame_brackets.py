@@ -5,6 +5,7 @@ from django.test import SimpleTestCase
 
 from nodulant.evaluate import evaluate
 from nodulant.evaluate.load_plan import plan_of
+from nodulant.frame.ops.wall import wall_capacity_n
 from nodulant.materials.weld import Line, group_load_n_per_mm, weld_group
 from tests import fixtures as f
 from tests.core.test_operations import made
@@ -72,6 +73,25 @@ class Hanging(SimpleTestCase):
         level, low = self.loads(0.0), self.loads(-120.0)
         for rule in level:
             self.assertGreater(low[rule].value, level[rule].value)
+
+
+class Wall(SimpleTestCase):
+    """EN 1993-1-8 table 7.13 (from memory): a plate on the face of a hollow section."""
+
+    def test_yield_lines_by_hand(self):
+        # beta 0.6, eta 0.8 on 5 mm of 248 MPa: f_y t^2/0.4 x (1.6 + 4 x 0.632)
+        by_hand = 248 * 25 / 0.4 * (1.6 + 4 * 0.4**0.5) / 1.5
+        self.assertAlmostEqual(wall_capacity_n(5.0, 150.0, 90.0, 120.0, 248.0), by_hand, places=6)
+
+    def test_thin_walls_fail_first(self):
+        op = made("bracket", out_n=30_000.0, place={"anchor_id": "rear-axle", "offset_mm": -900.0})
+        thick = f.check_of(evaluate(f.with_operations(f.demo(), op)), "rail-wall:it:left")
+        values = thick.why.values
+        self.assertAlmostEqual(thick.value, (values["out"] + values["couple"]) / values["capacity"])
+        self.assertGreater(wall_capacity_n(5, 150, 90, 120, 248), 2.7 * wall_capacity_n(3, 150, 90, 120, 248))
+        bare = made("bracket", along_n=0.0, place={"anchor_id": "rear-axle", "offset_mm": -900.0})
+        check = f.check_of(evaluate(f.with_operations(f.demo(), bare)), "rail-wall:it:left")
+        self.assertEqual(check.verdict, "not computed")
 
 
 class FrameCases(SimpleTestCase):

@@ -7,7 +7,7 @@ from pydantic import Field
 from nodulant.axles.layouts.union import AnyLayout
 from nodulant.axles.springs import AntiRollBar, BumpStop, HalfShaft, Springs
 from nodulant.base.model import Coordinate, Extra, Frozen, Name, Size
-from nodulant.parts.sides import AxleName
+from nodulant.parts.sides import AxleName, LoadState
 
 Share = Annotated[float, Field(ge=0, le=1)]
 
@@ -28,6 +28,8 @@ class Suspension(Frozen):
     hub_z_mm: Coordinate | None = None
     """Hubs above the datum plane at the planned ride height; from survey and drop where left out."""
     driven: bool = True
+    rides_in: LoadState = "laden"
+    """Load state in which the hubs stand at the planned ride height."""
     brake_share: Share = 0.35
     """Of all brake force, at the tyres of this axle."""
     unsprung_kg: Annotated[float, Field(ge=0, le=2000)] | None = None

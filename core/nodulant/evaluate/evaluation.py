@@ -8,7 +8,7 @@ from nodulant.checks.check import Check
 from nodulant.evaluate.travel_drawing import AxleTravel
 from nodulant.geometry import Outline
 from nodulant.parts.part import Part
-from nodulant.parts.sides import Side
+from nodulant.parts.sides import LoadState, Side
 from nodulant.survey.before_teardown import Reading
 from nodulant.targets.drop import DropResult
 from nodulant.targets.notch_needed import NotchNeeded
@@ -47,6 +47,8 @@ class Want(Frozen):
     travel: bool = True
     """Suspensions through travel; left out while a hand drags something else."""
     case: str = "bump"
+    load_state: LoadState = "laden"
+    """What is aboard while the frame is judged."""
     strip_side: Side | None = None
     """Only this rail's strips; both where it is left out."""
     section: SectionAt | None = None

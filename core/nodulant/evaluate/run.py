@@ -40,6 +40,7 @@ from nodulant.strength.fatigue import life_along
 from nodulant.strength.rail import RailComparison, compare_rail, missing_for_loads, missing_for_sections
 from nodulant.strength.space import FrameComparison
 from nodulant.survey.before_teardown import readings_before_teardown
+from nodulant.survey.states import in_state
 from nodulant.targets.drop import add_up
 
 
@@ -57,6 +58,8 @@ class _Side:
 def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     """Evaluate ``inputs``; raises InvalidInputs with every problem and its JSON pointer."""
     want = want or Want()
+    content = inputs.content_hash()
+    as_loaded, inputs = inputs, inputs.model_copy(update={"survey": in_state(inputs.survey, want.load_state)})
     survey, design, entries = inputs.survey, inputs.design, inputs.as_built.entries
     _refuse_broken(inputs)
     drop = add_up(design.targets)
@@ -65,7 +68,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         states.append(built)
     sides = {side: _one_side(inputs, side, states, want) for side in LEFT_RIGHT}
     axle = axle_sides(inputs, drop.towards_rail_mm)
-    before = readings_before_teardown(survey)
+    before = readings_before_teardown(as_loaded.survey)
     asked = asked_readings(design.operations, survey.features, entries)
     underside = {side: a.underside_z for side, a in axle.items()}
     checks = survey_checks(survey, before, underside, design.limits) + drop_checks(design.targets, drop, design.limits)
@@ -75,15 +78,15 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     planned = {s: c.planned for s, c in sides.items() if c.planned}
     space = frame_in_space(inputs, planned, design.targets.drop_mm) if want.frame else Space(None, [])
     checks += space.checks
-    studies = suspension_studies(inputs, drop.towards_rail_mm) if want.travel else []
-    checks += suspension_checks(inputs, studies)
+    studies = suspension_studies(as_loaded, drop.towards_rail_mm) if want.travel else []
+    checks += suspension_checks(as_loaded, studies)
     interim = interim_frames(inputs) if want.interim else ()
     checks += interim_checks(inputs, interim)
     locked = not all(r.taken for r in before) and overridden(entries, TEARDOWN) is None
     routes = {side: _route(inputs, side) for side in LEFT_RIGHT}
     parts = tuple(part for side in LEFT_RIGHT for part in _in_place(sides[side], routes[side]))
     return Evaluation(
-        content_hash=inputs.content_hash(),
+        content_hash=content,
         checks=order([_where_it_stands(check, routes) for check in checks]),
         before_teardown=tuple(before),
         teardown_locked=locked,
@@ -99,8 +102,8 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         taken_along=taken_along(inputs, routes["left"], list(planned["left"].placed) if "left" in planned else []),
         interim=interim,
         deflection=deflections(space.frames, want.case) if want.strips else (),
-        travel=axle_travels(inputs, studies),
-        stock_travel=stock_travels(inputs) if want.travel else (),
+        travel=axle_travels(as_loaded, studies),
+        stock_travel=stock_travels(as_loaded) if want.travel else (),
         weld_mm=sum(sides[side].weld_mm for side in LEFT_RIGHT),
         steps=build_plan(design.operations, survey.features, entries, locked) if want.steps else (),
         readings=tuple(asked) if want.readings else (),

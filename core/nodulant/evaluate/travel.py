@@ -17,7 +17,7 @@ from nodulant.driveline.driveline import Driveline
 from nodulant.evaluate.draw import rail_drawing
 from nodulant.evaluate.frame_brackets import frame_brackets
 from nodulant.evaluate.shaft import shaft_curves, shaft_grips, shaft_members, shaft_of
-from nodulant.evaluate.travel_drawing import AxleTravel, Curve, Grip, LinkForce, Member, Turning
+from nodulant.evaluate.travel_drawing import AxleTravel, Curve, Grip, LinkForce, Member, StandsAt, Turning
 from nodulant.evaluate.travel_parts import curve, point
 from nodulant.frame.model import planned_state, route_on
 from nodulant.job.document import Inputs
@@ -133,6 +133,7 @@ def _axle_travel(index: int, s: Study, driveline: Driveline | None, level: bool)
         members=_members(s, m) + shaft_members(driveline, s),
         curves=_curves(s, m) + shaft_curves(s, m, shaft_of(driveline, s)),
         forces=_forces(s),
+        stands=tuple(StandsAt(state=w.state, load_n=w.load_n, travel_mm=w.travel_mm) for w in s.stands),
     )
 
 

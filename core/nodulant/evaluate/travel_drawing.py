@@ -5,7 +5,7 @@ The browser interpolates poses for drawing only; figures come from the curves' r
 
 from nodulant.base.model import Frozen
 from nodulant.frame.ops.bracket import Bracket
-from nodulant.parts.sides import AxleName
+from nodulant.parts.sides import AxleName, LoadState
 
 
 class Curve(Frozen):
@@ -66,6 +66,14 @@ class LinkForce(Frozen):
     worst: str
 
 
+class StandsAt(Frozen):
+    """Where the axle stands in a load state: sprung load, N, and wheel travel, mm; None on its stops."""
+
+    state: LoadState
+    load_n: float
+    travel_mm: float | None
+
+
 class AxleTravel(Frozen):
     """One suspension through travel; poses are (x, y, z of the origin, rotation vector), travel by travel, roll by roll."""
 
@@ -91,5 +99,6 @@ class AxleTravel(Frozen):
     grips: tuple[Grip, ...]
     curves: tuple[Curve, ...]
     forces: tuple[LinkForce, ...]
+    stands: tuple[StandsAt, ...] = ()
     brackets: tuple[Bracket, ...] = ()
     """Brackets that its links ask for on the rails, ready to be put into the design."""

@@ -83,6 +83,7 @@ LIMITS: tuple[Limit, ...] = (
     at_most("leg-most", "Fillet leg against the most", 1.0, "x most", "AWS D1.1, along an edge, from memory"),
     at_most("sleeve", "Crush sleeve under preload", 1.0, "of 0.6 yield", "common practice"),
     at_most("weld-group", "Bracket's weld", 1.0, "of allowed", "elastic vector method; 0.3 F_EXX on the throat, AISC"),
+    at_most("rail-wall", "Rail's wall under the bracket", 1.0, "of allowed", "EN 1993-1-8 table 7.13, from memory"),
     at_most("bolt-group", "Bracket's bolts", 1.0, "of allowed", "shear and tension together, AISC, from memory"),
     at_most("link-bolt", "Link's bolt in shear", 1.0, "of allowed", "0.6 f_u A/2 a plane, AISC, from memory"),
     at_most("tab-hole", "Tabs at the link's hole", 1.0, "of allowed", "min(1.2 l, 2.4 d) t f_u / 2, AISC, from memory"),

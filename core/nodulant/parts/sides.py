@@ -5,6 +5,7 @@ from typing import Literal
 Side = Literal["left", "right"]
 Sides = Literal["left", "right", "both"]
 AxleName = Literal["front", "rear"]
+LoadState = Literal["bare", "empty", "driver", "laden"]
 LEFT_RIGHT: tuple[Side, Side] = ("left", "right")
 
 

@@ -10,7 +10,7 @@ from pydantic import Field, field_validator, model_validator
 from nodulant.axles.suspension import Suspension
 from nodulant.base.errors import InputError
 from nodulant.base.model import Coordinate, Extra, Frozen, Id, Name, Size, Text, Typed
-from nodulant.parts.sides import AxleName, Side, Sides
+from nodulant.parts.sides import AxleName, LoadState, Side, Sides
 from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.rail import Rail
 from nodulant.survey.tyre import loaded_radius, parse_tyre
@@ -42,6 +42,8 @@ class Mass(Frozen):
     """Rear end of the run, when the mass is spread from ``x_mm`` to here."""
     z_mm: Coordinate | None = None
     """Height of its centre above the datum plane; braking and cornering need it."""
+    aboard: LoadState = "bare"
+    """The lightest load state that it is aboard in: bare frame (mock-up), empty, driver, laden."""
 
     @model_validator(mode="after")
     def _runs_rearward(self) -> Self:

@@ -10,6 +10,8 @@ from nodulant.base.errors import NodulantError
 from nodulant.linkage.mechanism import Point
 from nodulant.linkage.sweep import part
 from nodulant.loads.beam import G, Reactions, reactions
+from nodulant.parts.sides import LoadState
+from nodulant.survey.states import LOAD_STATES, in_state
 from nodulant.survey.tyre import loaded_radius, parse_tyre
 from nodulant.survey.vehicle import Axle, Seat, Survey
 from nodulant.suspension.forces import AxleLoads, Forces, LoadCase, balance, tyre_forces
@@ -18,6 +20,7 @@ from nodulant.suspension.spring_motion import SpringMotion, both_ends, spring_mo
 
 STEPS = 60
 """Steps of travel between full droop and full bump."""
+NEARLY_N = 1e-6
 CASES: tuple[LoadCase, ...] = ("launch", "brake", "bump", "kerb")
 
 
@@ -35,6 +38,15 @@ class Vehicle:
 
 
 @dataclass(frozen=True)
+class Stand:
+    """Where an axle stands in one load state: its sprung load, N, and wheel travel, mm; None beyond droop or bump."""
+
+    state: LoadState
+    load_n: float
+    travel_mm: float | None
+
+
+@dataclass(frozen=True)
 class Study:
     """One suspension studied; ``trouble`` says why it could not be moved at all."""
 
@@ -48,6 +60,7 @@ class Study:
     springs: SpringMotion | None = None
     loads: AxleLoads | None = None
     forces: dict[LoadCase, Forces] = field(default_factory=dict)
+    stands: tuple[Stand, ...] = ()
 
     @property
     def centre_above_ground_mm(self) -> float | None:
@@ -61,7 +74,7 @@ def study(
     survey: Survey, suspension: Suspension, seats: tuple[Seat, ...], towards_rail_mm: float, grip: float
 ) -> Study:
     """Study ``suspension`` on ``survey``; never raises for a linkage that cannot move, but tells why."""
-    vehicle = _vehicle(survey, suspension, seats, grip)
+    vehicle = _vehicle(in_state(survey, suspension.rides_in), suspension, seats, grip)
     setting, missing = _setting(survey, suspension, towards_rail_mm)
     if setting is None:
         return Study(suspension, missing, vehicle)
@@ -76,7 +89,22 @@ def study(
     made = Study(suspension, (), vehicle, setting, motion, None, ride, springs)
     loads = _loads(made)
     forces = {} if loads is None else _forces(made, loads)
-    return Study(suspension, (), vehicle, setting, motion, None, ride, springs, loads, forces)
+    stands = tuple(_stand(made, survey, seats, state) for state in LOAD_STATES)
+    known = tuple(stand for stand in stands if stand is not None)
+    return Study(suspension, (), vehicle, setting, motion, None, ride, springs, loads, forces, known)
+
+
+def _stand(s: Study, survey: Survey, seats: tuple[Seat, ...], state: LoadState) -> Stand | None:
+    """Travel at which the springs carry the axle as loaded in ``state``; None without loads or springs."""
+    load = _vehicle(in_state(survey, state), s.suspension, seats, s.vehicle.grip).axle_n
+    if load is None or s.springs is None or s.springs.force is None or s.motion is None:
+        return None
+    rows = np.flatnonzero(s.motion.there)
+    carried = 2 * s.springs.force[rows] * s.springs.ratio[rows]
+    order = np.argsort(carried, kind="stable")
+    inside = carried[order[0]] - NEARLY_N <= load <= carried[order[-1]] + NEARLY_N
+    at = float(np.interp(load, carried[order], s.motion.travel[rows][order])) if inside else None
+    return Stand(state, load, at)
 
 
 def travel_of(suspension: Suspension) -> Columns:

@@ -1015,6 +1015,11 @@ export interface components {
             radius_mm: number | null;
             /** Rolls Deg */
             rolls_deg: number[];
+            /**
+             * Stands
+             * @default []
+             */
+            stands: components["schemas"]["StandsAt"][];
             /** There */
             there: boolean[];
             /** Travel Mm */
@@ -2033,6 +2038,7 @@ export interface components {
              *       "case": "bump",
              *       "frame": true,
              *       "interim": true,
+             *       "load_state": "laden",
              *       "parts": true,
              *       "readings": true,
              *       "section": null,
@@ -2753,6 +2759,12 @@ export interface components {
          * @description A sprung mass carried by the frame: at one station or spread evenly over a run.
          */
         Mass: {
+            /**
+             * Aboard
+             * @default bare
+             * @enum {string}
+             */
+            aboard: "bare" | "empty" | "driver" | "laden";
             /** Id */
             id: string;
             /** Mass Kg */
@@ -4090,6 +4102,21 @@ export interface components {
             weld_leg_mm: number;
         };
         /**
+         * StandsAt
+         * @description Where the axle stands in a load state: sprung load, N, and wheel travel, mm; None on its stops.
+         */
+        StandsAt: {
+            /** Load N */
+            load_n: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "bare" | "empty" | "driver" | "laden";
+            /** Travel Mm */
+            travel_mm: number | null;
+        };
+        /**
          * Station
          * @description One measured cross-section: underside height z, rail height, flange width and wall, mm.
          */
@@ -4492,6 +4519,12 @@ export interface components {
             name: string;
             /** Pinion Deg */
             pinion_deg?: number | null;
+            /**
+             * Rides In
+             * @default laden
+             * @enum {string}
+             */
+            rides_in: "bare" | "empty" | "driver" | "laden";
             /** Springs */
             springs?: (components["schemas"]["Coilover"] | components["schemas"]["AirSpring"] | components["schemas"]["LeafPack"]) | null;
             stop?: components["schemas"]["BumpStop"] | null;
@@ -4813,6 +4846,12 @@ export interface components {
              * @default true
              */
             interim: boolean;
+            /**
+             * Load State
+             * @default laden
+             * @enum {string}
+             */
+            load_state: "bare" | "empty" | "driver" | "laden";
             /**
              * Parts
              * @default true

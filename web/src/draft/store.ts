@@ -1,6 +1,7 @@
 import { create } from "zustand";
 import { useShallow } from "zustand/react/shallow";
 import type { Side, Style } from "../api/types";
+import type { LoadState } from "../units/loadStates";
 import { type Action, type Draft, reduce } from "./document";
 import { begin, commit, type History, redo, undo } from "./history";
 
@@ -32,6 +33,8 @@ type Bench = {
   stationMm: number;
   selected: string | null;
   loadCase: string;
+  /** What is aboard while the frame is judged. */
+  loadState: LoadState;
   /** The bent shape is drawn over the elevation. */
   deflected: boolean;
   /** The margins slide over the sheet where there is no room beside it. */
@@ -82,6 +85,7 @@ export const useBench = create<Bench & Acts>((set) => ({
   stationMm: 0,
   selected: null,
   loadCase: "bump",
+  loadState: "laden",
   deflected: false,
   drawer: false,
   surveyTab: "Rail stations",

@@ -6,6 +6,7 @@ import { paint } from "../app/theme";
 import { usePick } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
 import { Act, PlainChoice } from "../fields/controls";
+import { LOAD_STATES } from "../units/loadStates";
 import { showLength } from "../units/show";
 import { linePath } from "./outlinePath";
 import { StripTable } from "./StripTable";
@@ -100,13 +101,23 @@ export function StrengthStrip() {
 
 /** Name, load case and the way to the table; an evaluation does not draw it again. */
 const StripHead = memo(function StripHead({ table, turn }: { table: boolean; turn: (table: boolean) => void }) {
-  const { side, loadCase, deflected, put } = usePick("side", "loadCase", "deflected", "put");
+  const { side, loadCase, loadState, deflected, put } = usePick("side", "loadCase", "loadState", "deflected", "put");
   const { cases } = useCatalogue();
   return (
     <Flex px="3" py="0.5" gap="3" align="center" bg="panel" borderYWidth="1px" borderColor="rule">
       <Text fontFamily="heading" fontWeight="600" fontSize="17px" flex="1">
         Strength along the {side} rail
       </Text>
+      <Box w="7rem">
+        <PlainChoice
+          free
+          bare
+          label="Loaded as"
+          value={loadState}
+          choices={LOAD_STATES}
+          choose={(value) => put({ loadState: LOAD_STATES.find(([key]) => key === value)?.[0] ?? "laden" })}
+        />
+      </Box>
       <Box w="14rem">
         <PlainChoice
           free

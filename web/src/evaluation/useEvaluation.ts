@@ -43,7 +43,7 @@ async function run(): Promise<void> {
     return;
   }
   inFlight = true;
-  const { jobId, side, stationMm, gesture, loadCase, stage } = useBench.getState();
+  const { jobId, side, stationMm, gesture, loadCase, loadState, stage } = useBench.getState();
   const draft = shownDraft(useBench.getState());
   const dragging = gesture !== null;
   sequence += 1;
@@ -62,6 +62,7 @@ async function run(): Promise<void> {
       steps: !dragging,
       readings: !dragging,
       case: loadCase,
+      load_state: loadState,
       strip_side: side,
       section: { side, x_mm: stationMm },
     },
@@ -147,7 +148,11 @@ function sameStations(old: Evaluation, strip: Evaluation["strips"][number]) {
 export function startEvaluation(): () => void {
   void (useBench.getState().jobId && run());
   return useBench.subscribe((now, then) => {
-    const asked = now.side !== then.side || now.stationMm !== then.stationMm || now.loadCase !== then.loadCase;
+    const asked =
+      now.side !== then.side ||
+      now.stationMm !== then.stationMm ||
+      now.loadCase !== then.loadCase ||
+      now.loadState !== then.loadState;
     const changed = shownDraft(now) !== shownDraft(then) || now.jobId !== then.jobId || now.optionId !== then.optionId;
     const ended = then.gesture !== null && now.gesture === null;
     if (now.jobId && now.optionId && (asked || changed || ended)) void run();

@@ -45,5 +45,6 @@ const NOTHING = {
   parts: false,
   steps: false,
   readings: false,
+  load_state: "laden" as const,
   case: "bump",
 };

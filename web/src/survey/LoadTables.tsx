@@ -7,9 +7,10 @@ import { NONE, useShown } from "../evaluation/useEvaluation";
 import { Act, ChoiceField, Group, WordsField } from "../fields/controls";
 import { Grid, GridRow } from "../fields/Grid";
 import { QuantityField } from "../fields/QuantityField";
+import { LOAD_STATES } from "../units/loadStates";
 import { LoadPlanFields } from "./LoadPlanFields";
 
-const MASS_WIDTHS = "minmax(11rem, 1fr) 6.5rem 7rem 7rem 7rem 2.4rem";
+const MASS_WIDTHS = "minmax(11rem, 1fr) 6.5rem 7rem 7rem 7rem 7rem 2.4rem";
 const SEAT_WIDTHS = "minmax(12rem, 1fr) 7rem 8rem 7rem 2.4rem";
 const AXLES = [
   ["front", "front"],
@@ -48,6 +49,7 @@ function Masses() {
       name: "new mass",
       mass_kg: 100,
       x_mm: 1000,
+      aboard: "bare",
     };
     act({ kind: "insert", path, value });
   };
@@ -55,7 +57,14 @@ function Masses() {
     <Box data-field="/survey/masses" tabIndex={-1}>
       <Grid
         label="Masses"
-        heads={["carried by the frame", "mass", "from (station)", "to, where spread", "height of centre"]}
+        heads={[
+          "carried by the frame",
+          "mass",
+          "from (station)",
+          "to, where spread",
+          "height of centre",
+          "aboard from",
+        ]}
         widths={MASS_WIDTHS}
       >
         {masses.map((mass, i) => (
@@ -65,6 +74,7 @@ function Masses() {
             <QuantityField label={`${mass.name}, station`} path={[...path, i, "x_mm"]} />
             <QuantityField label={`${mass.name}, end of the run`} path={[...path, i, "to_x_mm"]} optional />
             <QuantityField label={`${mass.name}, height above the datum`} path={[...path, i, "z_mm"]} optional />
+            <ChoiceField label={`${mass.name}, aboard from`} path={[...path, i, "aboard"]} choices={LOAD_STATES} />
           </GridRow>
         ))}
       </Grid>

@@ -3,8 +3,9 @@ import { useState } from "react";
 import type { Layout, Suspension } from "../api/types";
 import { useMay } from "../app/session";
 import { useBench, usePick } from "../draft/store";
-import { Act, Group, Pair, PlainChoice, TickField, WordsField } from "../fields/controls";
+import { Act, ChoiceField, Group, Pair, PlainChoice, TickField, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
+import { LOAD_STATES } from "../units/loadStates";
 import { CoilFinder } from "./CoilFinder";
 import { freshLayout, freshSuspension, lateralFor } from "./fresh";
 import { HoleFinder } from "./HoleFinder";
@@ -14,6 +15,7 @@ import { LAYOUTS, specOf } from "./layouts";
 import { pathOf } from "./paths";
 import { ShaftFields } from "./ShaftFields";
 import { SpringFields } from "./SpringFields";
+import { StandsTable } from "./StandsTable";
 import { useIndex } from "./useAxle";
 
 const LATERALS = [
@@ -148,6 +150,7 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
         <QuantityField label="Bump at the wheel" path={[...path, "bump_mm"]} />
         <QuantityField label="Droop at the wheel" path={[...path, "droop_mm"]} />
       </Pair>
+      {!before && <StandsTable />}
       {!before && <LinkForces />}
       {spec?.parts.map((part) =>
         part.is === "link" ? (
@@ -199,6 +202,7 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
           <QuantityField label="Share of braking" path={[...path, "brake_share"]} kind="number" />
           <QuantityField label="Pinion, nose up" path={[...path, "pinion_deg"]} kind="angle" optional />
         </Pair>
+        <ChoiceField label="Rides at its height when" path={[...path, "rides_in"]} choices={LOAD_STATES} />
         <TickField label="This axle drives" path={[...path, "driven"]} />
         {!independent && <QuantityField label="Links may hang below the hubs by" path={[...path, "belly_mm"]} />}
         <p className="small-words row-tail">

@@ -153,6 +153,7 @@ export function freshSuspension(
     unsprung_kg: null,
     pinion_deg: draft.survey[axle].pinion_angle_deg ?? null,
     belly_mm: 110,
+    rides_in: "laden",
     anti_roll: null,
     half_shaft: null,
   };

@@ -10,6 +10,7 @@ from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.bolted import BoltGroup, bolt_checks, bolt_figures
 from nodulant.frame.ops.notch_work import HOT
 from nodulant.frame.ops.operation import RailOperation
+from nodulant.frame.ops.wall import wall_capacity_n, wall_check
 from nodulant.frame.ops.weld_legs import leg_checks
 from nodulant.frame.place import Place, resolve
 from nodulant.geometry.outline import polygon, rectangle
@@ -152,7 +153,7 @@ class Bracket(RailOperation):
                     bolts, self.thickness_mm, self.steel_id, on.rail.closed or on.here.closed_width > on.here.width, at
                 ),
             ]
-        rows += self._tab_checks(at)
+        rows += [self._wall(on), *self._tab_checks(at)]
         room = self.tabs.standoff_mm - find_bolt(self.tabs.bolt_size, self.tabs.grade).size.hole_mm / 2
         rows.append(
             CheckSpec(
@@ -175,6 +176,16 @@ class Bracket(RailOperation):
             missing=("along_n",),
             remedy="The link's force at limit load is not given.",
         )
+
+    def _wall(self, on: OnRail) -> CheckSpec:
+        at, t = on.span.centre_mm, self.tabs
+        if self._force <= 0:
+            return self._unloaded("rail-wall", at)
+        steel = find_steel(on.rail.steel_id)
+        worth = steel.beside_weld_mpa if self.welded else steel.yield_mpa
+        holds = wall_capacity_n(on.here.wall, on.here.height, self.tall_mm, self.width_mm, worth)
+        force = (self.out_n, self.along_n, self.up_n)
+        return wall_check(force, (t.standoff_mm, t.lift_mm), (self.width_mm, self.tall_mm), holds, at)
 
     def _weld(self, on: OnRail) -> CheckSpec:
         at = on.span.centre_mm

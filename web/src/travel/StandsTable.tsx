@@ -1,0 +1,39 @@
+import { usePick } from "../draft/store";
+import { Act, Group } from "../fields/controls";
+import { stateName } from "../units/loadStates";
+import { showLength } from "../units/show";
+import { useAxle } from "./useAxle";
+
+/** Where the axle stands as loaded: a press moves the travel bar there. */
+export function StandsTable() {
+  const { axle } = useAxle();
+  const { style, put } = usePick("style", "put");
+  if (!axle?.stands.length) return null;
+  const words = (mm: number | null) => {
+    if (mm === null) return "on its stops";
+    if (Math.abs(mm) < 0.5) return "at ride height";
+    return `${showLength(Math.abs(mm), style)} ${mm > 0 ? "bump" : "droop"}`;
+  };
+  return (
+    <Group title="Stands at">
+      <table className="figures" aria-label="Where the axle stands as loaded">
+        <tbody>
+          {axle.stands.map(({ state, load_n, travel_mm }) => (
+            <tr key={state}>
+              <th scope="row">{stateName(state)}</th>
+              <td>{(load_n / 1000).toFixed(1)} kN</td>
+              <td>{words(travel_mm)}</td>
+              <td>
+                {travel_mm !== null && (
+                  <Act onClick={() => put({ travelMm: travel_mm, rollDeg: 0 })} hint="Move the axle there">
+                    Go
+                  </Act>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Group>
+  );
+}
