@@ -81,6 +81,7 @@ class Shots(Bench):
         page.get_by_label("Checks of").select_option("travel")
         self.shot("travel")
         page.get_by_label("Checks of").select_option("")
+        self.stage("Cut")
         page.get_by_label("Option").select_option(index=0)
         page.get_by_role("button", name="Boxing over the axle").wait_for()
         page.set_viewport_size({"width": 1024, "height": 768})

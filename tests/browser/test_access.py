@@ -93,4 +93,4 @@ class Tape(Bench):
         self.page.get_by_label("Tape reads").select_option("mm")
         self.page.get_by_text("section 0 mm on the tape").wait_for()
         self.assertEqual(self.page.get_by_label("Depth", exact=True).input_value(), "58 mm")
-        self.assertEqual(Job.objects.count(), 2)
+        self.assertEqual(Job.objects.count(), 3)

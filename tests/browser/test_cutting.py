@@ -167,7 +167,7 @@ class Views(Bench):
         with self.evaluated():
             self.page.keyboard.press("l")
         self.page.get_by_text("right rail, seen from the left").wait_for()
-        self.page.get_by_text("Strength along the right rail").wait_for()
+        self.page.get_by_text("Strength, right rail").wait_for()
         self.page.get_by_text("Section, right").wait_for()
 
     def test_loaded_as(self):
@@ -175,10 +175,10 @@ class Views(Bench):
         self.open("Cut")
         lane = self.page.get_by_label("Strength strip")
         lane.wait_for()
-        before = lane.inner_text()
+        before = lane.text_content()
         with self.evaluated():
             self.page.get_by_label("Loaded as").select_option("empty")
-        self.assertNotEqual(lane.inner_text(), before)
+        self.assertNotEqual(lane.text_content(), before)
 
     def test_load_case(self):
         self.open("Cut")

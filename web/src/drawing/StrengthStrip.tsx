@@ -106,7 +106,7 @@ const StripHead = memo(function StripHead({ table, turn }: { table: boolean; tur
   return (
     <Flex px="3" py="0.5" gap="3" align="center" bg="panel" borderYWidth="1px" borderColor="rule">
       <Text fontFamily="heading" fontWeight="600" fontSize="17px" flex="1">
-        Strength along the {side} rail
+        Strength, {side} rail
       </Text>
       <Box w="7rem">
         <PlainChoice
@@ -118,7 +118,7 @@ const StripHead = memo(function StripHead({ table, turn }: { table: boolean; tur
           choose={(value) => put({ loadState: LOAD_STATES.find(([key]) => key === value)?.[0] ?? "laden" })}
         />
       </Box>
-      <Box w="14rem">
+      <Box w="12.5rem">
         <PlainChoice
           free
           bare

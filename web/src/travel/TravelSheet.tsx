@@ -81,7 +81,8 @@ export default function TravelSheet() {
 function extentOf(axle: AxleTravel): Extent {
   const hub = vec(axle.hub);
   const r = axle.radius_mm ?? 330;
-  const points = axle.members.flatMap((m) => [m.a, m.b]);
+  // a shaft runs far ahead: its rear end is seen
+  const points = axle.members.filter((m) => m.kind !== "shaft").flatMap((m) => [m.a, m.b]);
   const xs = [...points.map((p) => p.x_mm), hub[0] - 0.55 * r, hub[0] + 0.55 * r];
   const zs = [...points.map((p) => p.z_mm), hub[2] - r, hub[2] + r];
   const middle = (values: number[]) => (Math.min(...values) + Math.max(...values)) / 2;
