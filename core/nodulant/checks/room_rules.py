@@ -1,15 +1,19 @@
 """Room of links and springs beside the rails; half shafts within their joints."""
 
+from dataclasses import replace
+
 import numpy as np
 
 from nodulant.axles.points import on_axle
 from nodulant.axles.springs import AirSpring, Coilover
+from nodulant.base.arrays import Rows
 from nodulant.checks.check import Check, Governs, Subject, Why, judge, not_computed
 from nodulant.checks.rail_rules import Changes
 from nodulant.checks.travel_rules import subject_of, subject_of_link
 from nodulant.clearance.link_to_rail import Gap, RailBox, link_to_rail
 from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.suspension.half_shaft import half_shaft_motion
+from nodulant.suspension.motion import Motion
 from nodulant.suspension.study import Study
 
 AT_BRACKET_MM = 80.0
@@ -27,7 +31,8 @@ def room_checks(s: Study, rails: dict[Side, RailBox], changes: Changes) -> list[
     out = []
     for named in s.suspension.layout.links():
         a, b = on_axle(named.link.axle, s.setting.hub), named.link.frame.xyz()
-        gaps = [g for side in LEFT_RIGHT if (g := _gap(s, a, b, named.link.tube.od_mm / 2, rails[side], AT_BRACKET_MM))]
+        sides = [side for side in LEFT_RIGHT if _beside(side, a[1], b[1])]
+        gaps = [g for side in sides if (g := _gap(s, a, b, named.link.tube.od_mm / 2, rails[side], AT_BRACKET_MM))]
         if gaps:
             out.append(_judged(s, subject_of_link(s, named), min(gaps, key=lambda g: g.gap_mm), named.name, changes))
     springs = s.suspension.springs
@@ -43,6 +48,12 @@ def room_checks(s: Study, rails: dict[Side, RailBox], changes: Changes) -> list[
     return out
 
 
+def _beside(side: Side, *across: float) -> bool:
+    """Whether a member reaches over to the side of that rail."""
+    sign = 1.0 if side == "right" else -1.0
+    return max(sign * y for y in across) > -AT_BRACKET_MM
+
+
 def _gap(
     s: Study,
     low: tuple[float, float, float],
@@ -53,11 +64,21 @@ def _gap(
 ) -> Gap | None:
     if s.motion is None or s.setting is None:
         return None
-    pose = s.motion.sweep.solved.pose
+    rows = _looked_at(s.motion)
+    pose = s.motion.sweep.solved.pose.rows(rows)
     arm = np.array(low) - np.array(s.setting.hub)
     a = pose.origin + np.einsum("nij,j->ni", pose.rotation, arm)
     b = np.tile(up, (len(a), 1))
-    return link_to_rail(a, b, radius, rail, s.motion.sweep.there.reshape(-1), spare)
+    gap = link_to_rail(a, b, radius, rail, s.motion.sweep.there.reshape(-1)[rows], spare)
+    return None if gap is None else replace(gap, row=int(rows[gap.row]))
+
+
+def _looked_at(m: Motion) -> Rows:
+    """Every third travel with both ends, level and at the most roll either way: between them a gap runs nearly straight."""
+    last, rolls = len(m.travel) - 1, len(m.sweep.roll)
+    travels = np.unique([*range(0, last + 1, 3), last])
+    columns = np.unique([0, m.middle, rolls - 1])
+    return np.asarray((travels[:, None] * rolls + columns).reshape(-1))
 
 
 def _judged(s: Study, subject: Subject, gap: Gap, name: str, changes: Changes) -> Check:

@@ -11,7 +11,7 @@ import numpy as np
 
 from nodulant.base.arrays import Columns, Mask
 
-SAMPLES = 25
+SAMPLES = 17
 
 
 @dataclass(frozen=True)
@@ -43,12 +43,22 @@ def link_to_rail(a: Columns, b: Columns, radius_mm: float, rail: RailBox, there:
     inside &= np.sqrt(((points - b[:, None]) ** 2).sum(axis=-1)) > spare_mm
     if not inside.any():
         return None
-    low, high = np.interp(x, rail.x, rail.low), np.interp(x, rail.x, rail.high)
-    near, far = np.interp(x, rail.x, rail.inner), np.interp(x, rail.x, rail.outer)
-    left, right = np.minimum(near, far), np.maximum(near, far)
+    low, high, left, right = _rail_at(rail, x)
     dy, dz = np.maximum(left - y, y - right), np.maximum(low - z, z - high)
     off = np.where((dy > 0) & (dz > 0), np.hypot(dy, dz), np.maximum(dy, dz)) - radius_mm
     off = np.where(inside, off, np.inf)
     i = int(np.argmin(off))
     row, k = divmod(i, SAMPLES)
     return Gap(float(off[row, k]), row, float(x[row, k]))
+
+
+def _rail_at(rail: RailBox, x: Columns) -> tuple[Columns, Columns, Columns, Columns]:
+    """Underside, top, and both faces in order across, at every ``x``; one search serves all four."""
+    i = np.clip(np.searchsorted(rail.x, x) - 1, 0, len(rail.x) - 2)
+    start = rail.x[i]
+    share = np.clip((x - start) / np.maximum(rail.x[i + 1] - start, 1e-9), 0.0, 1.0)
+
+    def at(column: Columns) -> Columns:
+        return np.asarray(column[i] + share * (column[i + 1] - column[i]))
+
+    return at(rail.low), at(rail.high), at(np.minimum(rail.inner, rail.outer)), at(np.maximum(rail.inner, rail.outer))

@@ -1,5 +1,7 @@
 """Columns and outlines that the screen draws; nothing here decides anything."""
 
+from dataclasses import dataclass
+
 import numpy as np
 
 from nodulant.asbuilt.compare import as_built_state
@@ -36,12 +38,38 @@ from nodulant.survey.tyre import loaded_radius, parse_tyre
 
 def rail_drawing(inputs: Inputs, side: Side, route: Route) -> RailDrawing:
     """The rail of ``side`` on its planned route at its surveyed stations and cuts, with its cut edges placed."""
-    survey = inputs.survey
-    rail = survey.rails.of(side)
-    sign = -1.0 if side == "left" else 1.0
-    inward = -1.0 if rail.opens == "inward" else 1.0
     planned = planned_state(inputs.design.operations)
     built = as_built_state(inputs.design.operations, inputs.as_built.entries)
+    rail = rail_seen(inputs, side, route)
+    return RailDrawing(
+        side=side,
+        stock_x_mm=significant(rail.stock_x, 7),
+        x_mm=significant(rail.x, 7),
+        underside_z_mm=significant(rail.low),
+        top_z_mm=significant(rail.high),
+        web_y_mm=significant(rail.web),
+        tip_y_mm=significant(rail.tip),
+        cuts=_cuts(inputs, side, planned, route),
+        built_cuts=_cuts(inputs, side, built, route) if built else (),
+    )
+
+
+@dataclass(frozen=True)
+class RailSeen:
+    """A rail's faces along its planned route, mm; ``stock_x`` are the surveyed stations of the same columns."""
+
+    stock_x: Columns
+    x: Columns
+    low: Columns
+    high: Columns
+    web: Columns
+    tip: Columns
+
+
+def rail_seen(inputs: Inputs, side: Side, route: Route) -> RailSeen:
+    """The faces of one rail at its surveyed stations and both sides of every cut."""
+    rail = inputs.survey.rails.of(side)
+    sign, inward = (-1.0 if side == "left" else 1.0), (-1.0 if rail.opens == "inward" else 1.0)
     x = _drawn_stations(rail, route)
     shift = route.shift(x)
 
@@ -50,17 +78,8 @@ def rail_drawing(inputs: Inputs, side: Side, route: Route) -> RailDrawing:
         return values
 
     under, web = at("underside_z_mm") + shift.dz, rail.web_y_mm - shift.inward
-    return RailDrawing(
-        side=side,
-        stock_x_mm=significant(x, 7),
-        x_mm=significant(x + shift.dx, 7),
-        underside_z_mm=significant(under),
-        top_z_mm=significant(under + at("height_mm")),
-        web_y_mm=significant(sign * web),
-        tip_y_mm=significant(sign * (web + inward * at("width_mm"))),
-        cuts=_cuts(inputs, side, planned, route),
-        built_cuts=_cuts(inputs, side, built, route) if built else (),
-    )
+    tip = sign * (web + inward * at("width_mm"))
+    return RailSeen(x, x + shift.dx, under, under + at("height_mm"), np.asarray(sign * web), np.asarray(tip))
 
 
 def _drawn_stations(rail: Rail, route: Route) -> Columns:

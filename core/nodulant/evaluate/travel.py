@@ -14,7 +14,7 @@ from nodulant.checks.spring_rules import spring_checks
 from nodulant.checks.travel_rules import travel_checks
 from nodulant.clearance.link_to_rail import RailBox
 from nodulant.driveline.driveline import Driveline
-from nodulant.evaluate.draw import rail_drawing
+from nodulant.evaluate.draw import rail_seen
 from nodulant.evaluate.frame_brackets import frame_brackets
 from nodulant.evaluate.shaft import shaft_curves, shaft_grips, shaft_members, shaft_of
 from nodulant.evaluate.travel_drawing import AxleTravel, Curve, Grip, LinkForce, Member, StandsAt, Turning
@@ -83,11 +83,9 @@ def suspension_checks(inputs: Inputs, studies: list[Study]) -> list[Check]:
 
 def _box(inputs: Inputs, side: Side) -> RailBox:
     """The planned rail of one side as a box along its stations, cuts not taken off."""
-    d = rail_drawing(
-        inputs, side, route_on(inputs.survey, inputs.design.operations, side, planned_state(inputs.design.operations))
-    )
-    columns = (d.x_mm, d.underside_z_mm, d.top_z_mm, d.tip_y_mm, d.web_y_mm)
-    return RailBox(*(np.array(column) for column in columns))
+    route = route_on(inputs.survey, inputs.design.operations, side, planned_state(inputs.design.operations))
+    seen = rail_seen(inputs, side, route)
+    return RailBox(seen.x, seen.low, seen.high, seen.tip, seen.web)
 
 
 def _rear(studies: list[Study]) -> Study | None:

@@ -175,14 +175,11 @@ def places(c: Compiled, pose: Pose, ends: _Ends, moved: Columns | None = None) -
 
 def cross(a: Columns, b: Columns) -> Columns:
     """A x b, element by element; numpy's own is far slower on small vectors."""
-    return np.stack(
-        [
-            a[..., 1] * b[..., 2] - a[..., 2] * b[..., 1],
-            a[..., 2] * b[..., 0] - a[..., 0] * b[..., 2],
-            a[..., 0] * b[..., 1] - a[..., 1] * b[..., 0],
-        ],
-        axis=-1,
-    )
+    out = np.empty(np.broadcast_shapes(a.shape, b.shape))
+    out[..., 0] = a[..., 1] * b[..., 2] - a[..., 2] * b[..., 1]
+    out[..., 1] = a[..., 2] * b[..., 0] - a[..., 0] * b[..., 2]
+    out[..., 2] = a[..., 0] * b[..., 1] - a[..., 1] * b[..., 0]
+    return out
 
 
 def _pull(c: Compiled, pose: Pose, ends: _Ends, at: Columns, d: Columns, hinges: list[_Hinge]) -> Columns:

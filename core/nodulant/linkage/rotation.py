@@ -9,17 +9,29 @@ import numpy as np
 
 from nodulant.base.arrays import Columns
 
+_Row = tuple[Columns, Columns, Columns]
+
+
+def _matrices(rows: tuple[_Row, _Row, _Row]) -> Columns:
+    """Nine columns of shape (poses,) as (poses, 3, 3)."""
+    out = np.empty((len(rows[0][0]), 3, 3))
+    for i, row in enumerate(rows):
+        for j, column in enumerate(row):
+            out[:, i, j] = column
+    return out
+
 
 def turned(psi: Columns, phi: Columns, theta: Columns) -> Columns:
     """R of the three angles, each of shape (poses,)."""
     a, b, c = np.cos(psi), np.cos(phi), np.cos(theta)
     d, e, f = np.sin(psi), np.sin(phi), np.sin(theta)
-    rows = (
-        (a * c - d * e * f, -d * b, a * f + d * e * c),
-        (d * c + a * e * f, a * b, d * f - a * e * c),
-        (-b * f, e, b * c),
+    return _matrices(
+        (
+            (a * c - d * e * f, -d * b, a * f + d * e * c),
+            (d * c + a * e * f, a * b, d * f - a * e * c),
+            (-b * f, e, b * c),
+        )
     )
-    return np.stack([np.stack(row, axis=-1) for row in rows], axis=-2)
 
 
 def angles(rotation: Columns) -> tuple[Columns, Columns, Columns]:
@@ -37,25 +49,31 @@ def exponential(omega: Columns) -> Columns:
     safe = np.where(small, 1.0, angle)
     s, c = np.where(small, 1.0, np.sin(safe) / safe), np.where(small, 0.5, (1 - np.cos(safe)) / safe**2)
     x, y, z = omega[:, 0], omega[:, 1], omega[:, 2]
-    rows = (
-        (1 - c * (y * y + z * z), c * x * y - s * z, c * x * z + s * y),
-        (c * x * y + s * z, 1 - c * (x * x + z * z), c * y * z - s * x),
-        (c * x * z - s * y, c * y * z + s * x, 1 - c * (x * x + y * y)),
+    return _matrices(
+        (
+            (1 - c * (y * y + z * z), c * x * y - s * z, c * x * z + s * y),
+            (c * x * y + s * z, 1 - c * (x * x + z * z), c * y * z - s * x),
+            (c * x * z - s * y, c * y * z + s * x, 1 - c * (x * x + y * y)),
+        )
     )
-    return np.stack([np.stack(row, axis=-1) for row in rows], axis=-2)
 
 
 def rotated(rotation: Columns, points: Columns) -> Columns:
     """R p of every pose and point: (poses, 3, 3) with (points, 3) or (poses, points, 3) gives (poses, points, 3)."""
-    p = points if points.ndim == 3 else points[None]
-    r = rotation[:, None]
-    out: Columns = r[..., 0] * p[..., 0:1] + r[..., 1] * p[..., 1:2] + r[..., 2] * p[..., 2:3]
+    x, y, z = points[..., 0], points[..., 1], points[..., 2]
+    out = np.empty((len(rotation), points.shape[-2], 3))
+    for i in range(3):
+        r = rotation[:, i]
+        out[..., i] = r[:, 0:1] * x + r[:, 1:2] * y + r[:, 2:3] * z
     return out
 
 
 def composed(a: Columns, b: Columns) -> Columns:
     """A B of every pose."""
-    out: Columns = a[:, :, 0:1] * b[:, 0:1] + a[:, :, 1:2] * b[:, 1:2] + a[:, :, 2:3] * b[:, 2:3]
+    out = np.empty_like(a)
+    for i in range(3):
+        for j in range(3):
+            out[:, i, j] = a[:, i, 0] * b[:, 0, j] + a[:, i, 1] * b[:, 1, j] + a[:, i, 2] * b[:, 2, j]
     return out
 
 
