@@ -2,8 +2,14 @@
 
 import subprocess
 
+import numpy as np
+
+from nodulant.evaluate import evaluate
+from nodulant.linkage.compiled import places
+from nodulant.suspension.motion import Setting, moved_through
 from nodulant.units import parse_quantity
 from tests.browser.base import Bench
+from tests.core.test_suspensions import ONLY, suspended
 from tests.fixtures import ROOT
 from tests.tables import SHOWN, THICKNESS
 
@@ -12,6 +18,11 @@ const ts = require('typescript');
 const text = require('fs').readFileSync(process.argv[1], 'utf8');
 process.stdout.write(ts.transpileModule(text, { compilerOptions: { module: 'esnext', target: 'es2022' } }).outputText);
 """
+
+
+def setting_of(axle):
+    """Where a drawn axle stands."""
+    return Setting(tuple(axle.hub), axle.half_track_mm, axle.radius_mm)
 
 
 class PureTypeScript(Bench):
@@ -56,6 +67,56 @@ class PureTypeScript(Bench):
         self.assertAlmostEqual(self.page.evaluate("() => mod.snap(58, 'in16')"), 37 / 16 * 25.4, places=6)
         self.assertAlmostEqual(self.page.evaluate("() => mod.snapUp(58.01, 'mm')"), 59)
         self.assertAlmostEqual(self.page.evaluate("() => mod.snapUp(58, 'mm')"), 58)
+
+    def test_members_are_drawn_where_the_core_puts_them(self):
+        """A drawing that strays from the figures would be believed: every end of every rod, crank holes too."""
+        inputs = suspended("three-link")
+        (axle,) = evaluate(inputs, ONLY).travel
+        found = moved_through(
+            inputs.design.suspensions[0].layout, setting_of(axle), np.array([-41.0, 0.0, 33.0]), (0.0, 2.0, 4.0)
+        )
+        c = found.sweep.compiled
+        self.load("travel/pose.ts")
+        data = axle.model_dump(mode="json")
+        rods = [m for m in data["members"] if m["kind"] in ("link", "rod")]
+        for row, (travel, roll) in enumerate((t, r) for t in (-41.0, 0.0, 33.0) for r in (0.0, 2.0, 4.0)):
+            with self.subTest((travel, roll)):
+                shown = np.array(
+                    self.page.evaluate(
+                        "([axle, t, r, rods]) => { const at = mod.placer(axle, t, r); return rods.map((m) => [at(m.a), at(m.b)]); }",
+                        [data, travel, roll, rods],
+                    )
+                )
+                pose = found.sweep.solved.pose.rows(np.array([row]))
+                for end, ends in enumerate((c.a, c.b)):
+                    # between the table's rows it interpolates: within a pixel's worth
+                    np.testing.assert_allclose(shown[:, end], places(c, pose, ends)[0], atol=0.6)
+
+    def test_a_view_lays_out_and_reads_back(self):
+        self.load("travel/views.ts")
+        seen = {"middle": [2300, 0, 40], "span": [1400, 2000, 900]}
+        back = self.page.evaluate(
+            """(seen) => [null, 'side'].flatMap((alone) => mod.viewsOf(800, 500, seen, alone)).map((v) => {
+                const p = [2100, -300, 120];
+                const [x, y] = v.at(p);
+                return [v.back(x, y, [1, 2, 3]), v.across, v.up, x >= v.left && x <= v.left + v.width];
+            })""",
+            seen,
+        )
+        self.assertEqual(len(back), 4)
+        for point, across, up, inside in back:
+            self.assertTrue(inside)
+            for k in (across, up):
+                self.assertAlmostEqual(point[k], (2100, -300, 120)[k], places=6)
+            rest = ({0, 1, 2} - {across, up}).pop()
+            self.assertEqual(point[rest], (1, 2, 3)[rest])
+
+    def test_a_curve_is_read_between_its_rows_and_nowhere_beyond_a_gap(self):
+        self.load("travel/pose.ts")
+        for values, at, expected in (([1, 3, 5], 5, 2.0), ([1, None, 5], 5, None), ([1, 3, 5], 99, 5.0)):
+            self.assertEqual(
+                self.page.evaluate("([v, at]) => mod.valueAtTravel([0, 10, 20], v, at)", [values, at]), expected
+            )
 
     def test_history_is_a_value(self):
         self.load("draft/history.ts")

@@ -12,6 +12,7 @@ from nodulant.axles.suspension import Suspension
 from nodulant.base.errors import NodulantError
 from nodulant.evaluate import InvalidInputs, Want, evaluate
 from nodulant.evaluate.travel import moved
+from nodulant.suspension.motion import Setting, moved_through
 from tests import fixtures as f
 from tests.core.test_operations import numbers, worth
 
@@ -272,3 +273,62 @@ class AsItWas(SimpleTestCase):
         self.assertIn("roll-centre", [c.id for c in stock.curves])
         bare = f.with_survey(inputs, suspensions=())
         self.assertEqual([c.id for c in evaluate(bare, ONLY).checks], [c.id for c in result.checks])
+
+
+class Grips(SimpleTestCase):
+    """A point that is dragged must be the one that is written: every path leads to the point that is drawn."""
+
+    def test_every_path_holds_the_point(self):
+        for kind in LAYOUTS:
+            inputs = suspended(kind)
+            (axle,) = evaluate(inputs, ONLY).travel
+            document = inputs.design.model_dump(mode="json")
+            self.assertTrue(axle.grips)
+            for grip in axle.grips:
+                with self.subTest((kind, grip.path)):
+                    node = document
+                    for key in grip.path.split("."):
+                        node = node[int(key) if key.isdigit() else key]
+                    base = axle.hub if grip.at.body == 0 else (0.0, 0.0, 0.0)
+                    at = (grip.at.x_mm, grip.at.y_mm, grip.at.z_mm)
+                    for value, origin, key in zip(at, base, ("x_mm", "y_mm", "z_mm"), strict=True):
+                        self.assertAlmostEqual(value - origin, node[key], places=6)
+
+    def test_every_point_of_a_layout_can_be_dragged(self):
+        """Counted from the document itself, so that a new layout cannot forget one."""
+
+        def points(node):
+            if isinstance(node, dict):
+                if set(node) == {"x_mm", "y_mm", "z_mm"}:
+                    return 1
+                return sum(points(v) for v in node.values())
+            return sum(points(v) for v in node) if isinstance(node, list) else 0
+
+        for kind in LAYOUTS:
+            inputs = suspended(kind)
+            (axle,) = evaluate(inputs, ONLY).travel
+            own = inputs.design.suspensions[0].model_dump(mode="json")
+            grips = [g for g in axle.grips if g.path.startswith("suspensions.")]
+            self.assertEqual(len(grips), points(own["layout"]) + points(own["springs"]), kind)
+
+
+class Mirrored(SimpleTestCase):
+    """Left is right's mirror: a symmetrical axle in opposite roll gives mirrored forces and poses."""
+
+    def test_opposite_rolls_mirror(self):
+        inputs = suspended("triangulated")
+        own = inputs.design.suspensions[0].layout
+        (axle,) = evaluate(inputs, ONLY).travel
+        m = moved_through(own, Setting(tuple(axle.hub), axle.half_track_mm, axle.radius_mm), np.linspace(-60, 60, 7))
+        origin = m.sweep.solved.pose.origin.reshape(7, -1, 3)
+        np.testing.assert_allclose(origin[:, 0] * (1, -1, 1), origin[:, -1], atol=1e-7)
+
+    def test_kerb_on_one_side_only(self):
+        (axle,) = evaluate(suspended("triangulated"), ONLY).travel
+        forces = {row.name: row.cases for row in axle.forces}
+        kerb = next(name for name in forces["lower link, right"] if name.startswith("Kerb"))
+        right, left = forces["lower link, right"][kerb], forces["lower link, left"][kerb]
+        self.assertGreater(abs(right), 2 * abs(left))
+        for case, value in forces["lower link, right"].items():
+            if case != kerb:
+                self.assertAlmostEqual(value, forces["lower link, left"][case], delta=1.0)
