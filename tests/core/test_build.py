@@ -195,3 +195,14 @@ class Readings(SimpleTestCase):
         inputs = f.demo()
         signed = inputs.model_copy(update={"as_built": AsBuilt(entries=(sign(1, "teardown"),))})
         self.assertNotEqual(signed.content_hash(), inputs.content_hash())
+
+
+class Words(SimpleTestCase):
+    """A class's name on a screen or a pattern tells a fabricator nothing."""
+
+    def test_no_name_is_a_program_s(self):
+        for option in ("arc", "straight", "step"):
+            result = evaluate(f.demo(option))
+            said = [p.name for p in result.parts] + [r.name for r in result.readings] + [s.title for s in result.steps]
+            for name in said:
+                self.assertNotRegex(name, r"[a-z][A-Z]")

@@ -69,7 +69,7 @@ def boxing_part(boxing: BoxingPlan, side: Side, outline: Outline) -> Part:
         operation=boxing.id,
         role="boxing",
         side=side,
-        name="BoxingPlan plate",
+        name="Boxing plate",
         face="inner",
         outline=outline,
         thickness_mm=boxing.thickness_mm,

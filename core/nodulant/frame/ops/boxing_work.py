@@ -51,7 +51,7 @@ def boxing_readings(boxing: BoxingPlan) -> list[ReadingSpec]:
     return [
         ReadingSpec(
             key="boxing-thickness",
-            name="BoxingPlan plate thickness",
+            name="Boxing plate thickness",
             planned_mm=boxing.thickness_mm,
             limit_id="as-built-plate",
             datum="the plate itself",
