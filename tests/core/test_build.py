@@ -203,6 +203,10 @@ class Words(SimpleTestCase):
     def test_no_name_is_a_program_s(self):
         for option in ("arc", "straight", "step"):
             result = evaluate(f.demo(option))
-            said = [p.name for p in result.parts] + [r.name for r in result.readings] + [s.title for s in result.steps]
+            said = (
+                [p.name for p in result.parts]
+                + [r.spec.name for r in result.readings]
+                + [s.spec.title for s in result.steps]
+            )
             for name in said:
                 self.assertNotRegex(name, r"[a-z][A-Z]")
