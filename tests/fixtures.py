@@ -116,6 +116,15 @@ def with_readings(inputs: Inputs, *rows) -> Inputs:
     return inputs.model_copy(update={"as_built": AsBuilt(entries=entries)})
 
 
+def on_tubes(inputs: Inputs, wall_mm: float | None = None) -> Inputs:
+    """Inputs with both rails of round tube as high as the left rail was."""
+    left = inputs.survey.rails.left
+    walls = {} if wall_mm is None else {"wall_mm": wall_mm, "rust_loss_mm": 0.0}
+    rows = tuple(s.model_copy(update={"width_mm": s.height_mm, **walls}) for s in left.stations)
+    made = left.model_copy(update={"kind": "round-tube", "stations": rows, "inside_radius_mm": 0.0})
+    return with_survey(inputs, rails=inputs.survey.rails.model_copy(update={"left": made, "right": made}))
+
+
 def check_of(result, check_id):
     """The check of that id; fails the test when there is none."""
     return next(c for c in result.checks if c.id == check_id)

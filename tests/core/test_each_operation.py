@@ -117,12 +117,6 @@ class Boxing(SimpleTestCase):
         with self.assertRaisesRegex(InvalidInputs, "no open side to box"):
             evaluate(f.with_operations(inputs, box))
 
-    def test_a_round_tube_is_not_cut(self):
-        rows = tuple(Station(x_mm=x, underside_z_mm=0, height_mm=90, width_mm=90, wall_mm=4) for x in (0.0, 3000.0))
-        inputs = f.demo().model_copy(update={"survey": f.survey_of(Rail(kind="round-tube", stations=rows))})
-        with self.assertRaisesRegex(InvalidInputs, "round tube"):
-            evaluate(f.with_operations(inputs, f.arc_notch(30.0)))
-
 
 class Pocket(SimpleTestCase):
     """A raised pocket is a cut below and a box of its depth on top."""

@@ -4,7 +4,8 @@ from django.test import SimpleTestCase
 
 from nodulant.base.errors import NotSolvable, UnknownReference
 from nodulant.evaluate import evaluate
-from nodulant.frame.columns import rail_at
+from nodulant.frame.here import RailHere
+from nodulant.frame.parts import rail_here
 from nodulant.search.plate_sets import Stock, candidates, plates_volume_mm3, with_plates, with_room_for
 from nodulant.search.reinforcement import ENOUGH, find_reinforcement, least_ratio, search_reinforcement
 from tests import fixtures as f
@@ -19,13 +20,13 @@ def find(inputs, stock=SMALL):
 def brute(inputs, stock):
     """Every set of the stock, whole rail, both sides: the lightest that passes."""
     box, notch = inputs.design.operations
-    _, height, width, wall = rail_at(inputs.survey.rails.left, 2610)
+    rail = rail_here(inputs.survey, "left", 2610, [])
     best = None
     for row in candidates(stock):
-        trial = (box, with_plates(notch, row, (height, width, wall), stock.steel_id))
+        trial = (box, with_plates(notch, row, rail, stock.steel_id))
         if min(least_ratio(inputs.survey, trial, side, screen=False)[0] for side in ("left", "right")) < ENOUGH:
             continue
-        volume = plates_volume_mm3(trial[1], height, width, width + box.thickness_mm)
+        volume = plates_volume_mm3(trial[1], rail.height, rail.width, rail.width + box.thickness_mm)
         best = min(best or (volume, row), (volume, row))
     return best
 
@@ -67,11 +68,13 @@ class AgainstBruteForce(SimpleTestCase):
     def test_closed_form_volume_is_that_of_the_flat_parts(self):
         inputs = f.demo("straight")
         box, notch = inputs.design.operations
-        _, height, width, wall = rail_at(inputs.survey.rails.left, 2610)
-        full = with_plates(notch, (6.0, 4.0, 4.0, 4.0, 60.0), (height, width, wall), "mild")
+        rail = rail_here(inputs.survey, "left", 2610, [])
+        full = with_plates(notch, (6.0, 4.0, 4.0, 4.0, 60.0), rail, "mild")
         result = evaluate(f.with_operations(inputs, box, full))
         parts = sum(p.mass_kg() for p in result.parts if p.side == "left" and p.operation == "axle-notch") / 7.85e-6
-        self.assertAlmostEqual(plates_volume_mm3(full, height, width, width + box.thickness_mm) / parts, 1.0, places=6)
+        self.assertAlmostEqual(
+            plates_volume_mm3(full, rail.height, rail.width, rail.width + box.thickness_mm) / parts, 1.0, places=6
+        )
 
 
 class ClearOpening(SimpleTestCase):
@@ -123,7 +126,12 @@ class Alternatives(SimpleTestCase):
     def test_use_under_load_counts(self):
         """Seats moved over the axle work the cut harder: what was enough on hangers is not."""
         inputs = f.demo("arc")
-        bare = with_plates(inputs.design.operations[1], (6.0, 0.0, 0.0, 4.0, 60.0), (150.0, 60.0, 5.0), "mild")
+        bare = with_plates(
+            inputs.design.operations[1],
+            (6.0, 0.0, 0.0, 4.0, 60.0),
+            RailHere(2610.0, 0.0, 150.0, 60.0, 5.0, 65.0),
+            "mild",
+        )
         operations = (inputs.design.operations[0], bare)
         hung = least_ratio(inputs.survey, operations, "left", screen=True)
         seated = least_ratio(inputs.survey, operations, "left", screen=True, seats=inputs.design.seats)

@@ -19,7 +19,7 @@ class Overlap(SimpleTestCase):
     """A plate too short past the cut is a crack starter with paint on it."""
 
     def test_the_largest_of_rail_height_development_and_weld_length(self):
-        needed, reasons = needed_overlap(f.arc_notch(), PLATE, 150, 60, 5)
+        needed, reasons = needed_overlap(PLATE, 150, 60, 5)
         depth = 150 - 2 * 5
         q = min(0.707 * 5 * 0.3 * 482.6, 0.4 * 248 * 5)
         self.assertAlmostEqual(reasons["rail height"], 150)

@@ -79,7 +79,7 @@ def _plate_checks(
     changes: Changes,
 ) -> list[Check]:
     own = subject.model_copy(update={"subject": f"{notch.id}-{role}"})
-    needed, reasons = needed_overlap(notch, plate, rail.height, rail.width, rail.wall)
+    needed, reasons = needed_overlap(plate, rail.height, rail.width, rail.wall, rail.foot)
     leading = max(reasons, key=lambda name: reasons[name])
     words = f"needed: the largest of {', '.join(f'{name} {value:.1f} mm' for name, value in reasons.items())}; {leading} governs"
     reach = notch.half_mouth_mm + plate.overlap_mm

@@ -8,7 +8,7 @@ from nodulant.evaluate.evaluation import Figure
 from nodulant.frame.columns import rail_at
 from nodulant.frame.ops.notch import Notch
 from nodulant.frame.ops.notch_sections import liner_effective_share
-from nodulant.frame.parts import on_rail
+from nodulant.frame.parts import on_rail, rail_here
 from nodulant.job.document import Inputs
 from nodulant.loads.beam import G, reactions
 from nodulant.materials.pipe import pipe_that_clears
@@ -131,7 +131,8 @@ def _notches(inputs: Inputs, rail: RailComparison) -> list[Figure]:
     for p in rail.placed:
         if not isinstance(p.op, Notch):
             continue
-        _, height, width, wall = rail_at(inputs.survey.rails.of(rail.side), p.centre_mm)
+        here = rail_here(inputs.survey, rail.side, p.centre_mm, list(rail.placed))
+        height, wall, width = here.height, here.wall, here.width_at(p.op.depth_mm)
         out.append(
             Figure(
                 id=f"depth-share-{p.op.id}",

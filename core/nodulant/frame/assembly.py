@@ -4,17 +4,21 @@ from dataclasses import dataclass, fields
 
 import numpy as np
 
-from nodulant.base.arrays import Columns, Rows
+from nodulant.base.arrays import Columns, Mask, Rows
 from nodulant.frame.additions import Hole, Plate
 from nodulant.frame.layout import CAPS, FLANGES, LINERS, Layout, closing_plane
 from nodulant.frame.network import network
 from nodulant.frame.rail_pieces import rail_pieces
+from nodulant.frame.round_network import TUBE_WALLS, round_network
 from nodulant.frame.shear import shear
 from nodulant.sections import pieces as shapes
 from nodulant.sections.gaps import bridged
 from nodulant.sections.pieces import Piece
 from nodulant.sections.properties import Properties, combine
-from nodulant.sections.torsion import Torsion, torsion
+from nodulant.sections.torsion import Network, Torsion, torsion
+
+SIDES_APART = 2 / np.pi
+"""How far apart the middles of a round tube's two sides lie, of its diameter (a half ring's centroid)."""
 
 
 @dataclass(frozen=True)
@@ -49,17 +53,25 @@ def section_columns(layout: Layout) -> SectionColumns:
 
 def _torsion(layout: Layout) -> Torsion:
     """Saint-Venant's torsion, with short gaps between closed stretches bridged by the webs."""
-    walls = network(layout)
-    plain, rail, face = torsion(walls), layout.rail, closing_plane(layout)
-    whole = np.all([(w.thickness > 1e-9) & (w.share >= 1 - 1e-9) for w in walls.walls[:4]], axis=0)
-    if rail.kind == "round-tube":
-        return plain
+    rail, deep = layout.rail, layout.crown - layout.cut
+    if rail.round:
+        walls = round_network(layout)
+        apart = SIDES_APART * (rail.width - rail.wall)
+        return bridged(
+            rail.x, torsion(walls), _whole(walls, TUBE_WALLS), (rail.wall, rail.wall), (deep, apart), rail.yields[0]
+        )
+    walls, face = network(layout), closing_plane(layout)
     own = rail.wall if rail.kind in {"rect-tube", "top-hat"} else np.full_like(rail.wall, rail.second)
     outer = sum((p.thickness_mm * p.share for p in layout.of("outer")), rail.wall)
     inner = sum((p.thickness_mm * p.share for p in (*layout.of("boxing"), *layout.of("inner"))), own)
     webs = (outer, np.asarray(inner))
-    size = (layout.crown - layout.cut, face[0] - rail.wall)
-    return bridged(rail.x, plain, whole, webs, size, rail.yields[0])
+    return bridged(rail.x, torsion(walls), _whole(walls, 4), webs, (deep, face[0] - rail.wall), rail.yields[0])
+
+
+def _whole(walls: Network, own: int) -> Mask:
+    """Where the cell of the rail's own walls, the first ``own`` of them, is closed."""
+    out: Mask = np.all([(w.thickness > 1e-9) & (w.share >= 1 - 1e-9) for w in walls.walls[:own]], axis=0)
+    return out
 
 
 def section_pieces(layout: Layout) -> list[Piece]:
@@ -78,7 +90,8 @@ def _hole_piece(layout: Layout, hole: Hole) -> Piece:
     half = np.sqrt(np.maximum((hole.diameter / 2) ** 2 - (rail.x - hole.x) ** 2, 0.0))
     low = np.clip(hole.height - half, layout.cut, layout.crown)
     high = np.clip(hole.height + half, low, np.maximum(layout.crown, low))
-    return shapes.rectangle("hole", 0 * one, rail.wall, low, high, one, one, rail.yields, sign=-1.0)
+    edge = (rail.width - rail.width_at(np.full_like(one, hole.height))) / 2
+    return shapes.rectangle("hole", edge, edge + rail.wall, low, high, one, one, rail.yields, sign=-1.0)
 
 
 def _plate_piece(layout: Layout, plate: Plate) -> Piece:
@@ -92,20 +105,29 @@ def _plate_piece(layout: Layout, plate: Plate) -> Piece:
     elif plate.role == "inner":
         y0, y1 = face, face + thick
     else:
-        y0, y1 = 0 * thick, np.maximum(face, layout.rail.width)
+        middle, half = np.maximum(face, layout.rail.width) / 2, _reach(layout, plate) / 2
+        y0, y1 = middle - half, middle + half
     low, high = plate.low, plate.high
     if plate.role not in (*LINERS, *FLANGES):
         low, high = np.maximum(low, layout.cut), np.minimum(high, np.where(layout.cut_top > 0, layout.crown, high))
     return shapes.rectangle(plate.role, y0, y1, low, high, plate.share, plate.credit, yields)
 
 
+def _reach(layout: Layout, plate: Plate) -> Columns:
+    """Width of a plate that lies across the rail: a liner in a round tube is as wide as the cut's edge there."""
+    if layout.rail.round:
+        return layout.rail.width_at(layout.cut if plate.role == "liner" else layout.crown)
+    return np.maximum(closing_plane(layout)[0], layout.rail.width)
+
+
 def _cap_pieces(layout: Layout, cap: Plate) -> list[Piece]:
     width, t = layout.rail.width, np.full_like(layout.cut, cap.thickness_mm)
     yields = (cap.steel.yield_reference_mpa, cap.steel.yield_mpa)
     lid = (cap.high - t, cap.high) if cap.role == "cap" else (cap.low, cap.low + t)
+    out = t if layout.rail.round else 0 * t  # a cap straddles a round tube
     rows = (
-        (0 * t, t, cap.low, cap.high),
-        (width - t, width, cap.low, cap.high),
-        (t, width - t, *lid),
+        (-out, t - out, cap.low, cap.high),
+        (width - t + out, width + out, cap.low, cap.high),
+        (t - out, width - t + out, *lid),
     )
     return [shapes.rectangle(cap.role, *row, cap.share, cap.credit, yields) for row in rows]

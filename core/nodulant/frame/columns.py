@@ -38,6 +38,17 @@ class RailColumns:
         return self.kind in {"rect-tube", "round-tube", "two-skin"} or (self.kind == "top-hat" and self.second > 0)
 
     @property
+    def round(self) -> bool:
+        """Whether the rail is a round tube."""
+        return self.kind == "round-tube"
+
+    def width_at(self, level: Columns) -> Columns:
+        """Width outside at a height above the underside, mm: a round tube's chord."""
+        if not self.round:
+            return self.width
+        return 2 * np.sqrt(np.maximum(level * (self.height - level), 0.0))
+
+    @property
     def yields(self) -> tuple[float, float]:
         """Reference and working yield, MPa."""
         return self.steel.yield_reference_mpa, self.steel.yield_mpa

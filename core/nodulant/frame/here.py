@@ -1,5 +1,6 @@
 """Where an operation sits: the rail around it, and what else cuts that rail."""
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass
 
@@ -31,6 +32,19 @@ class RailHere:
     width: float
     wall: float
     closed_width: float
+    round: bool = False
+    """A round tube, whose width is its height."""
+
+    def width_at(self, level_mm: float) -> float:
+        """Width outside at a height above the underside, mm: a round tube's chord."""
+        if not self.round:
+            return self.width
+        return 2 * math.sqrt(max(level_mm * (self.height - level_mm), 0.0))
+
+    @property
+    def foot(self) -> float:
+        """How far below the rail's top a cap stands, mm: at half height of a round tube."""
+        return self.height / 2 if self.round else 0.0
 
 
 @dataclass(frozen=True)

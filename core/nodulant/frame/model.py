@@ -12,6 +12,7 @@ from nodulant.frame.assembly import SectionColumns, section_columns
 from nodulant.frame.columns import rail_columns
 from nodulant.frame.here import Span
 from nodulant.frame.layout import Layout, lay_out
+from nodulant.frame.ops.tube_parts import refuse_flat_plates
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.route import Route, route_of
 from nodulant.frame.softened import softened
@@ -68,6 +69,8 @@ def placed_on(survey: Survey, operations: tuple[Operation, ...], side: Side, sta
         op, field = planned.as_measured(state.measured_for(planned.id, side)), f"/design/operations/{index}"
         span = op.span(rail, survey.features, field)
         op.refuse(_height_at(rail, span.centre_mm), field)
+        if rail.kind == "round-tube":
+            refuse_flat_plates(op, field)
         placed = Placed(op, index, span.start_mm, span.end_mm)
         _on_the_rail(placed, rail.start_mm, rail.end_mm, field)
         out.append(placed)

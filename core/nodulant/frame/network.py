@@ -1,8 +1,8 @@
 """The thin-walled network of every station, for torsion.
 
 One network serves all stations and all kinds: web, top, closing and low wall, a cap's three
-walls above and below, and lips. Absent walls have zero thickness. A round tube is a square
-whose corners are rounded by its whole mid-radius, which has a circle's area and girth.
+walls above and below, and lips. Absent walls have zero thickness. A round tube has its own
+network in ``round_network``.
 """
 
 import numpy as np
@@ -19,7 +19,7 @@ def network(layout: Layout) -> Network:
     rail, wall, zero = layout.rail, layout.rail.wall, np.zeros_like(layout.cut)
     one = np.ones_like(zero)
     low_cut, top_cut = layout.cut > wall, layout.cut_top > wall
-    lower, upper = _edge(layout, "liner", low_cut, wall), _edge(layout, "liner-top", top_cut, _lid(rail))
+    lower, upper = closing_wall(layout, "liner", low_cut, wall), closing_wall(layout, "liner-top", top_cut, _lid(rail))
     low = np.where(low_cut, layout.cut - lower[0] / 2, wall / 2)
     top = np.where(top_cut, layout.crown + upper[0] / 2, rail.height - wall / 2 + _floor_lift(rail))
     closing, tip = _closing(layout)
@@ -29,9 +29,13 @@ def network(layout: Layout) -> Network:
     nodes = {"top-web": (web_y, top), "top-tip": (tip, top), "low-web": (web_y, low), "low-tip": (tip, low)}
     walls = [
         Wall("top-web", "low-web", wall, one, fy, outer),
-        Wall("top-web", "top-tip", upper[0], upper[1], min(fy, _yield(layout, "liner-top")), _doubler(layout, "top")),
+        Wall(
+            "top-web", "top-tip", upper[0], upper[1], min(fy, least_yield(layout, "liner-top")), _doubler(layout, "top")
+        ),
         closing,
-        Wall("low-web", "low-tip", lower[0], lower[1], min(fy, _yield(layout, "liner")), _doubler(layout, "bottom")),
+        Wall(
+            "low-web", "low-tip", lower[0], lower[1], min(fy, least_yield(layout, "liner")), _doubler(layout, "bottom")
+        ),
     ]
     for role, stem, at in (("cap", "top", top), ("cap-below", "low", low)):
         extra, own = _cap_walls(layout, "cap" if role == "cap" else "cap-below", stem, at, tip)
@@ -62,9 +66,11 @@ def _floor_lift(rail: RailColumns) -> Columns:
     return (rail.wall + rail.second) / 2 if rail.kind == "top-hat" and rail.second > 0 else 0 * rail.wall
 
 
-def _edge(layout: Layout, role: Role, is_cut: np.ndarray[tuple[int], np.dtype[np.bool_]], own: Columns) -> _Point:
+def closing_wall(
+    layout: Layout, role: Role, is_cut: np.ndarray[tuple[int], np.dtype[np.bool_]], own: Columns
+) -> _Point:
     """Thickness and share of the wall that closes the section below or above: the rail's own, or a liner."""
-    liner = _first(layout.of(role), np.zeros_like(layout.cut))
+    liner = thickest(layout.of(role), np.zeros_like(layout.cut))
     thick = np.where(is_cut, liner[0], own)
     return thick, np.where(thick > 0, np.where(is_cut, liner[1], 1.0), 0.0)
 
@@ -75,13 +81,10 @@ def _rounding(
     top_cut: np.ndarray[tuple[int], np.dtype[np.bool_]],
 ) -> dict[str, Columns]:
     rail = layout.rail
-    if rail.kind == "round-tube":
-        middle = (rail.height - rail.wall) / 2
-    elif rail.inside_radius > 0:
-        middle = np.full_like(rail.wall, rail.inside_radius) + rail.wall / 2
-    else:
+    if rail.inside_radius <= 0:
         return {}
-    ends = ("web", "tip") if rail.kind in {"round-tube", "rect-tube"} else ("web",)
+    middle = np.full_like(rail.wall, rail.inside_radius) + rail.wall / 2
+    ends = ("web", "tip") if rail.kind == "rect-tube" else ("web",)
     levels = (("low", low_cut), ("top", top_cut))
     return {f"{level}-{end}": np.where(cut, 0.0, middle) for level, cut in levels for end in ends}
 
@@ -94,7 +97,8 @@ def _shift(doubler: Doubler | None, length: Columns) -> Columns:
     return np.where(doubler.share >= 1 - 1e-9, doubler.thickness / 2 * covered, 0.0)
 
 
-def _first(plates: list[Plate], zero: Columns) -> tuple[Columns, Columns]:
+def thickest(plates: list[Plate], zero: Columns) -> tuple[Columns, Columns]:
+    """Thickness, mm, and share of the most developed of some plates; shapes (stations,)."""
     thick, share = zero, zero
     for plate in plates:
         here = plate.share > share
@@ -106,7 +110,7 @@ def _closing(layout: Layout) -> tuple[Wall, Columns]:
     """What closes the rail's open side, and the place across of its middle."""
     rail, zero = layout.rail, np.zeros_like(layout.cut)
     face, boxed = closing_plane(layout)
-    box, inner = _first(layout.of("boxing"), zero), _first(layout.of("inner"), zero)
+    box, inner = thickest(layout.of("boxing"), zero), thickest(layout.of("inner"), zero)
     own = _own_closing(rail)
     has_own, has_box = own > 0, boxed > 0
     held = has_own | has_box
@@ -117,17 +121,18 @@ def _closing(layout: Layout) -> tuple[Wall, Columns]:
         doubler = Doubler(doubler.length, doubler.thickness, np.where(held, doubler.share, 0.0))
     middle = np.where(held, -thick / 2, thick / 2)
     tip = np.where(thick > 0, face + middle, rail.width)
-    weakest = min(_yield(layout, "boxing"), _yield(layout, "inner"))
+    weakest = min(least_yield(layout, "boxing"), least_yield(layout, "inner"))
     return Wall("low-tip", "top-tip", thick, share, rail.yields[0] if rail.closed else weakest, doubler), tip
 
 
 def _own_closing(rail: RailColumns) -> Columns:
-    if rail.kind in {"rect-tube", "round-tube", "top-hat"}:
+    if rail.kind in {"rect-tube", "top-hat"}:
         return rail.wall
     return np.full_like(rail.wall, rail.second if rail.kind == "two-skin" else 0.0)
 
 
-def _yield(layout: Layout, role: Role) -> float:
+def least_yield(layout: Layout, role: Role) -> float:
+    """Reference yield of the weakest plate of a role, MPa; the rail's own where there is none."""
     own = [plate.steel.yield_reference_mpa for plate in layout.of(role)]
     return min(own, default=layout.rail.yields[0])
 
@@ -137,7 +142,7 @@ def _doubler(layout: Layout, role: Role) -> Doubler | None:
     if not plates:
         return None
     zero = np.zeros_like(layout.cut)
-    thick, share = _first(plates, zero)
+    thick, share = thickest(plates, zero)
     if role in {"top", "bottom"}:
         return Doubler(layout.rail.width, thick, share)
     crown = np.where(layout.cut_top > 0, np.minimum(plates[0].high, layout.crown), plates[0].high)
@@ -152,7 +157,7 @@ def _cap_walls(
     plates = layout.of(role)
     if not plates:
         return {}, []
-    thick, share = _first(plates, zero)
+    thick, share = thickest(plates, zero)
     reach = zero
     for plate in plates:
         reach = np.where(plate.share > 0, plate.high if role == "cap" else plate.low, reach)
@@ -163,6 +168,6 @@ def _cap_walls(
         web: (np.where(there, thick / 2, rail.wall / 2), np.where(there, reach + inward, at)),
         far: (np.where(there, rail.width - thick / 2, tip), np.where(there, reach + inward, at)),
     }
-    fy = _yield(layout, role)
+    fy = least_yield(layout, role)
     ends = ((f"{stem}-web", web), (web, far), (far, f"{stem}-tip"))
     return nodes, [Wall(a, b, thick, share, fy) for a, b in ends]

@@ -20,7 +20,10 @@ class Added:
 
 def rail_here(survey: Survey, side: Side, centre_mm: float, placed: list[Placed]) -> RailHere:
     """The rail at one station, with the width that a boxing plate closes it to."""
-    underside, height, width, wall = rail_at(survey.rails.of(side), centre_mm)
+    rail = survey.rails.of(side)
+    underside, height, width, wall = rail_at(rail, centre_mm)
+    if rail.kind == "round-tube":
+        return RailHere(centre_mm, underside, height, height, wall, height, round=True)
     set_in = [p.op.closes for p in placed if p.op.closes is not None and p.start_mm <= centre_mm <= p.end_mm]
     closed = max([width, *(width - inset for inset in set_in)])
     return RailHere(centre_mm, underside, height, width, wall, closed)

@@ -14,7 +14,7 @@ from nodulant.sections.pieces import Piece
 def rail_pieces(rail: RailColumns, cut: Columns, cut_top: Columns) -> list[Piece]:
     """What is left of the rail's own metal between the two cuts."""
     band = (cut, np.maximum(rail.height - cut_top, cut))
-    if rail.kind == "round-tube":
+    if rail.round:
         return _round(rail, band)
     if rail.kind == "rect-tube" and rail.inside_radius > 0:
         return _rounded_box(rail, band)

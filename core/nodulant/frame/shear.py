@@ -33,7 +33,7 @@ def shear(layout: Layout) -> tuple[Columns, Columns]:
 
 
 def _own(rail: RailColumns, height: Columns) -> Columns:
-    if rail.kind == "round-tube":
+    if rail.round:
         return 2 * (rail.height - rail.wall) * rail.wall * height / rail.height
     if rail.kind == "two-skin":
         return (rail.wall + rail.second) * height

@@ -6,6 +6,7 @@ from nodulant.frame.parts import added_parts, rail_here
 from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.patterns.draw import cut_template, part_pattern
 from nodulant.patterns.pattern import Pattern, Stroke
+from nodulant.patterns.wrap import wrap_template
 from nodulant.survey.vehicle import Feature, Survey
 
 
@@ -22,7 +23,8 @@ def _of_side(survey: Survey, operations: tuple[Operation, ...], side: Side) -> l
         edge = p.op.cut_edge()
         if edge is not None:
             here = rail_here(survey, side, p.centre_mm, placed)
-            out.append(cut_template(p, edge, side, here, _anchor(survey, p.op.anchor.anchor_id)))
+            template = wrap_template if here.round else cut_template
+            out.append(template(p, edge, side, here, _anchor(survey, p.op.anchor.anchor_id)))
     for part in added_parts(survey, side, placed).parts:
         p = by_id[part.operation]
         bends = tuple(Stroke(layer="BEND", outline=line) for line in p.op.bends(part, p.centre_mm))

@@ -30,13 +30,13 @@ def cut_template(placed: Placed, edge: Outline, side: Side, rail: RailHere, anch
             Vertex(x=right, y=rail.height),
         )
     )
-    strokes = [Stroke(layer="CUT", outline=outline), Stroke(layer="ETCH", outline=_line(0, 0, 0, rail.height))]
+    strokes = [Stroke(layer="CUT", outline=outline), Stroke(layer="ETCH", outline=line(0, 0, 0, rail.height))]
     strokes += [
-        Stroke(layer="ETCH", outline=_line(x, rail.height, x, rail.height - (8 if x % 50 == 0 else 4)))
+        Stroke(layer="ETCH", outline=line(x, rail.height, x, rail.height - (8 if x % 50 == 0 else 4)))
         for x in range(int(left // 10 + 1) * 10, int(right) + 1, 10)
     ]
     strokes += [_cross(*centre) for centre in _corners(edge)]
-    labels = _labels(
+    texts = labels(
         left,
         rail.height,
         (
@@ -50,13 +50,13 @@ def cut_template(placed: Placed, edge: Outline, side: Side, rail: RailHere, anch
         Dimension(name="width at the underside", value_mm=2 * half, critical=True, tolerance_mm=1.5),
         Dimension(name="rail height", value_mm=rail.height, critical=False, tolerance_mm=1.0),
     )
-    return _finish(
+    return finish(
         f"{op.id}/cut-template/{side}",
         f"{op.name}: rail cut template",
         side,
         None,
         strokes,
-        labels,
+        texts,
         dimensions,
         f"{anchor.name} {offset:+.1f} mm",
     )
@@ -77,7 +77,7 @@ def part_pattern(part: Part, centre_mm: float, anchor: Feature, bends: tuple[Str
     note = "to fit"
     if x0 < centre_mm < x1:
         low = max([y0, *(y for x, y in part.outline.points(0.1) if abs(x - centre_mm) < 2 and y < y1 - 1)])
-        strokes.append(Stroke(layer="ETCH", outline=_line(centre_mm, low + 2, centre_mm, y1 - 2)))
+        strokes.append(Stroke(layer="ETCH", outline=line(centre_mm, low + 2, centre_mm, y1 - 2)))
         note = f"line = {datum}"
     steel = find_steel(part.steel_id)
     height = min(5.0, (y1 - y0) / 6)
@@ -88,13 +88,13 @@ def part_pattern(part: Part, centre_mm: float, anchor: Feature, bends: tuple[Str
     points = part.outline.points(0.1)
     lines = [(text, y1 - (1.8 + 1.7 * i) * height) for i, text in enumerate(rows)]
     left = max(_left_edge(points, y) for _, y in lines) + 2 * height
-    labels = tuple(Label(text=text, x=left, y=y, height_mm=height) for text, y in lines)
+    texts = tuple(Label(text=text, x=left, y=y, height_mm=height) for text, y in lines)
     dimensions = (
         Dimension(name="length", value_mm=x1 - x0, critical=part.role not in {"boxing"}, tolerance_mm=1.5),
         Dimension(name="height", value_mm=y1 - y0, critical=True, tolerance_mm=1.0),
         Dimension(name="thickness", value_mm=part.thickness_mm, critical=True, tolerance_mm=0.3),
     )
-    return _finish(part.id, f"{part.name}", part.side, part, strokes, labels, dimensions, datum)
+    return finish(part.id, f"{part.name}", part.side, part, strokes, texts, dimensions, datum)
 
 
 def _left_edge(points: list[tuple[float, float]], y: float) -> float:
@@ -108,16 +108,17 @@ def _left_edge(points: list[tuple[float, float]], y: float) -> float:
     return min(at)
 
 
-def _finish(
+def finish(
     id_: str,
     title: str,
     side: Side,
     part: Part | None,
     strokes: list[Stroke],
-    labels: tuple[Label, ...],
+    texts: tuple[Label, ...],
     dimensions: tuple[Dimension, ...],
     datum: str,
 ) -> Pattern:
+    """The pattern at its origin; mirrored for the right side."""
     steel = find_steel(part.steel_id).name if part else "card or thin sheet"
     pattern = Pattern(
         id=id_,
@@ -127,7 +128,7 @@ def _finish(
         thickness_mm=part.thickness_mm if part else None,
         steel=steel,
         strokes=tuple(strokes),
-        labels=labels,
+        labels=texts,
         dimensions=dimensions,
         datum=datum,
     )
@@ -144,11 +145,13 @@ def _mirrored(pattern: Pattern) -> Pattern:
     return pattern.model_copy(update={"strokes": strokes, "labels": labels})
 
 
-def _labels(x: float, top: float, rows: tuple[str, ...]) -> tuple[Label, ...]:
+def labels(x: float, top: float, rows: tuple[str, ...]) -> tuple[Label, ...]:
+    """Lines of text below each other from ``top`` down, mm."""
     return tuple(Label(text=text, x=x + 6, y=top - 18 - 8 * i) for i, text in enumerate(rows))
 
 
-def _line(x0: float, y0: float, x1: float, y1: float) -> Outline:
+def line(x0: float, y0: float, x1: float, y1: float) -> Outline:
+    """A straight line, mm."""
     return Outline(vertices=(Vertex(x=x0, y=y0), Vertex(x=x1, y=y1)), closed=False)
 
 

@@ -22,7 +22,7 @@ from nodulant.linkage.compiled import Pose, reference, with_own_rods
 from nodulant.linkage.rotation import angles
 from nodulant.linkage.solve import solve
 from nodulant.linkage.sweep import part, twist
-from nodulant.search.reinforcement import Progress
+from nodulant.search.steps import Progress, to_the_end
 from nodulant.survey.vehicle import Seat, Survey
 from nodulant.suspension.motion import Setting, compiled
 from nodulant.suspension.study import Study, study
@@ -98,13 +98,7 @@ class Asked(NamedTuple):
 
 def find_holes(asked: Asked) -> FoundHoles:
     """Search to the end; raises NotSolvable where the layout has no four brackets or its height is not known."""
-    search = search_holes(asked)
-    while True:
-        try:
-            next(search)
-        except StopIteration as end:
-            found: FoundHoles = end.value
-            return found
+    return to_the_end(search_holes(asked))
 
 
 def search_holes(asked: Asked) -> Generator[Progress, None, FoundHoles]:

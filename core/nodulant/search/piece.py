@@ -26,7 +26,7 @@ from nodulant.parts.limit import LimitChange
 from nodulant.parts.sides import LEFT_RIGHT, Side, on_sides
 from nodulant.search.piece_sets import Joined, PieceRow, piece_rows, with_piece
 from nodulant.search.plate_sets import Stock
-from nodulant.search.reinforcement import Progress
+from nodulant.search.steps import Progress, to_the_end
 from nodulant.strength.rail import RailComparison, compare_rail
 from nodulant.strength.space import FrameComparison, Planned, compare_frames
 from nodulant.survey.crossmember import Crossmember
@@ -77,13 +77,7 @@ class Whole:
 
 def find_piece(whole: Whole, operation_id: str, stock: Stock) -> FoundPiece:
     """Search the stock to the end; raises UnknownReference and NotSolvable."""
-    search = search_piece(whole, operation_id, stock)
-    while True:
-        try:
-            next(search)
-        except StopIteration as end:
-            found: FoundPiece = end.value
-            return found
+    return to_the_end(search_piece(whole, operation_id, stock))
 
 
 @dataclass(frozen=True)

@@ -7,6 +7,7 @@ import numpy as np
 
 from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen
+from nodulant.frame.here import RailHere
 from nodulant.frame.ops.notch import Cap, Liner, Notch, SidePlate
 from nodulant.frame.ops.notch_shape import ArcShape, NotchShape
 from nodulant.frame.ops.plate_welds import needed_overlap, taper_mm
@@ -24,9 +25,9 @@ class Stock(Frozen):
     steel_id: str = "mild"
 
 
-def candidates(stock: Stock) -> Iterator[Row]:
-    """Every (liner, outer, inner, cap, cap height) that the stock allows."""
-    plates = (0.0, *stock.thicknesses_mm)
+def candidates(stock: Stock, flat_sides: bool = True) -> Iterator[Row]:
+    """Every (liner, outer, inner, cap, cap height) that the stock allows; side plates need flat sides."""
+    plates = (0.0, *stock.thicknesses_mm) if flat_sides else (0.0,)
     caps = [(0.0, 0.0), *itertools.product(stock.thicknesses_mm, stock.cap_heights_mm)]
     for liner, outer, inner, (cap, height) in itertools.product(stock.thicknesses_mm, plates, plates, caps):
         yield liner, outer, inner, cap, height
@@ -49,7 +50,7 @@ def with_room_for(notch: Notch, liner_mm: float) -> Notch:
     return notch.model_copy(update={"shape": grown, "depth_mm": notch.depth_mm + more})
 
 
-def with_plates(notch: Notch, row: Row, rail: tuple[float, float, float], steel_id: str) -> Notch:
+def with_plates(notch: Notch, row: Row, rail: RailHere, steel_id: str) -> Notch:
     """``notch`` with the plates of ``row``, overlaps as long as they need, and the clear opening kept."""
     liner, outer, inner, cap, height = row
     base = with_room_for(notch, liner).model_copy(
@@ -64,7 +65,7 @@ def with_plates(notch: Notch, row: Row, rail: tuple[float, float, float], steel_
     for role in ("outer_plate", "inner_plate", "cap"):
         plate = getattr(base, role)
         if plate is not None:
-            needed = needed_overlap(base, plate, *rail)[0]
+            needed = needed_overlap(plate, rail.height, rail.width, rail.wall, rail.foot)[0]
             update[role] = plate.model_copy(update={"overlap_mm": float(np.ceil(needed))})
     return base.model_copy(update=update)
 

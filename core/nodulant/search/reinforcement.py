@@ -21,6 +21,7 @@ from nodulant.frame.columns import rail_at
 from nodulant.frame.model import STOCK, Placed, placed_on, planned_state, sections
 from nodulant.frame.ops.boxing import Boxing
 from nodulant.frame.ops.notch import Notch
+from nodulant.frame.ops.notch_parts import notch_parts
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.parts import added_parts, rail_here
 from nodulant.frame.place import Place
@@ -28,6 +29,7 @@ from nodulant.frame.stations import stations
 from nodulant.loads.beam import internal_forces
 from nodulant.parts.sides import Side, on_sides
 from nodulant.search.plate_sets import Row, Stock, can_be, candidates, plates_volume_mm3, with_plates
+from nodulant.search.steps import Progress, to_the_end
 from nodulant.strength.compare import HALF_OF_PEAK, ratios, use
 from nodulant.strength.rail import missing_for_sections
 from nodulant.survey.vehicle import Seat, Survey
@@ -36,8 +38,6 @@ ENOUGH = 1.0 - 1e-6
 ALTERNATIVES = 4
 MORE = 400
 """How many heavier sets are tried for alternatives once the lightest is found."""
-Progress = tuple[int, int]
-"""Sets tried and sets in all."""
 
 
 class Candidate(Frozen):
@@ -81,13 +81,7 @@ def find_reinforcement(
     survey: Survey, operations: tuple[Operation, ...], notch_id: str, stock: Stock, seats: tuple[Seat, ...] = ()
 ) -> Found:
     """Search the stock for ``notch_id`` to the end; raises UnknownReference."""
-    search = search_reinforcement(survey, operations, notch_id, stock, seats)
-    while True:
-        try:
-            next(search)
-        except StopIteration as end:
-            found: Found = end.value
-            return found
+    return to_the_end(search_reinforcement(survey, operations, notch_id, stock, seats))
 
 
 @dataclass(frozen=True)
@@ -189,12 +183,16 @@ def _by_mass(
 ) -> list[_Trial]:
     placed = placed_on(survey, operations, side, planned_state(operations))
     centre = next(p.centre_mm for p in placed if p.op.id == notch.id)
-    _, height, width, wall = rail_at(survey.rails.of(side), centre)
-    every = [(row, with_plates(notch, row, (height, width, wall), stock.steel_id)) for row in candidates(stock)]
+    here = rail_here(survey, side, centre, placed)
+    height, width, closed = here.height, here.width, here.closed_width
+    sets = candidates(stock, flat_sides=not here.round)
+    every = [(row, with_plates(notch, row, here, stock.steel_id)) for row in sets]
     made = [(row, trial) for row, trial in every if can_be(trial)]
-    closed = rail_here(survey, side, centre, placed).closed_width
     trials = [_Trial(row, trial, None) for row, trial in made]
-    weight = [plates_volume_mm3(t.notch, height, width, closed) for t in trials]
+    if here.round:
+        weight: list[float] = [sum(p.mass_kg() for p in notch_parts(t.notch, side, here)) for t in trials]
+    else:
+        weight = [plates_volume_mm3(t.notch, height, width, closed) for t in trials]
     if box := _boxing(survey, operations, notch, placed, side, stock):
         plate = box.thickness_mm * height * (box.end.offset_mm - box.start.offset_mm)
         trials += [_Trial(row, trial, box) for row, trial in made]

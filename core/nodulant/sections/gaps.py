@@ -6,6 +6,8 @@ from warping, and the webs bend in their planes against each other like the post
 shear T/b in each, ends clamped. With I of both webs about their own axes and length l,
 theta = T l^3 (1/I1 + 1/I2) / (12 E b^2), so J = 12 E b^2 / (G l^2 (1/I1 + 1/I2)), and yield where
 T l / (2 b) reaches the weaker web's f_y S (own, plane frame; never more than the closed ends).
+Where another cell is closed beside the gap, a cap's, both turn together and share the torque by
+their stiffness until the first of them yields.
 """
 
 import numpy as np
@@ -47,9 +49,12 @@ def bridged(
         soft = 1 / inertia[0] + 1 / inertia[1]
         stiff = 12 * ELASTIC_MODULUS_MPA * apart**2 / (SHEAR_MODULUS_MPA * length**2 * soft)
         ends = (first - 1, last + 1)
-        j[rows] = np.minimum(torsion.j[rows] + stiff, min(float(torsion.j[k]) for k in ends))
+        both = torsion.j[rows] + stiff
+        j[rows] = np.minimum(both, min(float(torsion.j[k]) for k in ends))
         bent = 2 * apart * np.minimum(one, two) * high**2 / 6 * yield_mpa / length
-        capacity[rows] = np.minimum(bent, min(float(torsion.capacity[k]) for k in ends))
+        shared = np.minimum(bent / stiff, torsion.capacity[rows] / torsion.j[rows]) * both
+        first_yield = np.where(torsion.closed[rows], shared, bent)
+        capacity[rows] = np.minimum(first_yield, min(float(torsion.capacity[k]) for k in ends))
         closed[rows] = True
         flow[rows] = max(float(torsion.flow[k]) for k in ends)
     return Torsion(j, capacity, closed, flow)

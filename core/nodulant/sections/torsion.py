@@ -9,6 +9,7 @@ shape factor of a corner, Incropera and DeWitt table 4.1, from memory); a rounde
 follows its arc.
 """
 
+import itertools
 from dataclasses import dataclass, field
 from functools import lru_cache
 
@@ -76,6 +77,7 @@ def torsion(network: Network) -> Torsion:
     for code in np.unique(codes):
         rows = np.flatnonzero(codes == code)
         cells = _cells(tuple((w.a, w.b) for i, w in enumerate(walls) if code >> i & 1))
+        cells = _faces(network, cells, int(rows[0]))
         j[rows], capacity[rows], most[rows] = _group(network, rows, cells, lengths, open_j)
         closed[rows] = bool(cells)
     return Torsion(j, capacity, closed, most)
@@ -94,6 +96,32 @@ def _cells(edges: tuple[tuple[str, str], ...]) -> tuple[tuple[str, ...], ...]:
     graph: nx.Graph[str] = nx.Graph()
     graph.add_edges_from(edges)
     return tuple(tuple(ring) for ring in nx.minimum_cycle_basis(graph))
+
+
+def _faces(network: Network, cells: tuple[tuple[str, ...], ...], row: int) -> tuple[tuple[str, ...], ...]:
+    """The same cells, none of which holds another: a ring that does is what is left of it without that one."""
+    out = list(cells)
+
+    def area(ring: tuple[str, ...]) -> float:
+        y, z = np.array([network.nodes[name][row] for name in ring]).T
+        return float(abs(y @ np.roll(z, -1) - np.roll(y, -1) @ z))
+
+    for i, j in itertools.permutations(range(len(out)), 2):
+        apart = _apart(out[i], out[j])
+        if apart and area(apart) < area(out[i]) - 1e-9 and area(out[j]) < area(out[i]):
+            out[i] = apart
+    return tuple(out)
+
+
+def _apart(one: tuple[str, ...], two: tuple[str, ...]) -> tuple[str, ...]:
+    """The ring of the walls that belong to one of two rings only; empty where they share none."""
+    first, second = ({_edge(*p) for p in _pairs(ring)} for ring in (one, two))
+    if not first & second:
+        return ()
+    graph: nx.Graph[str] = nx.Graph()
+    graph.add_edges_from(first ^ second)
+    rings = nx.cycle_basis(graph)
+    return tuple(rings[0]) if len(rings) == 1 else ()
 
 
 def _group(

@@ -1,7 +1,7 @@
 """Slenderness of the walls that stand in compression.
 
 Class 3 limits of EN 1993-1-1 table 5.2 (from memory), e = sqrt(235/f_y): outstand flange 14 e,
-flange between two webs 42 e, web in bending 124 e. A wall inside them reaches yield before it
+flange between two webs 42 e, web in bending 124 e, a round tube's diameter over its wall 90 e^2. A wall inside them reaches yield before it
 buckles.
 """
 
@@ -12,7 +12,7 @@ import numpy as np
 from nodulant.base.arrays import Columns
 from nodulant.frame.layout import Layout, closing_plane
 
-OUTSTAND, BETWEEN, WEB = 14.0, 42.0, 124.0
+OUTSTAND, BETWEEN, WEB, TUBE = 14.0, 42.0, 124.0, 90.0
 
 
 @dataclass(frozen=True)
@@ -34,10 +34,12 @@ def most_slender(layout: Layout) -> Slender:
     held = (boxed > 0) | rail.closed
     web = np.maximum(layout.crown - layout.cut, 0.0)
     flange_limit = np.where(held, BETWEEN, OUTSTAND) * e
-    rows: list[tuple[str, Columns, Columns]] = [
-        ("web", web / rail.wall, np.full_like(web, WEB * e)),
-        ("flange", (rail.width - rail.wall * (1 + held)) / rail.wall, flange_limit),
-    ]
+    flange = (rail.width - rail.wall * (1 + held)) / rail.wall
+    rows: list[tuple[str, Columns, Columns]] = (
+        [("tube", rail.height / rail.wall, np.full_like(web, TUBE * e * e))]
+        if rail.round
+        else [("web", web / rail.wall, np.full_like(web, WEB * e)), ("flange", flange, flange_limit)]
+    )
     for plate in layout.plates:
         own = float(np.sqrt(235.0 / plate.steel.yield_mpa))
         there = plate.share > 0

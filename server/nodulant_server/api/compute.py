@@ -31,7 +31,8 @@ from nodulant.search.bracket_holes import Asked, search_holes
 from nodulant.search.fit_coilover import FoundCoil, fit_coilover
 from nodulant.search.piece import Whole, search_piece
 from nodulant.search.plate_sets import Stock
-from nodulant.search.reinforcement import Progress, search_reinforcement
+from nodulant.search.reinforcement import search_reinforcement
+from nodulant.search.steps import Progress
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
 from nodulant.targets.mechanisms import MECHANISMS

@@ -4,13 +4,14 @@ from collections.abc import Iterable
 
 from nodulant.base.errors import InputError
 from nodulant.frame.additions import Additions
-from nodulant.frame.columns import RailColumns
+from nodulant.frame.columns import RailColumns, rail_at
 from nodulant.frame.here import OnRail, RailHere, Span
 from nodulant.frame.ops.bolted import BoltGroup, bolt_checks, bolt_figures
 from nodulant.frame.ops.notch_parts import liner_bends, notch_parts, notch_seams
 from nodulant.frame.ops.notch_plan import Cap, Liner, NotchPlan, PlateEnd, SidePlate
 from nodulant.frame.ops.notch_sections import notch_additions
 from nodulant.frame.ops.notch_work import notch_readings, notch_steps
+from nodulant.frame.ops.tube_parts import refuse_on_tube
 from nodulant.frame.ops.weld_legs import leg_checks
 from nodulant.frame.place import Place, resolve
 from nodulant.geometry import Outline, Vertex
@@ -41,15 +42,10 @@ class Notch(NotchPlan):
         return self.from_ == "above"
 
     def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
-        """The mouth of the cut; raises InputError on a round tube."""
-        if rail.kind == "round-tube":
-            raise InputError(
-                "a cut in a round tube is not computed here",
-                field=f"{field}/depth_mm",
-                found="round tube",
-                acceptable="another rail, or a splice with a rail that can be cut",
-            )
+        """The mouth of the cut; raises InputError for plates that have no seat on a round tube."""
         centre = resolve(self.place, features, f"{field}/place")
+        if rail.kind == "round-tube":
+            refuse_on_tube(self, rail_at(rail, centre)[1], field)
         return Span(centre - self.half_mouth_mm, centre + self.half_mouth_mm)
 
     def place_fields(self) -> tuple[str, str]:

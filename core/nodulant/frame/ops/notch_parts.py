@@ -4,6 +4,7 @@ from nodulant.frame.here import RailHere
 from nodulant.frame.ops.notch_plan import Cap, NotchPlan, SidePlate
 from nodulant.frame.ops.notch_shape import TrapezoidShape
 from nodulant.frame.ops.plate_welds import taper_mm
+from nodulant.frame.ops.tube_parts import saddle_outline, straddling_parts
 from nodulant.geometry import Outline, Vertex
 from nodulant.geometry.outline import polygon, rectangle
 from nodulant.parts.part import Face, Part, Seam, part_id
@@ -14,8 +15,7 @@ def notch_parts(notch: NotchPlan, side: Side, rail: RailHere) -> list[Part]:
     """Every plate that ``notch`` adds on ``side``."""
     parts: list[Part] = []
     if notch.liner:
-        run = notch.shape.unrolled_mm(notch.depth_mm, notch.liner.thickness_mm) / 2
-        flat = rectangle(rail.centre - run, 0.0, rail.centre + run, rail.closed_width)
+        flat = _liner_outline(notch, notch.liner.thickness_mm, rail)
         parts.append(
             _part(notch, "liner", side, "Liner", "bottom", flat, notch.liner.thickness_mm, notch.liner.steel_id)
         )
@@ -40,6 +40,14 @@ def notch_parts(notch: NotchPlan, side: Side, rail: RailHere) -> list[Part]:
     return parts
 
 
+def _liner_outline(notch: NotchPlan, liner_mm: float, rail: RailHere) -> Outline:
+    """The liner unrolled, in station and width, mm."""
+    if rail.round:
+        return saddle_outline(notch, liner_mm, rail)
+    run = notch.shape.unrolled_mm(notch.depth_mm, liner_mm) / 2
+    return rectangle(rail.centre - run, 0.0, rail.centre + run, rail.closed_width)
+
+
 def side_plate_outline(notch: NotchPlan, plate: SidePlate, rail: RailHere) -> Outline:
     """Side plate with its lower edge following the cut, in station and height, mm."""
     low, high = plate.inset_mm, rail.height - plate.inset_mm
@@ -56,6 +64,15 @@ def side_plate_outline(notch: NotchPlan, plate: SidePlate, rail: RailHere) -> Ou
 
 
 def _cap_parts(notch: NotchPlan, cap: Cap, side: Side, rail: RailHere) -> list[Part]:
+    rows = straddling_parts(notch, cap, rail) if rail.round else _box_parts(notch, cap, rail)
+    return [
+        _part(notch, role, side, name, face, outline, cap.thickness_mm, cap.steel_id)
+        for role, name, face, outline in rows
+    ]
+
+
+def _box_parts(notch: NotchPlan, cap: Cap, rail: RailHere) -> list[tuple[str, str, Face, Outline]]:
+    """Role, name, face and outline of a cap's five plates on a flat flange."""
     end, h, t = notch.half_mouth_mm + cap.overlap_mm, cap.height_mm, cap.thickness_mm
     taper = taper_mm(h, cap.end)
     web = polygon([(-end, 0), (end, 0), (end - taper, h), (-end + taper, h)]).moved(
@@ -65,14 +82,13 @@ def _cap_parts(notch: NotchPlan, cap: Cap, side: Side, rail: RailHere) -> list[P
     top = rectangle(rail.centre - end + taper, t, rail.centre + end - taper, t + inside)
     slant = (h * h + taper * taper) ** 0.5
     ends = rectangle(0.0, t, slant, t + inside)
-    rows: tuple[tuple[str, str, Face, Outline], ...] = (
+    return [
         ("cap", "Cap top", "top", top),
         ("cap-side-outer", "Cap side, outer", "outer", web),
         ("cap-side-inner", "Cap side, inner", "inner", web),
         ("cap-end-front", "Cap end, front", "top", ends.moved(rail.centre - end, 0)),
         ("cap-end-rear", "Cap end, rear", "top", ends.moved(rail.centre + end - slant, 0)),
-    )
-    return [_part(notch, role, side, name, face, outline, t, cap.steel_id) for role, name, face, outline in rows]
+    ]
 
 
 def notch_seams(notch: NotchPlan, side: Side, parts: list[Part]) -> list[Seam]:

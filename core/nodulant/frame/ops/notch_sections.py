@@ -80,7 +80,8 @@ def _liner(
 ) -> Plate:
     cut, slope = edge
     t, middle = liner.thickness_mm, len(rail.x) // 2
-    width, wall = float(rail.width[middle]), float(rail.wall[middle])
+    width = float(rail.width_at(np.full_like(cut, min(notch.depth_mm, float(rail.height[middle]))))[middle])
+    wall = float(rail.wall[middle])
     run = notch.shape.unrolled_mm(notch.depth_mm, t)
     along = np.abs(rail.x - centre) / max(notch.half_mouth_mm, 1e-9)
     grown = plate_development(liner, width, wall).length_mm
@@ -113,14 +114,15 @@ def _side(notch: NotchPlan, plate: SidePlate, role: Role, centre: float, rail: R
 
 def _cap(notch: NotchPlan, cap: Cap, centre: float, rail: RailColumns) -> Plate:
     middle = int(np.argmin(np.abs(rail.x - centre)))
-    reach = notch.half_mouth_mm + cap.overlap_mm - taper_mm(cap.height_mm, cap.end)
-    grown = cap_development(cap, float(rail.width[middle]), float(rail.wall[middle])).length_mm
+    foot = float(rail.height[middle]) / 2 if rail.round else 0.0
+    reach = notch.half_mouth_mm + cap.overlap_mm - taper_mm(cap.height_mm + foot, cap.end)
+    grown = cap_development(cap, float(rail.width[middle]), float(rail.wall[middle]), foot).length_mm
     share = share_along(rail.x, centre - reach, centre + reach, grown)
     return Plate(
         "cap",
         cap.thickness_mm,
         share,
-        rail.height,
+        rail.height / 2 if rail.round else rail.height,
         rail.height + cap.height_mm,
         find_steel(cap.steel_id),
         np.ones_like(share),

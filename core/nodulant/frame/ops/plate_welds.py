@@ -1,6 +1,6 @@
 """Development of the plates of a notch or a box, from their own weld and size."""
 
-from nodulant.frame.ops.notch_plan import Cap, Liner, NotchPlan, SidePlate
+from nodulant.frame.ops.notch_plan import Cap, Liner, SidePlate
 from nodulant.materials import find_steel, line_capacity
 from nodulant.parts.part import EndShape
 from nodulant.sections.development import Development, development
@@ -29,18 +29,21 @@ def plate_development(plate: Liner | SidePlate | Cap, depth_mm: float, wall_mm: 
     return development(depth_mm, plate.thickness_mm, find_steel(plate.steel_id).yield_mpa, 2, q)
 
 
-def cap_development(cap: Cap, width_mm: float, wall_mm: float) -> Development:
-    """Development of a cap: both feet welded, its whole girth brought in by them."""
-    return plate_development(cap, 2 * cap.height_mm + width_mm - 2 * cap.thickness_mm, wall_mm)
+def cap_development(cap: Cap, width_mm: float, wall_mm: float, foot_mm: float = 0.0) -> Development:
+    """Development of a cap: both feet welded, ``foot_mm`` below the rail's top, its whole girth brought in by them."""
+    return plate_development(cap, 2 * (cap.height_mm + foot_mm) + width_mm - 2 * cap.thickness_mm, wall_mm)
 
 
 def needed_overlap(
-    notch: NotchPlan, plate: SidePlate | Cap, height_mm: float, width_mm: float, wall_mm: float
+    plate: SidePlate | Cap, height_mm: float, width_mm: float, wall_mm: float, foot_mm: float = 0.0
 ) -> tuple[float, dict[str, float]]:
-    """Overlap past the cut that rule and weld ask for, mm, with the three candidates by name."""
+    """Overlap past the cut that rule and weld ask for, mm, with the three candidates by name.
+
+    ``foot_mm``: how far below the rail's top a cap stands (half of a round tube's height).
+    """
     if isinstance(plate, Cap):
-        grown = cap_development(plate, width_mm, wall_mm)
-        taper = taper_mm(plate.height_mm, plate.end)
+        grown = cap_development(plate, width_mm, wall_mm, foot_mm)
+        taper = taper_mm(plate.height_mm + foot_mm, plate.end)
     else:
         depth = height_mm - 2 * plate.inset_mm
         grown = plate_development(plate, depth, wall_mm)

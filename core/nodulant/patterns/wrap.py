@@ -1,0 +1,57 @@
+"""The cut in a round tube as a template to wrap round it: drawn on the tube's unrolled outside.
+
+Along the template runs the tube, across it the girth from the line that is cut (the tube's
+underside, or its top for a cut from above).
+"""
+
+import math
+
+from nodulant.frame.here import RailHere
+from nodulant.frame.model import Placed
+from nodulant.frame.ops.tube_parts import along_edge
+from nodulant.geometry import Outline
+from nodulant.geometry.outline import polygon
+from nodulant.parts.sides import Side
+from nodulant.patterns.draw import MARGIN_MM, finish, labels, line
+from nodulant.patterns.pattern import Dimension, Pattern, Stroke
+from nodulant.survey.vehicle import Feature
+
+
+def wrapped(edge: Outline, diameter_mm: float) -> Outline:
+    """The cut's edge on the unrolled tube: station from the centre and girth from the line that is cut, mm."""
+    r = diameter_mm / 2
+    ring = [(x, r * math.acos(min(max(1.0 - z / r, -1.0), 1.0))) for x, z in along_edge(edge)]
+    return polygon([*ring, *((x, -girth) for x, girth in reversed(ring[1:-1]))])
+
+
+def wrap_template(placed: Placed, edge: Outline, side: Side, rail: RailHere, anchor: Feature) -> Pattern:
+    """Card to wrap round the tube: the cut, the line it is centred on, the tube's sides, the centre line."""
+    op, half, girth = placed.op, (placed.end_mm - placed.start_mm) / 2, math.pi * rail.height
+    cut, reach, offset = wrapped(edge, rail.height), half + MARGIN_MM, placed.centre_mm - anchor.x_mm
+    from_line = "top" if op.from_above else "underside"
+    strokes = [
+        Stroke(layer="CUT", outline=cut),
+        Stroke(layer="ETCH", outline=line(-reach, 0, reach, 0)),
+        Stroke(layer="ETCH", outline=line(0, -girth / 4, 0, girth / 4)),
+        *(Stroke(layer="ETCH", outline=line(-reach, s * girth / 4, reach, s * girth / 4)) for s in (-1, 1)),
+    ]
+    rows = (
+        f"{op.name} · wrap round the tube · {side[0].upper()}",
+        f"middle line = tube {from_line} · outer lines = its sides · FRONT to the left",
+        f"centre line {offset:+.1f} mm from {anchor.name}",
+    )
+    dimensions = (
+        Dimension(name="depth", value_mm=edge.bounds()[3], critical=True, tolerance_mm=1.5),
+        Dimension(name=f"width at the {from_line}", value_mm=2 * half, critical=True, tolerance_mm=1.5),
+        Dimension(name="tube outside diameter", value_mm=rail.height, critical=False, tolerance_mm=1.0),
+    )
+    return finish(
+        f"{op.id}/cut-template/{side}",
+        f"{op.name}: rail cut template",
+        side,
+        None,
+        strokes,
+        labels(-reach, girth / 4 + 40, rows),
+        dimensions,
+        f"{anchor.name} {offset:+.1f} mm",
+    )

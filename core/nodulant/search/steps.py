@@ -1,0 +1,20 @@
+"""A finder works step by step: it yields its progress and returns what it found."""
+
+from collections.abc import Generator
+from typing import TypeVar
+
+Progress = tuple[int, int]
+"""Sets tried, sets there are."""
+
+
+Found = TypeVar("Found")
+
+
+def to_the_end(search: Generator[Progress, None, Found]) -> Found:
+    """Run a search to its end and give what it found."""
+    while True:
+        try:
+            next(search)
+        except StopIteration as end:
+            found: Found = end.value
+            return found
