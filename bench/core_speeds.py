@@ -8,6 +8,7 @@ from shapely import box, unary_union
 from tests import fixtures as f
 
 from bench.measure import Figure, median_ms
+from nodulant.base.memo import forget_all
 from nodulant.clearance import tube_to_rail
 from nodulant.evaluate import SectionAt, Want, evaluate
 from nodulant.frame import model
@@ -30,7 +31,8 @@ DRAG = Want(
 
 def forget() -> None:
     """Empty the memo, so that the next evaluation is cold."""
-    for memo in (model._sections, beam._internal_forces, tube_to_rail._flattened):
+    forget_all()
+    for memo in (model._sections, model._bare_properties, beam._internal_forces, tube_to_rail._flattened):
         memo.cache_clear()
 
 

@@ -5,10 +5,12 @@ import numpy as np
 from nodulant.axles.points import on_axle
 from nodulant.axles.springs import LeafPack
 from nodulant.base.arrays import Columns, Rows, significant
+from nodulant.base.memo import remembered
 from nodulant.base.model import Frozen
 from nodulant.checks.check import Check, order
 from nodulant.checks.driveline_rules import driveline_checks
 from nodulant.checks.link_rules import length_of, link_checks, worst_of
+from nodulant.checks.rail_rules import Changes
 from nodulant.checks.room_rules import half_shaft_checks, room_checks
 from nodulant.checks.spring_rules import spring_checks
 from nodulant.checks.travel_rules import travel_checks
@@ -24,6 +26,7 @@ from nodulant.job.document import Inputs
 from nodulant.linkage.mechanism import End
 from nodulant.linkage.rotation import rotation_vector
 from nodulant.parts.sides import LEFT_RIGHT, Side
+from nodulant.survey.vehicle import Survey
 from nodulant.suspension import motion as of
 from nodulant.suspension.forces import NAMES
 from nodulant.suspension.half_shaft import half_shaft_motion
@@ -58,7 +61,11 @@ def suspension_studies(inputs: Inputs, towards_rail_mm: float) -> list[Study]:
 
 def stock_travels(inputs: Inputs) -> tuple[AxleTravel, ...]:
     """What held the axles before, at the surveyed ride height, with its own seats."""
-    survey, grip = inputs.survey, inputs.design.loads.grip
+    return _stock_travels(inputs.survey, inputs.design.loads.grip)
+
+
+@remembered(4)
+def _stock_travels(survey: Survey, grip: float) -> tuple[AxleTravel, ...]:
     studies = [study(survey, own, survey.seats, 0.0, grip) for own in survey.suspensions]
     return tuple(_axle_travel(index, s, None, True) for index, s in enumerate(studies))
 
@@ -68,8 +75,7 @@ def suspension_checks(inputs: Inputs, studies: list[Study]) -> list[Check]:
     limits, out = inputs.design.limits, []
     boxes: dict[Side, RailBox] = {side: _box(inputs, side) for side in LEFT_RIGHT} if studies else {}
     for index, s in enumerate(studies):
-        own = travel_checks(s, limits) + spring_checks(s, limits) + link_checks(s, limits)
-        own += room_checks(s, boxes, limits) + half_shaft_checks(s, limits)
+        own = [*_by_itself(s, limits), *room_checks(s, boxes, limits)]
         at, to = f"/design/suspensions/{s.suspension.axle}", f"/design/suspensions/{index}"
         out += [
             c.model_copy(update={"missing": tuple(p.replace(at, to, 1) for p in c.missing)}) if c.missing else c
@@ -79,6 +85,13 @@ def suspension_checks(inputs: Inputs, studies: list[Study]) -> list[Check]:
         rear = _rear(studies)
         out += driveline_checks(inputs.design.driveline, rear, shaft_of(inputs.design.driveline, rear), limits)
     return out
+
+
+@remembered(8)
+def _by_itself(s: Study, limits: Changes) -> tuple[Check, ...]:
+    """Checks that need nothing but the study."""
+    own = travel_checks(s, limits) + spring_checks(s, limits) + link_checks(s, limits)
+    return (*own, *half_shaft_checks(s, limits))
 
 
 def _box(inputs: Inputs, side: Side) -> RailBox:
@@ -101,6 +114,7 @@ def axle_travels(inputs: Inputs, studies: list[Study], *, level: bool = False) -
     )
 
 
+@remembered(8)
 def _axle_travel(index: int, s: Study, driveline: Driveline | None, level: bool) -> AxleTravel:
     own, m = s.suspension, s.motion
     head = {

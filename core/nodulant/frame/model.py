@@ -7,8 +7,9 @@ import numpy as np
 
 from nodulant.base.arrays import Columns
 from nodulant.base.errors import InputError
+from nodulant.base.memo import remembered
 from nodulant.frame.additions import Hole, named
-from nodulant.frame.assembly import SectionColumns, section_columns
+from nodulant.frame.assembly import SectionColumns, section_columns, section_pieces
 from nodulant.frame.columns import rail_columns
 from nodulant.frame.here import Span
 from nodulant.frame.layout import Layout, lay_out
@@ -20,6 +21,7 @@ from nodulant.frame.state import FrameState, PartState
 from nodulant.materials import find_steel
 from nodulant.parts.part import part_id
 from nodulant.parts.sides import Side, on_sides
+from nodulant.sections.properties import Properties, combine
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Survey
 
@@ -62,6 +64,11 @@ STOCK = FrameState(name="stock")
 
 def placed_on(survey: Survey, operations: tuple[Operation, ...], side: Side, state: FrameState) -> list[Placed]:
     """Operations on one rail with measured values in; raises InputError where one cannot be."""
+    return list(_placed_on(survey, operations, side, state))
+
+
+@remembered(24)
+def _placed_on(survey: Survey, operations: tuple[Operation, ...], side: Side, state: FrameState) -> tuple[Placed, ...]:
     rail, out = survey.rails.of(side), []
     for index, planned in enumerate(operations):
         if side not in on_sides(planned.side):
@@ -75,7 +82,7 @@ def placed_on(survey: Survey, operations: tuple[Operation, ...], side: Side, sta
         _on_the_rail(placed, rail.start_mm, rail.end_mm, field)
         out.append(placed)
     _no_clash(out)
-    return out
+    return tuple(out)
 
 
 def _height_at(rail: Rail, x_mm: float) -> float:
@@ -167,7 +174,7 @@ def _carried(survey: Survey, operations: tuple[Operation, ...], side: Side, stat
 def layout(survey: Survey, operations: tuple[Operation, ...], side: Side, x: Columns, state: FrameState) -> Layout:
     """The rail of ``side`` in ``state`` at stations ``x``, ready to be sectioned."""
     made = _carried(survey, operations, side, state)
-    return _layout(survey.rails.of(side), made, x, _holes(survey, side), state.name == "stock")
+    return _layout(survey.rails.of(side), made, x, _holes(survey, side), sound=state.name == "stock")
 
 
 def _layout(rail: Rail, carried: tuple[_Carried, ...], x: Columns, holes: tuple[Hole, ...], sound: bool) -> Layout:
@@ -188,6 +195,19 @@ def _holes(survey: Survey, side: Side) -> tuple[Hole, ...]:
         for f in survey.features
         if f.kind == "hole" and side in on_sides(f.side) and f.height_mm is not None and f.diameter_mm is not None
     )
+
+
+def bare_properties(
+    survey: Survey, operations: tuple[Operation, ...], side: Side, x: Columns, state: FrameState
+) -> Properties:
+    """Bending properties of one rail as its cuts leave it, nothing welded on, at stations ``x``."""
+    carried = _carried(survey, operations, side, state)
+    return _bare_properties(survey.rails.of(side), carried, x.tobytes(), _holes(survey, side))
+
+
+@lru_cache(maxsize=64)
+def _bare_properties(rail: Rail, carried: tuple[_Carried, ...], x: bytes, holes: tuple[Hole, ...]) -> Properties:
+    return combine(section_pieces(_layout(rail, carried, np.frombuffer(x), holes, sound=False)))
 
 
 def sections(

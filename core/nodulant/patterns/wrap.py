@@ -51,7 +51,7 @@ def wrap_template(placed: Placed, edge: Outline, side: Side, rail: RailHere, anc
         side,
         None,
         strokes,
-        labels(-reach, girth / 4 + 40, rows),
+        labels(-reach, girth / 4 + 14, rows),
         dimensions,
         f"{anchor.name} {offset:+.1f} mm",
     )

@@ -265,10 +265,12 @@ def _room(
 ) -> Columns:
     """Allowed use over use at 1 g, each frame on its own seats: the stock use there, or half of the stock's peak."""
     rail = survey.rails.of(side)
-    before = use(stock, internal_forces(x, survey.masses, survey.seats).moment).reference
-    after = use(built, internal_forces(x, survey.masses, seats or survey.seats).moment).reference
+    before = use(stock.properties, internal_forces(x, survey.masses, survey.seats).moment).reference
+    after = use(built.properties, internal_forces(x, survey.masses, seats or survey.seats).moment).reference
     grid = np.linspace(rail.start_mm, rail.end_mm, 61)
-    whole = use(sections(survey, (), side, grid, STOCK), internal_forces(grid, survey.masses, survey.seats).moment)
+    whole = use(
+        sections(survey, (), side, grid, STOCK).properties, internal_forces(grid, survey.masses, survey.seats).moment
+    )
     allowed = np.maximum(before, HALF_OF_PEAK * float(whole.reference.max()))
     room: Columns = allowed / np.maximum(after, 1e-9)
     return room

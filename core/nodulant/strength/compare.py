@@ -13,6 +13,7 @@ import numpy as np
 from nodulant.base.arrays import Columns
 from nodulant.frame.assembly import SectionColumns
 from nodulant.materials.steel import SAFETY_ON_YIELD
+from nodulant.sections.properties import Properties
 
 HALF_OF_PEAK = 0.5
 
@@ -51,9 +52,8 @@ def ratios(stock: SectionColumns, state: SectionColumns) -> Ratios:
     )
 
 
-def use(section: SectionColumns, moment: Columns) -> Use:
+def use(p: Properties, moment: Columns) -> Use:
     """Use under ``moment`` (N mm at 1 g) with reference and with working yields."""
-    p = section.properties
     reference = np.minimum(p.reference_top, p.reference_bottom)
     working = np.minimum(p.working_top, p.working_bottom)
     return Use(_over(np.abs(moment) * SAFETY_ON_YIELD, reference), _over(np.abs(moment) * SAFETY_ON_YIELD, working))

@@ -98,7 +98,7 @@ def _loading(
     masses = survey.masses if route.straight else moved_masses(survey.masses, both)
     own = seats or survey.seats
     after = internal_forces(route.x(x), masses, own if route.straight else moved_seats(own, both))
-    return Loading(before, after, use(stock, before.moment), use(built, after.moment))
+    return Loading(before, after, use(stock.properties, before.moment), use(built.properties, after.moment))
 
 
 def changed(comparison: RailComparison, values: Columns, worse: Mask) -> Mask:

@@ -7,6 +7,7 @@ import numpy as np
 from nodulant.axles.suspension import Suspension
 from nodulant.base.arrays import Columns
 from nodulant.base.errors import NodulantError
+from nodulant.base.memo import remembered
 from nodulant.linkage.mechanism import Point
 from nodulant.linkage.sweep import part
 from nodulant.loads.beam import G, Reactions, reactions
@@ -46,9 +47,9 @@ class Stand:
     travel_mm: float | None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Study:
-    """One suspension studied; ``trouble`` says why it could not be moved at all."""
+    """One suspension studied, told from others by identity; ``trouble`` says why it could not be moved at all."""
 
     suspension: Suspension
     missing: tuple[str, ...]
@@ -70,6 +71,7 @@ class Study:
         return self.vehicle.centre_z_mm - (self.setting.hub[2] - self.setting.radius_mm)
 
 
+@remembered(8)
 def study(
     survey: Survey, suspension: Suspension, seats: tuple[Seat, ...], towards_rail_mm: float, grip: float
 ) -> Study:
