@@ -32,7 +32,7 @@ DRAG = Want(
 def forget() -> None:
     """Empty the memo, so that the next evaluation is cold."""
     forget_all()
-    for memo in (model._sections, model._bare_properties, beam._internal_forces, tube_to_rail._flattened):
+    for memo in (model._sections, model._bending_properties, beam._internal_forces, tube_to_rail._flattened):
         memo.cache_clear()
 
 

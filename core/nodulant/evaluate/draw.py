@@ -120,6 +120,9 @@ def shift_at(route: Route, x_mm: float) -> tuple[float, float]:
 def part_in_place(part: Part, route: Route, middle_mm: float) -> Part:
     """A part where its rail is in the planned frame; it rides with its own station or its operation's middle."""
     dx, dz = shift_at(route, middle_mm if part.rides_mm is None else part.rides_mm)
+    if part.turn:
+        turned = part.outline.turned(part.turn.degrees, part.turn.x_mm, part.turn.z_mm)
+        part = part.model_copy(update={"outline": turned})
     if not dx and not dz:
         return part
     up = dz if part.face in {"inner", "outer"} else 0.0

@@ -238,7 +238,7 @@ def _own_checks(inputs: Inputs, side: Side, comparison: RailComparison) -> list[
 
 def _in_place(side: _Side, route: Route) -> list[Part]:
     """Parts of one side where their rail is in the planned frame."""
-    if route.level or side.planned is None:
+    if side.planned is None:
         return side.parts
     middle = {p.op.id: p.centre_mm for p in side.planned.placed}
     return [part_in_place(part, route, middle[part.operation]) for part in side.parts]

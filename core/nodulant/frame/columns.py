@@ -1,6 +1,7 @@
 """A surveyed rail at many stations at once."""
 
 from dataclasses import dataclass
+from functools import cached_property, lru_cache
 from itertools import pairwise
 from typing import Literal
 
@@ -8,6 +9,7 @@ import numpy as np
 
 from nodulant.base.arrays import Columns
 from nodulant.materials import Steel, find_steel
+from nodulant.sections.pieces import channel_corners, rounded
 from nodulant.survey.rail import Rail, RailKind
 
 
@@ -31,6 +33,18 @@ class RailColumns:
     second: float = 0.0
     """Thickness of the second skin or of the floor that closes a top-hat."""
     lost: Columns | None = None
+
+    @cached_property
+    def rounded_box(self) -> tuple[tuple[Columns, Columns], tuple[Columns, Columns]]:
+        """Corners (y, z) of the outside and of the inside of a rectangular tube with corner radii."""
+        h, b, t = self.height, self.width, self.wall
+        none, inner = 0 * h, np.minimum(self.inside_radius, np.minimum(b, h) / 2 - t)
+        return rounded((none, b), (none, h), inner + t), rounded((t, b - t), (t, h - t), inner)
+
+    @cached_property
+    def channel_corners(self) -> tuple[Columns, Columns]:
+        """Corners (y, z) of a channel of this size."""
+        return channel_corners(self.height, self.width, self.wall, self.inside_radius)
 
     @property
     def closed(self) -> bool:
@@ -56,6 +70,12 @@ class RailColumns:
 
 def rail_columns(rail: Rail, x: Columns, sound: bool = True) -> RailColumns:
     """Interpolate ``rail`` linearly at ``x``, sound or as rust left it; every wall must have been measured."""
+    return _rail_columns(rail, x.tobytes(), sound)
+
+
+@lru_cache(maxsize=32)
+def _rail_columns(rail: Rail, stations: bytes, sound: bool) -> RailColumns:
+    x: Columns = np.frombuffer(stations)
     at = np.array([s.x_mm for s in rail.stations])
 
     def column(field: str) -> Columns:

@@ -32,6 +32,8 @@ class RailHere:
     width: float
     wall: float
     closed_width: float
+    slope_rad: float = 0.0
+    """How the rail rises rearward."""
     round: bool = False
     """A round tube, whose width is its height."""
 

@@ -197,16 +197,16 @@ def _holes(survey: Survey, side: Side) -> tuple[Hole, ...]:
     )
 
 
-def bare_properties(
+def bending_properties(
     survey: Survey, operations: tuple[Operation, ...], side: Side, x: Columns, state: FrameState
 ) -> Properties:
-    """Bending properties of one rail as its cuts leave it, nothing welded on, at stations ``x``."""
+    """Bending properties alone of one rail at ``x``, what welds take from the metal beside them not counted."""
     carried = _carried(survey, operations, side, state)
-    return _bare_properties(survey.rails.of(side), carried, x.tobytes(), _holes(survey, side))
+    return _bending_properties(survey.rails.of(side), carried, x.tobytes(), _holes(survey, side))
 
 
 @lru_cache(maxsize=64)
-def _bare_properties(rail: Rail, carried: tuple[_Carried, ...], x: bytes, holes: tuple[Hole, ...]) -> Properties:
+def _bending_properties(rail: Rail, carried: tuple[_Carried, ...], x: bytes, holes: tuple[Hole, ...]) -> Properties:
     return combine(section_pieces(_layout(rail, carried, np.frombuffer(x), holes, sound=False)))
 
 

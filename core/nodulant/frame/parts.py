@@ -1,5 +1,6 @@
 """Every part and seam that the operations add to one rail."""
 
+import math
 from dataclasses import dataclass
 
 from nodulant.frame.columns import rail_at
@@ -8,6 +9,9 @@ from nodulant.frame.model import Placed
 from nodulant.parts.part import Part, Seam
 from nodulant.parts.sides import Side
 from nodulant.survey.vehicle import Survey
+
+BESIDE_MM = 1.0
+"""A rail's slope is taken this far ahead and behind."""
 
 
 @dataclass(frozen=True)
@@ -22,11 +26,13 @@ def rail_here(survey: Survey, side: Side, centre_mm: float, placed: list[Placed]
     """The rail at one station, with the width that a boxing plate closes it to."""
     rail = survey.rails.of(side)
     underside, height, width, wall = rail_at(rail, centre_mm)
+    rise = rail_at(rail, centre_mm + BESIDE_MM)[0] - rail_at(rail, centre_mm - BESIDE_MM)[0]
+    slope = math.atan2(rise, 2 * BESIDE_MM)
     if rail.kind == "round-tube":
-        return RailHere(centre_mm, underside, height, height, wall, height, round=True)
+        return RailHere(centre_mm, underside, height, height, wall, height, slope, round=True)
     set_in = [p.op.closes for p in placed if p.op.closes is not None and p.start_mm <= centre_mm <= p.end_mm]
     closed = max([width, *(width - inset for inset in set_in)])
-    return RailHere(centre_mm, underside, height, width, wall, closed)
+    return RailHere(centre_mm, underside, height, width, wall, closed, slope)
 
 
 def on_rail(survey: Survey, side: Side, p: Placed, placed: list[Placed]) -> OnRail:

@@ -20,7 +20,8 @@ def rail_pieces(rail: RailColumns, cut: Columns, cut_top: Columns) -> list[Piece
         return _rounded_box(rail, band)
     if rail.kind == "top-hat":
         return _top_hat(rail, band)
-    channel = shapes.channel(rail.height, rail.width, rail.wall, rail.inside_radius, band, rail.yields)
+    one = np.ones_like(rail.height)
+    channel = Piece("rail", *rail.channel_corners, *band, one, one, *rail.yields)
     return [channel, *_beside_the_channel(rail, band)]
 
 
@@ -98,12 +99,8 @@ def _disc(rail: RailColumns, centre: Columns, radius: Columns, band: _Band, sign
 
 
 def _rounded_box(rail: RailColumns, band: _Band) -> list[Piece]:
-    h, b, t = rail.height, rail.width, rail.wall
-    inner = np.minimum(rail.inside_radius, np.minimum(b, h) / 2 - t)
-    none, one = 0 * h, np.ones_like(h)
-    outer_y, outer_z = shapes.rounded((none, b), (none, h), inner + t)
-    inner_y, inner_z = shapes.rounded((t, b - t), (t, h - t), inner)
+    one, (outside, inside) = np.ones_like(rail.height), rail.rounded_box
     return [
-        Piece("rail", outer_y, outer_z, band[0], band[1], one, one, *rail.yields),
-        Piece("rail", inner_y, inner_z, band[0], band[1], one, one, *rail.yields, sign=-1.0),
+        Piece("rail", *outside, band[0], band[1], one, one, *rail.yields),
+        Piece("rail", *inside, band[0], band[1], one, one, *rail.yields, sign=-1.0),
     ]

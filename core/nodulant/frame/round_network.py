@@ -53,7 +53,7 @@ def round_network(layout: Layout) -> Network:
             nodes |= lid
             walls += own
     smooth = {name: np.zeros_like(one) for name in nodes if name.startswith(("left", "right"))}
-    return Network(nodes, tuple(walls), smooth)
+    return Network(nodes, tuple(walls), smooth, nested=True)
 
 
 def _angle(rail: RailColumns, level: Columns) -> Columns:

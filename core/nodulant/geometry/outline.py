@@ -70,6 +70,18 @@ class Outline(Frozen):
         """The same outline shifted by (dx, dy) mm."""
         return self._with(Vertex(x=v.x + dx, y=v.y + dy, bulge=v.bulge) for v in self.vertices)
 
+    def turned(self, degrees: float, x_mm: float, y_mm: float) -> "Outline":
+        """Turned counter-clockwise about a point, mm."""
+        c, s = math.cos(math.radians(degrees)), math.sin(math.radians(degrees))
+        return self._with(
+            Vertex(
+                x=x_mm + c * (v.x - x_mm) - s * (v.y - y_mm),
+                y=y_mm + s * (v.x - x_mm) + c * (v.y - y_mm),
+                bulge=v.bulge,
+            )
+            for v in self.vertices
+        )
+
     def mirrored(self) -> "Outline":
         """Mirrored in the y axis (x changes sign), the order of vertices kept."""
         return self._with(Vertex(x=-v.x, y=v.y, bulge=-v.bulge) for v in self.vertices)

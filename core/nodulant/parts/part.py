@@ -16,6 +16,14 @@ Face = Literal["inner", "outer", "top", "bottom"]
 EndShape = Literal["square", "taper", "diamond"]
 
 
+class Turn(Frozen):
+    """How a part sits turned on a sloping rail: counter-clockwise about a point of its face, degrees and mm."""
+
+    degrees: float
+    x_mm: float
+    z_mm: float
+
+
 class Part(Frozen):
     """One plate of one side; id is '<operation>/<role>/<side>'."""
 
@@ -32,6 +40,8 @@ class Part(Frozen):
     """How many of it are cut."""
     rides_mm: float | None = None
     """Stock station of the rail that it moves with; the middle of its outline where left out."""
+    turn: Turn | None = None
+    """Where it follows the rail's slope; its outline is as cut, not turned."""
 
     def mass_kg(self) -> float:
         """Mass of all its flat plates, kg."""

@@ -118,19 +118,12 @@ def rectangle(
     return Piece(name, y, z, z0, high, share, credit, yields[0], yields[1], sign, upright=True)
 
 
-def channel(
-    height: Columns,
-    width: Columns,
-    wall: Columns,
-    inside_radius: float,
-    band: tuple[Columns, Columns],
-    yields: tuple[float, float],
-) -> Piece:
-    """A channel with its web at y = 0, open towards +y, of which only what lies inside ``band`` is there."""
+def channel_corners(height: Columns, width: Columns, wall: Columns, inside_radius: float) -> tuple[Columns, Columns]:
+    """Corners (stations, corners) of a channel with its web at y = 0, open towards +y."""
     inner = np.minimum(inside_radius, np.minimum(width, height / 2) - wall)
     outer = np.where(inner > 0, inner + wall, 0.0)
     zero = np.zeros_like(height)
-    y, z = _corners(
+    return _corners(
         (
             (zero, zero, outer, 180.0, 270.0, 1),
             (width, zero, zero, 0.0, 0.0, 1),
@@ -143,8 +136,6 @@ def channel(
         ),
         rounded=inside_radius > 0,
     )
-    one = np.ones_like(height)
-    return Piece("rail", y, z, band[0], band[1], one, one, yields[0], yields[1])
 
 
 def rounded(y: tuple[Columns, Columns], z: tuple[Columns, Columns], radius: Columns) -> tuple[Columns, Columns]:

@@ -52,6 +52,8 @@ class Network:
     nodes: dict[str, Columns]
     walls: tuple[Wall, ...]
     rounding: dict[str, Columns] = field(default_factory=dict)
+    nested: bool = False
+    """Whether the shortest ring round one cell may hold another, as a cap's on a tube does."""
 
 
 @dataclass(frozen=True)
@@ -77,7 +79,8 @@ def torsion(network: Network) -> Torsion:
     for code in np.unique(codes):
         rows = np.flatnonzero(codes == code)
         cells = _cells(tuple((w.a, w.b) for i, w in enumerate(walls) if code >> i & 1))
-        cells = _faces(network, cells, int(rows[0]))
+        if network.nested:
+            cells = _faces(network, cells, int(rows[0]))
         j[rows], capacity[rows], most[rows] = _group(network, rows, cells, lengths, open_j)
         closed[rows] = bool(cells)
     return Torsion(j, capacity, closed, most)

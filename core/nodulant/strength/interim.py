@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from nodulant.frame.model import bare_properties, placed_on
+from nodulant.frame.model import bending_properties, placed_on
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.state import FrameState
 from nodulant.frame.stations import stations
@@ -90,7 +90,7 @@ def _interim(survey: Survey, ops: tuple[Operation, ...], side: Side, state: Fram
     if not survey.masses or not survey.seats:
         return Interim(op.id, op.name, side, through, None, placed[0].centre_mm, tacked, None)
     x = stations(rail.start_mm, rail.end_mm, placed, [s.x_mm for s in survey.seats])
-    cut = bare_properties(survey, ops, side, x, state)
+    cut = bending_properties(survey, ops, side, x, state)
     forces = internal_forces(x, survey.masses, survey.seats)
     used = use(cut, forces.moment).working
     beside = int(np.argmin(np.abs(x - placed[0].centre_mm)))

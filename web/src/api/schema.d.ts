@@ -3202,6 +3202,7 @@ export interface components {
             steel_id: string;
             /** Thickness Mm */
             thickness_mm: number;
+            turn?: components["schemas"]["Turn"] | null;
         };
         /**
          * Pattern
@@ -4786,6 +4787,18 @@ export interface components {
              * @default 6.35
              */
             wall_mm: number;
+        };
+        /**
+         * Turn
+         * @description How a part sits turned on a sloping rail: counter-clockwise about a point of its face, degrees and mm.
+         */
+        Turn: {
+            /** Degrees */
+            degrees: number;
+            /** X Mm */
+            x_mm: number;
+            /** Z Mm */
+            z_mm: number;
         };
         /**
          * Turning

@@ -25,6 +25,9 @@ export function SearchBox({
               <Progress.Range bg="chalk" />
             </Progress.Track>
           </Progress.Root>
+          <Text fontSize="13px" color="faint" whiteSpace="nowrap">
+            {progress.done} of {progress.total}
+          </Text>
           <Act onClick={cancel}>Cancel</Act>
         </Flex>
       ) : (

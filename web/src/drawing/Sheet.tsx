@@ -14,6 +14,7 @@ import { anchorOf, type Handle, handlesOf, planHandlesOf } from "./handles";
 import { outlinePath } from "./outlinePath";
 import { Patterns } from "./Patterns";
 import { Plan, planOf } from "./Plan";
+import { PlannedHoles } from "./PlannedHoles";
 import { plannedX, scaleOf } from "./scale";
 import { TAPE_H, Tape } from "./Tape";
 import { useSize } from "./useSize";
@@ -142,6 +143,7 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
             )}
           </g>
           <Features survey={draft.survey} rail={rail} side={side} scale={scale} heights={heights} tapeY={tapeY} />
+          <PlannedHoles draft={draft} rail={rail} side={side} scale={scale} heights={heights} />
           <Deflected result={result} side={side} scale={scale} heights={heights} />
           <Plan
             result={result}

@@ -52,7 +52,11 @@ const PLACES = [
 ] as const;
 
 /** The station of the operation's place on the planned rail. */
-function stationOf({ draft, rail }: Where, place: { anchor_id: string; offset_mm?: number }): number {
+/** Station on the planned frame of a place of the plan, mm. */
+export function stationOf(
+  { draft, rail }: Pick<Where, "draft" | "rail">,
+  place: { anchor_id: string; offset_mm?: number },
+): number {
   return plannedX(rail, anchorOf(draft, place.anchor_id) + (place.offset_mm ?? 0));
 }
 

@@ -1,5 +1,6 @@
 """A link, spring or damper bracket on the rail: foot, two tabs, weld or bolts, gusset."""
 
+import math
 from collections.abc import Iterable
 from typing import Annotated, Literal
 
@@ -18,7 +19,7 @@ from nodulant.materials import find_steel, line_capacity
 from nodulant.materials.bolts import find_bolt, hole_n
 from nodulant.materials.steel import SAFETY_ON_YIELD
 from nodulant.materials.weld import Line, group_load_n_per_mm, weld_group
-from nodulant.parts.part import Face, Part, Seam, part_id
+from nodulant.parts.part import Face, Part, Seam, Turn, part_id
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
@@ -110,6 +111,8 @@ class Bracket(RailOperation):
                 ("gusset", "Bracket gusset", polygon([(x, low), (x + g, low), (x, low + g)]), self.gusset.thickness_mm)
             )
         face: Face = self.face
+        slope = math.degrees(on.here.slope_rad)
+        turn = Turn(degrees=slope, x_mm=x, z_mm=low + h / 2) if slope else None
         return [
             Part(
                 id=part_id(self.id, role, on.side),
@@ -121,6 +124,7 @@ class Bracket(RailOperation):
                 outline=outline,
                 thickness_mm=t,
                 steel_id=self.steel_id,
+                turn=turn,
             )
             for role, name, outline, t in rows
         ]
