@@ -29,6 +29,7 @@ def load(links=()):
 
 
 LINKS = (AxleLinks(upper_x_mm=2160, upper_z_mm=60, lower_x_mm=1980, lower_z_mm=-70),)
+SLOPING = (LINKS[0].model_copy(update={"upper_slope": 0.12, "lower_slope": -0.05}),)
 CASES = {
     "standing": lambda fr: case_loads.standing(fr, load()),
     "twist": lambda fr: case_loads.unit_twist(fr, load()),
@@ -36,6 +37,8 @@ CASES = {
     "brake through links": lambda fr: case_loads.braking(fr, load(LINKS), 1.0),
     "launch": lambda fr: case_loads.launching(fr, load(), 0.9),
     "launch through links": lambda fr: case_loads.launching(fr, load(LINKS), 0.9),
+    "brake through sloping links": lambda fr: case_loads.braking(fr, load(SLOPING), 1.0),
+    "launch through sloping links": lambda fr: case_loads.launching(fr, load(SLOPING), 0.9),
     "corner": lambda fr: case_loads.cornering(fr, load(), 1.0),
     "jack": lambda fr: case_loads.jacked(fr, load(), 1840.0, "left"),
     "stop": lambda fr: case_loads.stopped(fr, load(), 2610.0, 3.0),
@@ -94,6 +97,28 @@ class Textbook(SimpleTestCase):
         self.assertLess(pushed, 0.9 * rear + 1e-6)
         inertia = loads[loads[:, 0] > 0, 0].sum()
         self.assertAlmostEqual(pushed, inertia, delta=1e-6 * pushed)
+
+    def test_what_sloping_links_lift_is_the_anti_squat(self):
+        """Links lift force x (height of the instant centre over its distance): Gillespie, ch. 7, from memory."""
+        fr, carried = frame(), load(SLOPING)
+        level = case_loads.launching(fr, load(LINKS), 0.9)
+        loads = case_loads.launching(fr, carried, 0.9)
+        seats = [s for s in carried.seats if s.axle == "rear"]
+        axle = sum(s.share * s.x_mm for s in seats) / sum(s.share for s in seats)
+        own = SLOPING[0]
+        # where the two links' lines cross
+        high = own.upper_z_mm - own.upper_slope * (own.upper_x_mm - axle)
+        low = own.lower_z_mm - own.lower_slope * (own.lower_x_mm - axle)
+        back = (high - low) / (own.lower_slope - own.upper_slope)
+        centre = high + own.upper_slope * back - carried.ground_z
+        lever = (carried.centre_z() - carried.ground_z) / carried.wheelbase
+        lifted = 0.9 * carried.held.rear / (1 - 0.9 * lever)
+        lifted *= centre / -back
+        near = (np.repeat(fr.x, 2) > 1900) & (np.repeat(fr.x, 2) < 2240)
+        by_links = (loads - level)[near, 2].sum()
+        hanger = sum(s.share for s in seats if 1900 < s.x_mm < 2240)  # its load went down by what the links took
+        self.assertAlmostEqual(by_links / lifted, 1.0 - hanger, delta=0.01)
+        self.assertAlmostEqual((loads - level)[:, 2].sum(), 0.0, delta=1e-6 * carried.weight_n)
 
     def test_jack_takes_half_of_what_two_points_would(self):
         """Jack and far wheel share alike, since the front rolls freely (statics)."""

@@ -44,14 +44,14 @@ def frame_in_space(inputs: Inputs, planned: dict[Side, RailComparison], drop_mm:
     walls = tuple(p for side in LEFT_RIGHT for p in missing_for_sections(survey, side))
     if walls:
         return Space(
-            None, missing_space_checks(asked_cases(plan_of(design)), missing_for_space(survey) + walls, design.limits)
+            None, missing_space_checks(asked_cases(plan_of(inputs)), missing_for_space(survey) + walls, design.limits)
         )
     joints = joints_of(inputs, planned)
     frames, checks = _solved(inputs, planned, joints, drop_mm)
     rails: dict[str, RailComparison] = dict(planned.items())
-    checks += joint_checks(joints, rails, frames, plan_of(design), design.limits)
+    checks += joint_checks(joints, rails, frames, plan_of(inputs), design.limits)
     for rail in planned.values():
-        checks += seam_checks(rail, frames, plan_of(design), design.limits)
+        checks += seam_checks(rail, frames, plan_of(inputs), design.limits)
     return Space(frames, checks)
 
 
@@ -59,12 +59,12 @@ def _solved(
     inputs: Inputs, planned: dict[Side, RailComparison], joints: tuple[Joint, ...], drop_mm: float
 ) -> tuple[FrameComparison | None, list[Check]]:
     survey, design = inputs.survey, inputs.design
-    asked = asked_cases(plan_of(design))
+    asked = asked_cases(plan_of(inputs))
     if missing := missing_for_space(survey):
         return None, missing_space_checks(asked, missing, design.limits)
     try:
         ties = planned_crossmembers(survey, design.operations, design.crossmembers)
-        frames = compare_frames(survey, Planned(design.seats, ties, joints, plan_of(design), drop_mm), planned)
+        frames = compare_frames(survey, Planned(design.seats, ties, joints, plan_of(inputs), drop_mm), planned)
     except NodulantError as error:
         return None, missing_space_checks(asked, (error.field,), design.limits, error.message)
     return frames, space_checks(frames, design.limits)

@@ -276,16 +276,36 @@ def _axle_vertical(frame: Frame, loads: Columns, load: Carried, axle: AxleName, 
             _vertical(frame, loads, np.array([load.stock_x[seat.id]]), seat.share * force)
 
 
+def _through_links(frame: Frame, loads: Columns, load: Carried, links: AxleLinks, force: float, z: float) -> None:
+    """A force along through links, shared by the heights at which their lines pass the axle.
+
+    What sloping links lift or press down is taken off the axle's seats (equilibrium of the axle).
+    """
+    seats = [s for s in load.seats if s.axle == links.axle]
+    axle_x = sum(s.share * load.stock_x[s.id] for s in seats) / sum(s.share for s in seats)
+    rows = (
+        (links.upper_x_mm, links.upper_z_mm, links.upper_slope),
+        (links.lower_x_mm, links.lower_z_mm, links.lower_slope),
+    )
+    high, low = (height - slope * (x - axle_x) for x, height, slope in rows)
+    apart = high - low
+    apart = apart if abs(apart) >= LINES_APART_MM else float(np.copysign(LINES_APART_MM, apart))
+    lower = force * (high - z) / apart
+    for (x, height, slope), push in zip(rows, (force - lower, lower), strict=True):
+        _horizontal(frame, loads, np.array([x]), push, height, along=True)
+        _vertical(frame, loads, np.array([x]), push * slope)
+        _axle_vertical(frame, loads, load, links.axle, -push * slope)
+
+
+LINES_APART_MM = 20.0
+"""Lines of upper and lower links that pass the axle nearer to each other than this count as this far apart."""
+
+
 def _axle_along(frame: Frame, loads: Columns, load: Carried, axle: AxleName, force: float, z: float) -> None:
     """A force along at the ground, height ``z``: through the axle's links, else on its seats as a couple fore and aft."""
     links = next((own for own in load.links if own.axle == axle), None)
     if links is not None:
-        lower = force * (links.upper_z_mm - z) / (links.upper_z_mm - links.lower_z_mm)
-        for x, height, push in (
-            (links.upper_x_mm, links.upper_z_mm, force - lower),
-            (links.lower_x_mm, links.lower_z_mm, lower),
-        ):
-            _horizontal(frame, loads, np.array([x]), push, height, along=True)
+        _through_links(frame, loads, load, links, force, z)
         return
     own = sorted((s for s in load.seats if s.axle == axle), key=lambda s: s.x_mm)
     ends = [int(np.argmin(np.abs(frame.x - load.stock_x[s.id]))) for s in (own[0], own[-1])]

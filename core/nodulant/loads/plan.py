@@ -31,14 +31,22 @@ class StopPads(Frozen):
     x_mm: Coordinate
 
 
+Slope = Annotated[float, Field(ge=-3, le=3)]
+
+
 class AxleLinks(Frozen):
-    """Where an axle's links push along on the rails; heights above the datum plane. Taken as horizontal."""
+    """Where an axle's links push along on the rails; heights above the datum plane.
+
+    A slope is a link's rise per length rearward in side view: a sloping link pushes up or down too.
+    """
 
     axle: Literal["front", "rear"] = "rear"
     upper_x_mm: Coordinate
     upper_z_mm: Coordinate
     lower_x_mm: Coordinate
     lower_z_mm: Coordinate
+    upper_slope: Slope = 0.0
+    lower_slope: Slope = 0.0
 
     @model_validator(mode="after")
     def _apart(self) -> Self:

@@ -952,7 +952,9 @@ export interface components {
         };
         /**
          * AxleLinks
-         * @description Where an axle's links push along on the rails; heights above the datum plane. Taken as horizontal.
+         * @description Where an axle's links push along on the rails; heights above the datum plane.
+         *
+         *     A slope is a link's rise per length rearward in side view: a sloping link pushes up or down too.
          */
         AxleLinks: {
             /**
@@ -961,10 +963,20 @@ export interface components {
              * @enum {string}
              */
             axle: "front" | "rear";
+            /**
+             * Lower Slope
+             * @default 0
+             */
+            lower_slope: number;
             /** Lower X Mm */
             lower_x_mm: number;
             /** Lower Z Mm */
             lower_z_mm: number;
+            /**
+             * Upper Slope
+             * @default 0
+             */
+            upper_slope: number;
             /** Upper X Mm */
             upper_x_mm: number;
             /** Upper Z Mm */
