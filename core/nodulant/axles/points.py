@@ -76,6 +76,8 @@ class Joints(Frozen):
     """Most that a joint may tilt out of its bolt's square, either way."""
     rating_n: Annotated[float, Field(gt=0, le=1e7)] | None = None
     """Load that its maker allows along the link; None where nobody knows."""
+    bush_n_per_mm: Annotated[float, Field(gt=0, le=1e6)] | None = None
+    """Stiffness of each end's rubber bush across its bolt; None for a joint without rubber."""
     frame_bolt: Bolt = "square"
     axle_bolt: Bolt = "square"
 
@@ -103,4 +105,6 @@ def rod_of(name: str, link: Link, hub: Point) -> Rod:
     a, b = on_axle(link.axle, hub), link.frame.xyz()
     length = sum((p - q) ** 2 for p, q in zip(a, b, strict=True)) ** 0.5
     stiffness = ELASTIC_MODULUS_MPA * link.tube.area_mm2 / max(length, 1.0)
+    if link.joints.bush_n_per_mm is not None:
+        stiffness = 1.0 / (1.0 / stiffness + 2.0 / link.joints.bush_n_per_mm)
     return Rod(name, End(CARRIER, a), End(FRAME, b), stiffness=stiffness)

@@ -1,13 +1,15 @@
 """Coilovers, air springs and leaf springs as the document holds them; lengths mm, rates N/mm."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from nodulant.axles.points import HardPoint
+from nodulant.base.errors import InputError
 from nodulant.base.model import Extra, Frozen, Size
 
 Rate = Annotated[float, Field(gt=0, le=2000)]
+Pair = Literal[1, 2]
 
 
 class Coilover(Frozen):
@@ -27,6 +29,10 @@ class Coilover(Frozen):
     closed_mm: Size
     body_mm: Size = 60.0
     """Outside diameter of coil or body, the larger."""
+    count: Pair = 1
+    """Two stand one behind the other on each side and share the force."""
+    apart_mm: Extra = 140.0
+    """Between the middles of the two, fore and aft."""
 
 
 class AirSpring(Frozen):
@@ -55,9 +61,82 @@ class LeafPack(Frozen):
     seat: HardPoint
     """On the axle, right side."""
     rate_n_per_mm: Rate
+    """Of the pack with all its leaves."""
+    leaves: Annotated[int, Field(ge=1, le=20)] = 4
+    removed: Annotated[int, Field(ge=0, le=19)] = 0
+    """Leaves that are taken out; the others are taken as equal."""
+    pack_mm: Size = 40.0
+    """Thickness of the pack at the axle."""
+    axle_was: Literal["under", "over"] = "under"
+    """Whether the axle hung under the spring or stood on it before the work."""
+    flipped: bool = False
+    pads_mm: Annotated[float, Field(ge=-200, le=200)] = 0.0
+    """What pads and perches of the other side add to a flip."""
+    block_mm: Extra = 0.0
+    """Between axle and spring."""
+    rated_n: Annotated[float, Field(gt=0, le=1e6)] | None = None
+    """Load that one spring with all its leaves is rated for."""
+
+    @model_validator(mode="after")
+    def _a_leaf_stays(self) -> Self:
+        if self.removed >= self.leaves:
+            raise InputError(
+                "one leaf has to stay",
+                field="removed",
+                found=f"{self.removed} of {self.leaves} taken out",
+                acceptable=f"at most {self.leaves - 1}",
+            )
+        return self
+
+    @property
+    def leaves_left(self) -> int:
+        """How many leaves stay in."""
+        return self.leaves - self.removed
+
+    @property
+    def worked_rate_n_per_mm(self) -> float:
+        """Rate with the leaves that stay, N/mm."""
+        return self.rate_n_per_mm * self.leaves_left / self.leaves
 
 
 Springs = Annotated[Coilover | AirSpring | LeafPack, Field(discriminator="kind")]
+
+
+class Damper(Frozen):
+    """A damper beside the spring, right side; lengths are from eye to eye."""
+
+    lower: HardPoint
+    """On the axle, from the hub line."""
+    upper: HardPoint
+    """On the frame."""
+    open_mm: Size = 520.0
+    closed_mm: Size = 330.0
+    body_mm: Size = 55.0
+    count: Pair = 1
+    apart_mm: Extra = 120.0
+    """Between the middles of a pair, fore and aft: a build dimension."""
+
+    @model_validator(mode="after")
+    def _has_stroke(self) -> Self:
+        if self.open_mm <= self.closed_mm:
+            raise InputError(
+                "a damper is longer open than closed",
+                field="open_mm",
+                found=f"{self.open_mm:g} mm",
+                acceptable=f"more than {self.closed_mm:g} mm",
+            )
+        return self
+
+
+class Strap(Frozen):
+    """A strap from frame to axle on each side that ends the droop, right side."""
+
+    lower: HardPoint
+    """On the axle, from the hub line."""
+    upper: HardPoint
+    """On the frame."""
+    length_mm: Size
+    """From eye to eye, taut."""
 
 
 class AntiRollBar(Frozen):

@@ -5,7 +5,7 @@ from typing import Annotated
 from pydantic import Field
 
 from nodulant.axles.layouts.union import AnyLayout
-from nodulant.axles.springs import AntiRollBar, BumpStop, HalfShaft, Springs
+from nodulant.axles.springs import AntiRollBar, BumpStop, Damper, HalfShaft, Springs, Strap
 from nodulant.base.model import Coordinate, Extra, Frozen, Name, Size
 from nodulant.parts.sides import AxleName, LoadState
 
@@ -19,7 +19,10 @@ class Suspension(Frozen):
     name: Name = "suspension"
     layout: AnyLayout
     springs: Springs | None = None
+    damper: Damper | None = None
+    """Beside an air or leaf spring; a coilover has its own."""
     stop: BumpStop | None = None
+    strap: Strap | None = None
     anti_roll: AntiRollBar | None = None
     half_shaft: HalfShaft | None = None
     """Of an independent driven wheel."""

@@ -5,7 +5,8 @@ import math
 import numpy as np
 
 from nodulant.axles.points import on_axle
-from nodulant.axles.springs import AirSpring, Coilover
+from nodulant.axles.springs import AirSpring, Coilover, Damper
+from nodulant.base.arrays import Columns
 from nodulant.checks.check import Check, Governs, Why, judge, not_computed
 from nodulant.checks.rail_rules import Changes
 from nodulant.checks.travel_rules import subject_of
@@ -21,8 +22,10 @@ def spring_checks(s: Study, changes: Changes) -> list[Check]:
     if springs is None or sm is None or s.motion is None:
         return []
     out = _frequency(s, sm, changes) + _stop(s, changes)
+    if s.suspension.damper is not None and s.damper is not None:
+        out += _damper(s, s.suspension.damper, s.damper.length, changes)
     if isinstance(springs, Coilover):
-        out += _damper(s, springs, sm, changes) + _coil(s, springs, sm, changes)
+        out += _damper(s, springs, sm.length, changes) + _coil(s, springs, sm, changes)
         out.append(_lean(s, springs, changes))
     elif isinstance(springs, AirSpring):
         out += _bellows(s, springs, sm, changes)
@@ -88,14 +91,14 @@ def _stop(s: Study, changes: Changes) -> list[Check]:
     return out
 
 
-def _damper(s: Study, c: Coilover, sm: SpringMotion, changes: Changes) -> list[Check]:
+def _damper(s: Study, c: Coilover | Damper, length: Columns, changes: Changes) -> list[Check]:
     travel = s.motion.travel if s.motion else np.zeros(1)
-    shut, wide = int(np.nanargmin(sm.length)), int(np.nanargmax(sm.length))
+    shut, wide = int(np.nanargmin(length)), int(np.nanargmax(length))
     stroke = c.open_mm - c.closed_mm
-    used = 100 * (c.open_mm - float(sm.length[s.ride])) / stroke if stroke > 0 else 0.0
+    used = 100 * (c.open_mm - float(length[s.ride])) / stroke if stroke > 0 else 0.0
     rows = (
-        ("damper-closed", float(sm.length[shut]) - c.closed_mm, "length - closed", "closed", c.closed_mm, shut),
-        ("damper-open", c.open_mm - float(sm.length[wide]), "open - length", "open", c.open_mm, wide),
+        ("damper-closed", float(length[shut]) - c.closed_mm, "length - closed", "closed", c.closed_mm, shut),
+        ("damper-open", c.open_mm - float(length[wide]), "open - length", "open", c.open_mm, wide),
     )
     remedies = {
         "damper-closed": "A shorter damper, a higher upper mount, or a stop that strikes sooner.",
@@ -106,7 +109,7 @@ def _damper(s: Study, c: Coilover, sm: SpringMotion, changes: Changes) -> list[C
             rule,
             subject_of(s, "damper"),
             value,
-            Why(formula=formula, values={name: own, "length": float(sm.length[i])}, words="eye to eye, mm"),
+            Why(formula=formula, values={name: own, "length": float(length[i])}, words="eye to eye, mm"),
             changes,
             governs=Governs(pose_mm=float(travel[i])),
             remedy=remedies[rule],
@@ -115,7 +118,7 @@ def _damper(s: Study, c: Coilover, sm: SpringMotion, changes: Changes) -> list[C
     ]
     why = Why(
         formula="100 * (open - length) / (open - closed)",
-        values={"open": c.open_mm, "closed": c.closed_mm, "length": float(sm.length[s.ride])},
+        values={"open": c.open_mm, "closed": c.closed_mm, "length": float(length[s.ride])},
         words="of its own stroke at ride height",
     )
     if stroke <= 0:

@@ -3,6 +3,8 @@
 The browser interpolates poses for drawing only; figures come from the curves' rows.
 """
 
+from typing import Literal
+
 from nodulant.base.model import Frozen
 from nodulant.frame.ops.bracket import Bracket
 from nodulant.parts.sides import AxleName, LoadState
@@ -74,6 +76,24 @@ class StandsAt(Frozen):
     travel_mm: float | None
 
 
+class Touch(Frozen):
+    """What comes to its end at a wheel travel, mm; meant where it is there to come first."""
+
+    name: str
+    way: Literal["bump", "droop"]
+    travel_mm: float
+    meant: bool
+
+
+class Fact(Frozen):
+    """A figure that does not change through travel."""
+
+    name: str
+    value: float
+    unit: str
+    words: str
+
+
 class AxleTravel(Frozen):
     """One suspension through travel; poses are (x, y, z of the origin, rotation vector), travel by travel, roll by roll."""
 
@@ -100,5 +120,8 @@ class AxleTravel(Frozen):
     curves: tuple[Curve, ...]
     forces: tuple[LinkForce, ...]
     stands: tuple[StandsAt, ...] = ()
+    contacts: tuple[Touch, ...] = ()
+    """In the order in which they come, bump first."""
+    facts: tuple[Fact, ...] = ()
     brackets: tuple[Bracket, ...] = ()
     """Brackets that its links ask for on the rails, ready to be put into the design."""

@@ -127,7 +127,8 @@ def _rate(s: Study, wish: CoilWish) -> float:
     here = float(slope[int(np.flatnonzero(rows == s.ride)[0])])
     wheel = mass * (2 * math.pi * wish.frequency_hz) ** 2 / 1000
     exact = (wheel - float(s.springs.force[s.ride]) * here) / ratio**2
-    return float(np.clip(round(exact / RATE_STEP) * RATE_STEP, *RATES))
+    each = exact / _coil(s.suspension).count
+    return float(np.clip(round(each / RATE_STEP) * RATE_STEP, *RATES))
 
 
 def _length(s: Study, rate: float) -> float | None:

@@ -64,12 +64,20 @@ def spring_motion(springs: Springs, m: Motion, corner_n: float | None, ride: int
     if isinstance(springs, AirSpring):
         force, own = _air(springs, at_ride, shorter)
     else:
-        own = np.full_like(length, springs.rate_n_per_mm)
-        force = np.maximum(at_ride + springs.rate_n_per_mm * shorter, 0.0)
+        rate = rate_of(springs)
+        own = np.full_like(length, rate)
+        force = np.maximum(at_ride + rate * shorter, 0.0)
     wheel = own * ratio**2 + force * _slope(ratio, m)
     mass = corner_n / 9.80665
     hertz = np.sqrt(np.maximum(1000 * wheel / mass, 0.0)) / (2 * np.pi)
     return SpringMotion(length, ratio, roll, force, wheel, hertz, own)
+
+
+def rate_of(springs: Coilover | LeafPack) -> float:
+    """Rate of all that stands on one side, N/mm."""
+    if isinstance(springs, Coilover):
+        return springs.count * springs.rate_n_per_mm
+    return springs.worked_rate_n_per_mm
 
 
 def _slope(ratio: Columns, m: Motion) -> Columns:
@@ -112,7 +120,7 @@ def coil_seat(s: Coilover, sm: SpringMotion, ride: int) -> CoilSeat | None:
     """Where the collar has to be for the ride height; None without the corner's weight."""
     if sm.force is None:
         return None
-    compressed = float(sm.force[ride]) / s.rate_n_per_mm
+    compressed = float(sm.force[ride]) / rate_of(s)
     shorter = sm.length[ride] - sm.length
     preload = compressed - (s.open_mm - float(sm.length[ride]))
     return CoilSeat(compressed, preload, s.free_mm - compressed - shorter - s.block_mm)

@@ -1,9 +1,11 @@
 """Everything that can be said of one suspension with what the survey knows: setting, motion, springs, forces."""
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
+from nodulant.axles.points import on_axle
+from nodulant.axles.springs import Damper, Strap
 from nodulant.axles.suspension import Suspension
 from nodulant.base.arrays import Columns
 from nodulant.base.errors import NodulantError
@@ -16,7 +18,7 @@ from nodulant.survey.states import LOAD_STATES, in_state
 from nodulant.survey.tyre import loaded_radius, parse_tyre
 from nodulant.survey.vehicle import Axle, Seat, Survey
 from nodulant.suspension.forces import AxleLoads, Forces, LoadCase, balance, tyre_forces
-from nodulant.suspension.motion import Motion, Setting, moved_through
+from nodulant.suspension.motion import Motion, Setting, heights, moved_through
 from nodulant.suspension.spring_motion import SpringMotion, both_ends, spring_motion
 
 STEPS = 60
@@ -36,6 +38,8 @@ class Vehicle:
     axle_n: float | None
     """Sprung load on this axle."""
     grip: float
+    tube_mm: float | None = None
+    """Diameter of the axle's tube."""
 
 
 @dataclass(frozen=True)
@@ -45,6 +49,14 @@ class Stand:
     state: LoadState
     load_n: float
     travel_mm: float | None
+
+
+@dataclass(frozen=True)
+class Reach:
+    """Length of a damper or strap through travel, mm, and its motion ratio."""
+
+    length: Columns
+    ratio: Columns
 
 
 @dataclass(frozen=True, eq=False)
@@ -59,6 +71,8 @@ class Study:
     trouble: NodulantError | None = None
     ride: int = 0
     springs: SpringMotion | None = None
+    damper: Reach | None = None
+    strap: Reach | None = None
     loads: AxleLoads | None = None
     forces: dict[LoadCase, Forces] = field(default_factory=dict)
     stands: tuple[Stand, ...] = ()
@@ -88,12 +102,31 @@ def study(
     ride = int(np.argmin(np.abs(travel)))
     corner = None if vehicle.axle_n is None else vehicle.axle_n / 2
     springs = spring_motion(suspension.springs, motion, corner, ride) if suspension.springs else None
-    made = Study(suspension, (), vehicle, setting, motion, None, ride, springs)
+    made = Study(
+        suspension,
+        (),
+        vehicle,
+        setting,
+        motion,
+        None,
+        ride,
+        springs,
+        _reach(suspension.damper, motion),
+        _reach(suspension.strap, motion),
+    )
     loads = _loads(made)
     forces = {} if loads is None else _forces(made, loads)
     stands = tuple(_stand(made, survey, seats, state) for state in LOAD_STATES)
     known = tuple(stand for stand in stands if stand is not None)
-    return Study(suspension, (), vehicle, setting, motion, None, ride, springs, loads, forces, known)
+    return replace(made, loads=loads, forces=forces, stands=known)
+
+
+def _reach(between: Damper | Strap | None, m: Motion) -> Reach | None:
+    """A damper or strap through travel."""
+    if between is None:
+        return None
+    length, ratio = heights(on_axle(between.lower, m.setting.hub), between.upper.xyz(), m)
+    return Reach(np.where(m.there, length, np.nan), ratio)
 
 
 def _stand(s: Study, survey: Survey, seats: tuple[Seat, ...], state: LoadState) -> Stand | None:
@@ -168,7 +201,8 @@ def _vehicle(survey: Survey, suspension: Suspension, seats: tuple[Seat, ...], gr
     if total > 0 and all(z is not None for z in heights):
         centre = sum(m.mass_kg * (m.z_mm or 0.0) for m in survey.masses) / total
     axle_n = None if held is None else (held.front if suspension.axle == "front" else held.rear)
-    return Vehicle(survey.wheelbase_mm, centre, total * G if held else None, axle_n, grip)
+    tube = _axle(survey, suspension).tube_diameter_mm
+    return Vehicle(survey.wheelbase_mm, centre, total * G if held else None, axle_n, grip, tube)
 
 
 def _loads(s: Study) -> AxleLoads | None:
@@ -189,10 +223,10 @@ def _loads(s: Study) -> AxleLoads | None:
 
 
 def _forces(s: Study, loads: AxleLoads) -> dict[LoadCase, Forces]:
-    """Forces at ride height in every case that its inputs allow; none without springs."""
+    """Forces in every case that its inputs allow, at ride height and the bump at full bump; none without springs."""
     if s.motion is None or s.suspension.springs is None:
         return {}
-    pose = part(s.motion.level, np.array([s.ride]))
+    highest = int(np.flatnonzero(s.motion.there)[-1])
     springs: list[tuple[Point, Point]] = both_ends(s.suspension.springs, s.motion)
     out: dict[LoadCase, Forces] = {}
     for case in CASES:
@@ -200,5 +234,6 @@ def _forces(s: Study, loads: AxleLoads) -> dict[LoadCase, Forces]:
             continue
         tyres = tyre_forces(case, loads, s.motion)
         if tyres is not None:
-            out[case] = balance(pose, s.motion, springs, tyres)
+            row = highest if case == "bump" else s.ride
+            out[case] = balance(part(s.motion.level, np.array([row])), s.motion, springs, tyres)
     return out

@@ -997,12 +997,22 @@ export interface components {
              * @default []
              */
             brackets: components["schemas"]["Bracket"][];
+            /**
+             * Contacts
+             * @default []
+             */
+            contacts: components["schemas"]["Touch"][];
             /** Cranks */
             cranks: components["schemas"]["Turning"][];
             /** Curves */
             curves: components["schemas"]["Curve"][];
             /** Ends */
             ends: string[];
+            /**
+             * Facts
+             * @default []
+             */
+            facts: components["schemas"]["Fact"][];
             /** Forces */
             forces: components["schemas"]["LinkForce"][];
             /** Grips */
@@ -1505,6 +1515,11 @@ export interface components {
          * @description A coil on a damper, one each side; lengths of the damper are from eye to eye.
          */
         Coilover: {
+            /**
+             * Apart Mm
+             * @default 140
+             */
+            apart_mm: number;
             /** Block Mm */
             block_mm: number;
             /**
@@ -1514,6 +1529,12 @@ export interface components {
             body_mm: number;
             /** Closed Mm */
             closed_mm: number;
+            /**
+             * Count
+             * @default 1
+             * @enum {integer}
+             */
+            count: 1 | 2;
             /** Free Mm */
             free_mm: number;
             /**
@@ -1649,6 +1670,40 @@ export interface components {
             values: (number | null)[];
             /** Words */
             words: string;
+        };
+        /**
+         * Damper
+         * @description A damper beside the spring, right side; lengths are from eye to eye.
+         */
+        Damper: {
+            /**
+             * Apart Mm
+             * @default 120
+             */
+            apart_mm: number;
+            /**
+             * Body Mm
+             * @default 55
+             */
+            body_mm: number;
+            /**
+             * Closed Mm
+             * @default 330
+             */
+            closed_mm: number;
+            /**
+             * Count
+             * @default 1
+             * @enum {integer}
+             */
+            count: 1 | 2;
+            lower: components["schemas"]["HardPoint"];
+            /**
+             * Open Mm
+             * @default 520
+             */
+            open_mm: number;
+            upper: components["schemas"]["HardPoint"];
         };
         /**
          * Datum
@@ -2107,6 +2162,20 @@ export interface components {
             travel: components["schemas"]["AxleTravel"][];
             /** Weld Mm */
             weld_mm: number;
+        };
+        /**
+         * Fact
+         * @description A figure that does not change through travel.
+         */
+        Fact: {
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+            /** Words */
+            words: string;
         };
         /**
          * Feature
@@ -2573,6 +2642,8 @@ export interface components {
              * @enum {string}
              */
             axle_bolt: "square" | "across" | "upright" | "along";
+            /** Bush N Per Mm */
+            bush_n_per_mm?: number | null;
             /**
              * Frame Bolt
              * @default square
@@ -2645,12 +2716,50 @@ export interface components {
          */
         LeafPack: {
             /**
+             * Axle Was
+             * @default under
+             * @enum {string}
+             */
+            axle_was: "under" | "over";
+            /**
+             * Block Mm
+             * @default 0
+             */
+            block_mm: number;
+            /**
+             * Flipped
+             * @default false
+             */
+            flipped: boolean;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "leaf";
+            /**
+             * Leaves
+             * @default 4
+             */
+            leaves: number;
+            /**
+             * Pack Mm
+             * @default 40
+             */
+            pack_mm: number;
+            /**
+             * Pads Mm
+             * @default 0
+             */
+            pads_mm: number;
             /** Rate N Per Mm */
             rate_n_per_mm: number;
+            /** Rated N */
+            rated_n?: number | null;
+            /**
+             * Removed
+             * @default 0
+             */
+            removed: number;
             seat: components["schemas"]["HardPoint"];
         };
         /**
@@ -2659,7 +2768,9 @@ export interface components {
          *
          *     SAE three-link equivalent of a semi-elliptic spring (SAE Spring Design Manual, from memory): the
          *     virtual pivot lies a quarter of the front half behind the eye. With both halves alike the seat
-         *     does not turn; unequal halves turn it, which is left out.
+         *     does not turn; halves a (front) and b (rear) turn it by (b - a)/(a b) per unit of travel, as if a
+         *     point a b/(b - a) ahead of it kept its height (constant curvature of each half, own; the SAE
+         *     manual's form, from memory).
          */
         LeafSprings: {
             eye: components["schemas"]["HardPoint"];
@@ -2668,6 +2779,7 @@ export interface components {
              * @enum {string}
              */
             kind: "leaf";
+            rear_eye?: components["schemas"]["HardPoint"] | null;
             seat: components["schemas"]["HardPoint"];
         };
         /**
@@ -2708,6 +2820,7 @@ export interface components {
             /**
              * @default {
              *       "axle_bolt": "square",
+             *       "bush_n_per_mm": null,
              *       "frame_bolt": "square",
              *       "rating_n": null,
              *       "swing_deg": 25
@@ -4288,6 +4401,16 @@ export interface components {
             kind: "straight";
         };
         /**
+         * Strap
+         * @description A strap from frame to axle on each side that ends the droop, right side.
+         */
+        Strap: {
+            /** Length Mm */
+            length_mm: number;
+            lower: components["schemas"]["HardPoint"];
+            upper: components["schemas"]["HardPoint"];
+        };
+        /**
          * Stretch
          * @description The rail behind ``place`` moves rearward by ``length_mm``; a negative length takes that much out behind it.
          */
@@ -4510,6 +4633,7 @@ export interface components {
              * @default 90
              */
             bump_mm: number;
+            damper?: components["schemas"]["Damper"] | null;
             /**
              * Driven
              * @default true
@@ -4541,6 +4665,7 @@ export interface components {
             /** Springs */
             springs?: (components["schemas"]["Coilover"] | components["schemas"]["AirSpring"] | components["schemas"]["LeafPack"]) | null;
             stop?: components["schemas"]["BumpStop"] | null;
+            strap?: components["schemas"]["Strap"] | null;
             /** Unsprung Kg */
             unsprung_kg?: number | null;
         };
@@ -4705,6 +4830,23 @@ export interface components {
             /** Lateral */
             lateral: components["schemas"]["TrackBar"] | components["schemas"]["WattsLink"];
             lower: components["schemas"]["Link"];
+        };
+        /**
+         * Touch
+         * @description What comes to its end at a wheel travel, mm; meant where it is there to come first.
+         */
+        Touch: {
+            /** Meant */
+            meant: boolean;
+            /** Name */
+            name: string;
+            /** Travel Mm */
+            travel_mm: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "bump" | "droop";
         };
         /**
          * TrackBar
@@ -4950,6 +5092,7 @@ export interface components {
             /**
              * @default {
              *       "axle_bolt": "square",
+             *       "bush_n_per_mm": null,
              *       "frame_bolt": "square",
              *       "rating_n": null,
              *       "swing_deg": 25

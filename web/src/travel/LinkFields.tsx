@@ -47,7 +47,10 @@ export function LinkFields({ title, path }: { title: string; path: Path }) {
         <QuantityField label="Joint is rated" path={[...path, "joints", "rating_n"]} kind="force" optional />
         <ChoiceField label="Frame bolt lies" path={[...path, "joints", "frame_bolt"]} choices={BOLTS} />
       </Pair>
-      <ChoiceField label="Axle bolt lies" path={[...path, "joints", "axle_bolt"]} choices={BOLTS} />
+      <Pair>
+        <ChoiceField label="Axle bolt lies" path={[...path, "joints", "axle_bolt"]} choices={BOLTS} />
+        <QuantityField label="Bush, N/mm" path={[...path, "joints", "bush_n_per_mm"]} kind="number" optional />
+      </Pair>
     </Group>
   );
 }

@@ -1,12 +1,13 @@
-import type { ReactNode } from "react";
 import type { Springs, Suspension } from "../api/types";
 import { useMay } from "../app/session";
 import type { Path } from "../draft/document";
 import { useBench } from "../draft/store";
 import { Act, Group, Pair, PlainChoice } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
-import { freshHalfShaft, freshSprings } from "./fresh";
+import { freshDamper, freshHalfShaft, freshSprings, freshStrap } from "./fresh";
+import { LeafFields } from "./LeafFields";
 import { PointFields } from "./LinkFields";
+import { Thing } from "./Thing";
 
 const KINDS = [
   ["", "none chosen"],
@@ -57,6 +58,8 @@ export function SpringFields({ own, path, independent }: { own: Suspension; path
         {(springs?.kind === "coilover" || springs?.kind === "leaf") && (
           <QuantityField label="Rate, N/mm" path={[...at, "rate_n_per_mm"]} kind="number" />
         )}
+        {springs?.kind === "coilover" && <PairFields at={at} count={springs.count ?? 1} />}
+        {springs?.kind === "leaf" && <LeafFields at={at} />}
         {pairs(rows).map((pair) => (
           <Pair key={pair[0]?.[0]}>
             {pair.map(([key, label, kind]) => (
@@ -65,6 +68,32 @@ export function SpringFields({ own, path, independent }: { own: Suspension; path
           </Pair>
         ))}
       </Group>
+      {springs && springs.kind !== "coilover" && (
+        <Thing
+          title="Damper of its own"
+          at={[...path, "damper"]}
+          there={own.damper != null}
+          fresh={freshDamper(useBench.getState().history.now, own.axle, independent)}
+        >
+          <PointFields label="Lower eye, right, on the axle" path={[...path, "damper", "lower"]} on="axle" />
+          <PointFields label="Upper eye, right, on the frame" path={[...path, "damper", "upper"]} on="frame" />
+          <Pair>
+            <QuantityField label="Open, eye to eye" path={[...path, "damper", "open_mm"]} />
+            <QuantityField label="Closed" path={[...path, "damper", "closed_mm"]} />
+          </Pair>
+          <PairFields at={[...path, "damper"]} count={own.damper?.count ?? 1} />
+        </Thing>
+      )}
+      <Thing
+        title="Limit strap"
+        at={[...path, "strap"]}
+        there={own.strap != null}
+        fresh={freshStrap(useBench.getState().history.now, own.axle, own.droop_mm, independent)}
+      >
+        <PointFields label="Lower end, right, on the axle" path={[...path, "strap", "lower"]} on="axle" />
+        <PointFields label="Upper end, right, on the frame" path={[...path, "strap", "upper"]} on="frame" />
+        <QuantityField label="Length, taut" path={[...path, "strap", "length_mm"]} />
+      </Thing>
       <Thing
         title="Anti-roll bar"
         at={[...path, "anti_roll"]}
@@ -118,20 +147,25 @@ export function SpringFields({ own, path, independent }: { own: Suspension; path
   );
 }
 
-function pairs<T>(rows: readonly T[]): T[][] {
-  return Array.from({ length: Math.ceil(rows.length / 2) }, (_, i) => rows.slice(2 * i, 2 * i + 2));
+/** One damper a side or two, one behind the other. */
+function PairFields({ at, count }: { at: Path; count: number }) {
+  const act = useBench((s) => s.act);
+  return (
+    <Pair>
+      <PlainChoice
+        label="On each side"
+        value={String(count)}
+        choices={[
+          ["1", "one"],
+          ["2", "two, sharing the force"],
+        ]}
+        choose={(value) => act({ kind: "set", path: [...at, "count"], value: Number(value) })}
+      />
+      {count === 2 && <QuantityField label="Between the two" path={[...at, "apart_mm"]} />}
+    </Pair>
+  );
 }
 
-type ThingProps = { title: string; at: Path; there: boolean; fresh: unknown; children: ReactNode };
-
-/** A part that is there or not. */
-function Thing({ title, at, there, fresh, children }: ThingProps) {
-  const act = useBench((s) => s.act);
-  const may = useMay();
-  const turn = () => act({ kind: "set", path: at, value: there ? null : fresh });
-  return (
-    <Group title={title} extra={may.design && <Act onClick={turn}>{there ? "Leave it out" : "Add it"}</Act>}>
-      {there && children}
-    </Group>
-  );
+function pairs<T>(rows: readonly T[]): T[][] {
+  return Array.from({ length: Math.ceil(rows.length / 2) }, (_, i) => rows.slice(2 * i, 2 * i + 2));
 }

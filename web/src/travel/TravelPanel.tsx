@@ -7,7 +7,9 @@ import { Act, ChoiceField, Group, Pair, PlainChoice, TickField, WordsField } fro
 import { QuantityField } from "../fields/QuantityField";
 import { LOAD_STATES } from "../units/loadStates";
 import { CoilFinder } from "./CoilFinder";
-import { freshLayout, freshSuspension, lateralFor } from "./fresh";
+import { EndsTable } from "./EndsTable";
+import { Facts } from "./Facts";
+import { freshLayout, freshSuspension, lateralFor, mirroredEye } from "./fresh";
 import { HoleFinder } from "./HoleFinder";
 import { LinkFields, PointFields } from "./LinkFields";
 import { LinkForces } from "./LinkForces";
@@ -16,6 +18,7 @@ import { pathOf } from "./paths";
 import { ShaftFields } from "./ShaftFields";
 import { SpringFields } from "./SpringFields";
 import { StandsTable } from "./StandsTable";
+import { Thing } from "./Thing";
 import { useIndex } from "./useAxle";
 
 const LATERALS = [
@@ -151,6 +154,8 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
         <QuantityField label="Droop at the wheel" path={[...path, "droop_mm"]} />
       </Pair>
       {!before && <StandsTable />}
+      {!before && <EndsTable />}
+      {!before && <Facts />}
       {!before && <LinkForces />}
       {spec?.parts.map((part) =>
         part.is === "link" ? (
@@ -163,6 +168,16 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
             on={part.is === "axle" ? "axle" : "frame"}
           />
         ),
+      )}
+      {own.layout.kind === "leaf" && (
+        <Thing
+          title="Rear eye"
+          at={[...path, "layout", "rear_eye"]}
+          there={own.layout.rear_eye != null}
+          fresh={mirroredEye(own.layout, useBench.getState().history.now.survey.wheelbase_mm ?? 2600)}
+        >
+          <PointFields label="Rear eye, right" path={[...path, "layout", "rear_eye"]} on="frame" />
+        </Thing>
       )}
       {lateral && (
         <Group title="Kept in the middle by">

@@ -92,6 +92,16 @@ function layoutOf(kind: Layout["kind"], hub: Hub): Layout {
   }
 }
 
+const PACK = {
+  leaves: 4,
+  removed: 0,
+  pack_mm: 40,
+  axle_was: "under",
+  flipped: false,
+  pads_mm: 0,
+  block_mm: 0,
+} as const;
+
 export function freshSprings(
   kind: Springs["kind"],
   draft: Draft,
@@ -111,6 +121,8 @@ export function freshSprings(
       open_mm: 562,
       closed_mm: 372,
       body_mm: 76,
+      count: 1,
+      apart_mm: 140,
     };
   }
   if (kind === "air") {
@@ -128,7 +140,35 @@ export function freshSprings(
       diameter_mm: 165,
     };
   }
-  return { kind, seat: p(0, 450, -60), rate_n_per_mm: 35 };
+  return { kind, seat: p(0, 450, -60), rate_n_per_mm: 35, ...PACK };
+}
+
+/** A damper that stands beside an air or leaf spring. */
+export function freshDamper(draft: Draft, axle: "front" | "rear", independent: boolean) {
+  const hub = hubOf(draft, axle);
+  const y = independent ? Math.min(hub.half - 260, 440) : hub.inner - 30;
+  return {
+    lower: p(-90, y, -40),
+    upper: p(hub.x - 100, y - 20, hub.z + 390),
+    open_mm: 540,
+    closed_mm: 330,
+    body_mm: 55,
+    count: 1,
+    apart_mm: 120,
+  };
+}
+
+/** A strap that is taut just before the wanted droop is used up. */
+export function freshStrap(draft: Draft, axle: "front" | "rear", droop_mm: number, independent: boolean) {
+  const hub = hubOf(draft, axle);
+  const y = independent ? Math.min(hub.half - 300, 400) : hub.inner - 60;
+  const above = 140;
+  return { lower: p(60, y, 0), upper: p(hub.x + 60, y, hub.z + above), length_mm: Math.round(above + droop_mm - 5) };
+}
+
+/** A rear eye as far behind the seat as the front one lies ahead. */
+export function mirroredEye(layout: Extract<Layout, { kind: "leaf" }>, axleX: number): HardPoint {
+  return p(2 * (axleX + layout.seat.x_mm) - layout.eye.x_mm, layout.eye.y_mm, layout.eye.z_mm);
 }
 
 export function freshSuspension(
@@ -145,6 +185,8 @@ export function freshSuspension(
     layout: layoutOf(kind, hub),
     springs: null,
     stop: null,
+    damper: null,
+    strap: null,
     bump_mm: axle === "rear" ? (targets.bump_mm ?? 90) : 80,
     droop_mm: axle === "rear" ? (targets.droop_mm ?? 80) : 70,
     hub_z_mm: null,

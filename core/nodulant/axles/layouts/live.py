@@ -121,12 +121,18 @@ class TorqueArm(Located):
         return (Guide("torque arm", End(CARRIER, self.front.xyz()), (0.0, 0.0, 1.0)),)
 
 
+LEAST_HALF_MM, ALIKE_MM = 50.0, 1.0
+"""A shorter half is none; halves nearer to each other than this are alike."""
+
+
 class LeafSprings(Layout):
     """Leaf springs by the equivalent link: each seat swings on an arm of three quarters of the spring's front half.
 
     SAE three-link equivalent of a semi-elliptic spring (SAE Spring Design Manual, from memory): the
     virtual pivot lies a quarter of the front half behind the eye. With both halves alike the seat
-    does not turn; unequal halves turn it, which is left out.
+    does not turn; halves a (front) and b (rear) turn it by (b - a)/(a b) per unit of travel, as if a
+    point a b/(b - a) ahead of it kept its height (constant curvature of each half, own; the SAE
+    manual's form, from memory).
     """
 
     kind: Literal["leaf"] = "leaf"
@@ -134,14 +140,27 @@ class LeafSprings(Layout):
     """Front eye, on the frame, right side."""
     seat: HardPoint
     """Where the spring lies on the axle, from the hub line, right side."""
+    rear_eye: HardPoint | None = None
+    """On the frame; halves of one length where left out."""
 
     def links(self) -> tuple[NamedLink, ...]:
         """None: a spring is no link."""
         return ()
 
     def points(self) -> dict[str, tuple[Where, HardPoint]]:
-        """The front eye and the seat."""
-        return {"eye": ("frame", self.eye), "seat": ("axle", self.seat)}
+        """The eyes and the seat."""
+        rows: dict[str, tuple[Where, HardPoint]] = {"eye": ("frame", self.eye), "seat": ("axle", self.seat)}
+        return rows if self.rear_eye is None else {**rows, "rear_eye": ("frame", self.rear_eye)}
+
+    def turns_about_mm(self, hub: Point) -> float | None:
+        """How far ahead of the seat the point lies that keeps its height; None for halves of one length."""
+        if self.rear_eye is None:
+            return None
+        seat = on_axle(self.seat, hub)[0]
+        front, rear = seat - self.eye.x_mm, self.rear_eye.x_mm - seat
+        if front < LEAST_HALF_MM or rear < LEAST_HALF_MM or abs(rear - front) < ALIKE_MM:
+            return None
+        return front * rear / (rear - front)
 
     def virtual_pivot(self, hub: Point, eye: HardPoint) -> Point:
         """A quarter of the way from the eye to the seat."""
@@ -154,6 +173,8 @@ class LeafSprings(Layout):
         for name, eye, seat in (("right", self.eye, self.seat), ("left", self.eye.mirrored(), self.seat.mirrored())):
             end, pivot = on_axle(seat, hub), self.virtual_pivot(hub, eye)
             rods.append(Rod(f"spring's front half, {name}", End(CARRIER, end), End(FRAME, pivot)))
+        if self.turns_about_mm(hub) is not None:
+            return tuple(rods)
         own, above = self.virtual_pivot(hub, self.eye), 100.0
         top = on_axle(self.seat, hub)
         wrap = Rod(
@@ -164,5 +185,11 @@ class LeafSprings(Layout):
         return (*rods, wrap)
 
     def guides(self, hub: Point) -> tuple[Guide, ...]:
-        """The springs' side stiffness, taken as rigid."""
-        return (Guide("springs sideways", End(CARRIER, hub), (0.0, 1.0, 0.0)),)
+        """The springs' side stiffness, taken as rigid; unequal halves turn the seat."""
+        across = Guide("springs sideways", End(CARRIER, hub), (0.0, 1.0, 0.0))
+        ahead = self.turns_about_mm(hub)
+        if ahead is None:
+            return (across,)
+        seat = on_axle(self.seat, hub)
+        still = End(CARRIER, (seat[0] - ahead, hub[1], seat[2]))
+        return (across, Guide("springs against windup", still, (0.0, 0.0, 1.0)))

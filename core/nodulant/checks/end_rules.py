@@ -1,0 +1,81 @@
+"""Checks of what ends the travel, in which order, and of leaves that were worked on."""
+
+from nodulant.axles.leaf_work import leaf_change
+from nodulant.axles.springs import LeafPack
+from nodulant.checks.check import Check, Governs, Why, judge, not_computed
+from nodulant.checks.rail_rules import Changes
+from nodulant.checks.travel_rules import subject_of
+from nodulant.suspension.contacts import contacts, first_unmeant
+from nodulant.suspension.study import Study
+
+
+def end_checks(s: Study, changes: Changes) -> list[Check]:
+    """Whether stop and strap come first; nothing where the linkage does not move."""
+    if s.motion is None:
+        return []
+    found, out = contacts(s), []
+    bump, droop = first_unmeant(found, "bump"), first_unmeant(found, "droop")
+    stop = s.suspension.stop
+    if stop is not None and bump is not None:
+        full = stop.gap_mm + stop.gives_mm
+        out.append(
+            judge(
+                "bump-order",
+                subject_of(s, "stop"),
+                bump.travel_mm - full,
+                Why(
+                    formula="next - stop",
+                    values={"next": bump.travel_mm, "stop": full},
+                    words=f"wheel travel, mm: the stop holds 3 g; next comes: {bump.name}",
+                ),
+                changes,
+                governs=Governs(pose_mm=bump.travel_mm),
+                remedy=f"A taller or stiffer stop, or more room before: {bump.name}.",
+            )
+        )
+    strap = next((c for c in found if c.key == "strap"), None)
+    if strap is not None and droop is not None:
+        out.append(
+            judge(
+                "droop-order",
+                subject_of(s, "strap"),
+                strap.travel_mm - droop.travel_mm,
+                Why(
+                    formula="strap - next",
+                    values={"strap": strap.travel_mm, "next": droop.travel_mm},
+                    words=f"wheel travel, mm, droop negative: the strap is taut; next comes: {droop.name}",
+                ),
+                changes,
+                governs=Governs(pose_mm=strap.travel_mm),
+                remedy=f"A shorter strap, or more room before: {droop.name}.",
+            )
+        )
+    return out
+
+
+def leaf_checks(s: Study, changes: Changes) -> list[Check]:
+    """Load on what is left of a leaf pack against its share of the rating; nothing where no leaf was taken out."""
+    pack = s.suspension.springs
+    if not isinstance(pack, LeafPack) or pack.removed == 0:
+        return []
+    subject, at = subject_of(s, "leaves"), f"/design/suspensions/{s.suspension.axle}/springs/rated_n"
+    if pack.rated_n is None:
+        return [not_computed("leaf-load", subject, (at,), changes)]
+    if s.vehicle.axle_n is None:
+        return [not_computed("leaf-load", subject, ("/survey/masses", "/survey/seats"), changes)]
+    load = s.vehicle.axle_n / 2
+    stress = leaf_change(pack, s.vehicle.tube_mm or 0.0, load).stress
+    return [
+        judge(
+            "leaf-load",
+            subject,
+            load * stress / pack.rated_n,
+            Why(
+                formula="load * before / left / rated",
+                values={"load": load, "before": pack.leaves, "left": pack.leaves_left, "rated": pack.rated_n},
+                words="load on one spring, N; each leaf that stays carries its own share and that of those taken out",
+            ),
+            changes,
+            remedy="Leave the leaves in, or carry less: what lowers the car takes the rating with it.",
+        )
+    ]

@@ -1,0 +1,72 @@
+"""Figures of a suspension that do not change through travel."""
+
+from nodulant.axles.layouts.live import TriangulatedFourLink
+from nodulant.axles.leaf_work import leaf_change
+from nodulant.axles.springs import Coilover, LeafPack
+from nodulant.evaluate.travel_drawing import Fact
+from nodulant.suspension.side_stiffness import side_stiffness, usual_stiffness
+from nodulant.suspension.study import Study
+
+
+def facts(s: Study) -> tuple[Fact, ...]:
+    """Side stiffness, what leaves were made to do, the spacing of dampers."""
+    return (*_sideways(s), *_leaves(s), *_spacing(s))
+
+
+def _sideways(s: Study) -> list[Fact]:
+    if s.motion is None or s.setting is None or s.suspension.layout.independent:
+        return []
+    own, layout = side_stiffness(s.motion), s.suspension.layout
+    if own is None or layout.kind == "leaf":
+        return []
+    words = "links, tubes and bushes at the hubs, at ride height; brackets and rails taken as rigid"
+    out = [Fact(name="Side stiffness of the links", value=own, unit="N/mm", words=words)]
+    usual = usual_stiffness(layout, s.setting) if isinstance(layout, TriangulatedFourLink) else None
+    if usual:
+        out.append(
+            Fact(
+                name="Of what upper links at 20° each would give",
+                value=own / usual,
+                unit="x",
+                words="below 1: stiffness lost to links that run too near to fore and aft",
+            )
+        )
+    return out
+
+
+def _leaves(s: Study) -> list[Fact]:
+    pack = s.suspension.springs
+    if not isinstance(pack, LeafPack) or not (pack.flipped or pack.removed or pack.block_mm):
+        return []
+    if s.vehicle.tube_mm is None or s.vehicle.axle_n is None:
+        return []
+    change = leaf_change(pack, s.vehicle.tube_mm, s.vehicle.axle_n / 2)
+    parts = f"flip {change.flip_mm:.1f}, block {change.block_mm:.1f}, leaves {change.removed_mm:.1f} mm"
+    return [
+        Fact(
+            name="Work on the leaves lowers the axle's end by",
+            value=change.lowers_mm,
+            unit="mm",
+            words=f"{parts}; enter it in the drop stack",
+        ),
+        Fact(name="Rate that is left", value=change.rate_n_per_mm, unit="N/mm", words="of one spring"),
+        Fact(
+            name="Stress in the leaves that stay", value=change.stress, unit="x before", words="n/(n - k), equal leaves"
+        ),
+    ]
+
+
+def _spacing(s: Study) -> list[Fact]:
+    """From one damper to the other at the frame: a good thing to measure when it is built."""
+    springs, damper = s.suspension.springs, s.suspension.damper
+    own = springs if isinstance(springs, Coilover) else damper
+    if own is None:
+        return []
+    return [
+        Fact(
+            name="Upper mounts, left to right",
+            value=2 * abs(own.upper.y_mm),
+            unit="mm",
+            words="middle to middle at the frame: measure it as built, both sides from the centre line",
+        )
+    ]

@@ -1,0 +1,24 @@
+import { Text } from "@chakra-ui/react";
+import { usePick } from "../draft/store";
+import { showLength } from "../units/show";
+import { useAxle } from "./useAxle";
+
+/** Figures of the suspension that do not change through travel. */
+export function Facts() {
+  const { axle } = useAxle();
+  const { style } = usePick("style");
+  if (!axle?.facts.length) return null;
+  return (
+    <>
+      {axle.facts.map(({ name, value, unit, words }) => (
+        <Text key={name} fontSize="14px" my="1">
+          {name}:{" "}
+          <b>
+            {unit === "mm" ? showLength(value, style) : `${Number(value.toPrecision(3)).toLocaleString("en")} ${unit}`}
+          </b>{" "}
+          <span className="row-tail">{words}</span>
+        </Text>
+      ))}
+    </>
+  );
+}
