@@ -17,7 +17,7 @@ class FromLinks(SimpleTestCase):
 
     def brackets(self, **more):
         (axle,) = evaluate(suspended(**more), ONLY).travel
-        return axle, {b.id: b for b in axle.brackets}
+        return axle, {b.id: b for b in axle.mounts if b.kind == "bracket"}
 
     def test_one_for_every_pair_at_its_place_with_its_worst_force(self):
         axle, brackets = self.brackets()
@@ -44,7 +44,7 @@ class FromLinks(SimpleTestCase):
     def test_put_into_the_design_they_are_judged_and_built(self):
         inputs = suspended()
         (axle,) = evaluate(inputs, ONLY).travel
-        design = inputs.design.model_copy(update={"operations": axle.brackets})
+        design = inputs.design.model_copy(update={"operations": axle.mounts})
         result = evaluate(inputs.model_copy(update={"design": design}))
         check = f.check_of(result, "weld-group:rear-lower-link-bracket:left")
         self.assertIsNotNone(check.value)

@@ -54,7 +54,9 @@ class Sideways(SimpleTestCase):
         )
         own = bar_rate(self.level().upper)
         softer = 1 / (1 / own + 2 / 8000.0)
-        self.assertAlmostEqual(rubber / plain, softer / own, delta=0.05 * softer / own)  # the lower pair, without rubber, helps a little
+        self.assertAlmostEqual(
+            rubber / plain, softer / own, delta=0.05 * softer / own
+        )  # the lower pair, without rubber, helps a little
 
     def test_what_is_lost_grows_as_sine_squared(self):
         for degrees in (10.0, 15.0, 20.0):

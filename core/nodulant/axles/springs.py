@@ -52,6 +52,8 @@ class AirSpring(Frozen):
     volume_mm3: Annotated[float, Field(gt=1e4, le=1e8)]
     most_bar: Annotated[float, Field(gt=0.5, le=20)] = 7.0
     diameter_mm: Size = 150.0
+    plate_deg: Annotated[float, Field(ge=-30, le=30)] = 0.0
+    """How the lower plate is turned against the upper one at ride height, nose up."""
 
 
 class LeafPack(Frozen):

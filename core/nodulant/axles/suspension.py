@@ -1,12 +1,12 @@
 """One axle's suspension as designed."""
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field
 
 from nodulant.axles.layouts.union import AnyLayout
 from nodulant.axles.springs import AntiRollBar, BumpStop, Damper, HalfShaft, Springs, Strap
-from nodulant.base.model import Coordinate, Extra, Frozen, Name, Size
+from nodulant.base.model import Coordinate, Extra, Frozen, Name, Size, Thickness
 from nodulant.parts.sides import AxleName, LoadState
 
 Share = Annotated[float, Field(ge=0, le=1)]
@@ -36,6 +36,12 @@ class Suspension(Frozen):
     brake_share: Share = 0.35
     """Of all brake force, at the tyres of this axle."""
     unsprung_kg: Annotated[float, Field(ge=0, le=2000)] | None = None
+    housing: Literal["steel", "cast", "not known"] = "not known"
+    """What the middle of a live axle is made of: nothing is welded to a cast one."""
+    housing_half_mm: Size | None = None
+    """From the centre plane to where the right tube begins."""
+    tube_wall_mm: Thickness | None = None
+    """Wall of the axle's tubes."""
     pinion_deg: Annotated[float, Field(ge=-30, le=30)] | None = None
     """Pinion's angle to the rail datum at ride height, nose up positive."""
     belly_mm: Extra = 110.0

@@ -217,10 +217,14 @@ def _bellows(s: Study, a: AirSpring, sm: SpringMotion, changes: Changes) -> list
         judge(
             "air-tilt",
             name,
-            tilt,
-            Why(formula="tilt", values={"tilt": tilt}, words="line of its plates' middles, degrees"),
+            max(tilt, abs(a.plate_deg)),
+            Why(
+                formula="worse",
+                values={"worse": max(tilt, abs(a.plate_deg)), "line": tilt, "plate": abs(a.plate_deg)},
+                words="degrees: the line of its plates' middles against upright, or the lower plate against the upper one",
+            ),
             changes,
-            remedy="Tilt the lower plate so that it stands square at ride height.",
+            remedy="Tilt the lower plate so that it stands square at ride height, and bring the plates over each other.",
         ),
         judge(
             "air-offset",

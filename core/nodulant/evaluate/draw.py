@@ -126,7 +126,8 @@ def part_in_place(part: Part, route: Route, middle_mm: float) -> Part:
     if not dx and not dz:
         return part
     up = dz if part.face in {"inner", "outer"} else 0.0
-    return part.model_copy(update={"outline": part.outline.moved(dx, up)})
+    holes = tuple(hole.moved(dx, up) for hole in part.holes)
+    return part.model_copy(update={"outline": part.outline.moved(dx, up), "holes": holes})
 
 
 def axle_drawing(inputs: Inputs, axle: AxleSide, route: Route) -> AxleDrawing:

@@ -5,7 +5,8 @@ import numpy as np
 from nodulant.axles.layouts.layout import NamedLink
 from nodulant.axles.points import on_axle
 from nodulant.frame.columns import rail_at
-from nodulant.frame.ops.bracket import Bracket, Tabs
+from nodulant.frame.ops.bracket import Bracket
+from nodulant.frame.ops.tabs import Tabs
 from nodulant.frame.place import Place
 from nodulant.job.document import Inputs
 from nodulant.suspension.study import Study
@@ -45,7 +46,7 @@ def _bracket(inputs: Inputs, s: Study, named: NamedLink) -> Bracket | None:
     outer = abs(point.y_mm) > rail.web_y_mm
     off = abs(point.y_mm) - rail.web_y_mm if outer else rail.web_y_mm - width - abs(point.y_mm)
     anchor = min(inputs.survey.features, key=lambda f: abs(f.x_mm - point.x_mm))
-    along, across, up = _worst(s, named)
+    along, across, up = worst_on_frame(s, named)
     stem = named.name.removesuffix(", right")
     lift = point.z_mm - underside - middle
     if abs(lift) > FARTHEST_MM or max(abs(along), abs(across), abs(up)) > MOST_N:
@@ -65,7 +66,7 @@ def _bracket(inputs: Inputs, s: Study, named: NamedLink) -> Bracket | None:
     )
 
 
-def _worst(s: Study, named: NamedLink) -> tuple[float, float, float]:
+def worst_on_frame(s: Study, named: NamedLink) -> tuple[float, float, float]:
     """Force on the frame's bracket in the link's worst case of either side, N: rearward, outward from the centre, up."""
     if s.motion is None or s.setting is None:
         raise ValueError("a study with forces has its motion")

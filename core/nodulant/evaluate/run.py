@@ -26,6 +26,7 @@ from nodulant.frame.model import placed_on, planned_state, route_on
 from nodulant.frame.ops.crossmember_change import CrossmemberChange
 from nodulant.frame.ops.notch import Notch
 from nodulant.frame.ops.raise_into import Raise
+from nodulant.frame.ops.spring_bridge import SpringBridge
 from nodulant.frame.parts import added_parts, on_rail, rail_here
 from nodulant.frame.place import resolve
 from nodulant.frame.route import Route
@@ -171,7 +172,7 @@ def _also(inputs: Inputs, want: Want) -> tuple[float, ...]:
     ties = tuple(c.x_mm for c in inputs.design.crossmembers) + tuple(
         resolve(op.place, inputs.survey.features)
         for op in inputs.design.operations
-        if isinstance(op, CrossmemberChange | Raise)
+        if isinstance(op, CrossmemberChange | Raise | SpringBridge)
     )
     ties += tuple(p.x_mm for p in (inputs.design.loads.jack, inputs.design.loads.stops) if p)
     return (*ties, want.section.x_mm) if want.section else ties

@@ -3,6 +3,7 @@
 import numpy as np
 
 from nodulant.base.arrays import Columns, Rows, significant
+from nodulant.base.errors import NodulantError
 from nodulant.base.memo import remembered
 from nodulant.base.model import Frozen
 from nodulant.checks.check import Check, order
@@ -16,16 +17,18 @@ from nodulant.checks.travel_rules import travel_checks
 from nodulant.clearance.link_to_rail import RailBox
 from nodulant.driveline.driveline import Driveline
 from nodulant.evaluate.draw import rail_seen
-from nodulant.evaluate.frame_brackets import frame_brackets
+from nodulant.evaluate.mounts import mounts
 from nodulant.evaluate.shaft import shaft_curves, shaft_members, shaft_of
 from nodulant.evaluate.travel_curves import curves
 from nodulant.evaluate.travel_drawing import AxleTravel, LinkForce, StandsAt, Touch, Turning
 from nodulant.evaluate.travel_facts import facts
 from nodulant.evaluate.travel_members import grips, members, members_at_rest
-from nodulant.frame.model import planned_state, route_on
+from nodulant.frame.model import placed_on, planned_state, route_on
+from nodulant.frame.parts import on_rail
 from nodulant.job.document import Inputs
 from nodulant.linkage.rotation import rotation_vector
 from nodulant.parts.sides import LEFT_RIGHT, Side
+from nodulant.parts.solid import Solid
 from nodulant.survey.vehicle import Survey
 from nodulant.suspension.contacts import contacts
 from nodulant.suspension.forces import NAMES
@@ -107,8 +110,26 @@ def axle_travels(inputs: Inputs, studies: list[Study], *, level: bool = False) -
     rear = _rear(studies)
     drawn = [_axle_travel(i, s, inputs.design.driveline if s is rear else None, level) for i, s in enumerate(studies)]
     return tuple(
-        own.model_copy(update={"brackets": frame_brackets(inputs, s)}) for own, s in zip(drawn, studies, strict=True)
+        own.model_copy(update={"mounts": mounts(inputs, s), "solids": solids_of(inputs, s)})
+        for own, s in zip(drawn, studies, strict=True)
     )
+
+
+def solids_of(inputs: Inputs, s: Study) -> tuple[Solid, ...]:
+    """What the design's own brackets, mounts and plates near this axle fill in space, right side."""
+    if s.setting is None:
+        return ()
+    survey, operations = inputs.survey, inputs.design.operations
+    try:
+        placed = placed_on(survey, operations, "right", planned_state(operations))
+    except NodulantError:
+        return ()
+    near = [p for p in placed if abs(p.centre_mm - s.setting.hub[0]) < NEAR_MM]
+    return tuple(solid for p in near for solid in p.op.solids(on_rail(survey, "right", p, placed)))
+
+
+NEAR_MM = 1600.0
+"""Work on the rails further from an axle than this is not its own."""
 
 
 @remembered(8)

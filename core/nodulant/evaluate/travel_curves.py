@@ -2,6 +2,7 @@
 
 import numpy as np
 
+from nodulant.axles.springs import AirSpring
 from nodulant.base.arrays import Columns
 from nodulant.evaluate.travel_drawing import Curve
 from nodulant.evaluate.travel_parts import curve
@@ -38,6 +39,9 @@ def curves(s: Study, m: Motion) -> tuple[Curve, ...]:
     stiff = roll_stiffness(m, s.springs, s.suspension.anti_roll)
     if stiff is not None:
         rows.append(("roll-stiffness", "Roll stiffness", "N m/deg", stiff, "springs and anti-roll bar of this axle"))
+    if isinstance(s.suspension.springs, AirSpring):
+        plate = s.suspension.springs.plate_deg + of.pitch_deg(m)
+        rows.append(("air-plates", "Air spring's plates against each other", "deg", plate, "nose up positive"))
     if s.suspension.half_shaft is not None:
         h = half_shaft_motion(s.suspension.half_shaft, m)
         rows.append(

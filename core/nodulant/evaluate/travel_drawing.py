@@ -6,8 +6,9 @@ The browser interpolates poses for drawing only; figures come from the curves' r
 from typing import Literal
 
 from nodulant.base.model import Frozen
-from nodulant.frame.ops.bracket import Bracket
+from nodulant.frame.ops.union import Operation
 from nodulant.parts.sides import AxleName, LoadState
+from nodulant.parts.solid import Solid
 
 
 class Curve(Frozen):
@@ -123,5 +124,7 @@ class AxleTravel(Frozen):
     contacts: tuple[Touch, ...] = ()
     """In the order in which they come, bump first."""
     facts: tuple[Fact, ...] = ()
-    brackets: tuple[Bracket, ...] = ()
-    """Brackets that its links ask for on the rails, ready to be put into the design."""
+    mounts: tuple[Operation, ...] = ()
+    """Brackets, mounts and plates that it asks for on rails and axle, ready to be put into the design."""
+    solids: tuple[Solid, ...] = ()
+    """What those of the design fill in space, right side."""

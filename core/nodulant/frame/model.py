@@ -128,7 +128,7 @@ def _touch(a: Span, b: Span) -> bool:
 
 def _no_end_inside(plate: Placed, cutting: Placed, cut: Span) -> None:
     for name, x in zip(plate.op.place_fields(), (plate.start_mm, plate.end_mm), strict=True):
-        if not plate.cuts and cut.start_mm <= x <= cut.end_mm:
+        if plate.op.on_rail and not plate.cuts and cut.start_mm <= x <= cut.end_mm:
             raise InputError(
                 f"'{plate.op.name}' ends inside the cut '{cutting.op.name}'",
                 field=f"/design/operations/{plate.index}/{name}",

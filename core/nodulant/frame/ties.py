@@ -1,7 +1,6 @@
 """The crossmembers of the planned frame: surveyed ones with everything that the design does to them."""
 
 from nodulant.frame.ops.crossmember_change import CrossmemberChange
-from nodulant.frame.ops.raise_into import Raise
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.place import resolve
 from nodulant.survey.crossmember import Crossmember
@@ -17,6 +16,6 @@ def planned_crossmembers(
         if isinstance(op, CrossmemberChange):
             field = f"/design/operations/{index}"
             ties = op.applied(ties, resolve(op.place, survey.features, f"{field}/place"), field)
-        elif isinstance(op, Raise):
-            ties = (*ties, *op.ties(resolve(op.place, survey.features, f"/design/operations/{index}/place")))
+        else:
+            ties = (*ties, *op.ties(resolve(op.anchor, survey.features, f"/design/operations/{index}/place")))
     return (*ties, *added)

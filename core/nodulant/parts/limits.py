@@ -79,6 +79,23 @@ LIMITS: tuple[Limit, ...] = (
     ),
     at_least("sleeve-there", "Crush sleeves in a closed rail", 1.0, "yes", "common practice"),
     at_least("hole-to-weld", "Hole's edge to the weld's toe", 12.7, "mm", "common practice: half an inch"),
+    at_least(
+        "wrench-room", "Room for a socket beside the joint's bolt", 2.0, "mm", "common practice: socket 2.2 diameters"
+    ),
+    at_least("hole-pitch", "Holes of a row apart", 2.5, "x diameter", "common practice: 2.5 to 3 diameters"),
+    at_least(
+        "bolt-out", "Joint's bolt comes out", 1.0, "x its length", "common practice: a bolt that can be taken out"
+    ),
+    at_least(
+        "cast-clear", "Weld clear of a cast housing", 15.0, "mm", "Nodulant default: never on it, never beside it"
+    ),
+    at_most("axle-weld", "Weld on the axle's tube", 1.0, "of allowed", "0.3 F_EXX on the throat: AISC, from memory"),
+    at_least("truss-feet", "Truss has feet on the tubes", 30.0, "mm", "Nodulant default"),
+    at_most("truss-bending", "Truss in bending", 1.0, "of yield/1.5", "beam on its two feet"),
+    at_most("bridge-bending", "Spring crossmember in bending", 1.0, "of yield/1.5", "beam on two supports"),
+    at_most("bridge-weld", "Spring crossmember's end welds", 1.0, "of allowed", "ring of weld: Blodgett, from memory"),
+    at_least("pocket-room", "Room in the spring's slot", 12.0, "mm", "common practice: 6 mm each end"),
+    at_most("pad-bending", "Plate past what carries it", 1.0, "of yield/1.5", "cantilever under even pressure"),
     at_least("leg-least", "Fillet leg against the least", 1.0, "x least", "AWS D1.1 table 5.7, from memory"),
     at_most("leg-most", "Fillet leg against the most", 1.0, "x most", "AWS D1.1, along an edge, from memory"),
     at_most("sleeve", "Crush sleeve under preload", 1.0, "of 0.6 yield", "common practice"),
@@ -162,6 +179,7 @@ LIMITS: tuple[Limit, ...] = (
     ),
     at_least("survey-complete", "Readings taken before teardown", 1.0, "of all", "they cannot be taken afterwards"),
     at_most("as-built", "As-built reading against plan", 1.5, "mm", "common practice: points +-1.5 mm"),
+    at_most("as-built-tabs", "Between the tabs against plan", 0.5, "mm", "Nodulant default: a shim's worth"),
     at_most("as-built-plate", "Plate thickness against plan", 0.3, "mm", "common practice: mill tolerance of plate"),
 )
 _BY_ID = {limit.id: limit for limit in LIMITS}

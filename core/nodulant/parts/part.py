@@ -5,6 +5,7 @@ station (mm rearward from the front axle) and y the height above the rail datum 
 top and bottom faces y is the distance across the rail from the web.
 """
 
+import math
 from typing import Literal
 
 from nodulant.base.model import Frozen
@@ -12,8 +13,21 @@ from nodulant.geometry import Outline
 from nodulant.materials.steel import DENSITY_KG_PER_MM3
 from nodulant.parts.sides import Side
 
-Face = Literal["inner", "outer", "top", "bottom"]
+Face = Literal["inner", "outer", "top", "bottom", "axle", "across"]
+"""Of a rail; what is on the axle or goes across from rail to rail is on none of its faces."""
 EndShape = Literal["square", "taper", "diamond"]
+
+
+class RoundHole(Frozen):
+    """A hole in a part, in the axes of its outline, mm."""
+
+    x_mm: float
+    y_mm: float
+    diameter_mm: float
+
+    def moved(self, dx: float, dy: float) -> "RoundHole":
+        """The same elsewhere."""
+        return self.model_copy(update={"x_mm": self.x_mm + dx, "y_mm": self.y_mm + dy})
 
 
 class Turn(Frozen):
@@ -40,12 +54,15 @@ class Part(Frozen):
     """How many of it are cut."""
     rides_mm: float | None = None
     """Stock station of the rail that it moves with; the middle of its outline where left out."""
+    holes: tuple[RoundHole, ...] = ()
     turn: Turn | None = None
     """Where it follows the rail's slope; its outline is as cut, not turned."""
 
     def mass_kg(self) -> float:
         """Mass of all its flat plates, kg."""
-        return self.count * abs(self.outline.area_mm2()) * self.thickness_mm * DENSITY_KG_PER_MM3
+        gone = sum(math.pi / 4 * hole.diameter_mm**2 for hole in self.holes)
+        area = max(abs(self.outline.area_mm2()) - gone, 0.0)
+        return self.count * area * self.thickness_mm * DENSITY_KG_PER_MM3
 
 
 class Seam(Frozen):

@@ -7,7 +7,7 @@ from nodulant.frame.model import Placed
 from nodulant.geometry import Outline, Vertex
 from nodulant.geometry.outline import arc_centre, is_straight
 from nodulant.materials import find_steel
-from nodulant.parts.part import Part
+from nodulant.parts.part import Part, RoundHole
 from nodulant.parts.sides import Side
 from nodulant.patterns.pattern import Dimension, Label, Pattern, Stroke
 from nodulant.survey.vehicle import Feature
@@ -71,7 +71,7 @@ def _corners(edge: Outline) -> list[tuple[float, float]]:
 def part_pattern(part: Part, centre_mm: float, anchor: Feature, bends: tuple[Stroke, ...] = ()) -> Pattern:
     """Pattern of one plate, with its alignment line at ``centre_mm`` where it crosses the plate."""
     x0, y0, x1, y1 = part.outline.bounds()
-    strokes = [Stroke(layer="CUT", outline=part.outline), *bends]
+    strokes = [Stroke(layer="CUT", outline=part.outline), *bends, *(_drilled(hole) for hole in part.holes)]
     offset = centre_mm - anchor.x_mm
     datum = f"{anchor.name} {offset:+.1f} mm"
     note = "to fit"
@@ -153,6 +153,12 @@ def labels(x: float, top: float, rows: tuple[str, ...]) -> tuple[Label, ...]:
 def line(x0: float, y0: float, x1: float, y1: float) -> Outline:
     """A straight line, mm."""
     return Outline(vertices=(Vertex(x=x0, y=y0), Vertex(x=x1, y=y1)), closed=False)
+
+
+def _drilled(hole: RoundHole) -> Stroke:
+    r = hole.diameter_mm / 2
+    ends = (Vertex(x=hole.x_mm - r, y=hole.y_mm, bulge=1.0), Vertex(x=hole.x_mm + r, y=hole.y_mm, bulge=1.0))
+    return Stroke(layer="HOLE", outline=Outline(vertices=ends))
 
 
 def _cross(x: float, y: float) -> Stroke:

@@ -150,7 +150,7 @@ def piece(request: HttpRequest, body: FindPieceBody) -> StreamingHttpResponse:
     inputs = _inputs(body.job_id, body.design, body.survey)
     evaluate(inputs)
     d = inputs.design
-    whole = Whole(inputs.survey, d.operations, d.seats, d.crossmembers, plan_of(d), d.limits, d.targets.drop_mm)
+    whole = Whole(inputs.survey, d.operations, d.seats, d.crossmembers, plan_of(inputs), d.limits, d.targets.drop_mm)
     return _streamed(search_piece(whole, body.operation_id, _stock(inputs)), lambda found: FindLine(piece=found))
 
 

@@ -769,6 +769,11 @@ export interface components {
             most_bar: number;
             /** Most Mm */
             most_mm: number;
+            /**
+             * Plate Deg
+             * @default 0
+             */
+            plate_deg: number;
             /** Ride Mm */
             ride_mm: number;
             upper: components["schemas"]["HardPoint"];
@@ -922,6 +927,129 @@ export interface components {
             tyre?: string | null;
         };
         /**
+         * AxleBracket
+         * @description Tabs towards a joint ``z_mm`` above and ``x_mm`` behind the hubs: saddled on the tube, or upright on a truss.
+         */
+        AxleBracket: {
+            /**
+             * Along N
+             * @default 0
+             */
+            along_n: number;
+            /**
+             * Base Mm
+             * @default 0
+             */
+            base_mm: number;
+            /**
+             * Brace
+             * @default true
+             */
+            brace: boolean;
+            /**
+             * Holds
+             * @default link
+             * @enum {string}
+             */
+            holds: "link" | "coilover" | "damper" | "strap";
+            /**
+             * Housing
+             * @default not known
+             * @enum {string}
+             */
+            housing: "steel" | "cast" | "not known";
+            /** Housing Half Mm */
+            housing_half_mm?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "axle-bracket";
+            /** Name */
+            name: string;
+            /**
+             * Out N
+             * @default 0
+             */
+            out_n: number;
+            /** Pair Id */
+            pair_id?: string | null;
+            place: components["schemas"]["Place"];
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /**
+             * Stands On
+             * @default tube
+             * @enum {string}
+             */
+            stands_on: "tube" | "truss";
+            /**
+             * Steel Id
+             * @default mild
+             */
+            steel_id: string;
+            /**
+             * @default {
+             *       "bolt_size": "M16",
+             *       "edge_mm": 30,
+             *       "grade": "10.9",
+             *       "holes_above": 0,
+             *       "holes_below": 0,
+             *       "joint_mm": 60,
+             *       "lift_mm": 0,
+             *       "pitch_mm": 40,
+             *       "room_mm": null,
+             *       "shim_mm": 0.38,
+             *       "single": false,
+             *       "standoff_mm": 55,
+             *       "stiff": true,
+             *       "thickness_mm": 6,
+             *       "width_mm": 60
+             *     }
+             */
+            tabs: components["schemas"]["Tabs"];
+            /**
+             * Thickness Mm
+             * @default 6
+             */
+            thickness_mm: number;
+            /**
+             * Tube Mm
+             * @default 76
+             */
+            tube_mm: number;
+            /** Tube Wall Mm */
+            tube_wall_mm?: number | null;
+            /**
+             * Up N
+             * @default 0
+             */
+            up_n: number;
+            /**
+             * Weld Leg Mm
+             * @default 5
+             */
+            weld_leg_mm: number;
+            /**
+             * X Mm
+             * @default 0
+             */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm: number;
+        };
+        /**
          * AxleDrawing
          * @description The tube on one side through travel: pose table of its centre, mm, and where it comes near.
          */
@@ -983,6 +1111,108 @@ export interface components {
             upper_z_mm: number;
         };
         /**
+         * AxlePad
+         * @description A plate on two uprights on the axle's tube, ``z_mm`` above the hubs, turned nose up by ``tilt_deg`` at ride height.
+         */
+        AxlePad: {
+            /**
+             * Across Mm
+             * @default 110
+             */
+            across_mm: number;
+            /**
+             * Along N
+             * @default 0
+             */
+            along_n: number;
+            /**
+             * Holds
+             * @default air-spring
+             * @enum {string}
+             */
+            holds: "air-spring" | "bump-stop";
+            /**
+             * Housing
+             * @default not known
+             * @enum {string}
+             */
+            housing: "steel" | "cast" | "not known";
+            /** Housing Half Mm */
+            housing_half_mm?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "axle-pad";
+            /**
+             * Long Mm
+             * @default 110
+             */
+            long_mm: number;
+            /** Name */
+            name: string;
+            /**
+             * Out N
+             * @default 0
+             */
+            out_n: number;
+            /** Pair Id */
+            pair_id?: string | null;
+            place: components["schemas"]["Place"];
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /**
+             * Steel Id
+             * @default mild
+             */
+            steel_id: string;
+            /**
+             * Thickness Mm
+             * @default 6
+             */
+            thickness_mm: number;
+            /**
+             * Tilt Deg
+             * @default 0
+             */
+            tilt_deg: number;
+            /**
+             * Tube Mm
+             * @default 76
+             */
+            tube_mm: number;
+            /** Tube Wall Mm */
+            tube_wall_mm?: number | null;
+            /**
+             * Up N
+             * @default 0
+             */
+            up_n: number;
+            /**
+             * Weld Leg Mm
+             * @default 5
+             */
+            weld_leg_mm: number;
+            /**
+             * X Mm
+             * @default 0
+             */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm: number;
+        };
+        /**
          * AxleTravel
          * @description One suspension through travel; poses are (x, y, z of the origin, rotation vector), travel by travel, roll by roll.
          */
@@ -992,11 +1222,6 @@ export interface components {
              * @enum {string}
              */
             axle: "front" | "rear";
-            /**
-             * Brackets
-             * @default []
-             */
-            brackets: components["schemas"]["Bracket"][];
             /**
              * Contacts
              * @default []
@@ -1029,6 +1254,11 @@ export interface components {
             layout: string;
             /** Members */
             members: components["schemas"]["Member"][];
+            /**
+             * Mounts
+             * @default []
+             */
+            mounts: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"])[];
             /** Name */
             name: string;
             /** Poses */
@@ -1037,6 +1267,11 @@ export interface components {
             radius_mm: number | null;
             /** Rolls Deg */
             rolls_deg: number[];
+            /**
+             * Solids
+             * @default []
+             */
+            solids: components["schemas"]["Solid"][];
             /**
              * Stands
              * @default []
@@ -1201,6 +1436,11 @@ export interface components {
             along_n: number;
             bolts?: components["schemas"]["BoltGroup"] | null;
             /**
+             * Drain Mm
+             * @default 0
+             */
+            drain_mm: number;
+            /**
              * Face
              * @default outer
              * @enum {string}
@@ -1248,7 +1488,14 @@ export interface components {
              *       "bolt_size": "M16",
              *       "edge_mm": 30,
              *       "grade": "10.9",
+             *       "holes_above": 0,
+             *       "holes_below": 0,
+             *       "joint_mm": 60,
              *       "lift_mm": 0,
+             *       "pitch_mm": 40,
+             *       "room_mm": null,
+             *       "shim_mm": 0.38,
+             *       "single": false,
              *       "standoff_mm": 55,
              *       "stiff": true,
              *       "thickness_mm": 6,
@@ -1795,7 +2042,7 @@ export interface components {
              * Operations
              * @default []
              */
-            operations: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"])[];
+            operations: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"])[];
             /**
              * Seats
              * @default []
@@ -3259,6 +3506,76 @@ export interface components {
             subject: string;
         };
         /**
+         * Pad
+         * @description A plate ``long_mm`` by ``across_mm`` under the rail, its middle ``out_mm`` from the rail's middle (outward positive).
+         */
+        Pad: {
+            /**
+             * Across Mm
+             * @default 80
+             */
+            across_mm: number;
+            /**
+             * Drop Mm
+             * @default 0
+             */
+            drop_mm: number;
+            /**
+             * Force N
+             * @default 0
+             */
+            force_n: number;
+            /**
+             * Holds
+             * @default bump-stop
+             * @enum {string}
+             */
+            holds: "air-spring" | "bump-stop";
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pad";
+            /**
+             * Long Mm
+             * @default 100
+             */
+            long_mm: number;
+            /** Name */
+            name: string;
+            /**
+             * Out Mm
+             * @default 0
+             */
+            out_mm: number;
+            /** Pair Id */
+            pair_id?: string | null;
+            place: components["schemas"]["Place"];
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /**
+             * Steel Id
+             * @default mild
+             */
+            steel_id: string;
+            /**
+             * Thickness Mm
+             * @default 8
+             */
+            thickness_mm: number;
+            /**
+             * Weld Leg Mm
+             * @default 5
+             */
+            weld_leg_mm: number;
+        };
+        /**
          * ParallelFourLink
          * @description Two upper and two lower links, all fore and aft: one link more than freedoms, so it binds in roll.
          */
@@ -3306,7 +3623,12 @@ export interface components {
              * Face
              * @enum {string}
              */
-            face: "inner" | "outer" | "top" | "bottom";
+            face: "inner" | "outer" | "top" | "bottom" | "axle" | "across";
+            /**
+             * Holes
+             * @default []
+             */
+            holes: components["schemas"]["RoundHole"][];
             /** Id */
             id: string;
             /** Name */
@@ -3391,7 +3713,7 @@ export interface components {
             /** Mass Kg */
             mass_kg: number;
             /** Operation */
-            operation: components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"];
+            operation: components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"];
             /** Outer Mm */
             outer_mm: number;
             /** Overlap Mm */
@@ -3810,6 +4132,18 @@ export interface components {
             weld: "one-sided" | "one-sided-backed" | "two-sided" | "two-sided-ground";
         };
         /**
+         * RoundHole
+         * @description A hole in a part, in the axes of its outline, mm.
+         */
+        RoundHole: {
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
          * Row
          * @description One line of the table: the value per option, None where it was not computed; which way is better.
          */
@@ -4148,6 +4482,44 @@ export interface components {
             wall_mm: number;
         };
         /**
+         * Solid
+         * @description A block of the right side, mm: on the frame in its axes, on the axle from the hub line where it crosses the centre plane.
+         *
+         *     ``side`` is its outline seen from the side (x and z), where that is no rectangle.
+         */
+        Solid: {
+            /** Name */
+            name: string;
+            /**
+             * On
+             * @enum {string}
+             */
+            on: "frame" | "axle";
+            /**
+             * Side
+             * @default []
+             */
+            side: [
+                number,
+                number
+            ][];
+            /** X */
+            x: [
+                number,
+                number
+            ];
+            /** Y */
+            y: [
+                number,
+                number
+            ];
+            /** Z */
+            z: [
+                number,
+                number
+            ];
+        };
+        /**
          * SolvedEntry
          * @description One entry with its amount, mm, and whether it was solved.
          */
@@ -4221,6 +4593,195 @@ export interface components {
              * @enum {string}
              */
             weld: "one-sided" | "one-sided-backed" | "two-sided" | "two-sided-ground";
+            /**
+             * Weld Leg Mm
+             * @default 5
+             */
+            weld_leg_mm: number;
+        };
+        /**
+         * SpringBridge
+         * @description A crossmember or hoop at ``place``, its middle ``height_mm`` above the rails' underside, mounts ``y_mm`` from the centre.
+         */
+        SpringBridge: {
+            /**
+             * Across N
+             * @default 0
+             */
+            across_n: number;
+            /**
+             * Form
+             * @default straight
+             * @enum {string}
+             */
+            form: "straight" | "hoop";
+            /**
+             * Gusset Mm
+             * @default 0
+             */
+            gusset_mm: number;
+            /**
+             * Height Mm
+             * @default 120
+             */
+            height_mm: number;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spring-bridge";
+            /** Name */
+            name: string;
+            /**
+             * Od Mm
+             * @default 48.3
+             */
+            od_mm: number;
+            /** Pair Id */
+            pair_id?: string | null;
+            place: components["schemas"]["Place"];
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /**
+             * Spring N
+             * @default 0
+             */
+            spring_n: number;
+            /**
+             * Steel Id
+             * @default mild
+             */
+            steel_id: string;
+            /**
+             * @default {
+             *       "bolt_size": "M12",
+             *       "edge_mm": 22,
+             *       "grade": "10.9",
+             *       "holes_above": 0,
+             *       "holes_below": 0,
+             *       "joint_mm": 35,
+             *       "lift_mm": 0,
+             *       "pitch_mm": 40,
+             *       "room_mm": null,
+             *       "shim_mm": 0.38,
+             *       "single": false,
+             *       "standoff_mm": 35,
+             *       "stiff": true,
+             *       "thickness_mm": 6,
+             *       "width_mm": 45
+             *     }
+             */
+            tabs: components["schemas"]["Tabs"];
+            /**
+             * Wall Mm
+             * @default 4
+             */
+            wall_mm: number;
+            /**
+             * Weld Leg Mm
+             * @default 5
+             */
+            weld_leg_mm: number;
+            /**
+             * Y Mm
+             * @default 260
+             */
+            y_mm: number;
+        };
+        /**
+         * SpringPocket
+         * @description A slot ``length_mm`` long through the bottom flange, cut ``depth_mm`` up; the bolt ``bolt_up_mm`` above the underside.
+         */
+        SpringPocket: {
+            /**
+             * Body Mm
+             * @default 76
+             */
+            body_mm: number;
+            /**
+             * Bolt Size
+             * @default M14
+             */
+            bolt_size: string;
+            /**
+             * Bolt Up Mm
+             * @default 90
+             */
+            bolt_up_mm: number;
+            /**
+             * Corner Radius Mm
+             * @default 6.5
+             */
+            corner_radius_mm: number;
+            /**
+             * Depth Mm
+             * @default 15
+             */
+            depth_mm: number;
+            /**
+             * Grade
+             * @default 10.9
+             */
+            grade: string;
+            /**
+             * Gusset Mm
+             * @default 60
+             */
+            gusset_mm: number;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spring-pocket";
+            /**
+             * Length Mm
+             * @default 110
+             */
+            length_mm: number;
+            /** Name */
+            name: string;
+            /**
+             * Overlap Mm
+             * @default 200
+             */
+            overlap_mm: number;
+            /** Pair Id */
+            pair_id?: string | null;
+            place: components["schemas"]["Place"];
+            /**
+             * Plate Mm
+             * @default 5
+             */
+            plate_mm: number;
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /**
+             * Sleeve
+             * @default true
+             */
+            sleeve: boolean;
+            /**
+             * Spring N
+             * @default 0
+             */
+            spring_n: number;
+            /**
+             * Steel Id
+             * @default mild
+             */
+            steel_id: string;
             /**
              * Weld Leg Mm
              * @default 5
@@ -4645,6 +5206,14 @@ export interface components {
              */
             droop_mm: number;
             half_shaft?: components["schemas"]["HalfShaft"] | null;
+            /**
+             * Housing
+             * @default not known
+             * @enum {string}
+             */
+            housing: "steel" | "cast" | "not known";
+            /** Housing Half Mm */
+            housing_half_mm?: number | null;
             /** Hub Z Mm */
             hub_z_mm?: number | null;
             /** Layout */
@@ -4666,6 +5235,8 @@ export interface components {
             springs?: (components["schemas"]["Coilover"] | components["schemas"]["AirSpring"] | components["schemas"]["LeafPack"]) | null;
             stop?: components["schemas"]["BumpStop"] | null;
             strap?: components["schemas"]["Strap"] | null;
+            /** Tube Wall Mm */
+            tube_wall_mm?: number | null;
             /** Unsprung Kg */
             unsprung_kg?: number | null;
         };
@@ -4679,7 +5250,7 @@ export interface components {
         };
         /**
          * Tabs
-         * @description Two tabs that hold the link's bolt, ``standoff_mm`` from the rail's face.
+         * @description Two tabs that hold the joint's bolt, ``standoff_mm`` from the face they stand on.
          */
         Tabs: {
             /**
@@ -4698,10 +5269,42 @@ export interface components {
              */
             grade: string;
             /**
+             * Holes Above
+             * @default 0
+             */
+            holes_above: number;
+            /**
+             * Holes Below
+             * @default 0
+             */
+            holes_below: number;
+            /**
+             * Joint Mm
+             * @default 60
+             */
+            joint_mm: number;
+            /**
              * Lift Mm
              * @default 0
              */
             lift_mm: number;
+            /**
+             * Pitch Mm
+             * @default 40
+             */
+            pitch_mm: number;
+            /** Room Mm */
+            room_mm?: number | null;
+            /**
+             * Shim Mm
+             * @default 0.38
+             */
+            shim_mm: number;
+            /**
+             * Single
+             * @default false
+             */
+            single: boolean;
             /**
              * Standoff Mm
              * @default 55
@@ -4920,6 +5523,112 @@ export interface components {
             kind: "triangulated";
             lower: components["schemas"]["Link"];
             upper: components["schemas"]["Link"];
+        };
+        /**
+         * Truss
+         * @description From ``foot_to_mm`` over to the other side, feet on the tubes from ``foot_from_mm`` outward.
+         */
+        Truss: {
+            /**
+             * Along N
+             * @default 0
+             */
+            along_n: number;
+            /**
+             * Clear Mm
+             * @default 45
+             */
+            clear_mm: number;
+            /**
+             * Deep Mm
+             * @default 80
+             */
+            deep_mm: number;
+            /**
+             * Foot From Mm
+             * @default 230
+             */
+            foot_from_mm: number;
+            /**
+             * Foot To Mm
+             * @default 380
+             */
+            foot_to_mm: number;
+            /**
+             * Housing
+             * @default not known
+             * @enum {string}
+             */
+            housing: "steel" | "cast" | "not known";
+            /** Housing Half Mm */
+            housing_half_mm?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "truss";
+            /** Name */
+            name: string;
+            /**
+             * Out N
+             * @default 0
+             */
+            out_n: number;
+            /** Pair Id */
+            pair_id?: string | null;
+            place: components["schemas"]["Place"];
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /**
+             * Steel Id
+             * @default mild
+             */
+            steel_id: string;
+            /**
+             * Tall Mm
+             * @default 90
+             */
+            tall_mm: number;
+            /**
+             * Thickness Mm
+             * @default 6
+             */
+            thickness_mm: number;
+            /**
+             * Tube Mm
+             * @default 76
+             */
+            tube_mm: number;
+            /** Tube Wall Mm */
+            tube_wall_mm?: number | null;
+            /**
+             * Up N
+             * @default 0
+             */
+            up_n: number;
+            /**
+             * Weld Leg Mm
+             * @default 5
+             */
+            weld_leg_mm: number;
+            /**
+             * X Mm
+             * @default 0
+             */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm: number;
         };
         /**
          * Tube

@@ -6,20 +6,22 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from nodulant.base.model import Frozen, Size, Thickness
+from nodulant.base.model import Extra, Frozen, Size, Thickness
 from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.bolted import BoltGroup, bolt_checks, bolt_figures
 from nodulant.frame.ops.notch_work import HOT
 from nodulant.frame.ops.operation import RailOperation
+from nodulant.frame.ops.tabs import Tabs, carry_checks, fit_checks, tab_figures, tab_shape, unloaded
 from nodulant.frame.ops.wall import wall_capacity_n, wall_check
 from nodulant.frame.ops.weld_legs import leg_checks
 from nodulant.frame.place import Place, resolve
+from nodulant.geometry.hull import XY
 from nodulant.geometry.outline import polygon, rectangle
 from nodulant.materials import find_steel, line_capacity
-from nodulant.materials.bolts import find_bolt, hole_n
-from nodulant.materials.steel import SAFETY_ON_YIELD
+from nodulant.materials.bolts import find_bolt
 from nodulant.materials.weld import Line, group_load_n_per_mm, weld_group
-from nodulant.parts.part import Face, Part, Seam, Turn, part_id
+from nodulant.parts.part import Face, Part, RoundHole, Seam, Turn, part_id
+from nodulant.parts.solid import Solid, block
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
@@ -27,19 +29,8 @@ from nodulant.survey.vehicle import Feature
 Force = Annotated[float, Field(ge=-500_000, le=500_000)]
 
 
-class Tabs(Frozen):
-    """Two tabs that hold the link's bolt, ``standoff_mm`` from the rail's face."""
-
-    thickness_mm: Thickness = 6.0
-    width_mm: Size = 60.0
-    standoff_mm: Size = 55.0
-    lift_mm: Annotated[float, Field(ge=-400, le=400)] = 0.0
-    """Link's bolt above the foot's middle; negative where the tabs hang below it."""
-    edge_mm: Size = 30.0
-    bolt_size: Annotated[str, Field(max_length=20)] = "M16"
-    grade: Annotated[str, Field(max_length=20)] = "10.9"
-    stiff: bool = True
-    """Both tabs carry: two shear planes count."""
+DRAIN_UP_MM = 12.0
+"""A drain hole's centre above the foot's lower edge."""
 
 
 class BracketGusset(Frozen):
@@ -65,6 +56,8 @@ class Bracket(RailOperation):
     steel_id: str = "mild"
     tabs: Tabs = Tabs()
     gusset: BracketGusset | None = None
+    drain_mm: Extra = 0.0
+    """Hole at the lowest corner of a bracket that closes itself; 0 for none."""
     fixing: Literal["welded", "bolted", "welded-and-bolted"] = "welded"
     weld_leg_mm: Thickness = 5.0
     bolts: BoltGroup | None = None
@@ -101,10 +94,17 @@ class Bracket(RailOperation):
         """Flat shapes; two tabs are cut from one pattern."""
         x, w, h = on.span.centre_mm, self.width_mm, self.tall_mm
         low = on.here.underside + self.height_mm - h / 2
-        long = self.tabs.standoff_mm + self.tabs.edge_mm
-        tab = rectangle(x - self.tabs.width_mm / 2, low, x + self.tabs.width_mm / 2, low + long)
+        corners, drilled = tab_shape(
+            self.tabs, self._tab_foot(x, low), (low + self.tabs.standoff_mm, x + self.tabs.lift_mm)
+        )
+        tab = polygon([(across, out) for out, across in corners])
+        holes = {"tabs": tuple(RoundHole(x_mm=h.y_mm, y_mm=h.x_mm, diameter_mm=h.diameter_mm) for h in drilled)}
+        if self.drain_mm:
+            holes["foot"] = (RoundHole(x_mm=x, y_mm=low + DRAIN_UP_MM, diameter_mm=self.drain_mm),)
         rows = [("foot", "Bracket foot", rectangle(x - w / 2, low, x + w / 2, low + h), self.thickness_mm)]
-        rows.append(("tabs", "Bracket tab, two of it", tab, self.tabs.thickness_mm))
+        rows.append(
+            ("tabs", "Bracket tab" if self.tabs.single else "Bracket tab, two of it", tab, self.tabs.thickness_mm)
+        )
         if self.gusset:
             g = self.gusset.leg_mm
             rows.append(
@@ -125,9 +125,26 @@ class Bracket(RailOperation):
                 thickness_mm=t,
                 steel_id=self.steel_id,
                 turn=turn,
+                holes=holes.get(role, ()),
+                count=self.tabs.count if role == "tabs" else 1,
             )
             for role, name, outline, t in rows
         ]
+
+    def solids(self, on: OnRail) -> tuple[Solid, ...]:
+        """Foot and tabs."""
+        away = 1.0 if on.rail.opens == "inward" else -1.0
+        outside = away if self.face == "outer" else -away
+        face = on.rail.web_y_mm - (0.0 if self.face == "outer" else away * on.here.width)
+        x, z = on.span.centre_mm, on.here.underside + self.height_mm
+        t, thick, reach = self.tabs, self.thickness_mm, self.tabs.standoff_mm + self.tabs.edge_mm
+        rows = [block(self.name, "frame", (x, face + outside * thick / 2, z), (self.width_mm, thick, self.tall_mm))]
+        apart = (t.inside_mm + t.thickness_mm) / 2
+        tall = abs(t.lift_mm) + t.width_mm
+        for dx in (0.0,) if t.single else (-apart, apart):
+            middle = (x + dx, face + outside * reach / 2, z + t.lift_mm / 2)
+            rows.append(block(self.name, "frame", middle, (t.thickness_mm, reach, tall)))
+        return tuple(rows)
 
     def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
         """Fillet around the foot, where it is welded."""
@@ -172,19 +189,15 @@ class Bracket(RailOperation):
         )
         return tuple(rows)
 
-    def _unloaded(self, limit_id: str, at: float) -> CheckSpec:
-        return CheckSpec(
-            limit_id=limit_id,
-            value=None,
-            station_mm=at,
-            missing=("along_n",),
-            remedy="The link's force at limit load is not given.",
-        )
+    def _tab_foot(self, x: float, low: float) -> list[XY]:
+        """The edge of a tab that is welded to the foot: out of the face, and along the row."""
+        half = min(self.tabs.width_mm, self.tall_mm) / 2
+        return [(low, x - half), (low, x + half)]
 
     def _wall(self, on: OnRail) -> CheckSpec:
         at, t = on.span.centre_mm, self.tabs
         if self._force <= 0:
-            return self._unloaded("rail-wall", at)
+            return unloaded("rail-wall", at)
         steel = find_steel(on.rail.steel_id)
         worth = steel.beside_weld_mpa if self.welded else steel.yield_mpa
         holds = wall_capacity_n(on.here.wall, on.here.height, self.tall_mm, self.width_mm, worth)
@@ -194,7 +207,7 @@ class Bracket(RailOperation):
     def _weld(self, on: OnRail) -> CheckSpec:
         at = on.span.centre_mm
         if self._force <= 0:
-            return self._unloaded("weld-group", at)
+            return unloaded("weld-group", at)
         w, h = self.width_mm / 2, self.tall_mm / 2
         corners = [(-w, -h), (w, -h), (w, h), (-w, h)]
         lines = [Line(*a, *b) for a, b in zip(corners, corners[1:] + corners[:1], strict=True)]
@@ -218,7 +231,7 @@ class Bracket(RailOperation):
 
     def _foot_bolts(self, bolts: BoltGroup, at: float) -> CheckSpec:
         if self._force <= 0:
-            return self._unloaded("bolt-group", at)
+            return unloaded("bolt-group", at)
         bolt, n = bolts.bolt(), 2 * bolts.per_end
         arm = max(self.width_mm - 2 * bolts.edge_mm, 1.0)
         tall = max(self.tall_mm - 2 * bolts.edge_mm, 1.0)
@@ -241,66 +254,11 @@ class Bracket(RailOperation):
         )
 
     def _tab_checks(self, at: float) -> list[CheckSpec]:
-        t, bolt = self.tabs, find_bolt(self.tabs.bolt_size, self.tabs.grade)
-        d = bolt.size.diameter_mm
-        rows = [
-            CheckSpec(
-                limit_id="edge-distance",
-                about="tab",
-                value=t.edge_mm / d,
-                formula="edge / diameter",
-                values={"edge": t.edge_mm, "diameter": d},
-                words="link's hole to the tab's end",
-                detail="tab",
-                station_mm=at,
-                remedy=f"{1.5 * d:.1f} mm or more.",
-            )
-        ]
-        if self._force <= 0:
-            return [*rows, *(self._unloaded(rule, at) for rule in ("link-bolt", "tab-hole", "tab-bending"))]
-        planes = 2 if t.stiff else 1
-        capacity = bolt.shear_n(planes)
-        rows.append(
-            CheckSpec(
-                limit_id="link-bolt",
-                value=self._force / capacity,
-                formula="force / capacity",
-                values={"force": self._force, "capacity": capacity},
-                words=f"{planes} shear plane{'s' if planes > 1 else ''}",
-                station_mm=at,
-                remedy="A bigger bolt, or tabs stiff enough for two planes.",
-            )
-        )
-        steel = find_steel(self.steel_id)
-        hole = 2 * hole_n(bolt, t.edge_mm, t.thickness_mm, steel.ultimate_mpa)
-        rows.append(
-            CheckSpec(
-                limit_id="tab-hole",
-                value=self._force / hole,
-                formula="force / capacity",
-                values={"force": self._force, "capacity": hole},
-                words="bearing or tear-out of both tabs",
-                station_mm=at,
-                remedy="Thicker tabs, or more edge.",
-            )
-        )
+        t = self.tabs
         off = max(t.standoff_mm - (self.gusset.leg_mm if self.gusset else 0.0), 0.0)
         lever = (off**2 + max(abs(t.lift_mm) - self.tall_mm / 2, 0.0) ** 2) ** 0.5
-        modulus = 2 * t.thickness_mm * t.width_mm**2 / 6
         moment = (self.along_n**2 + self.up_n**2) ** 0.5 * lever
-        rows.append(
-            CheckSpec(
-                limit_id="tab-bending",
-                value=SAFETY_ON_YIELD * moment / (modulus * steel.yield_mpa),
-                formula="1.5 * moment / (modulus * yield_)",
-                values={"moment": moment, "modulus": modulus, "yield_": steel.yield_mpa},
-                words="both tabs in their own plane, to the gusset where there is one",
-                station_mm=at,
-                same_as_stock=moment == 0,
-                remedy="Wider or thicker tabs, less standoff, or a gusset.",
-            )
-        )
-        return rows
+        return [*fit_checks(t, at), *carry_checks(t, self.steel_id, self._force, moment, at)]
 
     def details(self, on: OnRail) -> tuple[FatigueDetail, ...]:
         """The foot as an attachment on the web."""
@@ -318,16 +276,7 @@ class Bracket(RailOperation):
 
     def figures(self, on: OnRail) -> tuple[FigureSpec, ...]:
         """Torque of the foot's bolts and of the link's."""
-        link = find_bolt(self.tabs.bolt_size, self.tabs.grade)
-        rows = [
-            FigureSpec(
-                key="link-torque",
-                name=f"Torque of the link's {link.size.id} {link.grade.id} bolt, dry",
-                value=link.torque_nm("dry"),
-                unit="N m",
-                basis="T = 0.2 F d; tightened at ride height where the joint is rubber",
-            )
-        ]
+        rows = [*tab_figures(self.tabs)]
         if self.fixing != "welded":
             rows += [
                 f
@@ -344,7 +293,7 @@ class Bracket(RailOperation):
                 key="place",
                 phase="tack",
                 title="Tack the bracket",
-                detail=f"{at}; a bar through both sides' holes keeps them square and in line.",
+                detail=f"{at}; a bar through both sides' holes keeps them square and in line. Joint in place with a {self.tabs.shim_mm:g} mm shim on each side: the weld pulls the tabs in.",
                 minutes=45,
                 people=2,
                 tools=("square", "bar", "welder"),
@@ -397,5 +346,12 @@ class Bracket(RailOperation):
                 planned_mm=self.height_mm,
                 limit_id="as-built",
                 datum="rail underside",
+            ),
+            ReadingSpec(
+                key="between-tabs",
+                name="Between the tabs, welded",
+                planned_mm=self.tabs.joint_mm + self.tabs.shim_mm,
+                limit_id="as-built-tabs",
+                datum="inside to inside; the joint has to go in by hand",
             ),
         ]

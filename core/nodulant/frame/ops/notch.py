@@ -158,12 +158,12 @@ class Notch(NotchPlan):
         return notch_readings(self, datum)
 
 
-_OVER: dict[Face, Face] = {"top": "bottom", "bottom": "top", "inner": "inner", "outer": "outer"}
+_OVER: dict[Face, Face] = {"top": "bottom", "bottom": "top"}
 
 
 def _turned_over(part: Part, rail: RailHere) -> Part:
     """A plate of a cut from above: its mirror image about the rail's mid-height."""
-    face = _OVER[part.face]
+    face = _OVER.get(part.face, part.face)
     if part.face in {"top", "bottom"}:
         return part.model_copy(update={"face": face})
     middle = 2 * rail.underside + rail.height

@@ -17,7 +17,9 @@ from nodulant.geometry import Outline, Vertex
 from nodulant.parts.joint import Joint
 from nodulant.parts.part import Part, Seam
 from nodulant.parts.sides import Side, Sides
+from nodulant.parts.solid import Solid
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec
+from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
 
@@ -65,6 +67,11 @@ class RailOperation(Frozen):
         return ()
 
     @property
+    def on_rail(self) -> bool:
+        """Whether it is fast on the rail; work on an axle is not, and may lie over a cut."""
+        return True
+
+    @property
     def closes(self) -> float | None:
         """How far inside the lips a plate that closes an open rail lies, mm; None where there is none."""
         return None
@@ -88,6 +95,14 @@ class RailOperation(Frozen):
 
     def moves(self, span: Span, side: Side) -> tuple[Move, ...]:
         """How the rail behind it moves."""
+        return ()
+
+    def ties(self, x_mm: float) -> tuple[Crossmember, ...]:
+        """Crossmembers that it adds at station ``x_mm``."""
+        return ()
+
+    def solids(self, on: OnRail) -> tuple[Solid, ...]:
+        """What its parts fill in space, for the suspension's views, right side."""
         return ()
 
     def joints(self, on: OnRail) -> tuple[Joint, ...]:

@@ -5,17 +5,22 @@ from typing import Annotated
 from pydantic import Field
 
 from nodulant.frame.ops.access import AccessCut
+from nodulant.frame.ops.axle_bracket import AxleBracket
 from nodulant.frame.ops.boxing import Boxing
 from nodulant.frame.ops.bracket import Bracket
 from nodulant.frame.ops.crossmember_change import CrossmemberChange
 from nodulant.frame.ops.hole import WebHole
 from nodulant.frame.ops.narrow import Narrow
 from nodulant.frame.ops.notch import Notch
+from nodulant.frame.ops.pad import AxlePad, Pad
 from nodulant.frame.ops.plate import Doubler
 from nodulant.frame.ops.raise_into import Raise
 from nodulant.frame.ops.repair import Repair
 from nodulant.frame.ops.splice import Splice
+from nodulant.frame.ops.spring_bridge import SpringBridge
+from nodulant.frame.ops.spring_pocket import SpringPocket
 from nodulant.frame.ops.stretch import Stretch
+from nodulant.frame.ops.truss import Truss
 from nodulant.frame.ops.zstep import ZStep
 
 Operation = Annotated[
@@ -31,6 +36,12 @@ Operation = Annotated[
     | Splice
     | AccessCut
     | Repair
-    | Bracket,
+    | Bracket
+    | SpringBridge
+    | SpringPocket
+    | Pad
+    | AxleBracket
+    | Truss
+    | AxlePad,
     Field(discriminator="kind"),
 ]
