@@ -2,6 +2,7 @@
 
 import base64
 import io
+import math
 import re
 import zlib
 
@@ -33,6 +34,8 @@ FULL = {
     "bracket": {"gusset": {}},
 }
 PARTLESS = {"hole", "crossmember"}
+ACROSS = {"spring-bridge", "truss"}
+"""One piece from side to side, kept with the left."""
 
 
 def drawn_area(data):
@@ -64,9 +67,8 @@ class Patterns(SimpleTestCase):
                 ids = {p.id for p in added_parts(survey, "left", placed).parts}
                 self.assertEqual(bool(ids), kind not in PARTLESS)
                 self.assertEqual({p.part_id for p in patterns if p.side == "left" and p.part_id}, ids)
-                self.assertEqual(
-                    len([p for p in patterns if p.side == "left"]), len([p for p in patterns if p.side == "right"])
-                )
+                right = 0 if kind in ACROSS else len([p for p in patterns if p.side == "left"])
+                self.assertEqual(len([p for p in patterns if p.side == "right"]), right)
 
     def test_the_dxf_has_the_part_s_area(self):
         for kind, op, survey in self.each():
@@ -83,6 +85,8 @@ class Patterns(SimpleTestCase):
             patterns = patterns_of(survey, (op,))
             left = {p.id.removesuffix("/left"): p for p in patterns if p.side == "left"}
             right = {p.id.removesuffix("/right"): p for p in patterns if p.side == "right"}
+            if kind in ACROSS:
+                continue
             self.assertEqual(left.keys(), right.keys(), kind)
             for key, pattern in left.items():
                 pair = [(p.bounds()[2] - p.bounds()[0], p.bounds()[3] - p.bounds()[1]) for p in (pattern, right[key])]
@@ -100,7 +104,9 @@ class Patterns(SimpleTestCase):
         for kind, op, survey in self.each():
             placed = placed_on(survey, (op,), "left", planned_state((op,)))
             for part in added_parts(survey, "left", placed).parts:
-                by_hand = part.count * abs(part.outline.area_mm2()) * part.thickness_mm * DENSITY_KG_PER_MM3
+                drilled = sum(math.pi / 4 * hole.diameter_mm**2 for hole in part.holes)
+                area = abs(part.outline.area_mm2()) - drilled
+                by_hand = part.count * area * part.thickness_mm * DENSITY_KG_PER_MM3
                 self.assertAlmostEqual(part.mass_kg(), by_hand, msg=kind)
 
     def test_a_post_weighs_what_its_box_weighs(self):

@@ -5,7 +5,7 @@ import numpy as np
 from nodulant.axles.layouts.layout import NamedLink
 from nodulant.axles.points import on_axle
 from nodulant.frame.columns import rail_at
-from nodulant.frame.ops.bracket import Bracket
+from nodulant.frame.ops.bracket import Bracket, BracketGusset
 from nodulant.frame.ops.tabs import Tabs
 from nodulant.frame.place import Place
 from nodulant.job.document import Inputs
@@ -60,6 +60,7 @@ def _bracket(inputs: Inputs, s: Study, named: NamedLink) -> Bracket | None:
         width_mm=120.0,
         tall_mm=tall,
         tabs=Tabs(standoff_mm=max(off, LEAST_STANDOFF_MM), lift_mm=lift),
+        gusset=BracketGusset(),
         along_n=round(along, 1),
         up_n=round(up, 1),
         out_n=round(across if outer else -across, 1),

@@ -13,6 +13,7 @@ from nodulant.axles.springs import AirSpring, Coilover, Damper, Strap
 from nodulant.base.errors import NodulantError
 from nodulant.evaluate.frame_brackets import frame_brackets, worst_on_frame
 from nodulant.frame.columns import rail_at
+from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.ops.axle_bracket import AxleBracket
 from nodulant.frame.ops.bracket import Bracket
 from nodulant.frame.ops.pad import AxlePad, Pad
@@ -28,7 +29,7 @@ from nodulant.suspension.study import Study
 TUBE_MM = 76.0
 TRUSS_UP_MM = 35.0
 """An upper joint this far above the tube's top and near the middle stands on a truss."""
-NEAR_RAIL_MM = 160.0
+NEAR_RAIL_MM, BESIDE_MM = 160.0, 15.0
 SMALL = {"bolt_size": "M12", "width_mm": 45.0, "edge_mm": 22.0, "joint_mm": 35.0, "thickness_mm": 5.0}
 
 
@@ -269,10 +270,24 @@ def _bellows(inputs: Inputs, s: Study, springs: AirSpring) -> list[Operation]:
     return out
 
 
+def _beside_cuts(inputs: Inputs, x: float) -> float:
+    """``x``, or just ahead of the cut that it lies in: a stop needs metal over it."""
+    operations = inputs.design.operations
+    try:
+        placed = placed_on(inputs.survey, operations, "right", planned_state(operations))
+    except NodulantError:
+        return x
+    half = float(Pad.model_fields["long_mm"].default) / 2 + BESIDE_MM
+    for cut in (cut for p in placed for cut in p.cuts):
+        if cut.start_mm - half < x < cut.end_mm + half:
+            return max(cut.start_mm - half, inputs.survey.rails.right.start_mm + 100.0)
+    return x
+
+
 def _stop(inputs: Inputs, s: Study) -> list[Operation]:
     """Under the rail above the axle: three times the corner's standing load (the frame case's own factor)."""
     rail, x = inputs.survey.rails.right, s.setting.hub[0] if s.setting else 0.0
-    x = min(max(x, rail.start_mm + 100.0), rail.end_mm - 100.0)
+    x = _beside_cuts(inputs, min(max(x, rail.start_mm + 100.0), rail.end_mm - 100.0))
     force = BUMP * s.loads.standing_n / 2 if s.loads else 0.0
     width = rail_at(rail, x)[2]
     return _made(

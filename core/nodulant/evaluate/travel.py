@@ -106,9 +106,11 @@ def _rear(studies: list[Study]) -> Study | None:
 
 
 def axle_travels(inputs: Inputs, studies: list[Study], *, level: bool = False) -> tuple[AxleTravel, ...]:
-    """Drawings and curves of all of them, the shaft with the rear axle; ``level`` leaves the poses in roll out."""
+    """Drawings and curves of all of them, the shaft with the rear axle; ``level`` leaves out the poses in roll and the mounts."""
     rear = _rear(studies)
     drawn = [_axle_travel(i, s, inputs.design.driveline if s is rear else None, level) for i, s in enumerate(studies)]
+    if level:
+        return tuple(drawn)
     return tuple(
         own.model_copy(update={"mounts": mounts(inputs, s), "solids": solids_of(inputs, s)})
         for own, s in zip(drawn, studies, strict=True)

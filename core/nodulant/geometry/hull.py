@@ -4,7 +4,7 @@ import math
 from collections.abc import Iterable, Sequence
 
 XY = tuple[float, float]
-AROUND = 16
+AROUND = 32
 
 
 def hull(points: Iterable[XY]) -> list[XY]:

@@ -10,6 +10,10 @@ from nodulant.patterns.wrap import wrap_template
 from nodulant.survey.vehicle import Feature, Survey
 
 
+SPOT_MM = 2.0
+"""Work on a shorter stretch than this has one place, not two ends."""
+
+
 def patterns_of(survey: Survey, operations: tuple[Operation, ...]) -> tuple[Pattern, ...]:
     """Cut templates first, then plates, left before right. Raises InputError."""
     return tuple(pattern for side in LEFT_RIGHT for pattern in _of_side(survey, operations, side))
@@ -28,7 +32,8 @@ def _of_side(survey: Survey, operations: tuple[Operation, ...], side: Side) -> l
     for part in added_parts(survey, side, placed).parts:
         p = by_id[part.operation]
         bends = tuple(Stroke(layer="BEND", outline=line) for line in p.op.bends(part, p.centre_mm))
-        at = p.centre_mm if p.op.opens else p.start_mm
+        spot = p.end_mm - p.start_mm < SPOT_MM
+        at = p.centre_mm if p.op.opens or spot else p.start_mm
         out.append(part_pattern(part, at, _anchor(survey, p.op.anchor.anchor_id), bends))
     return out
 

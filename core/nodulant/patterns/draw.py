@@ -13,6 +13,8 @@ from nodulant.patterns.pattern import Dimension, Label, Pattern, Stroke
 from nodulant.survey.vehicle import Feature
 
 MARGIN_MM = 60.0
+WIDE_PER_HIGH = 0.62
+"""Width of a letter over its height, about."""
 
 
 def cut_template(placed: Placed, edge: Outline, side: Side, rail: RailHere, anchor: Feature) -> Pattern:
@@ -80,11 +82,12 @@ def part_pattern(part: Part, centre_mm: float, anchor: Feature, bends: tuple[Str
         strokes.append(Stroke(layer="ETCH", outline=line(centre_mm, low + 2, centre_mm, y1 - 2)))
         note = f"line = {datum}"
     steel = find_steel(part.steel_id)
-    height = min(5.0, (y1 - y0) / 6)
     rows = (
         f"{part.name} · {part.side[0].upper()} · {part.thickness_mm:g} mm {steel.name}",
         f"{note} · FRONT to the left",
     )
+    longest = max(len(row) for row in rows)
+    height = min(5.0, (y1 - y0) / 6, (x1 - x0) / (WIDE_PER_HIGH * longest))
     points = part.outline.points(0.1)
     lines = [(text, y1 - (1.8 + 1.7 * i) * height) for i, text in enumerate(rows)]
     left = max(_left_edge(points, y) for _, y in lines) + 2 * height

@@ -4485,7 +4485,7 @@ export interface components {
          * Solid
          * @description A block of the right side, mm: on the frame in its axes, on the axle from the hub line where it crosses the centre plane.
          *
-         *     ``side`` is its outline seen from the side (x and z), where that is no rectangle.
+         *     Each of x, y and z runs from its least to its most. ``side`` is its outline seen from the side (x and z), where that is no rectangle.
          */
         Solid: {
             /** Name */
@@ -4499,25 +4499,13 @@ export interface components {
              * Side
              * @default []
              */
-            side: [
-                number,
-                number
-            ][];
+            side: number[][];
             /** X */
-            x: [
-                number,
-                number
-            ];
+            x: number[];
             /** Y */
-            y: [
-                number,
-                number
-            ];
+            y: number[];
             /** Z */
-            z: [
-                number,
-                number
-            ];
+            z: number[];
         };
         /**
          * SolvedEntry
@@ -4680,7 +4668,7 @@ export interface components {
             tabs: components["schemas"]["Tabs"];
             /**
              * Wall Mm
-             * @default 4
+             * @default 5
              */
             wall_mm: number;
             /**

@@ -1,5 +1,6 @@
 import type { Boxing, Notch, Operation, OperationKind } from "../api/types";
 import { type Draft, freshId } from "../draft/document";
+import { freshMount, TAB } from "./freshMounts";
 
 /** A place to start from: the rear axle line where there is one, else the datum feature. */
 export function startPlace(draft: Draft, offset_mm: number) {
@@ -70,6 +71,15 @@ const CUT = {
 /** A new operation of a kind, in a place where it can be seen. */
 export function freshOperation(draft: Draft, kind: OperationKind): Operation {
   const at = (offset: number) => startPlace(draft, offset);
+  const mount = freshMount(draft, kind, (own, name) => base(draft, own, name), at);
+  return mount ?? freshRailWork(draft, kind, at);
+}
+
+function freshRailWork(
+  draft: Draft,
+  kind: OperationKind,
+  at: (mm: number) => ReturnType<typeof startPlace>,
+): Operation {
   switch (kind) {
     case "notch":
       return freshNotch(draft);
@@ -205,17 +215,9 @@ export function freshOperation(draft: Draft, kind: OperationKind): Operation {
         tall_mm: 90,
         thickness_mm: 6,
         steel_id: "mild",
-        tabs: {
-          thickness_mm: 6,
-          width_mm: 60,
-          standoff_mm: 55,
-          lift_mm: 0,
-          edge_mm: 30,
-          bolt_size: "M16",
-          grade: "10.9",
-          stiff: true,
-        },
+        tabs: TAB,
         gusset: null,
+        drain_mm: 0,
         fixing: "welded",
         weld_leg_mm: 5,
         bolts: null,
@@ -224,5 +226,7 @@ export function freshOperation(draft: Draft, kind: OperationKind): Operation {
         up_n: 0,
         out_n: 0,
       };
+    default:
+      return freshNotch(draft);
   }
 }

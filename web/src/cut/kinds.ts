@@ -1,4 +1,5 @@
 import { box, butt, is, type KindSpec, leg, name, PROFILES, place, root, sidePlates, steel } from "./fieldSpecs";
+import { MOUNT_WORK } from "./mountWork";
 import { SMALL_WORK } from "./smallWork";
 
 /** Every operation that is described by a plain form; the notch and the boxing plate have forms of their own. */
@@ -201,4 +202,5 @@ export const KINDS: KindSpec[] = [
     ],
   },
   ...SMALL_WORK,
+  ...MOUNT_WORK,
 ];

@@ -13,6 +13,7 @@ import {
   steel,
   thickness,
 } from "./fieldSpecs";
+import { ROW, TABS } from "./mountWork";
 
 /** Plates, holes, crossmembers, access, repair and brackets: work that does not move the rail. */
 export const SMALL_WORK: KindSpec[] = [
@@ -189,12 +190,10 @@ export const SMALL_WORK: KindSpec[] = [
       steel,
       { at: "tabs.standoff_mm", label: "Link's bolt off the face" },
       { at: "tabs.lift_mm", label: "Bolt above the foot's middle" },
-      { at: "tabs.edge_mm", label: "Hole to tab's end" },
-      { at: "tabs.width_mm", label: "Tab width" },
-      { at: "tabs.thickness_mm", label: "Tab thickness", is: "thickness" },
-      { at: "tabs.bolt_size", label: "Link's bolt", is: "bolt" },
-      { at: "tabs.grade", label: "Its grade", is: "grade" },
+      ...TABS,
       { at: "tabs.stiff", label: "Both tabs stiff: two shear planes", is: "tick" },
+      ...ROW,
+      { at: "drain_mm", label: "Drain hole (0: none)", is: "thickness" },
       { at: "along_n", label: "Force along, rearward", is: "force" },
       { at: "up_n", label: "Force up", is: "force" },
       { at: "out_n", label: "Force outward", is: "force" },

@@ -117,7 +117,8 @@ function PlanRail({ rail, parts, scale, across, strong, selected }: RailProps) {
         const y = between(x0, rail.x_mm, rail.web_y_mm);
         const t = between(x0, rail.x_mm, rail.tip_y_mm);
         const thick = inward * part.thickness_mm;
-        if (part.role === "liner" || part.role.startsWith("cap-side")) return null;
+        if (part.face === "axle" || part.face === "across" || part.role === "liner" || part.role.startsWith("cap-side"))
+          return null;
         const box =
           part.face === "outer" && !PIECE.test(part.role)
             ? band(x0, x1, y - thick, y)

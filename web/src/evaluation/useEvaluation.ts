@@ -6,6 +6,8 @@ import { shownDraft, useBench } from "../draft/store";
 
 type Shown = {
   result: Evaluation | null;
+  /** The suspensions as they were before the last change that moved them. */
+  last: Evaluation["travel"];
   /** The draft that the result belongs to. */
   draft: Draft | null;
   before: Record<string, number>;
@@ -21,6 +23,7 @@ export const NONE: never[] = [];
 
 export const useShown = create<Shown>(() => ({
   result: null,
+  last: [],
   draft: null,
   before: {},
   problems: [],
@@ -106,6 +109,7 @@ function show(result: Evaluation, draft: Draft, at: number, dragging: boolean): 
   for (const check of old.result?.checks ?? []) if (check.margin !== null) margins[check.id] = check.margin;
   useShown.setState({
     result,
+    last: lastOf(old, result, dragging),
     draft,
     before: dragging ? old.before : margins,
     problems: [],
@@ -113,6 +117,18 @@ function show(result: Evaluation, draft: Draft, at: number, dragging: boolean): 
     shownAt: at,
   });
 }
+
+/** Where a hand's drag begins, or a typed change: what stood there stays to be seen until the next one. */
+function lastOf(old: Shown, next: Evaluation, dragging: boolean): Evaluation["travel"] {
+  const moved = old.result && placeOf(old.result) !== placeOf(next);
+  const began = moved && !handOn;
+  handOn = dragging;
+  return began && old.result ? old.result.travel : old.last;
+}
+let handOn = false;
+
+/** Where every member and hard point lies, to tell whether anything moved. */
+const placeOf = (of: Evaluation) => JSON.stringify(of.travel.map((t) => [t.members, t.grips, t.hub]));
 
 /** A drag's answer over the last full one: whys and what a drag does not change are kept. */
 function merged(old: Evaluation, next: Evaluation): Evaluation {
@@ -134,7 +150,11 @@ function merged(old: Evaluation, next: Evaluation): Evaluation {
 function withTravel(old: Evaluation, moved: Moved): Evaluation {
   const whys = new Map(old.checks.map((check) => [check.id, check]));
   const fresh = moved.checks.map((check) => ({ ...whys.get(check.id), ...check }) as Check);
-  return { ...old, checks: [...fresh, ...old.checks.filter((c) => c.stage !== "travel")], travel: moved.travel };
+  const travel = moved.travel.map((axle) => {
+    const before = old.travel.find((t) => t.index === axle.index);
+    return before ? { ...axle, mounts: before.mounts, solids: before.solids } : axle;
+  });
+  return { ...old, checks: [...fresh, ...old.checks.filter((c) => c.stage !== "travel")], travel };
 }
 
 /** The strip of the last full answer, where its stations are as many. */
@@ -164,5 +184,5 @@ export function evaluateAgain(): void {
 }
 
 export function resetEvaluation(): void {
-  useShown.setState({ result: null, draft: null, before: {}, problems: [], stale: false });
+  useShown.setState({ result: null, last: [], draft: null, before: {}, problems: [], stale: false });
 }

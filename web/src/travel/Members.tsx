@@ -4,10 +4,17 @@ import { paint } from "../app/theme";
 import type { Vec } from "./pose";
 import type { PaperView } from "./views";
 
-type Props = { view: PaperView; axle: AxleTravel; place: (p: BodyPoint) => Vec; ghost?: boolean; stock?: boolean };
+type Props = {
+  view: PaperView;
+  axle: AxleTravel;
+  place: (p: BodyPoint) => Vec;
+  ghost?: boolean;
+  stock?: boolean;
+  last?: boolean;
+};
 
 /** Links, arms, rods and springs of one view. */
-export const Members = memo(function Members({ view, axle, place, ghost, stock }: Props) {
+export const Members = memo(function Members({ view, axle, place, ghost, stock, last }: Props) {
   return (
     <g opacity={ghost ? 0.5 : 1}>
       {both(axle).map((member) => (
@@ -18,6 +25,7 @@ export const Members = memo(function Members({ view, axle, place, ghost, stock }
           place={place}
           ghost={ghost}
           stock={stock}
+          last={last}
           mirrored={member.mirrored}
         />
       ))}
@@ -45,6 +53,7 @@ function One({
   place,
   ghost,
   stock,
+  last,
   mirrored,
 }: {
   view: PaperView;
@@ -52,6 +61,7 @@ function One({
   place: Props["place"];
   ghost?: boolean;
   stock?: boolean;
+  last?: boolean;
   mirrored: boolean;
 }) {
   const put = (p: BodyPoint) => {
@@ -66,11 +76,11 @@ function One({
     return (
       <path
         d={`M${ax} ${ay}L${bx} ${by}`}
-        stroke={paint(stock ? "removed" : "faint")}
-        strokeDasharray={stock ? "9 4" : "3 4"}
+        stroke={paint(stock ? "removed" : last ? "chalk" : "faint")}
+        strokeDasharray={stock ? "9 4" : last ? "1 4" : "3 4"}
         fill="none"
       >
-        <title>{stock ? `${member.name}, as it was` : `${member.name}, at ride height`}</title>
+        <title>{`${member.name}, ${stock ? "as it was" : last ? "before the last change" : "at ride height"}`}</title>
       </path>
     );
   }

@@ -30,6 +30,7 @@ const AIR: readonly Field[] = [
   ["area_per_mm", "Area per mm taller", "number"],
   ["volume_mm3", "Air volume, mm³", "number"],
   ["most_bar", "Most pressure, bar", "number"],
+  ["plate_deg", "Lower plate, nose up, °", "number"],
 ];
 
 /** What the axle stands on, and what stops it. */

@@ -14,6 +14,7 @@ import { HoleFinder } from "./HoleFinder";
 import { LinkFields, PointFields } from "./LinkFields";
 import { LinkForces } from "./LinkForces";
 import { LAYOUTS, specOf } from "./layouts";
+import { MountsAsked } from "./MountsAsked";
 import { pathOf } from "./paths";
 import { ShaftFields } from "./ShaftFields";
 import { SpringFields } from "./SpringFields";
@@ -21,6 +22,11 @@ import { StandsTable } from "./StandsTable";
 import { Thing } from "./Thing";
 import { useIndex } from "./useAxle";
 
+const HOUSINGS = [
+  ["not known", "not known"],
+  ["steel", "steel"],
+  ["cast", "cast: never welded"],
+] as const;
 const LATERALS = [
   ["track-bar", "track bar"],
   ["watts", "Watt's link"],
@@ -157,6 +163,7 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
       {!before && <EndsTable />}
       {!before && <Facts />}
       {!before && <LinkForces />}
+      {!before && <MountsAsked />}
       {spec?.parts.map((part) =>
         part.is === "link" ? (
           <LinkFields key={part.at} title={part.title} path={[...path, "layout", ...pathOf(part.at)]} />
@@ -217,6 +224,15 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
           <QuantityField label="Share of braking" path={[...path, "brake_share"]} kind="number" />
           <QuantityField label="Pinion, nose up" path={[...path, "pinion_deg"]} kind="angle" optional />
         </Pair>
+        {!independent && (
+          <>
+            <Pair>
+              <ChoiceField label="Middle of the axle" path={[...path, "housing"]} choices={HOUSINGS} />
+              <QuantityField label="Its tube begins at" path={[...path, "housing_half_mm"]} optional />
+            </Pair>
+            <QuantityField label="Axle tube, wall" path={[...path, "tube_wall_mm"]} kind="thickness" optional />
+          </>
+        )}
         <ChoiceField label="Rides at its height when" path={[...path, "rides_in"]} choices={LOAD_STATES} />
         <TickField label="This axle drives" path={[...path, "driven"]} />
         {!independent && <QuantityField label="Links may hang below the hubs by" path={[...path, "belly_mm"]} />}

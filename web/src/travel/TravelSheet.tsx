@@ -11,6 +11,7 @@ import { Members } from "./Members";
 import { PointMark } from "./PointMark";
 import { placer, vec } from "./pose";
 import { RailsSeen } from "./RailsSeen";
+import { Solids } from "./Solids";
 import { useAxle } from "./useAxle";
 import { type Extent, type PaperView, type ViewName, viewsOf } from "./views";
 
@@ -18,7 +19,7 @@ import { type Extent, type PaperView, type ViewName, viewsOf } from "./views";
 export default function TravelSheet() {
   const frame = useRef<HTMLDivElement>(null);
   const { width, height } = useSize(frame);
-  const { result, stale, shownAt, axle, stock } = useAxle();
+  const { result, stale, shownAt, axle, stock, earlier } = useAxle();
   const [alone, setAlone] = useState<ViewName | null>(null);
   const seen = useHeldExtent(axle);
   const views = useMemo(
@@ -51,6 +52,7 @@ export default function TravelSheet() {
               view={view}
               axle={axle}
               stock={stock}
+              earlier={earlier}
               result={result}
               turn={() => setAlone(alone ? null : view.name)}
               alone={alone !== null}
@@ -97,17 +99,22 @@ type ViewProps = {
   view: PaperView;
   axle: AxleTravel;
   stock: AxleTravel | undefined;
+  earlier: AxleTravel | undefined;
   result: Evaluation;
   turn: () => void;
   alone: boolean;
 };
 
-function OneView({ view, axle, stock, result, turn, alone }: ViewProps) {
+function OneView({ view, axle, stock, earlier, result, turn, alone }: ViewProps) {
   const { travelMm, rollDeg } = usePick("travelMm", "rollDeg");
   const may = useMay();
   const now = useMemo(() => placer(axle, travelMm, axle.independent ? 0 : rollDeg), [axle, travelMm, rollDeg]);
   const ride = useMemo(() => placer(axle, 0, 0), [axle]);
   const before = useMemo(() => (stock?.hub ? placer(stock, travelMm, 0) : null), [stock, travelMm]);
+  const lately = useMemo(
+    () => (earlier?.hub ? placer(earlier, travelMm, rollDeg) : null),
+    [earlier, travelMm, rollDeg],
+  );
   const problems = useShown((s) => s.problems.length > 0);
   const moved = travelMm !== 0 || rollDeg !== 0;
   return (
@@ -120,6 +127,8 @@ function OneView({ view, axle, stock, result, turn, alone }: ViewProps) {
         <AxleMarks view={view} axle={axle} place={now} travelMm={travelMm} />
         {stock && before && <Members view={view} axle={stock} place={before} ghost stock />}
         {moved && <Members view={view} axle={axle} place={ride} ghost />}
+        {earlier && lately && <Members view={view} axle={earlier} place={lately} ghost last />}
+        <Solids view={view} axle={axle} place={now} />
         <Members view={view} axle={axle} place={now} />
         {axle.grips.map((grip) => (
           <PointMark key={grip.path} view={view} grip={grip} axle={axle} place={now} locked={!may.design || problems} />

@@ -138,6 +138,7 @@ export function freshSprings(
       volume_mm3: 2.4e6,
       most_bar: 7,
       diameter_mm: 165,
+      plate_deg: 0,
     };
   }
   return { kind, seat: p(0, 450, -60), rate_n_per_mm: 35, ...PACK };
@@ -190,6 +191,9 @@ export function freshSuspension(
     bump_mm: axle === "rear" ? (targets.bump_mm ?? 90) : 80,
     droop_mm: axle === "rear" ? (targets.droop_mm ?? 80) : 70,
     hub_z_mm: null,
+    housing: "not known",
+    housing_half_mm: null,
+    tube_wall_mm: null,
     driven: axle === "rear",
     brake_share: axle === "rear" ? 0.35 : 0.65,
     unsprung_kg: null,

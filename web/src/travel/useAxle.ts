@@ -10,9 +10,10 @@ export function useIndex() {
 
 /** The same with what the core says of it: who uses this draws again with every evaluation. */
 export function useAxle() {
-  const { result, stale, shownAt } = useShown();
+  const { result, stale, shownAt, last } = useShown();
   const { index, count } = useIndex();
   const axle = count > 0 ? result?.travel?.find((t) => t.index === index) : undefined;
   const stock = axle ? result?.stock_travel?.find((t) => t.axle === axle.axle) : undefined;
-  return { result, stale, shownAt, axle, stock, index, count };
+  const earlier = axle ? last.find((t) => t.index === index && t.layout === axle.layout) : undefined;
+  return { result, stale, shownAt, axle, stock, earlier, index, count };
 }

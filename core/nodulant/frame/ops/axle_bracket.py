@@ -26,6 +26,12 @@ HOLDS = {
 }
 
 
+def _outside(p: XY, radius: float) -> XY:
+    """A corner that the tube trims, moved out to the tube."""
+    away = math.hypot(*p)
+    return p if away >= radius or away < 1e-9 else (p[0] * radius / away, p[1] * radius / away)
+
+
 class AxleBracket(AxleWork):
     """Tabs towards a joint ``z_mm`` above and ``x_mm`` behind the hubs: saddled on the tube, or upright on a truss."""
 
@@ -85,7 +91,8 @@ class AxleBracket(AxleWork):
         first = corners.index(placed[0])
         ring = corners[first:] + corners[:first]
         # counter-clockwise the hull comes back over its straight foot: there it follows the tube instead
-        return ([*ring, *reversed(placed[1:-1])] if ring[-1] == placed[-1] else ring), holes
+        whole = [*ring, *reversed(placed[1:-1])] if ring[-1] == placed[-1] else ring
+        return [_outside(p, self.tube_mm / 2) for p in whole], holes
 
     def parts(self, on: OnRail) -> list[Part]:
         """A tab (two of it), and the brace between."""
@@ -180,10 +187,10 @@ class AxleBracket(AxleWork):
             Solid(
                 name=self.name,
                 on="axle",
-                x=(min(x), max(x)),
-                y=(y - t / 2, y + t / 2),
-                z=(min(z), max(z)),
-                side=tuple(corners),
+                x=[min(x), max(x)],
+                y=[y - t / 2, y + t / 2],
+                z=[min(z), max(z)],
+                side=[list(c) for c in corners],
             )
             for y in middles
         )

@@ -68,7 +68,7 @@ class RailOperation(Frozen):
 
     @property
     def on_rail(self) -> bool:
-        """Whether it is fast on the rail; work on an axle is not, and may lie over a cut."""
+        """Whether it needs the rail whole at its ends; work on an axle does not, nor what stands on the rail's top."""
         return True
 
     @property

@@ -45,7 +45,7 @@ class SpringBridge(RailOperation):
     y_mm: Size = 260.0
     """Of the spring's or damper's upper joint, from the centre plane."""
     od_mm: Annotated[float, Field(gt=15, le=150)] = 48.3
-    wall_mm: Thickness = 4.0
+    wall_mm: Thickness = 5.0
     steel_id: str = "mild"
     weld_leg_mm: Thickness = 5.0
     tabs: Tabs = Tabs(bolt_size="M12", standoff_mm=35.0, width_mm=45.0, edge_mm=22.0, joint_mm=35.0)
@@ -71,6 +71,11 @@ class SpringBridge(RailOperation):
     def anchor(self) -> Place:
         """Its middle."""
         return self.place
+
+    @property
+    def on_rail(self) -> bool:
+        """A hoop stands on the rails' tops and may stand over a cut from below."""
+        return self.form == "straight"
 
     def place_fields(self) -> tuple[str, str]:
         """One place."""
@@ -232,7 +237,7 @@ class SpringBridge(RailOperation):
             top = on.here.underside + on.here.height
             rows.append(
                 Solid(
-                    name=self.name, on="frame", x=(x - d / 2, x + d / 2), y=(half - d, half), z=(top, max(z, top + 1))
+                    name=self.name, on="frame", x=[x - d / 2, x + d / 2], y=[half - d, half], z=(top, max(z, top + 1))
                 )
             )
         t, out = self.tabs, self.tabs.standoff_mm + self.tabs.edge_mm
@@ -243,9 +248,9 @@ class SpringBridge(RailOperation):
                 Solid(
                     name=self.name,
                     on="frame",
-                    x=(x + dx - t.thickness_mm / 2, x + dx + t.thickness_mm / 2),
-                    y=(self.y_mm - t.width_mm / 2, self.y_mm + t.width_mm / 2),
-                    z=(low, z - d / 2),
+                    x=[x + dx - t.thickness_mm / 2, x + dx + t.thickness_mm / 2],
+                    y=[self.y_mm - t.width_mm / 2, self.y_mm + t.width_mm / 2],
+                    z=[low, z - d / 2],
                 )
             )
         return tuple(rows)

@@ -169,18 +169,18 @@ class Truss(AxleWork):
             Solid(
                 name=self.name,
                 on="axle",
-                x=(x + s * (d / 2) - t / 2, x + s * (d / 2) + t / 2),
-                y=(0.0, self.foot_to_mm),
-                z=(low + (self.clear_mm if self.clear_mm < self.tall_mm else 0.0), low + self.tall_mm),
+                x=[x + s * (d / 2) - t / 2, x + s * (d / 2) + t / 2],
+                y=[0.0, self.foot_to_mm],
+                z=[low + (self.clear_mm if self.clear_mm < self.tall_mm else 0.0), low + self.tall_mm],
             )
             for s in (-1, 1)
         ]
         feet = Solid(
             name=self.name,
             on="axle",
-            x=(x - d / 2, x + d / 2),
-            y=(self.foot_from_mm, self.foot_to_mm),
-            z=(low, low + self.tall_mm),
+            x=[x - d / 2, x + d / 2],
+            y=[self.foot_from_mm, self.foot_to_mm],
+            z=[low, low + self.tall_mm],
         )
         return (*plates, feet)
 
