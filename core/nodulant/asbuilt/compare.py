@@ -42,6 +42,12 @@ def asked_readings(
     return out
 
 
+def asked_reading(operation: str, side: Side, spec: ReadingSpec, entries: tuple[Entry, ...]) -> AskedReading:
+    """One reading with the newest value of the log."""
+    decided: dict[str, str] = {e.subject: e.choice for e in standing(entries) if e.kind == "decision"}
+    return _asked(operation, side, spec, latest_readings(entries).get(f"{operation}/{spec.key}/{side}"), decided)
+
+
 def _asked(
     operation: str, side: Side, spec: ReadingSpec, reading: ReadingEntry | None, decided: dict[str, str]
 ) -> AskedReading:

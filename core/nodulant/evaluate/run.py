@@ -19,6 +19,7 @@ from nodulant.evaluate.draw import axle_drawing, part_in_place, rail_drawing, se
 from nodulant.evaluate.evaluation import Evaluation, Figure, InvalidInputs, Strip, Want
 from nodulant.evaluate.figures import figures
 from nodulant.evaluate.interim import deflections, interim_checks, interim_frames
+from nodulant.evaluate.link_readings import equal_checks, link_readings
 from nodulant.evaluate.space import Space, frame_in_space, space_figures
 from nodulant.evaluate.taken_along import taken_along
 from nodulant.evaluate.travel import axle_travels, stock_travels, suspension_checks, suspension_studies
@@ -71,9 +72,12 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     axle = axle_sides(inputs, drop.towards_rail_mm)
     before = readings_before_teardown(as_loaded.survey)
     asked = asked_readings(design.operations, survey.features, entries)
+    links = link_readings(as_loaded, drop.towards_rail_mm)
+    asked += links
     underside = {side: a.underside_z for side, a in axle.items()}
     checks = survey_checks(survey, before, underside, design.limits) + drop_checks(design.targets, drop, design.limits)
     checks += axle_checks(inputs, axle) + reading_checks(asked, entries, design.limits)
+    checks += equal_checks(links, entries, inputs)
     for side in LEFT_RIGHT:
         checks += sides[side].checks
     planned = {s: c.planned for s, c in sides.items() if c.planned}

@@ -179,6 +179,8 @@ LIMITS: tuple[Limit, ...] = (
     ),
     at_least("survey-complete", "Readings taken before teardown", 1.0, "of all", "they cannot be taken afterwards"),
     at_most("as-built", "As-built reading against plan", 1.5, "mm", "common practice: points +-1.5 mm"),
+    at_most("as-built-link", "Link's length against plan", 1.5, "mm", "common practice: points +-1.5 mm"),
+    at_most("links-equal", "Links equal left and right", 1.0, "mm", "common practice: within 1 mm"),
     at_most("as-built-tabs", "Between the tabs against plan", 0.5, "mm", "Nodulant default: a shim's worth"),
     at_most("as-built-plate", "Plate thickness against plan", 0.3, "mm", "common practice: mill tolerance of plate"),
 )

@@ -9,7 +9,6 @@ from nodulant.patterns.pattern import Pattern, Stroke
 from nodulant.patterns.wrap import wrap_template
 from nodulant.survey.vehicle import Feature, Survey
 
-
 SPOT_MM = 2.0
 """Work on a shorter stretch than this has one place, not two ends."""
 

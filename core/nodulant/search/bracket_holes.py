@@ -7,11 +7,12 @@ what is shown of them is what the bench will say.
 
 import itertools
 from collections.abc import Generator
-from typing import Annotated, NamedTuple
+from typing import Annotated, NamedTuple, Protocol
 
 import numpy as np
 from pydantic import Field
 
+from nodulant.axles.layouts.layout import Layout
 from nodulant.axles.layouts.live import ParallelFourLink, ThreeLink, TriangulatedFourLink
 from nodulant.axles.points import HardPoint, Link
 from nodulant.axles.suspension import Suspension
@@ -84,6 +85,26 @@ class FoundHoles(Frozen):
     reason: str = ""
 
 
+class Place(Protocol):
+    """What a search says of the vehicle around the suspension."""
+
+    @property
+    def survey(self) -> Survey:
+        """The survey."""
+
+    @property
+    def seats(self) -> tuple[Seat, ...]:
+        """Planned seats."""
+
+    @property
+    def towards_rail_mm(self) -> float:
+        """How far the drop stack moves the axle."""
+
+    @property
+    def grip(self) -> float:
+        """Of the tyres."""
+
+
 class Asked(NamedTuple):
     """Where and what is searched."""
 
@@ -103,7 +124,7 @@ def find_holes(asked: Asked) -> FoundHoles:
 
 def search_holes(asked: Asked) -> Generator[Progress, None, FoundHoles]:
     """Rank all combinations, then study the best; yields progress."""
-    base = _study(asked, asked.suspension)
+    base = studied(asked, asked.suspension)
     setting, layout = base.setting, asked.suspension.layout
     if not isinstance(layout, Layouts):
         raise NotSolvable(
@@ -119,10 +140,10 @@ def search_holes(asked: Asked) -> Generator[Progress, None, FoundHoles]:
     for first in range(0, len(rows), CHUNK):
         yield first, len(rows)
         some = rows[first : first + CHUNK]
-        figures[first : first + CHUNK] = _figures(asked, layout, setting, some)
-    lever = _lever(base)
+        figures[first : first + CHUNK] = figures_of(asked.suspension, layout, setting, _shifts(layout, some))
+    lever = lever_of(base)
     figures[:, 0] *= lever
-    score = _score(figures, asked.wanted)
+    score = score_of(figures, asked.wanted)
     order = np.argsort(np.where(np.isfinite(score), score, np.inf), kind="stable")
     choices = []
     for k, i in enumerate(order[:BEST]):
@@ -144,25 +165,28 @@ def _counts(holes: Holes) -> tuple[int, ...]:
     return holes.frame_upper, holes.frame_lower, holes.axle_upper, holes.axle_lower
 
 
-def _study(asked: Asked, suspension: Suspension) -> Study:
+def studied(asked: Place, suspension: Suspension) -> Study:
+    """A variant of the suspension, studied where it is searched."""
     return study(asked.survey, suspension, asked.seats, asked.towards_rail_mm, asked.grip)
 
 
-def _lever(s: Study) -> float:
+def lever_of(s: Study) -> float:
     """100 L/h, which makes anti-squat of a slope; 100 where the height of the sprung mass is not known."""
     high, base = s.centre_above_ground_mm, s.vehicle.wheelbase_mm
     return 100.0 * base / high if high and base else 100.0
 
 
-def _figures(asked: Asked, layout: Layouts, setting: Setting, rows: Columns) -> Columns:
-    """Slope of the patch's path, roll steer, most pinion turn, roll centre of each row; NaN where it does not move."""
+def figures_of(own: Suspension, layout: Layout, setting: Setting, moved_by: dict[str, Columns]) -> Columns:
+    """Slope of the patch's path, roll steer, most pinion turn, roll centre of each row; NaN where it does not move.
+
+    ``moved_by`` holds how far the links' frame and axle ends move, (rows, links, 3) each.
+    """
     c = compiled(layout, setting)
-    own = asked.suspension
     travel = np.linspace(-own.droop_mm, own.bump_mm, POSES)
     travel[np.argmin(np.abs(travel))] = 0.0
     ride = int(np.argmin(np.abs(travel)))
-    count = len(rows)
-    shift = _shifts(layout, rows, len(c.length))
+    count = len(moved_by["frame"])
+    shift = {key: _for_every_rod(by, len(c.length)) for key, by in moved_by.items()}
     a = np.repeat(c.a.point[None] + shift["axle"], POSES, axis=0)
     b = np.repeat(c.b.point[None] + shift["frame"], POSES, axis=0)
     own_rods = with_own_rods(c, a, b)
@@ -189,12 +213,19 @@ def _figures(asked: Asked, layout: Layouts, setting: Setting, rows: Columns) -> 
     return out
 
 
-def _shifts(layout: Layouts, rows: Columns, rods: int) -> dict[str, Columns]:
-    """How far each rod's ends move up in every row, (rows, rods, 3); links come before other rods."""
+def _for_every_rod(by: Columns, rods: int) -> Columns:
+    """(rows, links, 3) filled up to all rods; links come before other rods."""
+    out = np.zeros((len(by), rods, 3))
+    out[:, : by.shape[1]] = by
+    return out
+
+
+def _shifts(layout: Layouts, rows: Columns) -> dict[str, Columns]:
+    """How far each link's ends move up in every row, (rows, links, 3)."""
     names = [named.path.split(".")[0] for named in layout.links()]
     out = {}
     for key, (upper, lower) in {"frame": (0, 1), "axle": (2, 3)}.items():
-        shift = np.zeros((len(rows), rods, 3))
+        shift = np.zeros((len(rows), len(names), 3))
         for k, name in enumerate(names):
             if name in {"upper", "lower"}:
                 shift[:, k, 2] = rows[:, upper if name == "upper" else lower]
@@ -202,7 +233,8 @@ def _shifts(layout: Layouts, rows: Columns, rods: int) -> dict[str, Columns]:
     return out
 
 
-def _score(figures: Columns, wanted: Wanted) -> Columns:
+def score_of(figures: Columns, wanted: Wanted) -> Columns:
+    """Root of the squares of what each wish is missed by; 0 is all met."""
     terms = (
         (figures[:, 0] - wanted.anti_squat) / wanted.anti_squat_off,
         (figures[:, 1] - wanted.roll_steer) / wanted.roll_steer_off,
@@ -235,7 +267,7 @@ def _up(p: HardPoint, by: float) -> HardPoint:
 def _choice(asked: Asked, row: Columns, figures: Columns, score: float) -> HoleChoice:
     own = moved(asked.suspension, row)
     try:
-        whole = _study(asked, own)
+        whole = studied(asked, own)
         reaches = whole.motion is not None and bool(whole.motion.there.all())
     except NodulantError:
         reaches = False

@@ -12,6 +12,7 @@ from nodulant.loads.cases import Case
 from nodulant.materials import Steel
 from nodulant.search.bracket_holes import FoundHoles, Holes, Wanted
 from nodulant.search.fit_coilover import CoilWish
+from nodulant.search.link_window import FoundWindow, Window
 from nodulant.search.piece import FoundPiece
 from nodulant.search.reinforcement import Found
 from nodulant.survey.rail import Station
@@ -231,6 +232,18 @@ class FindHolesBody(Frozen):
     wanted: Wanted = Wanted()
 
 
+class FindWindowBody(Frozen):
+    """Find where one end of a link goes, and how long the link is."""
+
+    job_id: int
+    design: Design
+    survey: Survey | None = None
+    suspension: Annotated[int, Field(ge=0, le=1)] = 0
+    link: Annotated[str, Field(max_length=40)]
+    window: Window = Window()
+    wanted: Wanted = Wanted()
+
+
 class FitCoilBody(Frozen):
     """Fit the coilover of a suspension of a draft."""
 
@@ -249,6 +262,7 @@ class FindLine(Frozen):
     found: Found | None = None
     piece: FoundPiece | None = None
     holes: FoundHoles | None = None
+    window: FoundWindow | None = None
     problem: str | None = None
 
 

@@ -29,6 +29,7 @@ from nodulant.patterns.collect import patterns_of
 from nodulant.patterns.pattern import Pattern
 from nodulant.search.bracket_holes import Asked, search_holes
 from nodulant.search.fit_coilover import FoundCoil, fit_coilover
+from nodulant.search.link_window import AskedWindow, search_window
 from nodulant.search.piece import Whole, search_piece
 from nodulant.search.plate_sets import Stock
 from nodulant.search.reinforcement import search_reinforcement
@@ -46,6 +47,7 @@ from nodulant_server.api.bodies import (
     FindHolesBody,
     FindLine,
     FindPieceBody,
+    FindWindowBody,
     FitCoilBody,
     OutlineBody,
     ParseBody,
@@ -165,6 +167,19 @@ def holes(request: HttpRequest, body: FindHolesBody) -> HttpResponse | Streaming
     own = d.suspensions[body.suspension]
     asked = Asked(inputs.survey, own, d.seats, towards, d.loads.grip, body.holes, body.wanted)
     return _streamed(search_holes(asked), lambda found: FindLine(holes=found))
+
+
+@router.post("/find/window", response=FindLine)
+def window(request: HttpRequest, body: FindWindowBody) -> HttpResponse | StreamingHttpResponse:
+    """Search where one end of a link goes; answered as the search for plates is."""
+    inputs = _inputs(body.job_id, body.design, body.survey)
+    d = inputs.design
+    if body.suspension >= len(d.suspensions):
+        return problem(422, "unknown-reference", "this design has no such suspension")
+    towards = evaluate(inputs, BARE).drop.towards_rail_mm
+    own = d.suspensions[body.suspension]
+    asked = AskedWindow(inputs.survey, own, d.seats, towards, d.loads.grip, body.link, body.window, body.wanted)
+    return _streamed(search_window(asked), lambda found: FindLine(window=found))
 
 
 @router.post("/find/coilover", response=FoundCoil)

@@ -144,6 +144,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/find/window": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Window
+         * @description Search where one end of a link goes; answered as the search for plates is.
+         */
+        post: operations["nodulant_server_api_compute_window"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -2528,6 +2548,7 @@ export interface components {
             problem?: string | null;
             /** Total */
             total?: number | null;
+            window?: components["schemas"]["FoundWindow"] | null;
         };
         /**
          * FindPieceBody
@@ -2540,6 +2561,46 @@ export interface components {
             /** Operation Id */
             operation_id: string;
             survey?: components["schemas"]["Survey"] | null;
+        };
+        /**
+         * FindWindowBody
+         * @description Find where one end of a link goes, and how long the link is.
+         */
+        FindWindowBody: {
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            /** Link */
+            link: string;
+            survey?: components["schemas"]["Survey"] | null;
+            /**
+             * Suspension
+             * @default 0
+             */
+            suspension: number;
+            /**
+             * @default {
+             *       "anti_squat": 80,
+             *       "anti_squat_off": 10,
+             *       "pinion_off_deg": 2,
+             *       "roll_steer": 0,
+             *       "roll_steer_off": 0.05
+             *     }
+             */
+            wanted: components["schemas"]["Wanted"];
+            /**
+             * @default {
+             *       "ahead_mm": 100,
+             *       "behind_mm": 100,
+             *       "down_mm": 60,
+             *       "end": "frame",
+             *       "least_mm": null,
+             *       "most_mm": null,
+             *       "step_mm": 10,
+             *       "up_mm": 60
+             *     }
+             */
+            window: components["schemas"]["Window"];
         };
         /**
          * FitCoilBody
@@ -2659,6 +2720,27 @@ export interface components {
             reason: string;
             /** Tried */
             tried: number;
+        };
+        /**
+         * FoundWindow
+         * @description The best places, best first, and the score of every place of the grid; None where it does not move or is too long or short.
+         */
+        FoundWindow: {
+            /** Back Mm */
+            back_mm: number[];
+            /** Choices */
+            choices: components["schemas"]["WindowChoice"][];
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /** Score */
+            score: (number | null)[][];
+            /** Tried */
+            tried: number;
+            /** Up Mm */
+            up_mm: number[];
         };
         /**
          * Governs
@@ -5879,6 +5961,72 @@ export interface components {
             words: string;
         };
         /**
+         * Window
+         * @description How far the end may go from where it is, fore and aft, down and up, mm, in steps; lengths that the link may have.
+         */
+        Window: {
+            /**
+             * Ahead Mm
+             * @default 100
+             */
+            ahead_mm: number;
+            /**
+             * Behind Mm
+             * @default 100
+             */
+            behind_mm: number;
+            /**
+             * Down Mm
+             * @default 60
+             */
+            down_mm: number;
+            /**
+             * End
+             * @default frame
+             * @enum {string}
+             */
+            end: "frame" | "axle";
+            /** Least Mm */
+            least_mm?: number | null;
+            /** Most Mm */
+            most_mm?: number | null;
+            /**
+             * Step Mm
+             * @default 10
+             */
+            step_mm: number;
+            /**
+             * Up Mm
+             * @default 60
+             */
+            up_mm: number;
+        };
+        /**
+         * WindowChoice
+         * @description One place: how far it moves back and up, mm, the link's length, and what it gives.
+         */
+        WindowChoice: {
+            /** Anti Squat */
+            anti_squat: number;
+            /** Back Mm */
+            back_mm: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Pinion Deg */
+            pinion_deg: number;
+            /** Reaches */
+            reaches: boolean;
+            /** Roll Centre Mm */
+            roll_centre_mm: number;
+            /** Roll Steer */
+            roll_steer: number;
+            /** Score */
+            score: number;
+            suspension: components["schemas"]["Suspension"];
+            /** Up Mm */
+            up_mm: number;
+        };
+        /**
          * WithdrawBody
          * @description The entry to take back.
          */
@@ -6164,6 +6312,30 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["FindBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindLine"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_compute_window: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FindWindowBody"];
             };
         };
         responses: {

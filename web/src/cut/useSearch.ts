@@ -23,7 +23,7 @@ export function useSearch(path: string) {
     try {
       await postLines<FindLine>(path, body, own.signal, (line) => {
         if (line.done != null && line.total != null) setProgress({ done: line.done, total: line.total });
-        if (line.found || line.piece || line.holes) setAnswer(line);
+        if (line.found || line.piece || line.holes || line.window) setAnswer(line);
         if (line.problem) setTrouble(line.problem);
       });
     } catch (error) {

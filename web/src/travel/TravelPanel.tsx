@@ -21,6 +21,7 @@ import { SpringFields } from "./SpringFields";
 import { StandsTable } from "./StandsTable";
 import { Thing } from "./Thing";
 import { useIndex } from "./useAxle";
+import { WindowFinder } from "./WindowFinder";
 
 const HOUSINGS = [
   ["not known", "not known"],
@@ -129,6 +130,13 @@ function AddSuspension({ taken, root }: { taken: readonly string[]; root: Root }
   );
 }
 
+/** Links of a layout that can be searched, by their path. */
+function linksOf(layout: Layout): (readonly [string, string])[] {
+  const parts = (specOf(layout.kind)?.parts ?? []).filter((p) => p.is === "link").map((p) => [p.at, p.title] as const);
+  const bar = "lateral" in layout && layout.lateral.kind === "track-bar";
+  return bar ? [...parts, ["lateral.bar", "Track bar"] as const] : parts;
+}
+
 function Fields({ own, index, root }: { own: Suspension; index: number; root: Root }) {
   const { act, put } = usePick("act", "put");
   const may = useMay();
@@ -212,6 +220,9 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
       )}
       {may.design && !before && ["triangulated", "parallel", "three-link"].includes(own.layout.kind) && (
         <HoleFinder index={index} />
+      )}
+      {may.design && !before && !independent && linksOf(own.layout).length > 0 && (
+        <WindowFinder key={own.layout.kind} index={index} links={linksOf(own.layout)} />
       )}
       <SpringFields own={own} path={path} independent={independent} />
       {may.design && !before && own.springs?.kind === "coilover" && <CoilFinder index={index} />}
