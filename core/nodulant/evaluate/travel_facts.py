@@ -1,16 +1,54 @@
 """Figures of a suspension that do not change through travel."""
 
+import math
+
+import numpy as np
+
 from nodulant.axles.layouts.live import TriangulatedFourLink
 from nodulant.axles.leaf_work import leaf_change
 from nodulant.axles.springs import Coilover, LeafPack
+from nodulant.base.arrays import Columns
 from nodulant.evaluate.travel_drawing import Fact
+from nodulant.suspension import motion as of
 from nodulant.suspension.side_stiffness import side_stiffness, usual_stiffness
 from nodulant.suspension.study import Study
+
+ROLL_DEG = 3.0
 
 
 def facts(s: Study) -> tuple[Fact, ...]:
     """Side stiffness, what leaves were made to do, the spacing of dampers."""
-    return (*_sideways(s), *_leaves(s), *_spacing(s))
+    return (*_sideways(s), *_leaves(s), *_spacing(s), *_pair_in_roll(s))
+
+
+def _pair_in_roll(s: Study) -> list[Fact]:
+    """What both single wheels do as the body rolls by 3 degrees: the one goes up as the other goes down."""
+    m = s.motion
+    if m is None or not s.suspension.layout.independent:
+        return []
+    rise = m.setting.half_track_mm * math.tan(math.radians(ROLL_DEG))
+    there = m.travel[m.there]
+    if not there[0] <= -rise or not rise <= there[-1]:
+        return []
+
+    def at(values: Columns, travel: float) -> float:
+        return float(np.interp(travel, there, values[m.there]))
+
+    lean, toe = of.lean_deg(m), -of.steer_deg(m)
+    out = []
+    for name, travel, sign in (("loaded", rise, 1.0), ("other", -rise, -1.0)):
+        words = f"{abs(travel):.1f} mm of {'bump' if travel > 0 else 'droop'}, toe changes by {at(toe, travel):.2f} deg"
+        # the body's own roll leans the loaded wheel outward and the other one inward
+        camber = at(lean, travel) + sign * ROLL_DEG
+        out.append(
+            Fact(
+                name=f"Camber to the road at {ROLL_DEG:.0f}° of roll, {name} wheel",
+                value=camber,
+                unit="deg",
+                words=words,
+            )
+        )
+    return out
 
 
 def _sideways(s: Study) -> list[Fact]:

@@ -4,15 +4,26 @@ import { paint } from "../app/theme";
 import { type Vec, valueAtTravel, vec } from "./pose";
 import type { PaperView } from "./views";
 
-type Props = { view: PaperView; axle: AxleTravel; place: (p: BodyPoint) => Vec; travelMm: number };
+type Props = {
+  view: PaperView;
+  axle: AxleTravel;
+  place: (p: BodyPoint) => Vec;
+  left?: (p: BodyPoint) => Vec;
+  travelMm: number;
+};
 
 /** Wheels, the line of the hubs, the ground, and the construction: instant centre, roll centre. */
-export const AxleMarks = memo(function AxleMarks({ view, axle, place, travelMm }: Props) {
+export const AxleMarks = memo(function AxleMarks({ view, axle, place, left: other, travelMm }: Props) {
   const [hx, , hz] = vec(axle.hub);
   const half = axle.half_track_mm ?? 700;
   const r = axle.radius_mm ?? 330;
   const hub = (y: number): Vec => {
-    const own = place({ body: 0, x_mm: hx, y_mm: axle.independent ? half : y, z_mm: hz });
+    const own = (axle.independent && y < 0 ? (other ?? place) : place)({
+      body: 0,
+      x_mm: hx,
+      y_mm: axle.independent ? half : y,
+      z_mm: hz,
+    });
     return axle.independent && y < 0 ? [own[0], -own[1], own[2]] : own;
   };
   const [right, left] = [hub(half), hub(-half)];

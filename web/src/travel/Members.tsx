@@ -8,13 +8,15 @@ type Props = {
   view: PaperView;
   axle: AxleTravel;
   place: (p: BodyPoint) => Vec;
+  /** Of the left side, where single wheels roll as a pair. */
+  left?: (p: BodyPoint) => Vec;
   ghost?: boolean;
   stock?: boolean;
   last?: boolean;
 };
 
 /** Links, arms, rods and springs of one view. */
-export const Members = memo(function Members({ view, axle, place, ghost, stock, last }: Props) {
+export const Members = memo(function Members({ view, axle, place, left, ghost, stock, last }: Props) {
   return (
     <g opacity={ghost ? 0.5 : 1}>
       {both(axle).map((member) => (
@@ -22,7 +24,7 @@ export const Members = memo(function Members({ view, axle, place, ghost, stock, 
           key={member.name}
           view={view}
           member={member}
-          place={place}
+          place={member.mirrored ? (left ?? place) : place}
           ghost={ghost}
           stock={stock}
           last={last}

@@ -4,6 +4,9 @@ import { Act, PlainChoice } from "../fields/controls";
 import { showLength } from "../units/show";
 import { useAxle } from "./useAxle";
 
+/** Single wheels roll as a pair up to here. */
+const PAIR_ROLL_DEG = 4;
+
 /** Which suspension, its travel and its roll; keys as for the axle everywhere, and r with Shift for roll. */
 export function TravelControls() {
   const { travelMm, rollDeg, style, put } = usePick("travelMm", "rollDeg", "style", "put");
@@ -11,7 +14,7 @@ export function TravelControls() {
   const all = useBench((s) => shownDraft(s).design.suspensions);
   if (!all?.length) return <Box h="8px" bg="panel" />;
   const [low, high] = [axle?.travel_mm[0] ?? -80, axle?.travel_mm.at(-1) ?? 80];
-  const most = axle?.rolls_deg.at(-1) ?? 0;
+  const most = axle?.independent ? PAIR_ROLL_DEG : (axle?.rolls_deg.at(-1) ?? 0);
   const words =
     travelMm === 0 ? "ride height" : `${showLength(Math.abs(travelMm), style)} ${travelMm > 0 ? "bump" : "droop"}`;
   return (

@@ -9,7 +9,7 @@ import { useShown } from "../evaluation/useEvaluation";
 import { AxleMarks } from "./AxleMarks";
 import { Members } from "./Members";
 import { PointMark } from "./PointMark";
-import { placer, vec } from "./pose";
+import { placer, placersOf, vec } from "./pose";
 import { RailsSeen } from "./RailsSeen";
 import { Solids } from "./Solids";
 import { useAxle } from "./useAxle";
@@ -108,7 +108,7 @@ type ViewProps = {
 function OneView({ view, axle, stock, earlier, result, turn, alone }: ViewProps) {
   const { travelMm, rollDeg } = usePick("travelMm", "rollDeg");
   const may = useMay();
-  const now = useMemo(() => placer(axle, travelMm, axle.independent ? 0 : rollDeg), [axle, travelMm, rollDeg]);
+  const { right: now, left } = useMemo(() => placersOf(axle, travelMm, rollDeg), [axle, travelMm, rollDeg]);
   const ride = useMemo(() => placer(axle, 0, 0), [axle]);
   const before = useMemo(() => (stock?.hub ? placer(stock, travelMm, 0) : null), [stock, travelMm]);
   const lately = useMemo(
@@ -124,12 +124,12 @@ function OneView({ view, axle, stock, earlier, result, turn, alone }: ViewProps)
       </clipPath>
       <g clipPath={`url(#view-${view.name})`}>
         <RailsSeen view={view} rails={result.rails} at={axle.hub?.[0] ?? 0} />
-        <AxleMarks view={view} axle={axle} place={now} travelMm={travelMm} />
+        <AxleMarks view={view} axle={axle} place={now} left={left} travelMm={travelMm} />
         {stock && before && <Members view={view} axle={stock} place={before} ghost stock />}
         {moved && <Members view={view} axle={axle} place={ride} ghost />}
         {earlier && lately && <Members view={view} axle={earlier} place={lately} ghost last />}
         <Solids view={view} axle={axle} place={now} />
-        <Members view={view} axle={axle} place={now} />
+        <Members view={view} axle={axle} place={now} left={left} />
         {axle.grips.map((grip) => (
           <PointMark key={grip.path} view={view} grip={grip} axle={axle} place={now} locked={!may.design || problems} />
         ))}

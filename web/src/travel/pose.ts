@@ -71,6 +71,16 @@ export function placer(axle: AxleTravel, travelMm: number, rollDeg: number): (po
   };
 }
 
+/** Placers of the right and the left side: single wheels roll as a pair, the one up as the other goes down. */
+export function placersOf(axle: AxleTravel, travelMm: number, rollDeg: number) {
+  if (!axle.independent) {
+    const place = placer(axle, travelMm, rollDeg);
+    return { right: place, left: place };
+  }
+  const rise = (axle.half_track_mm ?? 0) * Math.tan((rollDeg * Math.PI) / 180);
+  return { right: placer(axle, travelMm + rise, 0), left: placer(axle, travelMm - rise, 0) };
+}
+
 /** A value of a curve at a travel, between its rows; nothing where the linkage does not reach. */
 export function valueAtTravel(
   travel: readonly number[],
