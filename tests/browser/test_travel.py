@@ -19,14 +19,18 @@ LAYOUTS = (
 )
 
 
-class Travel(Bench):
-    """What the van stands on, by what the screen says."""
+class Begun(Bench):
+    """A suspension from nothing."""
 
     def begin(self, layout):
         self.open("Travel")
         with self.evaluated():
             self.page.get_by_role("group", name="Layouts").get_by_role("button").filter(has_text=layout).first.click()
         self.page.get_by_label("Suspension: side view, plan and end view").wait_for()
+
+
+class Travel(Begun):
+    """What the van stands on, by what the screen says."""
 
     def curve(self, name):
         return self.page.get_by_role("img", name=f"{name} through travel")
@@ -48,8 +52,8 @@ class Travel(Bench):
         stands.get_by_role("row").filter(has_text="driver").get_by_role("button", name="Go").click()
         self.assertNotEqual(self.page.get_by_label("Wheel travel").input_value(), "0")
         with self.evaluated():
-            self.page.get_by_role("button", name="Put their brackets on the rails").click()
-        self.page.get_by_role("button", name="Bring their brackets up to date").wait_for()
+            self.page.get_by_role("button", name="Put brackets and mounts into the plan").click()
+        self.page.get_by_role("button", name="Bring brackets and mounts up to date").wait_for()
         self.kept()
         self.stage("Cut")
         self.page.get_by_role("button", name="Bracket of the rear lower link").wait_for()
@@ -183,3 +187,89 @@ class Travel(Bench):
         self.page.get_by_role("button", name="Table").click()
         table = self.page.get_by_role("table", name="Figures through travel")
         self.assertGreaterEqual(table.get_by_role("row").count(), 9)
+
+
+class Mounts(Begun):
+    """What holds the suspension, on rails and axle; which link goes where; what ends the travel."""
+
+    def test_mounts_are_asked_for_judged_and_cut(self):
+        self.begin("Triangulated four-link")
+        with self.evaluated():
+            self.page.get_by_label("Spring", exact=True).select_option("coilover")
+        with self.evaluated():
+            self.page.get_by_label("Middle of the axle").select_option("cast")
+        with self.evaluated():
+            self.type_in("Its tube begins at", "190 mm")
+        with self.evaluated():
+            self.page.get_by_role("button", name="Put brackets and mounts into the plan").click()
+        self.page.locator('[data-solid="Truss on the rear axle"]').first.wait_for()
+        self.margin("Weld clear of a cast housing").filter(has_text="holds").wait_for()
+        with self.evaluated():
+            self.type_in("Its tube begins at", "215 mm")
+        with self.evaluated():
+            self.page.get_by_role("button", name="Bring brackets and mounts up to date").click()
+        self.margin("Weld clear of a cast housing").filter(has_text="fails").wait_for()
+        self.stage("Cut")
+        with self.evaluated():
+            self.page.get_by_role("button", name="Truss on the rear axle").click()
+            self.type_in("Feet begin at", "270 mm")
+        self.margin("Weld clear of a cast housing").filter(has_text="holds").wait_for()
+        self.stage("Patterns")
+        self.page.get_by_text("Truss plate, two of it").first.wait_for()
+        self.stage("Build")
+        self.page.get_by_text("Weld the truss to the tubes").first.wait_for()
+
+    def test_where_a_link_goes_and_how_long_it_is(self):
+        self.begin("Triangulated four-link")
+        box = self.page.get_by_role("region", name="Where does a link go, and how long?")
+        self.type_in("Fore and aft by", "40 mm")
+        self.type_in("Up and down by", "40 mm")
+        self.type_in("In steps of", "20 mm")
+        box.get_by_role("button", name="Try every place").click()
+        box.get_by_role("status").filter(has_text="25 places tried").wait_for(timeout=30_000)
+        with self.evaluated():
+            box.get_by_role("button", name="Put it there").nth(1).click()
+        self.type_in("Link at most", "50 mm")
+        box.get_by_role("button", name="Try every place").click()
+        box.get_by_text("no place in this window gives a link of that length").wait_for(timeout=30_000)
+
+    def test_what_comes_first_and_a_strap(self):
+        self.begin("Two arms and an upper link")
+        with self.evaluated():
+            self.page.get_by_label("Spring", exact=True).select_option("air")
+        for title in ("Damper of its own", "Limit strap", "Bump stop"):
+            with self.evaluated():
+                self.page.get_by_role("region", name=title).get_by_role("button", name="Add it").click()
+        table = self.page.get_by_role("table", name="What comes first in bump and in droop")
+        table.get_by_role("row").filter(has_text="limit strap taut").wait_for()
+        row = table.get_by_role("row").filter(has_text="bump stop touches")
+        row.get_by_role("button", name="Go").click()
+        self.assertNotEqual(self.page.get_by_label("Wheel travel").input_value(), "0")
+        with self.evaluated():
+            self.type_in("Length, taut", "400 mm")
+        self.margin("Limit strap before anything else").filter(has_text="fails").wait_for()
+        self.type_in("Open, eye to eye", "100 mm")
+        self.page.get_by_role("alert").filter(has_text="longer open than closed").first.wait_for()
+
+    def test_single_wheels_roll_as_a_pair(self):
+        self.begin("Double wishbone")
+        wheels = self.page.locator('[data-view="end"] rect[stroke-dasharray="14 5"]')
+        level = [wheels.nth(i).bounding_box()["y"] for i in (0, 1)]
+        roll = self.page.get_by_label("Roll", exact=True)
+        roll.focus()
+        for _ in range(4):
+            roll.press("ArrowRight")
+        self.page.wait_for_timeout(200)
+        rolled = [wheels.nth(i).bounding_box()["y"] for i in (0, 1)]
+        self.assertAlmostEqual(level[0], level[1], delta=1)
+        self.assertGreater(abs(rolled[0] - rolled[1]), 4)
+
+    def test_the_place_before_the_last_change_stays_to_be_seen(self):
+        self.begin("Triangulated four-link")
+        ghost = self.page.get_by_text("upper link, right, before the last change")
+        expect(ghost).to_have_count(0)
+        field = self.page.locator('[data-field="/design/suspensions/0/layout/upper/frame/z_mm"]')
+        field.fill("90 mm")
+        with self.evaluated():
+            field.press("Enter")
+        expect(ghost.first).to_be_attached()
