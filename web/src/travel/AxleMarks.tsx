@@ -12,8 +12,8 @@ type Props = {
   travelMm: number;
 };
 
-/** Wheels, the line of the hubs, the ground, and the construction: instant centre, roll centre. */
-export const AxleMarks = memo(function AxleMarks({ view, axle, place, left: other, travelMm }: Props) {
+/** Where both hubs and the ground are at a travel and a roll. */
+function standing({ axle, place, left: other, travelMm }: Props) {
   const [hx, , hz] = vec(axle.hub);
   const half = axle.half_track_mm ?? 700;
   const r = axle.radius_mm ?? 330;
@@ -26,8 +26,24 @@ export const AxleMarks = memo(function AxleMarks({ view, axle, place, left: othe
     });
     return axle.independent && y < 0 ? [own[0], -own[1], own[2]] : own;
   };
-  const [right, left] = [hub(half), hub(-half)];
-  const ground = hz - r + travelMm;
+  return { right: hub(half), left: hub(-half), ground: hz - r + travelMm, r, hx };
+}
+
+/** The construction over everything else: instant centre, roll centre. */
+export const Constructed = memo(function Constructed(props: Props) {
+  const { right, left, ground } = standing(props);
+  const hub: Vec = [(right[0] + left[0]) / 2, 0, (right[2] + left[2]) / 2];
+  return (
+    <g fill="none">
+      <Construction view={props.view} axle={props.axle} travelMm={props.travelMm} hub={hub} ground={ground} />
+    </g>
+  );
+});
+
+/** Wheels, the line of the hubs, the ground. */
+export const AxleMarks = memo(function AxleMarks(props: Props) {
+  const { view, axle } = props;
+  const { right, left, ground, r, hx } = standing(props);
   const width = 0.3 * r * 2;
   return (
     <g fill="none">
@@ -44,13 +60,6 @@ export const AxleMarks = memo(function AxleMarks({ view, axle, place, left: othe
           <title>ground</title>
         </path>
       )}
-      <Construction
-        view={view}
-        axle={axle}
-        travelMm={travelMm}
-        hub={[(right[0] + left[0]) / 2, 0, (right[2] + left[2]) / 2]}
-        ground={ground}
-      />
     </g>
   );
 });

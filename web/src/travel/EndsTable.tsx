@@ -12,20 +12,21 @@ export function EndsTable() {
   const high = Math.max(...axle.travel_mm);
   return (
     <Group title="What comes first">
-      <table className="figures" aria-label="What comes first in bump and in droop">
+      <p className="small-words row-tail">Bold is meant to come; "past it" lies beyond the wanted travel.</p>
+      <table className="figures" aria-label="What comes first in bump and in droop" style={{ tableLayout: "fixed" }}>
         <tbody>
           {axle.contacts.map(({ name, way, travel_mm, meant }) => {
             const within = travel_mm >= low && travel_mm <= high;
             return (
               <tr key={name}>
-                <th scope="row" style={{ fontWeight: meant ? 600 : 400 }}>
+                <th scope="row" style={{ fontWeight: meant ? 600 : 400, whiteSpace: "normal", width: "46%" }}>
                   {name}
                 </th>
-                <td>
+                <td style={{ whiteSpace: "normal" }}>
+                  {within ? "" : "past it: "}
                   {showLength(Math.abs(travel_mm), style)} {way}
-                  {within ? "" : ", beyond the travel"}
                 </td>
-                <td>
+                <td style={{ width: "20%" }}>
                   {within && (
                     <Act onClick={() => put({ travelMm: travel_mm, rollDeg: 0 })} hint="Move the axle there">
                       Go

@@ -6,7 +6,7 @@ import { paint } from "../app/theme";
 import { useBench, usePick } from "../draft/store";
 import { useSize } from "../drawing/useSize";
 import { useShown } from "../evaluation/useEvaluation";
-import { AxleMarks } from "./AxleMarks";
+import { AxleMarks, Constructed } from "./AxleMarks";
 import { Members } from "./Members";
 import { PointMark } from "./PointMark";
 import { placer, placersOf, vec } from "./pose";
@@ -130,6 +130,7 @@ function OneView({ view, axle, stock, earlier, result, turn, alone }: ViewProps)
         {earlier && lately && <Members view={view} axle={earlier} place={lately} ghost last />}
         <Solids view={view} axle={axle} place={now} />
         <Members view={view} axle={axle} place={now} left={left} />
+        <Constructed view={view} axle={axle} place={now} left={left} travelMm={travelMm} />
         {axle.grips.map((grip) => (
           <PointMark key={grip.path} view={view} grip={grip} axle={axle} place={now} locked={!may.design || problems} />
         ))}
