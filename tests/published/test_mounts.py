@@ -12,6 +12,7 @@ from nodulant.evaluate import InvalidInputs, evaluate
 from nodulant.frame.model import placed_on, planned_state, sections
 from nodulant.frame.ops.tabs import Tabs, carry_checks, fit_checks
 from nodulant.frame.parts import added_parts
+from nodulant.frame.place import resolve
 from nodulant.frame.ties import planned_crossmembers
 from nodulant.geometry.hull import around, hull
 from nodulant.materials.bolts import find_bolt
@@ -223,6 +224,17 @@ class Asked(SimpleTestCase):
         force = max(v for v in next(c for c in axle.curves if c.id == "spring-force").values if v is not None)
         self.assertAlmostEqual(found["rear-coilover-bridge"].spring_n, force, delta=0.2)
         self.assertEqual(found["rear-coilover-bridge"].y_mm, COIL["upper"]["y_mm"])
+
+    def test_a_pair_gets_two_mounts_with_half_the_force_each(self):
+        _, one = self.mounts()
+        _, two = self.mounts(springs={**COIL, "rate_n_per_mm": 16.0, "count": 2, "apart_mm": 140.0})
+        whole = one["rear-coilover-bridge"]
+        front, rear = two["rear-coilover-front-bridge"], two["rear-coilover-rear-bridge"]
+        self.assertAlmostEqual(front.spring_n, whole.spring_n / 2, delta=0.2)
+        survey = f.demo("step").survey
+        at = [resolve(m.place, survey.features) for m in (front, rear)]
+        self.assertAlmostEqual(at[1] - at[0], 140.0)
+        self.assertNotIn("rear-coilover-bridge", two)
 
     def test_air_springs_get_both_plates(self):
         _, found = self.mounts(springs=AIR)

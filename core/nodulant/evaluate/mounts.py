@@ -143,16 +143,28 @@ def _springs(inputs: Inputs, s: Study) -> list[Operation]:
     springs, own = s.suspension.springs, s.suspension
     out: list[Operation] = []
     if isinstance(springs, Coilover):
-        force = _most(s)
-        out += _between(inputs, s, "coilover", springs.lower, springs.upper, force)
+        for tail, lower, upper in _each(springs):
+            out += _between(inputs, s, f"coilover{tail}", lower, upper, _most(s) / springs.count)
     elif isinstance(springs, AirSpring):
         out += _bellows(inputs, s, springs)
     rows: tuple[tuple[str, Damper | Strap | None], ...] = (("damper", own.damper), ("strap", own.strap))
     for name, held in rows:
         if held is not None:
-            out += _between(inputs, s, name, held.lower, held.upper, 0.0)
+            for tail, lower, upper in _each(held):
+                out += _between(inputs, s, f"{name}{tail}", lower, upper, 0.0)
     if own.stop is not None:
         out += _stop(inputs, s)
+    return out
+
+
+def _each(held: Coilover | Damper | Strap) -> list[tuple[str, HardPoint, HardPoint]]:
+    """The one of a side, or the front and the rear one of a pair."""
+    if isinstance(held, Strap) or held.count == 1:
+        return [("", held.lower, held.upper)]
+    out = []
+    for tail, dx in (("-front", -held.apart_mm / 2), ("-rear", held.apart_mm / 2)):
+        lower, upper = (p.model_copy(update={"x_mm": p.x_mm + dx}) for p in (held.lower, held.upper))
+        out.append((tail, lower, upper))
     return out
 
 
@@ -171,12 +183,12 @@ def _between(inputs: Inputs, s: Study, name: str, lower: HardPoint, upper: HardP
     push = (b - a) / np.linalg.norm(b - a) * force
     out: list[Operation] = _upper(inputs, s, name, upper, push)
     if not s.suspension.layout.independent:
-        held = {"coilover": "coilover", "damper": "damper", "strap": "strap"}[name]
-        down = -push if name == "strap" else push
+        held = name.partition("-")[0]
+        down = -push if held == "strap" else push
         out += _made(
             AxleBracket,
             id=f"{s.suspension.axle}-{name}-on-axle",
-            name=f"{name.capitalize()} on the {s.suspension.axle} axle",
+            name=f"{_words(name)} on the {s.suspension.axle} axle",
             place=_axle_line(inputs, s),
             holds=held,
             x_mm=lower.x_mm,
@@ -191,6 +203,12 @@ def _between(inputs: Inputs, s: Study, name: str, lower: HardPoint, upper: HardP
     return out
 
 
+def _words(name: str) -> str:
+    """'coilover-front' as people say it."""
+    kind, _, which = name.partition("-")
+    return f"{which} {kind}".strip().capitalize()
+
+
 def _upper(
     inputs: Inputs, s: Study, name: str, point: HardPoint, push: np.ndarray[tuple[int], np.dtype[np.float64]]
 ) -> list[Operation]:
@@ -200,14 +218,14 @@ def _upper(
     inner = rail.web_y_mm - width if rail.opens == "inward" else rail.web_y_mm
     off = inner - abs(point.y_mm)
     axle, within = s.suspension.axle, -20.0 <= point.z_mm - underside <= height + 60.0
-    if name != "coilover" and 0.0 < off < NEAR_RAIL_MM and within:
+    if not name.startswith("coilover") and 0.0 < off < NEAR_RAIL_MM and within:
         tall = min(80.0, height - 10.0)
         middle = float(np.clip(point.z_mm - underside, tall / 2, height - tall / 2))
         tabs = Tabs.model_validate({**SMALL, "standoff_mm": max(off, 30.0), "lift_mm": point.z_mm - underside - middle})
         return _made(
             Bracket,
             id=f"{axle}-{name}-on-rail",
-            name=f"{name.capitalize()} on the rail",
+            name=f"{_words(name)} on the rail",
             place=_at(inputs, x),
             face="inner",
             height_mm=middle,
@@ -221,7 +239,7 @@ def _upper(
     return _made(
         SpringBridge,
         id=f"{axle}-{name}-bridge",
-        name=f"{name.capitalize()} crossmember, {axle}",
+        name=f"{_words(name)} crossmember, {axle}",
         place=_at(inputs, x),
         form="hoop" if above > height + od / 2 else "straight",
         height_mm=round(above, 1),

@@ -205,7 +205,7 @@ def system(c: Compiled, pose: Pose, targets: Columns, moved: Columns | None = No
     hinges = _hinges(c, pose)
     a, b = places(c, pose, c.a), places(c, pose, c.b, moved)
     gap = a - b
-    apart = np.sqrt((gap * gap).sum(axis=-1))
+    apart = np.sqrt(gap[..., 0] ** 2 + gap[..., 1] ** 2 + gap[..., 2] ** 2)
     d = gap / np.maximum(apart, NOTHING_MM)[..., None]
     rows = _pull(c, pose, c.a, a, d, hinges)
     if not c.b.all_on_frame:
@@ -223,12 +223,15 @@ def system(c: Compiled, pose: Pose, targets: Columns, moved: Columns | None = No
 def _driven(c: Compiled, pose: Pose, targets: Columns) -> tuple[Columns, Columns]:
     count = len(pose.origin)
     error, rows = np.zeros((count, len(c.drives))), np.zeros((count, len(c.drives), c.mechanism.freedoms))
-    at = pose.origin[:, None] + rotated(pose.rotation, c.driven - c.origin)
+    arms = c.driven - c.origin
     for i, drive in enumerate(c.drives):
         if isinstance(drive, Height):
-            error[:, i] = at[:, i, 2] - c.driven[i, 2] - targets[:, i]
-            r = at[:, i] - pose.origin
-            rows[:, i, 2], rows[:, i, 3], rows[:, i, 4] = 1.0, r[:, 1], -r[:, 0]
+            error[:, i] = pose.origin[:, 2] - c.driven[i, 2] - targets[:, i]
+            rows[:, i, 2] = 1.0
+            if arms[i].any():
+                r = rotated(pose.rotation, arms[i : i + 1])[:, 0]
+                error[:, i] += r[:, 2]
+                rows[:, i, 3], rows[:, i, 4] = r[:, 1], -r[:, 0]
         else:
             # R e_y changes by omega x (R e_y); its z is omega_x y_y - omega_y y_x, brought to mm by the arm
             axis = pose.rotation[:, :, 1]

@@ -44,16 +44,19 @@ def angles(rotation: Columns) -> tuple[Columns, Columns, Columns]:
 
 def exponential(omega: Columns) -> Columns:
     """Rotation by the vector ``omega`` (poses, 3), by Rodrigues' formula."""
-    angle = np.sqrt((omega * omega).sum(axis=-1))
+    x, y, z = omega[:, 0].copy(), omega[:, 1].copy(), omega[:, 2].copy()
+    xx, yy, zz = x * x, y * y, z * z
+    angle = np.sqrt(xx + yy + zz)
     small = angle < 1e-8
     safe = np.where(small, 1.0, angle)
     s, c = np.where(small, 1.0, np.sin(safe) / safe), np.where(small, 0.5, (1 - np.cos(safe)) / safe**2)
-    x, y, z = omega[:, 0], omega[:, 1], omega[:, 2]
+    cxy, cxz, cyz = c * x * y, c * x * z, c * y * z
+    sx, sy, sz = s * x, s * y, s * z
     return _matrices(
         (
-            (1 - c * (y * y + z * z), c * x * y - s * z, c * x * z + s * y),
-            (c * x * y + s * z, 1 - c * (x * x + z * z), c * y * z - s * x),
-            (c * x * z - s * y, c * y * z + s * x, 1 - c * (x * x + y * y)),
+            (1 - c * (yy + zz), cxy - sz, cxz + sy),
+            (cxy + sz, 1 - c * (xx + zz), cyz - sx),
+            (cxz - sy, cyz + sx, 1 - c * (xx + yy)),
         )
     )
 
@@ -62,18 +65,22 @@ def rotated(rotation: Columns, points: Columns) -> Columns:
     """R p of every pose and point: (poses, 3, 3) with (points, 3) or (poses, points, 3) gives (poses, points, 3)."""
     x, y, z = points[..., 0], points[..., 1], points[..., 2]
     out = np.empty((len(rotation), points.shape[-2], 3))
+    by_entry = np.ascontiguousarray(rotation.reshape(-1, 9).T)[..., None]
     for i in range(3):
-        r = rotation[:, i]
-        out[..., i] = r[:, 0:1] * x + r[:, 1:2] * y + r[:, 2:3] * z
+        own = by_entry[3 * i] * x
+        own += by_entry[3 * i + 1] * y
+        own += by_entry[3 * i + 2] * z
+        out[..., i] = own
     return out
 
 
 def composed(a: Columns, b: Columns) -> Columns:
     """A B of every pose."""
     out = np.empty_like(a)
+    p, q = (np.ascontiguousarray(m.reshape(-1, 9).T) for m in (a, b))
     for i in range(3):
         for j in range(3):
-            out[:, i, j] = a[:, i, 0] * b[:, 0, j] + a[:, i, 1] * b[:, 1, j] + a[:, i, 2] * b[:, 2, j]
+            out[:, i, j] = p[3 * i] * q[j] + p[3 * i + 1] * q[3 + j] + p[3 * i + 2] * q[6 + j]
     return out
 
 

@@ -6,10 +6,12 @@ solution, or its Jacobian's determinant has changed sign on the way, the linkage
 """
 
 from dataclasses import dataclass
+from typing import TypeVar
 
 import numpy as np
+import numpy.typing as npt
 
-from nodulant.base.arrays import Columns, Mask
+from nodulant.base.arrays import Columns, Mask, Rows
 from nodulant.base.errors import NotSolvable
 from nodulant.linkage.compiled import ARM_MM, Compiled, Pose, reference
 from nodulant.linkage.mechanism import Lean
@@ -87,14 +89,40 @@ def sweep(c: Compiled, travel: Columns, roll: Columns | None = None) -> Sweep:
         raise NotSolvable("one wheel alone does not roll", field="roll", found="a roll angle", acceptable="0")
     rates = np.zeros((len(travel), c.mechanism.freedoms))
     rates[exists] = twist(c, part(column, np.flatnonzero(exists)), lean)
-    count = len(tilt)
-    start = column.pose.rows(np.repeat(np.arange(len(travel)), count))
-    angle = np.tile(tilt, len(travel))
-    targets = np.repeat(targets, count, axis=0)
+    count, leaning = len(tilt), np.flatnonzero(tilt != 0.0)
+    each = len(leaning)
+    start = column.pose.rows(np.repeat(np.arange(len(travel)), each))
+    angle = np.tile(tilt[leaning], len(travel))
+    targets = np.repeat(targets, each, axis=0)
     targets[:, lean] = angle
-    grid = solve(c, targets, _moved(start, angle[:, None] * np.repeat(rates, count, axis=0)))
+    rolled = solve(c, targets, _moved(start, angle[:, None] * np.repeat(rates, each, axis=0)))
+    grid = _woven(column, rolled, count, leaning)
     there = (grid.found & (grid.turn == ride.turn[0])).reshape(-1, count) & exists[:, None]
     return Sweep(c, travel, tilt, grid, there, ends)
+
+
+S = TypeVar("S", bound=np.generic)
+
+
+def _woven(level: Solved, rolled: Solved, count: int, leaning: Rows) -> Solved:
+    """Level poses and those in roll as one grid, travel by travel, roll by roll."""
+    rest = np.setdiff1d(np.arange(count), leaning)
+
+    def grid(flat: npt.NDArray[S], tilted: npt.NDArray[S]) -> npt.NDArray[S]:
+        out = np.empty((len(flat), count, *flat.shape[1:]), dtype=flat.dtype)
+        out[:, rest] = flat[:, None]
+        out[:, leaning] = tilted.reshape(len(flat), len(leaning), *flat.shape[1:])
+        return out.reshape(len(flat) * count, *flat.shape[1:])
+
+    a, b = level.pose, rolled.pose
+    return Solved(
+        Pose(grid(a.origin, b.origin), grid(a.rotation, b.rotation), grid(a.turned, b.turned)),
+        grid(level.error, rolled.error),
+        grid(level.jacobian, rolled.jacobian),
+        grid(level.iterations, rolled.iterations),
+        grid(level.found, rolled.found),
+        grid(level.turn, rolled.turn),
+    )
 
 
 def _tiled(pose: Pose, count: int) -> Pose:
