@@ -10,7 +10,7 @@ from nodulant.evaluate import evaluate
 from nodulant.suspension.contacts import contacts
 from nodulant.suspension.study import study
 from tests import fixtures as f
-from tests.core.test_suspensions import AIR, COIL, ONLY, p, suspended, travel_checks
+from tests.core.test_suspensions import AIR, BAR, COIL, ONLY, link, p, suspended, travel_checks
 
 UPRIGHT = {**COIL, "lower": p(0, 300, -40), "upper": p(2610, 300, 340)}
 DAMPER = {"lower": p(0, 300, -40), "upper": p(2610, 300, 340), "open_mm": 540.0, "closed_mm": 360.0}
@@ -89,6 +89,37 @@ class Dampers(SimpleTestCase):
     def test_a_damper_without_stroke_is_refused(self):
         with self.assertRaisesRegex(ValidationError, "longer open than closed"):
             suspended(springs=AIR, damper={**DAMPER, "open_mm": 300.0})
+
+
+class BarsInRoll(SimpleTestCase):
+    """A parallel four-link binds: what every bar gives and carries is said, not only the worst one."""
+
+    def facts(self, **more):
+        return {fact.name: fact for fact in evaluate(suspended(**more), ONLY).travel[0].facts}
+
+    def test_each_bar_says_what_it_gives(self):
+        bars = {name: fact for name, fact in self.facts(kind="parallel").items() if name.startswith("In 3° of roll")}
+        self.assertGreaterEqual(len(bars), 2)
+        self.assertTrue(all("kN" in fact.words for fact in bars.values()))
+        self.assertFalse(any(name.startswith("In 3°") for name in self.facts()))
+
+    def test_soft_bushes_take_the_force_out_of_it(self):
+        """The give is the linkage's own; what a bar carries is give times stiffness, so rubber lowers it."""
+
+        def carried(**joints):
+            layout = {
+                "upper": link((2130, 380, 110), (0, 380, 130), joints=joints),
+                "lower": link((1990, 380, -72), (0, 380, -75), joints=joints),
+                "lateral": BAR,
+            }
+            bars = self.facts(kind="parallel", layout=layout)
+            return max(
+                float(fact.words.split("3°: ")[1].split(" mm, ")[1].split(" kN")[0])
+                for name, fact in bars.items()
+                if name.startswith("In 3°") and "bar" in name
+            )
+
+        self.assertLess(carried(bush_n_per_mm=4000.0), 0.1 * carried())
 
 
 class Leaves(SimpleTestCase):

@@ -9,17 +9,39 @@ from nodulant.axles.leaf_work import leaf_change
 from nodulant.axles.points import HardPoint, on_axle
 from nodulant.axles.springs import Coilover, LeafPack
 from nodulant.base.arrays import Columns
+from nodulant.checks.travel_rules import BIND_DEG
 from nodulant.evaluate.travel_drawing import Fact
+from nodulant.linkage.sweep import stretches
 from nodulant.suspension import motion as of
 from nodulant.suspension.side_stiffness import side_stiffness, usual_stiffness
 from nodulant.suspension.study import Study
 
-ROLL_DEG = 3.0
+ROLL_DEG, NEARLY, LEAST_GIVE_MM = 3.0, 1e-6, 0.005
 
 
 def facts(s: Study) -> tuple[Fact, ...]:
     """Side stiffness, what leaves were made to do, the spacing of dampers."""
-    return (*_sideways(s), *_leaves(s), *_spacing(s), *_pair_in_roll(s))
+    return (*_sideways(s), *_bars_in_roll(s), *_leaves(s), *_spacing(s), *_pair_in_roll(s))
+
+
+def _bars_in_roll(s: Study) -> list[Fact]:
+    """What each bar of a layout with one bar too many has to give in roll at ride height, and what it then carries."""
+    m = s.motion
+    if m is None or m.sweep.compiled.held + len(m.sweep.compiled.drives) <= m.sweep.compiled.mechanism.freedoms:
+        return []
+    c = m.sweep.compiled
+    give = np.abs(stretches(m.sweep)).reshape(len(m.travel), len(m.sweep.roll), -1)[s.ride]
+    degrees = np.abs(np.degrees(m.sweep.roll))
+    most = {d: give[np.abs(degrees - d) < NEARLY].max(axis=0) for d in BIND_DEG if (np.abs(degrees - d) < NEARLY).any()}
+    out = []
+    for k, name in enumerate(c.mechanism.names):
+        values = {d: float(rows[k]) for d, rows in most.items()}
+        if max(values.values(), default=0.0) < LEAST_GIVE_MM:
+            continue
+        words = "; ".join(f"{d:.0f}°: {v:.2f} mm, {v * float(c.stiffness[k]) / 1000:.1f} kN" for d, v in values.items())
+        at = values.get(ROLL_DEG, max(values.values()))
+        out.append(Fact(name=f"In {ROLL_DEG:.0f}° of roll gives, {name}", value=at, unit="mm", words=words))
+    return out
 
 
 def _pair_in_roll(s: Study) -> list[Fact]:

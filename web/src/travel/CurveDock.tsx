@@ -25,7 +25,7 @@ export default function CurveDock() {
         </Text>
         <Act onClick={() => setTable(!table)}>{table ? "Curves" : "Table"}</Act>
       </Flex>
-      <Box flex="1" minH="0" overflow="auto" bg="sheet">
+      <Box className="curve-dock" flex="1" minH="0" overflow="auto" bg="sheet">
         {axle && curves.length === 0 && (
           <Text p="3" color="faint">
             Not computed: the linkage does not move.

@@ -18,7 +18,7 @@ type Props = {
 /** Links, arms, rods and springs of one view. */
 export const Members = memo(function Members({ view, axle, place, left, ghost, stock, last }: Props) {
   return (
-    <g opacity={ghost ? 0.5 : 1}>
+    <g strokeOpacity={ghost ? 0.55 : undefined}>
       {both(axle).map((member) => (
         <One
           key={member.name}

@@ -15,7 +15,7 @@ type Solid = AxleTravel["solids"][number];
 export const Solids = memo(function Solids({ view, axle, place }: Props) {
   const hub = vec(axle.hub);
   return (
-    <g opacity="0.85">
+    <g>
       {axle.solids.flatMap((solid, i) =>
         [1, -1].map((side) => {
           const ring = corners(solid, view).map(([x, y, z]) => {

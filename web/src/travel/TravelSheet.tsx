@@ -27,7 +27,7 @@ export default function TravelSheet() {
     [seen, width, height, alone],
   );
   return (
-    <Box ref={frame} position="relative" height="100%" bg="sheet" overflow="hidden" minH="0">
+    <Box ref={frame} className="travel-sheet" position="relative" height="100%" bg="sheet" overflow="hidden" minH="0">
       {!axle && (
         <Text p="4" maxW="34rem">
           Nothing holds an axle yet. Choose a layout in the list to the left: it starts with hard points that fit the

@@ -1,5 +1,6 @@
 """What every layout gives: its members by name, and from them the mechanism that the linkage solves."""
 
+from abc import abstractmethod
 from dataclasses import dataclass
 from typing import Literal
 
@@ -34,9 +35,9 @@ class Layout(Frozen):
         """Whether drive torque is taken by what carries the wheels: a live axle's housing."""
         return not self.independent
 
+    @abstractmethod
     def links(self) -> tuple[NamedLink, ...]:
         """Every link, left ones mirrored."""
-        raise NotImplementedError
 
     def guides(self, hub: Point) -> tuple[Guide, ...]:
         """Hinges and slides."""
