@@ -128,8 +128,12 @@ const StripHead = memo(function StripHead({ table, turn }: { table: boolean; tur
           choose={(value) => put({ loadCase: value })}
         />
       </Box>
-      <Act onClick={() => put({ deflected: !deflected })} hint="The rail's shape under this case, drawn larger">
-        {deflected ? "Hide bent shape" : "Bent shape"}
+      <Act
+        pressed={deflected}
+        onClick={() => put({ deflected: !deflected })}
+        hint="The rail's shape under this case, drawn larger"
+      >
+        Bent shape
       </Act>
       <Act onClick={() => turn(!table)}>{table ? "Curves" : "Table"}</Act>
     </Flex>

@@ -120,8 +120,7 @@ function show(result: Evaluation, draft: Draft, at: number, dragging: boolean): 
 
 /** Where a hand's drag begins, or a typed change: what stood there stays to be seen until the next one. */
 function lastOf(old: Shown, next: Evaluation, dragging: boolean): Evaluation["travel"] {
-  const moved = old.result && placeOf(old.result) !== placeOf(next);
-  const began = moved && !handOn;
+  const began = !handOn && old.result && placeOf(old.result) !== placeOf(next);
   handOn = dragging;
   return began && old.result ? old.result.travel : old.last;
 }

@@ -139,7 +139,15 @@ export function Pair({ children }: { children: ReactNode }) {
 }
 
 /** A small button of the bench. */
-export function Act(props: { children: ReactNode; onClick: () => void; main?: boolean; off?: boolean; hint?: string }) {
+export function Act(props: {
+  children: ReactNode;
+  onClick: () => void;
+  main?: boolean;
+  off?: boolean;
+  hint?: string;
+  /** Of a button that stays down. */
+  pressed?: boolean;
+}) {
   return (
     <Button
       size="sm"
@@ -148,10 +156,11 @@ export function Act(props: { children: ReactNode; onClick: () => void; main?: bo
       fontSize="14px"
       disabled={props.off}
       title={props.hint}
+      aria-pressed={props.pressed}
       variant={props.main ? "solid" : "outline"}
       bg={props.main ? "chalk" : undefined}
       color={props.main ? "onchalk" : "ink"}
-      borderColor="rule"
+      borderColor={props.pressed ? "chalk" : "rule"}
       onClick={props.onClick}
     >
       {props.children}

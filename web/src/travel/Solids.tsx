@@ -11,35 +11,28 @@ type Props = {
 };
 type Solid = AxleTravel["solids"][number];
 
-/** Brackets, mounts and plates of the design in one view: right side and its mirror image. */
+/** Brackets, mounts and plates of the design in one view: right side and its mirror image, one path for all of one name. */
 export const Solids = memo(function Solids({ view, axle, place }: Props) {
   const hub = vec(axle.hub);
+  const drawn = new Map<string, string>();
+  for (const solid of axle.solids) {
+    const on = solid.on === "axle";
+    for (const side of [1, -1]) {
+      const ring = corners(solid, view).map(([x, y, z]) => {
+        const p = { body: on ? 0 : -1, x_mm: on ? hub[0] + x : x, y_mm: side * y, z_mm: on ? hub[2] + z : z };
+        const [px, py] = view.at(place(p));
+        return `${px.toFixed(1)} ${py.toFixed(1)}`;
+      });
+      drawn.set(solid.name, `${drawn.get(solid.name) ?? ""}M${ring.join("L")}Z`);
+    }
+  }
   return (
-    <g>
-      {axle.solids.flatMap((solid, i) =>
-        [1, -1].map((side) => {
-          const ring = corners(solid, view).map(([x, y, z]) => {
-            const on = solid.on === "axle";
-            const p = { body: on ? 0 : -1, x_mm: on ? hub[0] + x : x, y_mm: side * y, z_mm: on ? hub[2] + z : z };
-            return view.at(place(p)).join(" ");
-          });
-          return (
-            <path
-              // the same block twice is drawn twice
-              // biome-ignore lint/suspicious/noArrayIndexKey: solids have no name of their own
-              key={`${i}/${side}`}
-              d={`M${ring.join("L")}Z`}
-              fill={paint("added")}
-              fillOpacity="0.14"
-              stroke={paint("added")}
-              strokeWidth="1"
-              data-solid={solid.name}
-            >
-              <title>{solid.name}</title>
-            </path>
-          );
-        }),
-      )}
+    <g fill={paint("added")} fillOpacity="0.14" stroke={paint("added")}>
+      {[...drawn].map(([name, d]) => (
+        <path key={name} d={d} data-solid={name}>
+          <title>{name}</title>
+        </path>
+      ))}
     </g>
   );
 });
