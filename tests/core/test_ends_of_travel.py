@@ -162,4 +162,5 @@ class Leaves(SimpleTestCase):
     def test_unknown_tube_says_nothing_of_the_flip(self):
         pack = {"kind": "leaf", "seat": p(0, 450, -60), "rate_n_per_mm": 40.0, "flipped": True}
         job = suspended("leaf", springs=pack, inputs=f.with_rear(f.demo("step"), tube_diameter_mm=None))
-        self.assertEqual(evaluate(job, ONLY).travel[0].facts, ())
+        names = [fact.name for fact in evaluate(job, ONLY).travel[0].facts]
+        self.assertFalse(any("leaves" in name.lower() for name in names), names)

@@ -171,6 +171,17 @@ class Finding(Shop):
         self.refused(self.lines({**body, "suspension": 1}, "holes")[0], 422, "unknown-reference")
         self.refused(self.lines({**body, "holes": {"frame_upper": 9}}, "holes")[0], 422, "input")
 
+    def test_where_a_link_goes_and_a_link_that_is_not_there(self):
+        design = self.job.options.get(key="step").head().design().model_dump(mode="json")
+        window = {"ahead_mm": 20, "behind_mm": 20, "down_mm": 0, "up_mm": 0, "step_mm": 20}
+        body = {"job_id": self.job.pk, "design": design, "link": "upper", "window": window}
+        _, lines = self.lines(body, "window")
+        self.assertEqual(lines[-1]["window"]["tried"], 3)
+        _, lines = self.lines({**body, "link": "middle"}, "window")
+        self.assertIn("cannot be searched", lines[-1]["problem"])
+        self.refused(self.lines({**body, "suspension": 1}, "window")[0], 422, "unknown-reference")
+        self.refused(self.lines({**body, "window": {"step_mm": 0}}, "window")[0], 422, "input")
+
     def test_a_broken_design_is_refused_before_it_starts(self):
         body = {
             "job_id": self.job.pk,

@@ -1,15 +1,10 @@
 """Checks of what ends the travel, in which order, and of leaves that were worked on."""
 
-import math
-
-import numpy as np
-
 from nodulant.axles.leaf_work import leaf_change
 from nodulant.axles.springs import LeafPack
 from nodulant.checks.check import Check, Governs, Why, judge, not_computed
 from nodulant.checks.rail_rules import Changes
 from nodulant.checks.travel_rules import subject_of
-from nodulant.suspension import motion as of
 from nodulant.suspension.contacts import contacts, first_unmeant
 from nodulant.suspension.study import Study
 
@@ -38,8 +33,6 @@ def end_checks(s: Study, changes: Changes) -> list[Check]:
                 remedy=f"A taller or stiffer stop, or more room before: {bump.name}.",
             )
         )
-    if stop is not None:
-        out.append(_square(s, stop.gap_mm, changes))
     strap = next((c for c in found if c.key == "strap"), None)
     if strap is not None and droop is not None:
         out.append(
@@ -58,29 +51,6 @@ def end_checks(s: Study, changes: Changes) -> list[Check]:
             )
         )
     return out
-
-
-def _square(s: Study, gap_mm: float, changes: Changes) -> Check:
-    """How far the carrier has turned from ride height where the stop is struck."""
-    m = s.motion
-    if m is None:
-        raise ValueError("only a linkage that moves strikes a stop")
-    rows = np.flatnonzero(m.there)
-    at = int(rows[np.argmin(np.abs(m.travel[rows] - gap_mm))])
-    pitch, lean = float(of.pitch_deg(m)[at]), float(of.lean_deg(m)[at])
-    return judge(
-        "stop-square",
-        subject_of(s, "stop"),
-        math.hypot(pitch, lean),
-        Why(
-            formula="(pitch ** 2 + lean ** 2) ** 0.5",
-            values={"pitch": pitch, "lean": lean},
-            words="how the axle or arm has turned from ride height where the stop strikes, degrees",
-        ),
-        changes,
-        governs=Governs(pose_mm=float(m.travel[at])),
-        remedy="Set the pads square to each other at full bump, not at ride height.",
-    )
 
 
 def leaf_checks(s: Study, changes: Changes) -> list[Check]:

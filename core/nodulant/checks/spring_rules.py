@@ -235,18 +235,23 @@ def _bellows(s: Study, a: AirSpring, sm: SpringMotion, changes: Changes) -> list
             remedy="Move one plate over the other.",
         ),
     ]
+    return [*out, *_pressure(s, a, sm, changes)]
+
+
+def _pressure(s: Study, a: AirSpring, sm: SpringMotion, changes: Changes) -> list[Check]:
+    """Its pressure at ride height, of the most it may have."""
+    name = subject_of(s, "air")
     rules = ("air-pressure-least", "air-pressure-most")
     if sm.force is None:
-        return [*out, *(not_computed(rule, name, WEIGHT, changes) for rule in rules)]
+        return [not_computed(rule, name, WEIGHT, changes) for rule in rules]
     bar = ride_pressure_bar(a, float(sm.force[s.ride]))
     why = Why(
         formula="100 * bar / most",
         values={"bar": bar, "most": a.most_bar},
         words="load on it over its effective area at ride height",
     )
-    percent, rules_remedies = (
-        100 * bar / a.most_bar,
-        zip(rules, ("A smaller bellows.", "A larger bellows."), strict=True),
-    )
-    out += [judge(rule, name, percent, why, changes, remedy=remedy) for rule, remedy in rules_remedies]
-    return out
+    remedies = ("A smaller bellows.", "A larger bellows.")
+    return [
+        judge(rule, name, 100 * bar / a.most_bar, why, changes, remedy=remedy)
+        for rule, remedy in zip(rules, remedies, strict=True)
+    ]

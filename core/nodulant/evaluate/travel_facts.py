@@ -21,7 +21,7 @@ ROLL_DEG, NEARLY, LEAST_GIVE_MM = 3.0, 1e-6, 0.005
 
 def facts(s: Study) -> tuple[Fact, ...]:
     """Side stiffness, what leaves were made to do, the spacing of dampers."""
-    return (*_sideways(s), *_bars_in_roll(s), *_leaves(s), *_spacing(s), *_pair_in_roll(s))
+    return (*_sideways(s), *_bars_in_roll(s), *_struck(s), *_leaves(s), *_spacing(s), *_pair_in_roll(s))
 
 
 def _bars_in_roll(s: Study) -> list[Fact]:
@@ -93,6 +93,20 @@ def _sideways(s: Study) -> list[Fact]:
             )
         )
     return out
+
+
+def _struck(s: Study) -> list[Fact]:
+    """How far the axle or arm has turned where its stop is struck: the pads are to be square there."""
+    m, stop = s.motion, s.suspension.stop
+    if m is None or stop is None:
+        return []
+    there = m.travel[m.there]
+    if stop.gap_mm > there[-1]:
+        return []
+    pitch, lean = (float(np.interp(stop.gap_mm, there, v[m.there])) for v in (of.pitch_deg(m), of.lean_deg(m)))
+    words = f"pitch {pitch:.1f}, lean {lean:.1f}; set the pads square to each other there, not at ride height"
+    turned = math.hypot(pitch, lean)
+    return [Fact(name="Where the stop strikes, it has turned by", value=turned, unit="deg", words=words)]
 
 
 def _leaves(s: Study) -> list[Fact]:

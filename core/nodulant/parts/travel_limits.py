@@ -38,7 +38,6 @@ TRAVEL_LIMITS: tuple[Limit, ...] = (
     at_most("air-offset", "Air spring's offset at ride height", 12.0, "mm", "makers' common limit, from memory"),
     at_least("stop-there", "A bump stop ends the travel", 1.0, "yes", "common practice: a stop before metal"),
     at_most("stop-first", "Bump stop strikes before full bump", 1.0, "x bump", "the stop comes first"),
-    at_most("stop-square", "Bump stop struck square", 5.0, "deg", "Nodulant default: rubber takes little more"),
     at_least("bump-order", "Bump stop before metal", 0.0, "mm", "common practice: the stop comes first", 5.0),
     at_least("droop-order", "Limit strap before anything else", 0.0, "mm", "common practice: the strap ends it", 5.0),
     at_most("leaf-load", "Leaves left carry", 1.0, "of rated", "n/(n - k) of the stress: equal leaves"),
