@@ -106,7 +106,7 @@ def _rear(studies: list[Study]) -> Study | None:
 
 
 def axle_travels(inputs: Inputs, studies: list[Study], *, level: bool = False) -> tuple[AxleTravel, ...]:
-    """Drawings and curves of all of them, the shaft with the rear axle; ``level`` leaves out the poses in roll and the mounts."""
+    """Drawings and curves of all of them, the shaft with the rear axle; ``level`` leaves out the poses in roll, facts and mounts."""
     rear = _rear(studies)
     drawn = [_axle_travel(i, s, inputs.design.driveline if s is rear else None, level) for i, s in enumerate(studies)]
     if level:
@@ -166,7 +166,7 @@ def _axle_travel(index: int, s: Study, driveline: Driveline | None, level: bool)
         curves=curves(s, m) + shaft_curves(s, m, shaft_of(driveline, s)),
         forces=_forces(s),
         contacts=tuple(Touch(name=c.name, way=c.way, travel_mm=c.travel_mm, meant=c.meant) for c in contacts(s)),
-        facts=facts(s),
+        facts=() if level else facts(s),
         stands=tuple(StandsAt(state=w.state, load_n=w.load_n, travel_mm=w.travel_mm) for w in s.stands),
     )
 

@@ -151,7 +151,7 @@ function withTravel(old: Evaluation, moved: Moved): Evaluation {
   const fresh = moved.checks.map((check) => ({ ...whys.get(check.id), ...check }) as Check);
   const travel = moved.travel.map((axle) => {
     const before = old.travel.find((t) => t.index === axle.index);
-    return before ? { ...axle, mounts: before.mounts, solids: before.solids } : axle;
+    return before ? { ...axle, facts: before.facts, mounts: before.mounts, solids: before.solids } : axle;
   });
   return { ...old, checks: [...fresh, ...old.checks.filter((c) => c.stage !== "travel")], travel };
 }
