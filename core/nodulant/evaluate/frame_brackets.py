@@ -59,7 +59,7 @@ def _bracket(inputs: Inputs, s: Study, named: NamedLink) -> Bracket | None:
         height_mm=middle,
         width_mm=120.0,
         tall_mm=tall,
-        tabs=Tabs(standoff_mm=max(off, LEAST_STANDOFF_MM), lift_mm=lift),
+        tabs=Tabs(width_mm=80.0, standoff_mm=max(off, LEAST_STANDOFF_MM), lift_mm=lift),
         gusset=BracketGusset(),
         along_n=round(along, 1),
         up_n=round(up, 1),

@@ -4,7 +4,7 @@ import type { Path } from "../draft/document";
 import { useBench } from "../draft/store";
 import { Act, Group, Pair, PlainChoice } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
-import { freshDamper, freshHalfShaft, freshSprings, freshStrap } from "./fresh";
+import { freshDamper, freshHalfShaft, freshSprings, freshStop, freshStrap } from "./fresh";
 import { LeafFields } from "./LeafFields";
 import { PointFields } from "./LinkFields";
 import { Thing } from "./Thing";
@@ -129,7 +129,7 @@ export function SpringFields({ own, path, independent }: { own: Suspension; path
           may.design && (
             <Act
               onClick={() =>
-                act({ kind: "set", path: [...path, "stop"], value: own.stop ? null : { gap_mm: 60, gives_mm: 25 } })
+                act({ kind: "set", path: [...path, "stop"], value: own.stop ? null : freshStop(own.bump_mm) })
               }
             >
               {own.stop ? "Leave it out" : "Add it"}

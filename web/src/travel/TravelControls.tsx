@@ -18,9 +18,9 @@ export function TravelControls() {
   const words =
     travelMm === 0 ? "ride height" : `${showLength(Math.abs(travelMm), style)} ${travelMm > 0 ? "bump" : "droop"}`;
   return (
-    <Flex className="travel" gap="4" align="center" px="3">
+    <Flex className="travel" gap="3" align="center" px="3">
       {all.length > 1 && (
-        <Box w="9rem">
+        <Box w="7rem" flexShrink="0">
           <PlainChoice
             free
             bare
@@ -46,7 +46,7 @@ export function TravelControls() {
         <Mark at={0} words="droop" />
         <Mark at={1} words="full bump" />
       </Box>
-      <Box className="travel-words">
+      <Box className="travel-words" minW="6rem !important">
         <b>{words}</b>
       </Box>
       {most > 0 && (
@@ -61,10 +61,10 @@ export function TravelControls() {
             max={most}
             step={0.5}
             value={rollDeg}
-            style={{ width: 110, accentColor: "var(--chakra-colors-chalk)" }}
+            style={{ width: 84, accentColor: "var(--chakra-colors-chalk)" }}
             onChange={(e) => put({ rollDeg: Number(e.target.value) })}
           />
-          <Box minW="3.2rem">{rollDeg.toFixed(1)}°</Box>
+          <Box minW="2.7rem">{rollDeg.toFixed(1)}°</Box>
           <Act onClick={() => put({ travelMm: 0, rollDeg: 0 })}>Ride</Act>
         </Flex>
       )}

@@ -113,8 +113,8 @@ export function freshSprings(
   if (kind === "coilover") {
     return {
       kind,
-      lower: p(-30, y, -40),
-      upper: p(hub.x - 20, y - 20, hub.z + 433),
+      lower: p(-62, y, -40),
+      upper: p(hub.x - 52, y - 20, hub.z + 433),
       rate_n_per_mm: 32,
       free_mm: 360,
       block_mm: 110,
@@ -157,6 +157,12 @@ export function freshDamper(draft: Draft, axle: "front" | "rear", independent: b
     count: 1,
     apart_mm: 120,
   };
+}
+
+/** A stop that has given all it gives just before full bump. */
+export function freshStop(bump_mm: number) {
+  const gives_mm = 25;
+  return { gap_mm: Math.max(bump_mm - gives_mm - 5, 10), gives_mm };
 }
 
 /** A strap that is taut just before the wanted droop is used up. */
