@@ -109,7 +109,7 @@ def build_plan(
     state: dict[str, StepStatus] = {}
     for spec, operation, side in rows:
         id_ = spec.key if operation is None else f"{operation}/{spec.key}/{side}"
-        needs = tuple(s.id for s in steps if _before(s, spec, operation, side))
+        needs = _needs(steps, spec, operation, side)
         step = _step(id_, spec, operation, side, needs, entries, signed.get(id_), state, teardown_locked)
         state[id_] = step.status
         steps.append(step)
@@ -126,11 +126,17 @@ def _operation_rows(
     return rows
 
 
-def _before(step: Step, spec: StepSpec, operation: str | None, side: str | None) -> bool:
-    related = step.operation is None or operation is None or (step.operation == operation and step.side == side)
-    earlier = RANK[step.spec.phase] < RANK[spec.phase]
-    same_run = step.spec.phase == spec.phase and step.operation == operation and step.side == side
-    return related and (earlier or same_run)
+def _needs(steps: list[Step], spec: StepSpec, operation: str | None, side: str | None) -> tuple[str, ...]:
+    """Steps that come first: general ones and those of its own operation and side, of earlier phases or before it in its own."""
+    rank = RANK[spec.phase]
+    out = []
+    for s in steps:
+        own = s.operation == operation and s.side == side
+        if own or s.operation is None or operation is None:
+            before = RANK[s.spec.phase]
+            if before < rank or (own and before == rank):
+                out.append(s.id)
+    return tuple(out)
 
 
 def _step(

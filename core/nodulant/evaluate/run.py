@@ -23,7 +23,7 @@ from nodulant.evaluate.link_readings import equal_checks, link_readings
 from nodulant.evaluate.space import Space, frame_in_space, space_figures
 from nodulant.evaluate.taken_along import taken_along
 from nodulant.evaluate.travel import axle_travels, stock_travels, suspension_checks, suspension_studies
-from nodulant.frame.model import placed_on, planned_state, route_on
+from nodulant.frame.model import STOCK, place_one, placed_on, planned_state, route_on
 from nodulant.frame.ops.crossmember_change import CrossmemberChange
 from nodulant.frame.ops.notch import Notch
 from nodulant.frame.ops.raise_into import Raise
@@ -122,9 +122,8 @@ def _refuse_broken(inputs: Inputs) -> None:
     for number, op in enumerate(operations):
         for side in LEFT_RIGHT:
             try:
-                placed_on(inputs.survey, (op,), side, planned_state((op,)))
+                place_one(inputs.survey, op, number, side, STOCK)
             except NodulantError as error:
-                error.field = error.field.replace("/design/operations/0", f"/design/operations/{number}")
                 problems.append(error)
                 break
     if not problems:

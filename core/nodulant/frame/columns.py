@@ -114,5 +114,15 @@ def rail_at(rail: Rail, x_mm: float) -> tuple[float, float, float, float]:
     raise AssertionError("a rail has two stations or more")
 
 
+def slope_at(rail: Rail, x_mm: float) -> float:
+    """Rise of the underside per length rearward at one station; where two stretches meet, the mean of both."""
+    slopes = [
+        (b.underside_z_mm - a.underside_z_mm) / (b.x_mm - a.x_mm)
+        for a, b in pairwise(rail.stations)
+        if a.x_mm <= x_mm <= b.x_mm
+    ]
+    return sum(slopes) / len(slopes) if slopes else 0.0
+
+
 def _between(a: float, b: float, t: float) -> float:
     return a + (b - a) * t

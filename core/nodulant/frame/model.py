@@ -69,20 +69,28 @@ def placed_on(survey: Survey, operations: tuple[Operation, ...], side: Side, sta
 
 @remembered(24)
 def _placed_on(survey: Survey, operations: tuple[Operation, ...], side: Side, state: FrameState) -> tuple[Placed, ...]:
-    rail, out = survey.rails.of(side), []
-    for index, planned in enumerate(operations):
-        if side not in on_sides(planned.side):
-            continue
-        op, field = planned.as_measured(state.measured_for(planned.id, side)), f"/design/operations/{index}"
-        span = op.span(rail, survey.features, field)
-        op.refuse(_height_at(rail, span.centre_mm), field)
-        if rail.kind == "round-tube":
-            refuse_flat_plates(op, field)
-        placed = Placed(op, index, span.start_mm, span.end_mm)
-        _on_the_rail(placed, rail.start_mm, rail.end_mm, field)
-        out.append(placed)
+    out = [
+        placed
+        for index, planned in enumerate(operations)
+        if (placed := place_one(survey, planned, index, side, state)) is not None
+    ]
     _no_clash(out)
     return tuple(out)
+
+
+def place_one(survey: Survey, planned: Operation, index: int, side: Side, state: FrameState) -> Placed | None:
+    """One operation by itself on one rail; None where it is not on that side. Raises InputError where it cannot be."""
+    if side not in on_sides(planned.side):
+        return None
+    rail, field = survey.rails.of(side), f"/design/operations/{index}"
+    op = planned.as_measured(state.measured_for(planned.id, side))
+    span = op.span(rail, survey.features, field)
+    op.refuse(_height_at(rail, span.centre_mm), field)
+    if rail.kind == "round-tube":
+        refuse_flat_plates(op, field)
+    placed = Placed(op, index, span.start_mm, span.end_mm)
+    _on_the_rail(placed, rail.start_mm, rail.end_mm, field)
+    return placed
 
 
 def _height_at(rail: Rail, x_mm: float) -> float:

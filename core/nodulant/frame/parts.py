@@ -3,15 +3,12 @@
 import math
 from dataclasses import dataclass
 
-from nodulant.frame.columns import rail_at
+from nodulant.frame.columns import rail_at, slope_at
 from nodulant.frame.here import Cutting, OnRail, RailHere
 from nodulant.frame.model import Placed
 from nodulant.parts.part import Part, Seam
 from nodulant.parts.sides import Side
 from nodulant.survey.vehicle import Survey
-
-BESIDE_MM = 1.0
-"""A rail's slope is taken this far ahead and behind."""
 
 
 @dataclass(frozen=True)
@@ -26,8 +23,7 @@ def rail_here(survey: Survey, side: Side, centre_mm: float, placed: list[Placed]
     """The rail at one station, with the width that a boxing plate closes it to."""
     rail = survey.rails.of(side)
     underside, height, width, wall = rail_at(rail, centre_mm)
-    rise = rail_at(rail, centre_mm + BESIDE_MM)[0] - rail_at(rail, centre_mm - BESIDE_MM)[0]
-    slope = math.atan2(rise, 2 * BESIDE_MM)
+    slope = math.atan(slope_at(rail, centre_mm))
     if rail.kind == "round-tube":
         return RailHere(centre_mm, underside, height, height, wall, height, slope, round=True)
     set_in = [p.op.closes for p in placed if p.op.closes is not None and p.start_mm <= centre_mm <= p.end_mm]
