@@ -113,7 +113,7 @@ class Bench(LiveServerTestCase):
         with (page or self.page).expect_response(lambda r: r.url.endswith("/api/evaluate") and r.ok) as waited:
             yield
         waited.value.finished()
-        (page or self.page).wait_for_timeout(50)
+        (page or self.page).wait_for_timeout(200)
 
     def margin(self, title):
         """The row of the margin column that starts with ``title``."""

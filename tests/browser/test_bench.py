@@ -62,14 +62,14 @@ class Margins(Bench):
         item.get_by_label("Reason").fill("rubber stop in the way")
         with self.evaluated():
             use.click()
-        self.assertIn("fails", self.margin("Moving metal to fixed metal").inner_text())
+        expect(self.margin("Moving metal to fixed metal")).to_contain_text("fails")
         self.page.get_by_text("rubber stop in the way").first.wait_for()
 
     def test_filter_by_stage_and_change_marks(self):
         self.open("Cut")
         with self.evaluated():
             self.type_in("Depth", "2 3/4")
-        self.assertIn("worse", self.margin("Bending capacity, bottom fibre").inner_text())
+        expect(self.margin("Bending capacity, bottom fibre")).to_contain_text("worse")
         self.page.get_by_label("Checks of").select_option("target")
         self.assertEqual(self.page.get_by_label("Margins").get_by_text("Bending capacity").count(), 0)
 
