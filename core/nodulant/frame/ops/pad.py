@@ -11,6 +11,7 @@ from pydantic import Field
 
 from nodulant.base.model import Extra, Size, Thickness
 from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.axle_plates import axle_plates
 from nodulant.frame.ops.axle_work import AxleWork
 from nodulant.frame.ops.notch_work import HOT
 from nodulant.frame.ops.operation import RailOperation
@@ -271,21 +272,7 @@ class AxlePad(AxleWork):
                 2,
             ),
         )
-        return [
-            Part(
-                id=part_id(self.id, role, on.side),
-                operation=self.id,
-                role=role,
-                side=on.side,
-                name=name,
-                face="axle",
-                outline=outline,
-                thickness_mm=self.thickness_mm,
-                steel_id=self.steel_id,
-                count=count,
-            )
-            for role, name, outline, count in rows
-        ]
+        return axle_plates(self.id, on, self.thickness_mm, self.steel_id, rows)
 
     def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
         """Uprights on tube and plate."""

@@ -9,12 +9,13 @@ from typing import Literal
 
 from nodulant.base.model import Size
 from nodulant.frame.here import OnRail
+from nodulant.frame.ops.axle_plates import axle_plates
 from nodulant.frame.ops.axle_work import AxleWork
 from nodulant.frame.ops.notch_work import HOT
 from nodulant.geometry.outline import polygon, rectangle
 from nodulant.materials import find_steel
 from nodulant.materials.steel import SAFETY_ON_YIELD
-from nodulant.parts.part import Part, Seam, part_id
+from nodulant.parts.part import Part, Seam
 from nodulant.parts.solid import Solid
 from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec
 
@@ -68,21 +69,7 @@ class Truss(AxleWork):
         plate = polygon([(x + y, z) for y, z in points])
         cover = rectangle(x - b + slope, 0.0, x + b - slope, max(self.deep_mm - 2 * self.thickness_mm, 1.0))
         rows = (("truss-plates", "Truss plate, two of it", plate, 2), ("truss-cover", "Truss cover", cover, 1))
-        return [
-            Part(
-                id=part_id(self.id, role, on.side),
-                operation=self.id,
-                role=role,
-                side=on.side,
-                name=name,
-                face="axle",
-                outline=outline,
-                thickness_mm=self.thickness_mm,
-                steel_id=self.steel_id,
-                count=count,
-            )
-            for role, name, outline, count in rows
-        ]
+        return axle_plates(self.id, on, self.thickness_mm, self.steel_id, rows)
 
     def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
         """Feet on the tubes and the cover's edges."""
