@@ -68,7 +68,7 @@ function Begin() {
           <Button type="submit" bg="chalk" color="onchalk">
             Begin
           </Button>
-          <Button variant="outline" onClick={file.ask}>
+          <Button variant="outline" borderColor="rule" onClick={file.ask}>
             Bring in a job file
           </Button>
           {file.input}

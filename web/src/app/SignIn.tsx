@@ -43,7 +43,7 @@ export function SignIn({ session }: { session: Session }) {
         <Stack mt="5" gap="2">
           <Text color="faint">This is the demo shop on your own machine. Come in as</Text>
           {session.people.map((person) => (
-            <Button key={person.name} variant="outline" onClick={() => void switchTo(person.name)}>
+            <Button key={person.name} variant="outline" borderColor="rule" onClick={() => void switchTo(person.name)}>
               {person.name}, {person.role}
             </Button>
           ))}

@@ -50,7 +50,7 @@ function Both({ section }: { section: SectionDrawing }) {
         <text x="2" y="12" fill={paint("faint")} style={{ fontSize: 12 }}>
           stock
         </text>
-        <text x="54" y="12" fill={paint("faint")} style={{ fontSize: 12 }}>
+        <text x="95" y="12" textAnchor="end" fill={paint("faint")} style={{ fontSize: 12 }}>
           planned
         </text>
         {draw(section.before, 2)}
