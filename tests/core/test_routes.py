@@ -8,13 +8,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from nodulant.evaluate import evaluate
-from nodulant.evaluate.space import joints_of
 from nodulant.frame.model import planned_state
 from nodulant.frame.route import FRONT, Move, route_of
 from nodulant.geometry import Outline
 from nodulant.loads.beam import internal_forces
 from nodulant.loads.ladder import STANDING
-from nodulant.strength.rail import compare_rail
+from nodulant.strength.rail import compare_rail, joints_of
 from nodulant.strength.space import Planned, compare_frames
 from tests import fixtures as f
 from tests.core.test_operations import made
@@ -113,7 +112,7 @@ class ThroughTheStep(SimpleTestCase):
         inputs = f.with_operations(f.demo(), *operations)
         state = planned_state(operations)
         rails = {side: compare_rail(inputs.survey, operations, (), side, state, ()) for side in ("left", "right")}
-        joints = joints_of(inputs, rails)
+        joints = joints_of(rails)
         survey = inputs.survey
         plan = Planned((), survey.crossmembers, joints, inputs.design.loads.model_copy(update={"stops": None}), 0.0)
         return inputs, compare_frames(survey, plan, rails)

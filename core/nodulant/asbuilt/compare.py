@@ -4,6 +4,8 @@ A reading holds only when its deviation plus half its instrument's resolution is
 tolerance (the uncertainty of a scale reading, common practice).
 """
 
+from functools import lru_cache
+
 from nodulant.asbuilt.log import Entry, ReadingEntry, latest_readings, standing
 from nodulant.base.model import Frozen
 from nodulant.checks.check import Check, Subject, Why, judge
@@ -36,10 +38,15 @@ def asked_readings(
     decided: dict[str, str] = {e.subject: e.choice for e in standing(entries) if e.kind == "decision"}
     out = []
     for op in operations:
-        specs = op.readings(names.get(op.anchor.anchor_id, op.anchor.anchor_id))
+        specs = _readings(op, names.get(op.anchor.anchor_id, op.anchor.anchor_id))
         for side in on_sides(op.side):
             out += [_asked(op.id, side, spec, latest.get(f"{op.id}/{spec.key}/{side}"), decided) for spec in specs]
     return out
+
+
+@lru_cache(maxsize=128)
+def _readings(op: Operation, datum: str) -> tuple[ReadingSpec, ...]:
+    return tuple(op.readings(datum))
 
 
 def asked_reading(operation: str, side: Side, spec: ReadingSpec, entries: tuple[Entry, ...]) -> AskedReading:

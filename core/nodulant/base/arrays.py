@@ -18,9 +18,11 @@ TINY = 1e-200
 def significant(values: Columns, digits: int = 6) -> list[float]:
     """Round to significant digits for a reply; shape (n,) in, list of n floats out."""
     flat = np.asarray(values, dtype=float)
-    flat = np.where(np.abs(flat) < TINY, 0.0, flat)
-    with np.errstate(divide="ignore"):
-        exponent = np.where(flat == 0.0, 0.0, np.floor(np.log10(np.abs(flat))))
-    scale = 10.0 ** (digits - 1 - exponent)
-    rounded: list[float] = (np.round(flat * scale) / scale).tolist()
+    size = np.abs(flat)
+    nothing = size < TINY
+    size[nothing] = 1.0
+    scale = 10.0 ** (digits - 1 - np.floor(np.log10(size)))
+    kept = np.rint(flat * scale) / scale
+    kept[nothing] = 0.0
+    rounded: list[float] = kept.tolist()
     return rounded

@@ -5,6 +5,7 @@ steps of earlier phases and all steps of its own operation and side in earlier p
 order is by phase, then operation, then side. State comes from the log.
 """
 
+from functools import lru_cache
 from typing import Literal
 
 from nodulant.asbuilt.log import Entry, SignOffEntry, overridden, standing
@@ -104,14 +105,18 @@ def build_plan(
     """All steps in order; the lock on teardown locks signing its step, never designing."""
     rows = [(spec, None, None) for spec in GENERAL] + _operation_rows(operations, {f.id: f.name for f in features})
     rows.sort(key=lambda row: RANK[row[0].phase])
+    ranks: list[int] = []
+    own: dict[Work, list[int]] = {}
     signed = {e.step: e for e in standing(entries) if isinstance(e, SignOffEntry)}
     steps: list[Step] = []
     state: dict[str, StepStatus] = {}
     for spec, operation, side in rows:
         id_ = spec.key if operation is None else f"{operation}/{spec.key}/{side}"
-        needs = _needs(steps, spec, operation, side)
+        needs = _needs(steps, ranks, own, (operation, side), RANK[spec.phase])
         step = _step(id_, spec, operation, side, needs, entries, signed.get(id_), state, teardown_locked)
         state[id_] = step.status
+        own.setdefault((operation, side), []).append(len(steps))
+        ranks.append(RANK[spec.phase])
         steps.append(step)
     return tuple(steps)
 
@@ -121,22 +126,30 @@ def _operation_rows(
 ) -> list[tuple[StepSpec, str | None, str | None]]:
     rows: list[tuple[StepSpec, str | None, str | None]] = []
     for op in operations:
-        specs = op.steps(names.get(op.anchor.anchor_id, op.anchor.anchor_id))
+        specs = _steps(op, names.get(op.anchor.anchor_id, op.anchor.anchor_id))
         rows += [(spec, op.id, side) for side in on_sides(op.side) for spec in specs]
     return rows
 
 
-def _needs(steps: list[Step], spec: StepSpec, operation: str | None, side: str | None) -> tuple[str, ...]:
-    """Steps that come first: general ones and those of its own operation and side, of earlier phases or before it in its own."""
-    rank = RANK[spec.phase]
-    out = []
-    for s in steps:
-        own = s.operation == operation and s.side == side
-        if own or s.operation is None or operation is None:
-            before = RANK[s.spec.phase]
-            if before < rank or (own and before == rank):
-                out.append(s.id)
-    return tuple(out)
+@lru_cache(maxsize=128)
+def _steps(op: Operation, datum: str) -> tuple[StepSpec, ...]:
+    return tuple(op.steps(datum))
+
+
+Work = tuple[str | None, str | None]
+"""Operation and side of a step; neither for a general one."""
+GENERAL_WORK: Work = (None, None)
+
+
+def _needs(steps: list[Step], ranks: list[int], own: dict[Work, list[int]], work: Work, rank: int) -> tuple[str, ...]:
+    """Steps that come first: general ones and those of its own operation and side, of earlier phases or before it in its own.
+
+    ``ranks`` are those of ``steps``, ``own`` says which of them belong to which work.
+    """
+    mine = own.get(work, [])
+    other = range(len(steps)) if work == GENERAL_WORK else own.get(GENERAL_WORK, [])
+    before = {k for k in other if ranks[k] < rank}
+    return tuple(steps[k].id for k in sorted(before.union(mine)))
 
 
 def _step(

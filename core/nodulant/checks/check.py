@@ -5,6 +5,7 @@ limit's named tolerance where the limit is 0. Verdicts: fails below -1e-6, close
 holds above; without its input a check is 'not computed', never anything else.
 """
 
+from dataclasses import dataclass
 from typing import Literal
 
 from nodulant.base.model import Frozen
@@ -26,7 +27,8 @@ class Why(Frozen):
     words: str = ""
 
 
-class Governs(Frozen):
+@dataclass(frozen=True, slots=True)
+class Governs:
     """Where and when the check is worst."""
 
     case: str | None = None
@@ -59,7 +61,8 @@ class Check(Frozen):
     remedy: str = ""
 
 
-class Subject(Frozen):
+@dataclass(frozen=True, slots=True)
+class Subject:
     """What a check is about: the rule's subject, side, state and stage."""
 
     subject: str

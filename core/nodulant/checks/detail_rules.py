@@ -3,23 +3,20 @@
 from nodulant.checks.check import Check, Governs, Subject, Why, judge, not_computed
 from nodulant.checks.rail_rules import Changes
 from nodulant.frame.layout import Layout
-from nodulant.frame.parts import on_rail
 from nodulant.materials import Steel
 from nodulant.materials.carbon import preheat_c
 from nodulant.parts.sides import Side
 from nodulant.strength.fatigue import STOCK_CLASS, detail_life
 from nodulant.strength.rail import RailComparison
 from nodulant.strength.slender import most_slender
-from nodulant.survey.vehicle import Survey
 
 
-def fatigue_checks(survey: Survey, rail: RailComparison, changes: Changes) -> list[Check]:
+def fatigue_checks(rail: RailComparison, changes: Changes) -> list[Check]:
     """The worst detail of each kind of each operation; below stock's life a check is at best close."""
     worst: dict[str, Check] = {}
-    placed = list(rail.placed)
-    for p in placed:
-        for detail in p.op.details(on_rail(survey, rail.side, p, placed)):
-            subject = Subject(subject=f"{p.op.id}-{detail.about}", side=rail.side)
+    for work in rail.work:
+        for detail in work.details:
+            subject = Subject(subject=f"{work.op.id}-{detail.about}", side=rail.side)
             life = detail_life(rail, detail)
             if life is None:
                 check = not_computed("fatigue", subject, ("/survey/masses",), changes, detail.words)

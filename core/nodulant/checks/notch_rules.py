@@ -1,6 +1,9 @@
 """Checks of one notch and its plates."""
 
 import math
+from dataclasses import replace
+
+import numpy as np
 
 from nodulant.checks.check import Check, Governs, Subject, Why, judge, not_computed
 from nodulant.checks.rail_rules import Changes
@@ -78,7 +81,7 @@ def _plate_checks(
     comparison: RailComparison,
     changes: Changes,
 ) -> list[Check]:
-    own = subject.model_copy(update={"subject": f"{notch.id}-{role}"})
+    own = replace(subject, subject=f"{notch.id}-{role}")
     needed, reasons = needed_overlap(plate, rail.height, rail.width, rail.wall, rail.foot)
     leading = max(reasons, key=lambda name: reasons[name])
     words = f"needed: the largest of {', '.join(f'{name} {value:.1f} mm' for name, value in reasons.items())}; {leading} governs"
@@ -113,12 +116,8 @@ def _end_shape(
 ) -> Check:
     if comparison.loading is None:
         return not_computed("end-shape", subject, ("/survey/masses",), changes, f"{role} plate")
-    moments = [
-        float(m)
-        for x, m in zip(comparison.x, comparison.loading.state.moment, strict=True)
-        if abs(abs(x - rail.centre) - reach) <= 30
-    ]
-    top_in_tension = any(m < 0 for m in moments)
+    near = np.abs(np.abs(comparison.x - rail.centre) - reach) <= 30
+    top_in_tension = bool((comparison.loading.state.moment[near] < 0).any())
     matters = role != "cap" or top_in_tension
     tapered = 1.0 if plate.end != "square" or not matters else 0.0
     flange = "top" if top_in_tension else "bottom"
@@ -160,7 +159,7 @@ def _hole_checks(
     for hole in features:
         if hole.kind != "hole" or side not in on_sides(hole.side):
             continue
-        own = subject.model_copy(update={"subject": f"{notch.id}-{hole.id}"})
+        own = replace(subject, subject=f"{notch.id}-{hole.id}")
         if hole.height_mm is None or hole.diameter_mm is None:
             checks.append(
                 not_computed("hole-distance", own, (f"/survey/features/{features.index(hole)}",), changes, hole.name)

@@ -1,5 +1,7 @@
 """Checks along the rail: capacities and use against stock."""
 
+from dataclasses import replace
+
 import numpy as np
 
 from nodulant.base.arrays import Columns
@@ -46,7 +48,7 @@ def rail_checks(rail: RailComparison, missing_loads: tuple[str, ...], changes: C
 
 
 def _case_subject(subject: Subject, case: Case) -> Subject:
-    return subject.model_copy(update={"subject": f"{subject.subject}-{case.id}"})
+    return replace(subject, subject=f"{subject.subject}-{case.id}")
 
 
 def _uses(case: Case) -> tuple[str, ...]:

@@ -1,9 +1,23 @@
 """Checks that operations work out by themselves, judged against the limits in force."""
 
+from functools import lru_cache
+
 from nodulant.checks.check import Check, Governs, State, Subject, Why, judge, not_computed
 from nodulant.checks.rail_rules import Changes
+from nodulant.frame.parts import Work
+from nodulant.parts.limit import LimitChange
 from nodulant.parts.sides import Side
 from nodulant.parts.specs import CheckSpec
+
+
+def work_checks(work: Work, index: int, state: State, changes: Changes) -> tuple[Check, ...]:
+    """Every check that operation number ``index`` of the design works out by itself."""
+    return _judged(work, index, state, tuple(changes.items()))
+
+
+@lru_cache(maxsize=512)
+def _judged(work: Work, index: int, state: State, changes: tuple[tuple[str, LimitChange], ...]) -> tuple[Check, ...]:
+    return tuple(spec_check(spec, work.op.id, index, work.on.side, state, dict(changes)) for spec in work.checks)
 
 
 def spec_check(spec: CheckSpec, operation: str, index: int, side: Side, state: State, changes: Changes) -> Check:

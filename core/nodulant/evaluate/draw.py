@@ -106,20 +106,14 @@ def _cuts(inputs: Inputs, side: Side, state: FrameState, route: Route) -> tuple[
             continue
         under, height = rail_at(rail, p.centre_mm)[:2]
         own = edge.upside_down().moved(0.0, height) if p.op.from_above else edge
-        dx, dz = shift_at(route, p.centre_mm)
+        dx, dz = route.shift_at(p.centre_mm)
         out.append(own.moved(p.centre_mm + dx, under + dz))
     return tuple(out)
 
 
-def shift_at(route: Route, x_mm: float) -> tuple[float, float]:
-    """How far one stock station moved along and up, mm."""
-    shift = route.shift(np.array([x_mm]))
-    return float(shift.dx[0]), float(shift.dz[0])
-
-
 def part_in_place(part: Part, route: Route, middle_mm: float) -> Part:
     """A part where its rail is in the planned frame; it rides with its own station or its operation's middle."""
-    dx, dz = shift_at(route, middle_mm if part.rides_mm is None else part.rides_mm)
+    dx, dz = route.shift_at(middle_mm if part.rides_mm is None else part.rides_mm)
     if part.turn:
         turned = part.outline.turned(part.turn.degrees, part.turn.x_mm, part.turn.z_mm)
         part = part.model_copy(update={"outline": turned})
@@ -135,7 +129,7 @@ def axle_drawing(inputs: Inputs, axle: AxleSide, route: Route) -> AxleDrawing:
     path, sweep, rear = axle.path, axle.sweep, inputs.survey.rear
     if path is None or sweep is None:
         raise ValueError("the axle of this side was not computed")
-    along, up = shift_at(route, inputs.survey.wheelbase_mm or 0.0)
+    along, up = route.shift_at(inputs.survey.wheelbase_mm or 0.0)
     base, needed = (axle.underside_z or 0.0) + up, clearance_needed(inputs)
     tyre = loaded_radius(parse_tyre(rear.tyre), rear.loaded_radius_mm) if rear.tyre else None
     ride = int(np.argmin(np.abs(path.travel)))

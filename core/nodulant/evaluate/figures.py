@@ -8,7 +8,7 @@ from nodulant.evaluate.evaluation import Figure
 from nodulant.frame.columns import rail_at
 from nodulant.frame.ops.notch import Notch
 from nodulant.frame.ops.notch_sections import liner_effective_share
-from nodulant.frame.parts import on_rail, rail_here
+from nodulant.frame.parts import rail_here
 from nodulant.job.document import Inputs
 from nodulant.loads.beam import G, reactions
 from nodulant.materials.pipe import pipe_that_clears
@@ -25,15 +25,15 @@ def figures(inputs: Inputs, rails: list[RailComparison], axle: dict[Side, AxleSi
     """All figures that the inputs allow."""
     out = _heights(inputs) + _loads(inputs) + _half_pipe(axle)
     for rail in rails:
-        out += _notches(inputs, rail) + _operations(inputs, rail) + _warping(inputs, rail) + _over_axle(inputs, rail)
+        out += _notches(inputs, rail) + _operations(rail) + _warping(inputs, rail) + _over_axle(inputs, rail)
     return tuple({figure.id: figure for figure in reversed(out)}.values())[::-1]
 
 
-def _operations(inputs: Inputs, rail: RailComparison) -> list[Figure]:
+def _operations(rail: RailComparison) -> list[Figure]:
     """What the operations say of themselves, and how much stiffer each makes the rail where it is."""
-    placed, out = list(rail.placed), []
-    for p in placed:
-        for spec in p.op.figures(on_rail(inputs.survey, rail.side, p, placed)):
+    out = []
+    for p, work in zip(rail.placed, rail.work, strict=True):
+        for spec in work.figures:
             out.append(
                 Figure(id=f"{spec.key}-{p.op.id}", name=spec.name, value=spec.value, unit=spec.unit, basis=spec.basis)
             )

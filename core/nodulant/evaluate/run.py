@@ -1,6 +1,6 @@
 """Put the layers together for one set of inputs."""
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from nodulant.asbuilt.compare import as_built_state, asked_readings, reading_checks
 from nodulant.asbuilt.log import overridden
@@ -11,7 +11,7 @@ from nodulant.checks.detail_rules import fatigue_checks, preheat_check, slender_
 from nodulant.checks.notch_rules import notch_checks, weldable_check
 from nodulant.checks.place_rules import in_the_cut_checks
 from nodulant.checks.rail_rules import missing_rail_checks, rail_checks
-from nodulant.checks.spec_rules import spec_check
+from nodulant.checks.spec_rules import work_checks
 from nodulant.checks.survey_rules import survey_checks
 from nodulant.checks.target_rules import drop_checks
 from nodulant.evaluate.axle import AxleSide, axle_checks, axle_sides
@@ -28,7 +28,7 @@ from nodulant.frame.ops.crossmember_change import CrossmemberChange
 from nodulant.frame.ops.notch import Notch
 from nodulant.frame.ops.raise_into import Raise
 from nodulant.frame.ops.spring_bridge import SpringBridge
-from nodulant.frame.parts import added_parts, on_rail, rail_here
+from nodulant.frame.parts import rail_here
 from nodulant.frame.place import resolve
 from nodulant.frame.route import Route
 from nodulant.frame.state import FrameState
@@ -37,7 +37,6 @@ from nodulant.job.document import Inputs
 from nodulant.materials import find_steel
 from nodulant.parts.part import Part
 from nodulant.parts.sides import LEFT_RIGHT, Side
-from nodulant.parts.specs import FatigueDetail
 from nodulant.strength.fatigue import life_along
 from nodulant.strength.rail import RailComparison, compare_rail, missing_for_loads, missing_for_sections
 from nodulant.strength.space import FrameComparison
@@ -55,6 +54,7 @@ class _Side:
     checks: list[Check] = field(default_factory=list)
     parts: list[Part] = field(default_factory=list)
     weld_mm: float = 0.0
+    mass_kg: float = 0.0
 
 
 def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
@@ -102,7 +102,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         axle=tuple(axle_drawing(inputs, a, routes[a.side]) for a in axle.values() if a.sweep is not None),
         strips=_strips(inputs, sides, want, space.frames),
         parts=parts if want.parts else (),
-        mass_added_kg=sum(part.mass_kg() for part in parts),
+        mass_added_kg=sum(sides[side].mass_kg for side in LEFT_RIGHT),
         section=section_drawing(inputs, want.section, sides[want.section.side].planned) if want.section else None,
         taken_along=taken_along(inputs, routes["left"], list(planned["left"].placed) if "left" in planned else []),
         interim=interim,
@@ -200,11 +200,12 @@ def _one_side(inputs: Inputs, side: Side, states: list[FrameState], want: Want) 
             out.checks += missing_rail_checks(side, ("/as_built/entries",), changes, "as-built", error.message)
             continue
         out.checks += rail_checks(comparison, missing_for_loads(inputs.survey), changes)
-        out.checks += _notch_checks(inputs, side, comparison) + _own_checks(inputs, side, comparison)
+        out.checks += _notch_checks(inputs, side, comparison) + _own_checks(inputs, comparison)
         if state.name == "planned":
-            added = added_parts(inputs.survey, side, list(comparison.placed))
-            out.planned, out.parts = comparison, list(added.parts)
-            out.weld_mm = sum(seam.path.length_mm() * seam.welded_share for seam in added.seams)
+            out.planned, out.parts = comparison, [part for work in comparison.work for part in work.parts]
+            out.mass_kg = sum(work.mass_kg for work in comparison.work)
+            seams = [seam for work in comparison.work for seam in work.seams]
+            out.weld_mm = sum(seam.path.length_mm() * seam.welded_share for seam in seams)
             out.checks += _detail_checks(inputs, side, comparison) if want.frame else []
         else:
             out.built = comparison
@@ -223,20 +224,19 @@ def _notch_checks(inputs: Inputs, side: Side, comparison: RailComparison) -> lis
 def _detail_checks(inputs: Inputs, side: Side, comparison: RailComparison) -> list[Check]:
     """Fatigue of edges and welds, and the most slender wall, of the planned rail."""
     survey, design = inputs.survey, inputs.design
-    out = fatigue_checks(survey, comparison, design.limits)
+    out = fatigue_checks(comparison, design.limits)
     if comparison.built.layout is not None:
         out.append(slender_check(comparison.built.layout, side, design.limits))
     ties = planned_crossmembers(survey, design.operations, design.crossmembers)
     return out + in_the_cut_checks(survey, design.seats, ties, comparison, design.limits)
 
 
-def _own_checks(inputs: Inputs, side: Side, comparison: RailComparison) -> list[Check]:
+def _own_checks(inputs: Inputs, comparison: RailComparison) -> list[Check]:
     """Checks that the operations work out by themselves."""
-    placed, state = list(comparison.placed), comparison.state.name
     return [
-        spec_check(spec, p.op.id, p.index, side, state, inputs.design.limits)
-        for p in placed
-        for spec in p.op.checks(on_rail(inputs.survey, side, p, placed))
+        check
+        for p, work in zip(comparison.placed, comparison.work, strict=True)
+        for check in work_checks(work, p.index, comparison.state.name, inputs.design.limits)
     ]
 
 
@@ -258,7 +258,7 @@ def _where_it_stands(check: Check, routes: dict[Side, Route]) -> Check:
     route = routes["right" if side == "right" else "left"]
     if x is None or all(move.dx_mm == 0 for move in route.moves):
         return check
-    return check.model_copy(update={"governs": check.governs.model_copy(update={"station_mm": route.x_at(x)})})
+    return check.model_copy(update={"governs": replace(check.governs, station_mm=route.x_at(x))})
 
 
 def _strips(inputs: Inputs, sides: dict[Side, _Side], want: Want, frames: FrameComparison | None) -> tuple[Strip, ...]:
@@ -266,12 +266,10 @@ def _strips(inputs: Inputs, sides: dict[Side, _Side], want: Want, frames: FrameC
         return ()
     shown = (want.strip_side,) if want.strip_side else LEFT_RIGHT
     found = [c for side in shown for c in (sides[side].planned, sides[side].built) if c is not None]
-    return tuple(strip(c, want.case, frames, life_along(c, _details(inputs, c)) if want.frame else None) for c in found)
-
-
-def _details(inputs: Inputs, rail: RailComparison) -> list[FatigueDetail]:
-    placed = list(rail.placed)
-    return [d for p in placed for d in p.op.details(on_rail(inputs.survey, rail.side, p, placed))]
+    return tuple(
+        strip(c, want.case, frames, life_along(c, [d for w in c.work for d in w.details]) if want.frame else None)
+        for c in found
+    )
 
 
 def _figures(inputs: Inputs, sides: dict[Side, _Side], axle: dict[Side, AxleSide]) -> tuple[Figure, ...]:

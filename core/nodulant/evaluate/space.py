@@ -9,12 +9,11 @@ from nodulant.checks.seam_rules import seam_checks
 from nodulant.checks.space_rules import missing_space_checks, space_checks
 from nodulant.evaluate.evaluation import Figure
 from nodulant.evaluate.load_plan import plan_of
-from nodulant.frame.parts import on_rail
 from nodulant.frame.ties import planned_crossmembers
 from nodulant.job.document import Inputs
 from nodulant.parts.joint import Joint
 from nodulant.parts.sides import LEFT_RIGHT, Side
-from nodulant.strength.rail import RailComparison, missing_for_sections
+from nodulant.strength.rail import RailComparison, joints_of, missing_for_sections
 from nodulant.strength.space import FrameComparison, Planned, asked_cases, compare_frames, missing_for_space
 
 BASIS = "two rails and crossmembers, Saint-Venant: open stretches are a lower bound, their warping is left out"
@@ -28,16 +27,6 @@ class Space:
     checks: list[Check]
 
 
-def joints_of(inputs: Inputs, planned: dict[Side, RailComparison]) -> tuple[Joint, ...]:
-    """Everything that was put in where a rail was cut through, both sides."""
-    return tuple(
-        joint
-        for side, rail in planned.items()
-        for p in rail.placed
-        for joint in p.op.joints(on_rail(inputs.survey, side, p, list(rail.placed)))
-    )
-
-
 def frame_in_space(inputs: Inputs, planned: dict[Side, RailComparison], drop_mm: float) -> Space:
     """Both frames in every case, with their checks; 'not computed' where an input is missing or nothing ties the rails."""
     survey, design = inputs.survey, inputs.design
@@ -46,7 +35,7 @@ def frame_in_space(inputs: Inputs, planned: dict[Side, RailComparison], drop_mm:
         return Space(
             None, missing_space_checks(asked_cases(plan_of(inputs)), missing_for_space(survey) + walls, design.limits)
         )
-    joints = joints_of(inputs, planned)
+    joints = joints_of(planned)
     frames, checks = _solved(inputs, planned, joints, drop_mm)
     rails: dict[str, RailComparison] = dict(planned.items())
     checks += joint_checks(joints, rails, frames, plan_of(inputs), design.limits)

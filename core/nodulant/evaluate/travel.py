@@ -24,7 +24,7 @@ from nodulant.evaluate.travel_drawing import AxleTravel, LinkForce, StandsAt, To
 from nodulant.evaluate.travel_facts import facts
 from nodulant.evaluate.travel_members import grips, members, members_at_rest
 from nodulant.frame.model import placed_on, planned_state, route_on
-from nodulant.frame.parts import on_rail
+from nodulant.frame.parts import work_on
 from nodulant.job.document import Inputs
 from nodulant.linkage.rotation import rotation_vector
 from nodulant.parts.sides import LEFT_RIGHT, Side
@@ -126,8 +126,8 @@ def solids_of(inputs: Inputs, s: Study) -> tuple[Solid, ...]:
         placed = placed_on(survey, operations, "right", planned_state(operations))
     except NodulantError:
         return ()
-    near = [p for p in placed if abs(p.centre_mm - s.setting.hub[0]) < NEAR_MM]
-    return tuple(solid for p in near for solid in p.op.solids(on_rail(survey, "right", p, placed)))
+    near = [w for w in work_on(survey, "right", placed) if abs(w.on.span.centre_mm - s.setting.hub[0]) < NEAR_MM]
+    return tuple(solid for work in near for solid in work.solids)
 
 
 NEAR_MM = 1600.0

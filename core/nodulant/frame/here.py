@@ -1,8 +1,8 @@
 """Where an operation sits: the rail around it, and what else cuts that rail."""
 
 import math
-from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from typing import Protocol
 
 from nodulant.geometry import Vertex
 from nodulant.parts.sides import Side
@@ -49,13 +49,25 @@ class RailHere:
         return self.height / 2 if self.round else 0.0
 
 
+class Edge(Protocol):
+    """The edge of a cut, of the rail's underside or its top."""
+
+    @property
+    def from_above(self) -> bool:
+        """Whether the rail's top is cut."""
+        ...
+
+    def edge_above(self, level_mm: float) -> tuple[Vertex, ...]:
+        """What of it lies beyond a level, as (dx, distance from the edge that is cut), front to rear."""
+        ...
+
+
 @dataclass(frozen=True)
 class Cutting:
-    """A cut: station of its centre, mm, and its edge beyond a level as (dx, distance from the edge that is cut)."""
+    """A cut: station of its centre, mm, and its edge."""
 
     centre_mm: float
-    above: Callable[[float], tuple[Vertex, ...]]
-    from_above: bool = False
+    edge: Edge
 
 
 @dataclass(frozen=True)
@@ -63,7 +75,7 @@ class OnRail:
     """One operation on one rail: its span, the rail at its centre, and every cut on that rail."""
 
     side: Side
-    rail: Rail
+    rail: Rail = field(hash=False)
     span: Span
     here: RailHere
     cuts: tuple[Cutting, ...]

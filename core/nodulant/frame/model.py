@@ -1,7 +1,7 @@
 """The frame: surveyed rails and the operations on them; ``sections`` is the only way to a section."""
 
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 import numpy as np
 
@@ -23,7 +23,7 @@ from nodulant.parts.part import part_id
 from nodulant.parts.sides import Side, on_sides
 from nodulant.sections.properties import Properties, combine
 from nodulant.survey.rail import Rail
-from nodulant.survey.vehicle import Survey
+from nodulant.survey.vehicle import Feature, Survey
 
 
 @dataclass(frozen=True)
@@ -35,7 +35,7 @@ class Placed:
     start_mm: float
     end_mm: float
 
-    @property
+    @cached_property
     def span(self) -> Span:
         """Where it works."""
         return Span(self.start_mm, self.end_mm)
@@ -45,12 +45,13 @@ class Placed:
         """Middle of the operation."""
         return (self.start_mm + self.end_mm) / 2
 
-    @property
+    @cached_property
     def cuts(self) -> tuple[Span, ...]:
         """Where it takes stock metal out."""
         return self.op.cut_spans(self.span)
 
 
+@remembered(8)
 def planned_state(operations: tuple[Operation, ...]) -> FrameState:
     """The state with every cut made and every part welded on."""
     parts: dict[str, PartState] = {
@@ -82,9 +83,14 @@ def place_one(survey: Survey, planned: Operation, index: int, side: Side, state:
     """One operation by itself on one rail; None where it is not on that side. Raises InputError where it cannot be."""
     if side not in on_sides(planned.side):
         return None
-    rail, field = survey.rails.of(side), f"/design/operations/{index}"
     op = planned.as_measured(state.measured_for(planned.id, side))
-    span = op.span(rail, survey.features, field)
+    return _placed(op, index, survey.rails.of(side), survey.features)
+
+
+@lru_cache(maxsize=256)
+def _placed(op: Operation, index: int, rail: Rail, features: tuple[Feature, ...]) -> Placed:
+    field = f"/design/operations/{index}"
+    span = op.span(rail, features, field)
     op.refuse(_height_at(rail, span.centre_mm), field)
     if rail.kind == "round-tube":
         refuse_flat_plates(op, field)

@@ -6,6 +6,7 @@ along and in height; sideways, a move is what it says. dx is rearward, dz up, in
 the centre plane, mm.
 """
 
+from bisect import bisect_right
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
@@ -60,6 +61,11 @@ class Route:
         fixed = np.array([sums[held, 0], sums[held, 1], 0.0])
         return starts, sums - fixed
 
+    @cached_property
+    def _scalars(self) -> tuple[list[float], list[list[float]]]:
+        starts, sums = self._steps
+        return starts.tolist(), sums.tolist()
+
     @property
     def straight(self) -> bool:
         """Whether nothing moves."""
@@ -87,9 +93,15 @@ class Route:
         """Planned stations of stock stations ``x``."""
         return x + self.shift(x).dx
 
+    def shift_at(self, x_mm: float) -> tuple[float, float]:
+        """How far one stock station moved along and up, mm."""
+        starts, rows = self._scalars
+        dx, dz, _ = rows[bisect_right(starts, x_mm)]
+        return dx, dz
+
     def x_at(self, x_mm: float) -> float:
         """Planned station of one stock station."""
-        return float(self.x(np.array([x_mm]))[0])
+        return x_mm + self.shift_at(x_mm)[0]
 
     def stock_x(self, planned_mm: float) -> float:
         """Stock station of a planned one; in inserted metal, the cut's own station."""

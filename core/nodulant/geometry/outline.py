@@ -7,6 +7,7 @@ Lengths in mm, angles in radians.
 
 import math
 from collections.abc import Iterable
+from dataclasses import dataclass
 
 from nodulant.base.model import Frozen
 
@@ -19,7 +20,8 @@ def is_straight(bulge: float) -> bool:
     return abs(bulge) < FLAT
 
 
-class Vertex(Frozen):
+@dataclass(frozen=True, slots=True)
+class Vertex:
     """A corner of an outline, mm, and the bulge of the segment that leaves it."""
 
     x: float

@@ -10,6 +10,7 @@ and between left and right for roll. Roll couples are shared by the axles as the
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -18,7 +19,6 @@ from nodulant.frame.route import Route
 from nodulant.loads.beam import G, Reactions, reactions
 from nodulant.loads.frame3d import Frame
 from nodulant.loads.plan import AxleLinks
-from nodulant.loads.space_frame import Indices
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 from nodulant.survey.vehicle import Mass, Seat
 
@@ -38,6 +38,30 @@ class Carried:
     """Stock station of each seat by id: where on the frame it sits."""
     ground_z: float | None = None
     links: tuple[AxleLinks, ...] = ()
+
+    @cached_property
+    def spread(self) -> tuple[Columns, Columns, Columns]:
+        """Every mass as point masses: stock station, kg, height above the datum plane (0 where not known); (n,) each."""
+        places = [_spots(m) for m in self.masses]
+        where = np.concatenate([np.zeros(0), *places])
+        sizes = [len(at) for at in places]
+        kg = np.repeat([m.mass_kg / n for m, n in zip(self.masses, sizes, strict=True)], sizes)
+        return where, kg, np.repeat([m.z_mm or 0.0 for m in self.masses], sizes)
+
+    @cached_property
+    def seat_x(self) -> Columns:
+        """Stock station of each seat, shape (seats,)."""
+        return np.array([self.stock_x[seat.id] for seat in self.seats])
+
+    @cached_property
+    def seat_shares(self) -> Columns:
+        """Each seat's share of its axle's load, shape (seats,)."""
+        return np.array([seat.share for seat in self.seats])
+
+    @cached_property
+    def seat_loads(self) -> Columns:
+        """Static load of each seat's axle, N, shape (seats,)."""
+        return np.array([self.axle_load(seat.axle) for seat in self.seats])
 
     @property
     def weight_n(self) -> float:
@@ -105,19 +129,16 @@ def _x(x_mm: float, routes: Mapping[Side, Route]) -> float:
 def standing(frame: Frame, load: Carried) -> Columns:
     """Half of every mass and seat force on each rail's nodes, shape (nodes, 6)."""
     loads = np.zeros((len(frame.nodes), 6))
-    for seat in load.seats:
-        _vertical(frame, loads, np.array([load.stock_x[seat.id]]), seat.share * load.axle_load(seat.axle))
-    for mass in load.masses:
-        at = _spots(mass)
-        _vertical(frame, loads, at, -mass.mass_kg * G / len(at))
+    _vertical(frame, loads, load.seat_x, load.seat_shares * load.seat_loads)
+    _weigh(frame, loads, load)
     return loads
 
 
 def unit_twist(frame: Frame, load: Carried) -> Columns:
     """Unit couple about x at the front seats, its opposite at the rear ones."""
     loads = np.zeros((len(frame.nodes), 6))
-    for seat in load.seats:
-        _roll(frame, loads, load.stock_x[seat.id], -seat.share * (1.0 if seat.axle == "front" else -1.0))
+    sense = np.array([-1.0 if seat.axle == "front" else 1.0 for seat in load.seats])
+    _roll(frame, loads, load.seat_x, sense * load.seat_shares)
     return loads
 
 
@@ -150,20 +171,16 @@ def launching(frame: Frame, load: Carried, grip: float) -> Columns:
 def cornering(frame: Frame, load: Carried, lateral: float) -> Columns:
     """Inertia to the right at every mass, tyre forces to the left; roll carried by both axles as they share the weight."""
     loads, lift = _inertia(frame, load, lateral, along=False), _ground(load)
-    for seat in load.seats:
-        share = seat.share * load.axle_load(seat.axle) / load.weight_n
-        push = share * load.weight_n * lateral
-        _horizontal(frame, loads, np.array([load.stock_x[seat.id]]), -push, lift, along=False)
-        _roll(frame, loads, load.stock_x[seat.id], push * (load.centre_z() - lift))
+    push = load.seat_shares * load.seat_loads * lateral
+    _horizontal(frame, loads, load.seat_x, -push, lift, along=False)
+    _roll(frame, loads, load.seat_x, push * (load.centre_z() - lift))
     return loads
 
 
 def jacked(frame: Frame, load: Carried, jack_x: float, side: Side) -> Columns:
     """A jack under one rail at stock station ``jack_x``; that side's rear seats carry nothing, the front rolls freely."""
     loads = np.zeros((len(frame.nodes), 6))
-    for mass in load.masses:
-        at = _spots(mass)
-        _vertical(frame, loads, at, -mass.mass_kg * G / len(at))
+    _weigh(frame, loads, load)
     planned = float(frame.routes[side].x(np.array([jack_x]))[0])
     first = load.held.front_x
     moment = load.held.rear * load.wheelbase
@@ -184,9 +201,7 @@ def stopped(frame: Frame, load: Carried, stop_x: float, factor: float) -> Column
     loads = np.zeros((len(frame.nodes), 6))
     _vertical(frame, loads, np.array([stop_x]), extra)
     planned = float(frame.routes["left"].x(np.array([stop_x]))[0])
-    places = [(_spots(m), m.mass_kg) for m in load.masses]
-    where = np.concatenate([x for x, _ in places])
-    kg = np.concatenate([np.full(len(x), mass / len(x)) for x, mass in places])
+    where, kg, _ = load.spread
     at = frame.routes["left"].x(where)
     centre = float((kg * at).sum() / kg.sum())
     spread = float((kg * (at - centre) ** 2).sum())
@@ -209,13 +224,14 @@ def _spots(mass: Mass) -> Columns:
     return np.asarray((steps[:-1] + steps[1:]) / 2)
 
 
-def _levers(frame: Frame, at: Columns) -> tuple[Indices, Indices, Columns, Columns]:
-    """Stations beside each place, the share of the rear one, and what overhangs an end, mm."""
+def _shared(frame: Frame, at: Columns, force: float | Columns) -> Columns:
+    """A ``force`` at every place, shared by lever between the stations beside it, shape (stations,)."""
     x = frame.x
-    on_frame = np.clip(at, x[0], x[-1])
-    right = np.clip(np.searchsorted(x, on_frame), 1, len(x) - 1)
-    t = (on_frame - x[right - 1]) / (x[right] - x[right - 1])
-    return right - 1, right, t, at - on_frame
+    on_frame = np.minimum(np.maximum(at, x[0]), x[-1])
+    rear = np.minimum(np.maximum(np.searchsorted(x, on_frame), 1), len(x) - 1)
+    behind = force * ((on_frame - x[rear - 1]) / (x[rear] - x[rear - 1]))
+    both: Columns = np.zeros(len(x)) + np.bincount(rear - 1, force - behind, len(x)) + np.bincount(rear, behind, len(x))
+    return both
 
 
 def _vertical(frame: Frame, loads: Columns, at: Columns, force: float | Columns) -> None:
@@ -224,56 +240,55 @@ def _vertical(frame: Frame, loads: Columns, at: Columns, force: float | Columns)
         _up(frame, loads, at, side, force / 2)
 
 
+def _weigh(frame: Frame, loads: Columns, load: Carried) -> None:
+    where, kg, _ = load.spread
+    _vertical(frame, loads, where, -G * kg)
+
+
 def _on_side(frame: Frame, loads: Columns, at: float, side: Side, force: float) -> None:
     _up(frame, loads, np.array([at]), side, force)
 
 
 def _up(frame: Frame, loads: Columns, at: Columns, side: Side, force: float | Columns) -> None:
-    k = LEFT_RIGHT.index(side)
-    front, rear, t, over = _levers(frame, at)
-    ends = np.where(over < 0, 0, len(frame.x) - 1)
-    np.add.at(loads[:, FZ], 2 * front + k, force * (1 - t))
-    np.add.at(loads[:, FZ], 2 * rear + k, force * t)
-    np.add.at(loads[:, MY], 2 * ends + k, -force * over)
+    k, x = LEFT_RIGHT.index(side), frame.x
+    loads[k::2, FZ] += _shared(frame, at, force)
+    loads[k, MY] -= np.sum(force * np.minimum(at - x[0], 0.0))
+    loads[k - 2, MY] -= np.sum(force * np.maximum(at - x[-1], 0.0))
 
 
-def _roll(frame: Frame, loads: Columns, at: float, couple: float) -> None:
-    """A couple about x as a vertical force up on the right rail and down on the left."""
-    front, rear, t, _ = _levers(frame, np.array([at]))
-    for node, share in ((front, 1 - t), (rear, t)):
-        force = couple * share / frame.widths[node]
-        np.add.at(loads[:, FZ], 2 * node + 1, force)
-        np.add.at(loads[:, FZ], 2 * node, -force)
+def _roll(frame: Frame, loads: Columns, at: Columns, couple: Columns) -> None:
+    """A couple about x at every place as a vertical force up on the right rail and down on the left."""
+    force = _shared(frame, at, couple) / frame.widths
+    loads[1::2, FZ] += force
+    loads[::2, FZ] -= force
 
 
-def _horizontal(frame: Frame, loads: Columns, at: Columns, force: float, z: float, along: bool) -> None:
+def _horizontal(
+    frame: Frame, loads: Columns, at: Columns, force: float | Columns, z: float | Columns, along: bool
+) -> None:
     """A horizontal ``force`` at every place, at height ``z``: on both rails, with the moment of the difference."""
-    front, rear, t, _ = _levers(frame, at)
-    for node, share in ((front, 1 - t), (rear, t)):
-        for k in (0, 1):
-            own, half = 2 * node + k, force * share / 2
-            moment = half * (z - frame.nodes[own, 2])
-            np.add.at(loads[:, FX if along else FY], own, half)
-            if along:
-                np.add.at(loads[:, MY], own, moment)
-            else:
-                np.add.at(loads[:, FZ], 2 * node + 1, -moment / frame.widths[node])
-                np.add.at(loads[:, FZ], 2 * node, moment / frame.widths[node])
+    half, lifted = _shared(frame, at, force) / 2, _shared(frame, at, force * z) / 2
+    for k in (0, 1):
+        moment = lifted - half * frame.nodes[k::2, 2]
+        loads[k::2, FX if along else FY] += half
+        if along:
+            loads[k::2, MY] += moment
+        else:
+            loads[1::2, FZ] -= moment / frame.widths
+            loads[::2, FZ] += moment / frame.widths
 
 
 def _inertia(frame: Frame, load: Carried, share_of_g: float, along: bool) -> Columns:
     """A share of its weight at every mass, rearward or to the right (the other way where negative)."""
     loads = np.zeros((len(frame.nodes), 6))
-    for mass in load.masses:
-        at = _spots(mass)
-        _horizontal(frame, loads, at, mass.mass_kg * G * share_of_g / len(at), mass.z_mm or 0.0, along)
+    where, kg, z = load.spread
+    _horizontal(frame, loads, where, kg * G * share_of_g, z, along)
     return loads
 
 
 def _axle_vertical(frame: Frame, loads: Columns, load: Carried, axle: AxleName, force: float) -> None:
-    for seat in load.seats:
-        if seat.axle == axle:
-            _vertical(frame, loads, np.array([load.stock_x[seat.id]]), seat.share * force)
+    own = np.array([seat.axle == axle for seat in load.seats])
+    _vertical(frame, loads, load.seat_x[own], load.seat_shares[own] * force)
 
 
 def _through_links(frame: Frame, loads: Columns, load: Carried, links: AxleLinks, force: float, z: float) -> None:

@@ -27,7 +27,7 @@ from nodulant.parts.sides import LEFT_RIGHT, Side, on_sides
 from nodulant.search.piece_sets import Joined, PieceRow, piece_rows, with_piece
 from nodulant.search.plate_sets import Stock
 from nodulant.search.steps import Progress, to_the_end
-from nodulant.strength.rail import RailComparison, compare_rail
+from nodulant.strength.rail import RailComparison, compare_rail, joints_of
 from nodulant.strength.space import FrameComparison, Planned, compare_frames
 from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.vehicle import Seat, Survey
@@ -181,12 +181,7 @@ def _solved(
     whole: Whole, operations: tuple[Operation, ...]
 ) -> tuple[dict[Side, RailComparison], FrameComparison, tuple[Joint, ...]]:
     rails = _rails(whole, operations)
-    joints = tuple(
-        j
-        for side, rail in rails.items()
-        for p in rail.placed
-        for j in p.op.joints(on_rail(whole.survey, side, p, list(rail.placed)))
-    )
+    joints = joints_of(rails)
     ties = planned_crossmembers(whole.survey, operations, whole.crossmembers)
     planned = Planned(whole.seats, ties, joints, whole.plan, whole.drop_mm)
     return rails, compare_frames(whole.survey, planned, rails), joints

@@ -51,35 +51,46 @@ class Integrals:
     y_high: Columns
 
 
-_GAUSS = (0.5 - 0.5 / np.sqrt(3.0), 0.5 + 0.5 / np.sqrt(3.0))
-
-
 def integrate(piece: Piece) -> Integrals:
     """Exact Green integrals of the metal between ``low`` and ``high``.
 
     Written as contour integrals in dz, in which horizontal edges vanish, so clamping each
-    edge to the band is the exact clip; two Gauss points are exact for the cubic integrands.
+    edge to the band is the exact clip. Along a straight edge y and z are uniform about their
+    middles: means, variances and covariance give the cubic integrands exactly.
     """
     if piece.upright:
         return _integrate_rectangle(piece)
     y0, z0 = piece.y, piece.z
-    y1, z1 = np.roll(y0, -1, axis=1), np.roll(z0, -1, axis=1)
-    low, high = piece.low[:, None], np.maximum(piece.high, piece.low)[:, None]
-    rise = z1 - z0
-    slope = np.divide(y1 - y0, rise, out=np.zeros_like(rise), where=np.abs(rise) > 1e-12)
-    start, end = np.clip(z0, low, high), np.clip(z1, low, high)
-    span = end - start
-    sums = [np.zeros(len(y0)) for _ in range(6)]
-    for place in _GAUSS:
-        z = start + place * span
-        y = y0 + (z - z0) * slope
-        weight = 0.5 * span
-        terms = (y, y * z, y * y / 2, y * z * z, y**3 / 3, y * y * z / 2)
-        for total, term in zip(sums, terms, strict=True):
-            total += (weight * term).sum(axis=1)
-    z_low, z_high = np.clip(z0.min(axis=1), low[:, 0], high[:, 0]), np.clip(z0.max(axis=1), low[:, 0], high[:, 0])
-    area, q_y, q_z, i_y, i_z, i_yz = sums
-    return Integrals(area, q_y, q_z, i_y, i_z, i_yz, z_low, z_high, y0.min(axis=1), y0.max(axis=1))
+    clamped = np.minimum(np.maximum(z0, piece.low[:, None]), np.maximum(piece.high, piece.low)[:, None])
+    rise, span = _next(z0) - z0, _next(clamped) - clamped
+    slope = (_next(y0) - y0) / np.where(np.abs(rise) > 1e-12, rise, np.inf)
+    z = clamped + span / 2
+    y = y0 + (z - z0) * slope
+    var_z = span * span / 12
+    cov = slope * var_z
+    var_y = slope * cov
+    yz, yy = y * z + cov, y * y + var_y
+
+    def along(integrand: Columns) -> Columns:
+        return np.asarray(np.einsum("ij,ij->i", span, integrand))
+
+    return Integrals(
+        along(y),
+        along(yz),
+        along(yy) / 2,
+        along((yz + cov) * z + y * var_z),
+        along(y * (yy + 2 * var_y)) / 3,
+        along(yy * z + 2 * y * cov) / 2,
+        clamped.min(axis=1),
+        clamped.max(axis=1),
+        y0.min(axis=1),
+        y0.max(axis=1),
+    )
+
+
+def _next(corners: Columns) -> Columns:
+    """Each corner's next one round the polygon."""
+    return np.concatenate([corners[:, 1:], corners[:, :1]], axis=1)
 
 
 def _integrate_rectangle(piece: Piece) -> Integrals:

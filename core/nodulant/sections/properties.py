@@ -38,16 +38,42 @@ class Properties:
     working_side: Columns
 
 
+@dataclass(frozen=True)
+class _Stacked:
+    """Pieces with metal and the voids in them, one row each: shape (pieces, stations)."""
+
+    pieces: Sequence[Piece]
+    integrals: Sequence[Integrals]
+
+    def sums(self) -> Columns:
+        """Area, first and second moments of the whole, shape (6, stations)."""
+        weight = np.stack([p.sign * p.share * p.credit for p in self.pieces])
+        every = np.stack([(i.area, i.q_y, i.q_z, i.i_y, i.i_z, i.i_yz) for i in self.integrals])
+        return np.asarray((weight[:, None] * every).sum(axis=0))
+
+    def moduli(self, inertia: Columns, centre: Columns, upward: float, across: bool = False) -> Columns:
+        """Modulus and yield moments, reference and working, of the fibre that yields first; shape (3, stations)."""
+        metal = [(p, i) for p, i in zip(self.pieces, self.integrals, strict=True) if p.sign > 0]
+        low, high = ("y_low", "y_high") if across else ("z_low", "z_high")
+        edge = np.stack([getattr(i, high if upward > 0 else low) for _, i in metal])
+        share = np.stack([np.where(i.area > 1e-9, p.share, 0.0) for p, i in metal])
+        yields = np.array([(1.0, p.yield_reference_mpa, p.yield_mpa) for p, _ in metal]).T
+        lever = upward * share * (edge - centre)
+        own = np.divide(inertia, lever, out=np.full_like(lever, np.inf), where=lever > 1e-9)
+        least = (own * yields[:, :, None]).min(axis=1)
+        return np.where(np.isfinite(least), least, 0.0)
+
+
 def combine(pieces: Sequence[Piece]) -> Properties:
     """Sum the pieces of each station; shapes (stations,)."""
-    parts = [(piece, integrate(piece)) for piece in pieces]
-    area, q_y, q_z, i_y, i_z, i_yz = (_sum(parts, name) for name in ("area", "q_y", "q_z", "i_y", "i_z", "i_yz"))
+    stacked = _Stacked(pieces, [integrate(piece) for piece in pieces])
+    area, q_y, q_z, i_y, i_z, i_yz = stacked.sums()
     safe = np.maximum(area, 1e-9)
     z, y = q_y / safe, q_z / safe
     inertia = np.maximum(i_y - area * z * z, 0.0)
-    top, bottom = _moduli(parts, inertia, z, 1.0), _moduli(parts, inertia, z, -1.0)
+    top, bottom = stacked.moduli(inertia, z, 1.0), stacked.moduli(inertia, z, -1.0)
     across = np.maximum(i_z - area * y * y, 0.0)
-    sides = [_moduli(parts, across, y, sense, across=True) for sense in (1.0, -1.0)]
+    side = np.minimum(stacked.moduli(across, y, 1.0, across=True), stacked.moduli(across, y, -1.0, across=True))
     return Properties(
         area,
         y,
@@ -61,35 +87,6 @@ def combine(pieces: Sequence[Piece]) -> Properties:
         bottom[1],
         top[2],
         bottom[2],
-        np.minimum(sides[0][1], sides[1][1]),
-        np.minimum(sides[0][2], sides[1][2]),
+        side[1],
+        side[2],
     )
-
-
-def _sum(parts: list[tuple[Piece, Integrals]], name: str) -> Columns:
-    total: Columns = np.zeros_like(parts[0][0].share)
-    for piece, integrals in parts:
-        total = total + piece.sign * piece.share * piece.credit * getattr(integrals, name)
-    return total
-
-
-def _moduli(
-    parts: list[tuple[Piece, Integrals]], inertia: Columns, centre: Columns, upward: float, across: bool = False
-) -> tuple[Columns, Columns, Columns]:
-    modulus = np.full_like(inertia, np.inf)
-    reference, working = modulus.copy(), modulus.copy()
-    for piece, integrals in parts:
-        if piece.sign < 0:
-            continue
-        low, high = (integrals.y_low, integrals.y_high) if across else (integrals.z_low, integrals.z_high)
-        edge = high if upward > 0 else low
-        lever = np.where(integrals.area > 1e-9, piece.share * upward * (edge - centre), 0.0)
-        own = np.divide(inertia, lever, out=np.full_like(inertia, np.inf), where=lever > 1e-9)
-        modulus = np.minimum(modulus, own)
-        reference = np.minimum(reference, own * piece.yield_reference_mpa)
-        working = np.minimum(working, own * piece.yield_mpa)
-    return _finite(modulus), _finite(reference), _finite(working)
-
-
-def _finite(values: Columns) -> Columns:
-    return np.where(np.isfinite(values), values, 0.0)

@@ -13,7 +13,6 @@ import numpy as np
 
 from nodulant.base.arrays import Columns
 from nodulant.parts.specs import DetailId, FatigueDetail
-from nodulant.strength.compare import HALF_OF_PEAK, bending_stress
 from nodulant.strength.rail import RailComparison
 
 CLASSES: dict[DetailId, float] = {
@@ -53,11 +52,9 @@ def relative_life(category: float, range_stock: float, range_state: float, stock
 
 def detail_life(rail: RailComparison, detail: FatigueDetail) -> RelativeLife | None:
     """The worst station of ``detail`` on one rail; None where loads are not known."""
-    if rail.loading is None:
+    if rail.stress is None:
         return None
-    before = bending_stress(rail.stock, rail.loading.stock.moment)
-    after = bending_stress(rail.built, rail.loading.state.moment)
-    allowed = np.maximum(before, HALF_OF_PEAK * float(before.max()))
+    allowed, after = rail.stress
     inside = np.flatnonzero((rail.x >= detail.start_mm) & (rail.x <= detail.end_mm))
     rows = inside if len(inside) else np.array([int(np.argmin(np.abs(rail.x - detail.start_mm)))])
     at = int(rows[np.argmax(after[rows] / np.maximum(allowed[rows], 1e-9))])
@@ -70,11 +67,9 @@ def detail_life(rail: RailComparison, detail: FatigueDetail) -> RelativeLife | N
 
 def life_along(rail: RailComparison, details: Sequence[FatigueDetail]) -> Columns | None:
     """Life over stock's at every station, the worst detail there, plain metal as stock; None where loads are not known."""
-    if rail.loading is None:
+    if rail.stress is None:
         return None
-    before = bending_stress(rail.stock, rail.loading.stock.moment)
-    after = bending_stress(rail.built, rail.loading.state.moment)
-    allowed = np.maximum(before, HALF_OF_PEAK * float(before.max()))
+    allowed, after = rail.stress
     category = np.full_like(rail.x, STOCK_CLASS)
     for detail in details:
         inside = (rail.x >= detail.start_mm) & (rail.x <= detail.end_mm)

@@ -11,6 +11,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from nodulant.base.memo import remembered
 from nodulant.frame.model import bending_properties, placed_on
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.state import FrameState
@@ -60,11 +61,9 @@ def interim_states(survey: Survey, operations: tuple[Operation, ...]) -> list[In
             if side == "right" and op.side == "both" and alike and out and out[-1].operation == op.id:
                 out.append(replace(out[-1], side=side))
                 continue
-            state = FrameState(name="interim", cuts=frozenset({op.id}))
-            alone = (op.model_copy(update={"side": side}),)
-            placed = placed_on(survey, alone, side, state)
-            if placed[0].cuts:
-                out.append(_interim(survey, alone, side, state))
+            made = _interim((op.model_copy(update={"side": side}),), side, survey)
+            if made is not None:
+                out.append(made)
     return out + _one_side_open(survey, operations)
 
 
@@ -74,16 +73,20 @@ def _one_side_open(survey: Survey, operations: tuple[Operation, ...]) -> list[In
     for side in LEFT_RIGHT:
         own = tuple(op.model_copy(update={"side": side}) for op in operations if side in on_sides(op.side))
         state = FrameState(name="interim", cuts=frozenset(op.id for op in own))
-        placed = [p for p in placed_on(survey, own, side, state) if p.cuts]
-        if len(placed) > 1:
-            opened = tuple(p.op for p in placed)
-            made = _interim(survey, opened, side, state)
-            out.append(replace(made, operation=ALL_CUTS, name=f"All {len(placed)} cuts of one rail"))
+        opened = tuple(p.op for p in placed_on(survey, own, side, state) if p.cuts)
+        made = _interim(opened, side, survey) if len(opened) > 1 else None
+        if made is not None:
+            out.append(replace(made, operation=ALL_CUTS, name=f"All {len(opened)} cuts of one rail"))
     return out
 
 
-def _interim(survey: Survey, ops: tuple[Operation, ...], side: Side, state: FrameState) -> Interim:
+@remembered(48)
+def _interim(ops: tuple[Operation, ...], side: Side, survey: Survey) -> Interim | None:
+    """The cuts of ``ops`` alone on one rail; None where they cut nothing."""
+    state = FrameState(name="interim", cuts=frozenset(op.id for op in ops))
     placed, op = placed_on(survey, ops, side, state), ops[0]
+    if not placed[0].cuts:
+        return None
     rail = survey.rails.of(side)
     through = any(bool(p.op.moves(p.span, side)) or p.op.kind == "splice" for p in placed)
     tacked = tack_n(TACKS, TACK_MM, TACK_LEG_MM)

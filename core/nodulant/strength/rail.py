@@ -1,6 +1,8 @@
 """One rail compared: stock against a state, each under its own supports."""
 
-from dataclasses import dataclass, field
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -8,13 +10,15 @@ from nodulant.base.arrays import Columns, Mask
 from nodulant.frame.assembly import SectionColumns
 from nodulant.frame.model import STOCK, Placed, placed_on, route_through, sections
 from nodulant.frame.ops.union import Operation
-from nodulant.frame.route import Route, route_of
+from nodulant.frame.parts import Work, work_on
+from nodulant.frame.route import Route
 from nodulant.frame.state import FrameState
 from nodulant.frame.stations import stations
 from nodulant.loads.beam import Internal, internal_forces
 from nodulant.loads.case_loads import moved_masses, moved_seats
+from nodulant.parts.joint import Joint
 from nodulant.parts.sides import LEFT_RIGHT, Side
-from nodulant.strength.compare import Ratios, Use, ratios, use
+from nodulant.strength.compare import HALF_OF_PEAK, Ratios, Use, bending_stress, ratios, use
 from nodulant.survey.vehicle import Seat, Survey
 
 
@@ -40,12 +44,23 @@ class RailComparison:
     built: SectionColumns
     ratios: Ratios
     loading: Loading | None
-    route: Route = field(default_factory=lambda: route_of((), 0.0))
+    route: Route
+    work: tuple[Work, ...]
+    """What each of ``placed`` gives, in the same order."""
 
     @property
     def is_cut(self) -> Mask:
         """Stations where metal of the stock rail is gone."""
         return self.built.cut > 0
+
+    @cached_property
+    def stress(self) -> tuple[Columns, Columns] | None:
+        """MPa at 1 g: stock's own or half its peak, and the state's; None where loads are not known."""
+        if self.loading is None:
+            return None
+        before = bending_stress(self.stock, self.loading.stock.moment)
+        after = bending_stress(self.built, self.loading.state.moment)
+        return np.maximum(before, HALF_OF_PEAK * float(before.max())), after
 
 
 def missing_for_sections(survey: Survey, side: Side) -> tuple[str, ...]:
@@ -78,7 +93,18 @@ def compare_rail(
     stock = sections(survey, (), side, x, STOCK)
     built = sections(survey, operations, side, x, state)
     loading = None if missing_for_loads(survey) else _loading(survey, seats, x, stock, built, route)
-    return RailComparison(side, state, x, tuple(placed), stock, built, ratios(stock, built), loading, route)
+    return RailComparison(
+        side=side,
+        state=state,
+        x=x,
+        placed=tuple(placed),
+        stock=stock,
+        built=built,
+        ratios=ratios(stock, built),
+        loading=loading,
+        route=route,
+        work=work_on(survey, side, placed),
+    )
 
 
 def _hole_stations(survey: Survey) -> list[float]:
@@ -105,3 +131,8 @@ def changed(comparison: RailComparison, values: Columns, worse: Mask) -> Mask:
     """Stations that count for a ratio: where the rail is cut, and where it is worse than stock."""
     mask = comparison.is_cut | worse
     return mask if mask.any() else np.ones_like(mask)
+
+
+def joints_of(rails: Mapping[Side, RailComparison]) -> tuple[Joint, ...]:
+    """Everything that was put in where a rail was cut through, both sides."""
+    return tuple(joint for rail in rails.values() for work in rail.work for joint in work.joints)

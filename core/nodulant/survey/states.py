@@ -2,6 +2,7 @@
 
 from typing import get_args
 
+from nodulant.base.memo import remembered
 from nodulant.parts.sides import LoadState
 from nodulant.survey.vehicle import Mass, Survey
 
@@ -15,6 +16,7 @@ def aboard(masses: tuple[Mass, ...], state: LoadState) -> tuple[Mass, ...]:
     return held if any(m.mass_kg > 0 for m in held) else ()
 
 
+@remembered(8)
 def in_state(survey: Survey, state: LoadState) -> Survey:
     """``survey`` loaded as in ``state``; the very same where everything is aboard."""
     if all(LOAD_STATES.index(m.aboard) <= LOAD_STATES.index(state) for m in survey.masses):

@@ -20,7 +20,7 @@ def boxing_outline(boxing: BoxingPlan, on: OnRail) -> Outline:
     for z, above in ((low, False), (high, True)):
         edge = [Vertex(x=x, y=y) for x, y in zip(at, z, strict=True)]
         for cut in on.cuts:
-            if cut.from_above is above and start_mm < cut.centre_mm < end_mm:
+            if cut.edge.from_above is above and start_mm < cut.centre_mm < end_mm:
                 edge = _cut_into(edge, cut, rail, boxing)
         edges.append(edge)
     return Outline(vertices=(*edges[0], *_backwards(edges[1])))
@@ -35,12 +35,12 @@ def _backwards(path: list[Vertex]) -> list[Vertex]:
 
 def _cut_into(edge: list[Vertex], cut: Cutting, rail: Rail, boxing: BoxingPlan) -> list[Vertex]:
     """``edge`` of the plate with the cut's edge in it."""
-    centre, up = cut.centre_mm, -1.0 if cut.from_above else 1.0
+    centre, up = cut.centre_mm, -1.0 if cut.edge.from_above else 1.0
     base = _interpolate(rail, centre, "underside_z_mm")
-    if cut.from_above:
+    if cut.edge.from_above:
         base += _interpolate(rail, centre, "height_mm")
-    level = up * (_edge(rail, centre, boxing, top=cut.from_above) - base)
-    inside = [Vertex(x=v.x + centre, y=base + up * v.y, bulge=up * v.bulge) for v in cut.above(level)]
+    level = up * (_edge(rail, centre, boxing, top=cut.edge.from_above) - base)
+    inside = [Vertex(x=v.x + centre, y=base + up * v.y, bulge=up * v.bulge) for v in cut.edge.edge_above(level)]
     if not inside:
         return edge
     before = [v for v in edge if v.x < inside[0].x]
