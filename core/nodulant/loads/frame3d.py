@@ -3,10 +3,15 @@
 Node numbers: 2 k + side at station k (left 0, right 1), at the section's centroid on the route.
 Stations are stock stations; where a rail was cut through, the span from the cut to what is
 behind it is the inserted piece. Axes: x rearward, y to the right, z up.
+
+Nodes stand LEAST_MM apart or more where nothing is held or loaded: shorter spans are so stiff that the solution loses digits.
+The sections between two nodes are not lost: a span has the mean flexibility of all of them.
 """
 
+from bisect import bisect_left
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 
@@ -24,11 +29,15 @@ from nodulant.survey.vehicle import Rails
 SIGN: dict[Side, float] = {"left": -1.0, "right": 1.0}
 
 
+LEAST_MM, MARKS_APART_MM = 8.0, 1.0
+
+
 @dataclass(frozen=True)
 class Frame:
-    """A frame ready to be solved at stock stations ``x``, shape (n,); nodes (2 n, 3)."""
+    """A frame ready to be solved: stock stations ``x`` of its nodes, shape (n,), and ``at`` of its sections; nodes (2 n, 3)."""
 
     x: Columns
+    at: Columns
     nodes: Columns
     members: Members
     routes: Mapping[Side, Route]
@@ -44,7 +53,7 @@ class Frame:
 
 @dataclass(frozen=True)
 class RailForces:
-    """Internal forces of one rail at stock stations ``x``: N and N mm, the greater side where they jump.
+    """Internal forces of one rail at stock stations ``x``: N and N mm, the greater side of a node where they jump.
 
     Moment sagging positive, axial tension positive; ``side_moment`` bends the rail across.
     """
@@ -81,8 +90,9 @@ def build_frame(
     crossmembers: Sequence[Crossmember],
     routes: Mapping[Side, Route] | None = None,
     joints: Sequence[Joint] = (),
+    marks: Sequence[float] = (),
 ) -> Frame:
-    """Nodes and members; raises NotSolvable where nothing ties the rails."""
+    """Nodes and members from sections at stations ``x``, with nodes at the loads' places ``marks``; raises NotSolvable where nothing ties the rails."""
     if not crossmembers:
         raise NotSolvable(
             "nothing ties the left rail to the right one",
@@ -91,8 +101,27 @@ def build_frame(
             acceptable="at least one",
         )
     along = routes or straight_routes()
-    members, inserted = _members(x, sections, crossmembers, joints)
-    return Frame(x, _nodes(rails, x, sections, along), members, along, inserted)
+    rows = _apart(x, [*(c.x_mm for c in crossmembers), *marks], joints)
+    members, inserted = _members(x, rows, sections, crossmembers, joints)
+    return Frame(x[rows], x, _nodes(rails, x, rows, sections, along), members, along, inserted)
+
+
+def _joint_span(x: Columns, joint: Joint) -> int:
+    """Number of the span that an inserted piece takes."""
+    return min(max(int(np.searchsorted(x, joint.at_mm + 1e-4)) - 1, 0), len(x) - 2)
+
+
+def _apart(x: Columns, marks: Sequence[float], joints: Sequence[Joint]) -> Indices:
+    """Rows of ``x`` for nodes: ends and both sides of inserted pieces always, then marks, then what is clear of those."""
+    spans = [_joint_span(x, joint) for joint in joints]
+    kept = sorted({0, len(x) - 1, *spans, *(span + 1 for span in spans)})
+    wanted = [(int(np.argmin(np.abs(x - mark))), MARKS_APART_MM) for mark in marks]
+    for row, least in (*wanted, *((row, LEAST_MM) for row in range(len(x)))):
+        spot = bisect_left(kept, row)
+        beside = kept[max(spot - 1, 0) : spot + 1]
+        if all(abs(x[row] - x[other]) >= least for other in beside):
+            kept.insert(spot, row)
+    return np.array(kept, dtype=np.int64)
 
 
 def solve_frame(frame: Frame, loads: Columns) -> Solved:
@@ -108,11 +137,19 @@ def rail_forces(frame: Frame, solved: Solved, case: int, side: Side) -> RailForc
     ends = solved.ends[case, k : 2 * n : 2].copy()
     ends[[span for (_, own, _), span in frame.inserted.items() if own == side]] = 0.0
     pairs = ((4, -1.0), (3, 1.0), (0, 1.0), (2, -1.0), (5, -1.0), (1, -1.0))
-    signs = (1.0, -1.0, -1.0, 1.0, 1.0, 1.0)
-    columns = [
-        _at_stations(sign * ends[:, i], far * ends[:, i + 6]) for (i, far), sign in zip(pairs, signs, strict=True)
-    ]
-    return RailForces(frame.x, *columns)
+    signs = np.array([1.0, -1.0, -1.0, 1.0, 1.0, 1.0])
+    start = signs * ends[:, [i for i, _ in pairs]]
+    end = ends[:, [i + 6 for i, _ in pairs]] * np.array([far for _, far in pairs])
+    ahead, behind = (_within(frame, start, end, beside) for beside in ("left", "right"))
+    return RailForces(frame.at, *np.where(np.abs(behind) > np.abs(ahead), behind, ahead).T)
+
+
+def _within(frame: Frame, start: Columns, end: Columns, beside: Literal["left", "right"]) -> Columns:
+    """Forces at ``frame.at`` in the span that ends (left) or begins (right) there, from those at its ends; (stations, 6)."""
+    x = frame.x
+    span = np.minimum(np.maximum(np.searchsorted(x, frame.at, side=beside) - 1, 0), len(x) - 2)
+    along = ((frame.at - x[span]) / (x[span + 1] - x[span]))[:, None]
+    return np.asarray(start[span] + along * (end[span] - start[span]))
 
 
 def piece_forces(frame: Frame, solved: Solved, case: int, piece: tuple[str, Side, float]) -> PieceForces:
@@ -123,30 +160,36 @@ def piece_forces(frame: Frame, solved: Solved, case: int, piece: tuple[str, Side
     return PieceForces(float(ends[0]), shear, float(ends[4]), float(ends[5]), float(ends[3]))
 
 
-def _nodes(rails: Rails, x: Columns, sections: Mapping[Side, SectionColumns], routes: Mapping[Side, Route]) -> Columns:
-    nodes = np.zeros((2 * len(x), 3))
+def _nodes(
+    rails: Rails, x: Columns, rows: Indices, sections: Mapping[Side, SectionColumns], routes: Mapping[Side, Route]
+) -> Columns:
+    at, nodes = x[rows], np.zeros((2 * len(rows), 3))
     for k, side in enumerate(LEFT_RIGHT):
-        rail, p, shift = rails.of(side), sections[side].properties, routes[side].shift(x)
+        rail, p, shift = rails.of(side), sections[side].properties, routes[side].shift(at)
         inward = -1.0 if rail.opens == "inward" else 1.0
-        under = np.interp(x, [s.x_mm for s in rail.stations], [s.underside_z_mm for s in rail.stations])
-        nodes[k::2, 0] = x + shift.dx
-        nodes[k::2, 1] = SIGN[side] * (rail.web_y_mm - shift.inward + inward * p.centroid_y)
-        nodes[k::2, 2] = under + shift.dz + p.centroid_z
+        under = np.interp(at, [s.x_mm for s in rail.stations], [s.underside_z_mm for s in rail.stations])
+        nodes[k::2, 0] = at + shift.dx
+        nodes[k::2, 1] = SIGN[side] * (rail.web_y_mm - shift.inward + inward * p.centroid_y[rows])
+        nodes[k::2, 2] = under + shift.dz + p.centroid_z[rows]
     return nodes
 
 
 def _members(
-    x: Columns, sections: Mapping[Side, SectionColumns], crossmembers: Sequence[Crossmember], joints: Sequence[Joint]
+    x: Columns,
+    rows: Indices,
+    sections: Mapping[Side, SectionColumns],
+    crossmembers: Sequence[Crossmember],
+    joints: Sequence[Joint],
 ) -> tuple[Members, dict[tuple[str, Side, float], int]]:
-    n = len(x) - 1
-    i = np.array([2 * k + s for k in range(n) for s in (0, 1)], dtype=np.int64)
-    rail = np.stack([_spans(sections[side]) for side in LEFT_RIGHT], axis=2).transpose(1, 2, 0)
+    at, n = x[rows], len(rows) - 1
+    i = np.arange(2 * n, dtype=np.int64)
+    rail = np.stack([_spans(sections[side], x, rows) for side in LEFT_RIGHT], axis=2).transpose(1, 2, 0)
     inserted = {}
     for joint in joints:
-        span = min(max(int(np.searchsorted(x, joint.at_mm + 1e-4)) - 1, 0), n - 1)
+        span = _joint_span(at, joint)
         rail[span, LEFT_RIGHT.index(joint.side)] = (joint.area, joint.i_y, joint.i_z, joint.j)
         inserted[joint.operation, joint.side, joint.at_mm] = span
-    tied: Indices = np.array([int(np.argmin(np.abs(x - c.x_mm))) for c in crossmembers], dtype=np.int64)
+    tied: Indices = np.array([int(np.argmin(np.abs(at - c.x_mm))) for c in crossmembers], dtype=np.int64)
     across = np.array([profile(c.profile, c.height_mm, c.width_mm, c.wall_mm) for c in crossmembers])
     sizes = np.concatenate([rail.reshape(2 * n, 4), across])
     fixity = np.concatenate([np.ones(2 * n), np.array([END_FIXITY[c.end] for c in crossmembers])])
@@ -154,15 +197,9 @@ def _members(
     return Members(first, second, sizes[:, 0], sizes[:, 1], sizes[:, 2], sizes[:, 3], fixity), inserted
 
 
-def _spans(section: SectionColumns) -> Columns:
-    """Area, i_y, i_z and J of the spans between stations, mean of the flexibilities at both ends; shape (4, n)."""
+def _spans(section: SectionColumns, x: Columns, rows: Indices) -> Columns:
+    """Area, i_y, i_z and J of the spans between nodes, by the mean flexibility of the sections in them; shape (4, n)."""
     p = section.properties
-    columns = np.maximum(np.stack([p.area, p.i_y, p.i_z, section.torsion.j]), 1e-3)
-    spans: Columns = 2.0 / (1.0 / columns[:, :-1] + 1.0 / columns[:, 1:])
-    return spans
-
-
-def _at_stations(start: Columns, end: Columns) -> Columns:
-    inner = np.where(np.abs(start[1:]) > np.abs(end[:-1]), start[1:], end[:-1])
-    out: Columns = np.concatenate([start[:1], inner, end[-1:]])
-    return out
+    flexible = 1.0 / np.maximum(np.stack([p.area, p.i_y, p.i_z, section.torsion.j]), 1e-3)
+    between = (flexible[:, :-1] + flexible[:, 1:]) / 2 * np.diff(x)
+    return np.asarray(np.diff(x[rows]) / np.add.reduceat(between, rows[:-1], axis=1))

@@ -79,7 +79,8 @@ def solve_ladder(
     seats: Sequence[Seat],
 ) -> Ladder:
     """A straight frame standing at 1 g and under the unit twist; raises NotSolvable where nothing ties the rails."""
-    return solve_cases(build_frame(rails, x, sections, crossmembers), carried_by(masses, seats), {})
+    frame = build_frame(rails, x, sections, crossmembers, marks=[s.x_mm for s in seats])
+    return solve_cases(frame, carried_by(masses, seats), {})
 
 
 def solve_cases(frame: Frame, load: Carried, more: Mapping[str, Columns]) -> Ladder:

@@ -8,7 +8,7 @@ sense. Where the rail is open its torque is carried by warping, which is not com
 left out of the sum, and said so.
 """
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import NamedTuple
@@ -227,7 +227,7 @@ def _stock_solved(x: bytes, cut: _Sections, carried: _CarriedBy, asked: _Asked) 
     rails, crossmembers, masses, seats, ground = carried
     plan, ready, couple = asked
     both: dict[Side, SectionColumns] = {"left": cut.left, "right": cut.right}
-    frame = build_frame(rails, np.frombuffer(x), both, crossmembers)
+    frame = build_frame(rails, np.frombuffer(x), both, crossmembers, marks=_marks(seats, plan))
     load = carried_by(masses, seats, ground)
     ladder = solve_cases(frame, load, _case_rows(frame, load, plan, ready))
     return _used(ladder, both, ready, couple)
@@ -240,14 +240,19 @@ def _planned(
     x = _common_stations(survey, planned, rails)
     cut = {side: rails[side].built.rows(np.searchsorted(rails[side].x, x)) for side in LEFT_RIGHT}
     routes = {side: rails[side].route for side in LEFT_RIGHT}
-    frame = build_frame(survey.rails, x, cut, planned.crossmembers, routes, planned.joints)
     seats = planned.seats or survey.seats
+    marks = _marks(seats, places_of(planned.plan))
+    frame = build_frame(survey.rails, x, cut, planned.crossmembers, routes, planned.joints, marks)
     ground = survey.ground_z_mm()
     load = carried_along(
         survey.masses, seats, routes, None if ground is None else ground + planned.drop_mm / 2, planned.plan.links
     )
     ladder = solve_cases(frame, load, _case_rows(frame, load, places_of(planned.plan), ready))
     return _used(ladder, cut, ready, couple)
+
+
+def _marks(seats: Sequence[Seat], places: Places) -> list[float]:
+    return [s.x_mm for s in seats] + [p.x_mm for p in (places.jack, places.stops) if p]
 
 
 def _common_stations(survey: Survey, planned: Planned, rails: Mapping[Side, RailComparison]) -> Columns:
