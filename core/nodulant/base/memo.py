@@ -1,12 +1,14 @@
 """Remember the last few results of a pure function by the content of its arguments.
 
 Frozen documents hold dictionaries here and there, so they cannot be hashed. They can be
-compared, and that is quick: parts that are the same object are not looked into.
+compared, and that is quick: parts that are the same object are not looked into, and arguments
+that are all the same objects are found first.
 """
 
 from collections import deque
 from collections.abc import Callable
 from functools import wraps
+from operator import is_
 from typing import ParamSpec, TypeVar
 
 _FORGET: list[Callable[[], None]] = []
@@ -30,6 +32,9 @@ def remembered(size: int) -> Callable[[Callable[P, R]], Callable[P, R]]:
 
         @wraps(work)
         def call(*args: P.args, **named: P.kwargs) -> R:
+            for own, own_named, result in list(kept):
+                if len(own) == len(args) and own_named == named and all(map(is_, own, args)):
+                    return result
             for own, own_named, result in list(kept):
                 if own == args and own_named == named:
                     return result

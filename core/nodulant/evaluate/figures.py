@@ -37,8 +37,8 @@ def _operations(rail: RailComparison) -> list[Figure]:
             out.append(
                 Figure(id=f"{spec.key}-{p.op.id}", name=spec.name, value=spec.value, unit=spec.unit, basis=spec.basis)
             )
-        inside = (rail.x >= p.start_mm - STEP_REACH_MM) & (rail.x <= p.end_mm + STEP_REACH_MM)
-        step = float((rail.ratios.inertia * inside).max())
+        beside = rail.between(p.start_mm - STEP_REACH_MM, p.end_mm + STEP_REACH_MM)
+        step = float(rail.ratios.inertia[beside].max(initial=0.0))
         if step > 1.01:
             basis = "EI beside its ends jumps by this over their development; a step above about 2 gathers stress there"
             out.append(

@@ -117,17 +117,9 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
 
 def _refuse_broken(inputs: Inputs) -> None:
     """Collect every problem of operations and the stack, so that all fields can show theirs."""
-    problems: list[NodulantError] = []
     operations = inputs.design.operations
-    for number, op in enumerate(operations):
-        for side in LEFT_RIGHT:
-            try:
-                place_one(inputs.survey, op, number, side, STOCK)
-            except NodulantError as error:
-                problems.append(error)
-                break
-    if not problems:
-        problems += _together(inputs)
+    together = _together(inputs)
+    problems = (_alone(inputs) or together) if together else []
     try:
         planned_crossmembers(inputs.survey, operations, inputs.design.crossmembers)
     except NodulantError as error:
@@ -159,6 +151,19 @@ def _refuse_broken(inputs: Inputs) -> None:
         )
     if problems:
         raise InvalidInputs(problems)
+
+
+def _alone(inputs: Inputs) -> list[NodulantError]:
+    """What keeps operations from being placed even by themselves, one problem each."""
+    problems: list[NodulantError] = []
+    for number, op in enumerate(inputs.design.operations):
+        for side in LEFT_RIGHT:
+            try:
+                place_one(inputs.survey, op, number, side, STOCK)
+            except NodulantError as error:
+                problems.append(error)
+                break
+    return problems
 
 
 def _together(inputs: Inputs) -> list[NodulantError]:
@@ -204,8 +209,7 @@ def _one_side(inputs: Inputs, side: Side, states: list[FrameState], want: Want) 
         if state.name == "planned":
             out.planned, out.parts = comparison, [part for work in comparison.work for part in work.parts]
             out.mass_kg = sum(work.mass_kg for work in comparison.work)
-            seams = [seam for work in comparison.work for seam in work.seams]
-            out.weld_mm = sum(seam.path.length_mm() * seam.welded_share for seam in seams)
+            out.weld_mm = sum(work.weld_mm for work in comparison.work)
             out.checks += _detail_checks(inputs, side, comparison) if want.frame else []
         else:
             out.built = comparison
@@ -256,9 +260,9 @@ def _where_it_stands(check: Check, routes: dict[Side, Route]) -> Check:
     """The check with its station on the planned frame, as everything is drawn."""
     x, side = check.governs.station_mm, check.id.split("@")[0].rsplit(":", 1)[-1]
     route = routes["right" if side == "right" else "left"]
-    if x is None or all(move.dx_mm == 0 for move in route.moves):
+    if x is None or not route.slides or (there := route.x_at(x)) == x:
         return check
-    return check.model_copy(update={"governs": replace(check.governs, station_mm=route.x_at(x))})
+    return check.model_copy(update={"governs": replace(check.governs, station_mm=there)})
 
 
 def _strips(inputs: Inputs, sides: dict[Side, _Side], want: Want, frames: FrameComparison | None) -> tuple[Strip, ...]:

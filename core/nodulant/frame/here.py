@@ -77,5 +77,5 @@ class OnRail:
     side: Side
     rail: Rail = field(hash=False)
     span: Span
-    here: RailHere
-    cuts: tuple[Cutting, ...]
+    here: RailHere = field(hash=False)
+    cuts: tuple[Cutting, ...] = field(hash=False)

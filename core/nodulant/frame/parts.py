@@ -69,6 +69,11 @@ class Work:
         return tuple(self.op.seams(self.on, list(self.parts)))
 
     @cached_property
+    def weld_mm(self) -> float:
+        """Length that is welded, mm."""
+        return sum(seam.path.length_mm() * seam.welded_share for seam in self.seams)
+
+    @cached_property
     def checks(self) -> tuple[CheckSpec, ...]:
         """Checks that need only the operation and the rail."""
         return self.op.checks(self.on)

@@ -71,6 +71,11 @@ class Route:
         """Whether nothing moves."""
         return not self.moves
 
+    @cached_property
+    def slides(self) -> bool:
+        """Whether anything moves along."""
+        return any(m.dx_mm != 0 for m in self.moves)
+
     @property
     def level(self) -> bool:
         """Whether nothing moves along or in height."""

@@ -10,7 +10,7 @@ and between left and right for roll. Roll couples are shared by the axles as the
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 import numpy as np
 
@@ -218,9 +218,14 @@ def _ground(load: Carried) -> float:
 
 def _spots(mass: Mass) -> Columns:
     """Stock stations at which equal parts of a mass act."""
-    if mass.to_x_mm is None:
-        return np.array([mass.x_mm])
-    steps = np.linspace(mass.x_mm, mass.to_x_mm, RUN_STEPS + 1)
+    return _run(mass.x_mm, mass.to_x_mm)
+
+
+@lru_cache(maxsize=64)
+def _run(start_mm: float, end_mm: float | None) -> Columns:
+    if end_mm is None:
+        return np.array([start_mm])
+    steps = np.linspace(start_mm, end_mm, RUN_STEPS + 1)
     return np.asarray((steps[:-1] + steps[1:]) / 2)
 
 

@@ -55,9 +55,11 @@ def detail_life(rail: RailComparison, detail: FatigueDetail) -> RelativeLife | N
     if rail.stress is None:
         return None
     allowed, after = rail.stress
-    inside = np.flatnonzero((rail.x >= detail.start_mm) & (rail.x <= detail.end_mm))
-    rows = inside if len(inside) else np.array([int(np.argmin(np.abs(rail.x - detail.start_mm)))])
-    at = int(rows[np.argmax(after[rows] / np.maximum(allowed[rows], 1e-9))])
+    rows = rail.between(detail.start_mm, detail.end_mm)
+    if rows.start == rows.stop:
+        beside = int(np.argmin(np.abs(rail.x - detail.start_mm)))
+        rows = slice(beside, beside + 1)
+    at = rows.start + int(np.argmax(after[rows] / np.maximum(allowed[rows], 1e-9)))
     category = CLASSES[detail.detail]
     least = category / STOCK_CLASS * float(allowed[at]) / MOST ** (1 / EXPONENT)
     state = max(float(after[at]), least, 1e-9)

@@ -7,12 +7,14 @@ Tacks are trusted with half of what their throats would carry, against three tim
 (Nodulant defaults); they are never the only support over a person.
 """
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
+from functools import lru_cache, partial
 
 import numpy as np
 
 from nodulant.base.memo import remembered
-from nodulant.frame.model import bending_properties, placed_on
+from nodulant.frame.model import bending_properties, placed_on, planned_state
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.state import FrameState
 from nodulant.frame.stations import stations
@@ -53,35 +55,44 @@ class Interim:
 
 
 def interim_states(survey: Survey, operations: tuple[Operation, ...]) -> list[Interim]:
-    """Every cut of every rail by itself, as it is before anything is welded on."""
-    out: list[Interim] = []
-    alike = survey.rails.left == survey.rails.right.model_copy(update={"opens": survey.rails.left.opens})
-    for op in operations:
-        for side in on_sides(op.side):
-            if side == "right" and op.side == "both" and alike and out and out[-1].operation == op.id:
-                out.append(replace(out[-1], side=side))
-                continue
-            made = _interim((op.model_copy(update={"side": side}),), side, survey)
-            if made is not None:
-                out.append(made)
-    return out + _one_side_open(survey, operations)
+    """Every cut of every rail by itself, as it is before anything is welded on, and all cuts of one rail at once."""
+    each = [_alone(survey, (op,), side) for op in operations for side in on_sides(op.side)]
+    return [made for made in each if made is not None] + _one_side_open(survey, operations)
 
 
 def _one_side_open(survey: Survey, operations: tuple[Operation, ...]) -> list[Interim]:
     """All cuts of one rail at once, nothing on: what a job left over a week may look like."""
     out = []
     for side in LEFT_RIGHT:
-        own = tuple(op.model_copy(update={"side": side}) for op in operations if side in on_sides(op.side))
-        state = FrameState(name="interim", cuts=frozenset(op.id for op in own))
-        opened = tuple(p.op for p in placed_on(survey, own, side, state) if p.cuts)
-        made = _interim(opened, side, survey) if len(opened) > 1 else None
+        placed = placed_on(survey, operations, side, planned_state(operations))
+        opened = tuple(p.op for p in placed if p.cuts)
+        made = _alone(survey, opened, side) if len(opened) > 1 else None
         if made is not None:
             out.append(replace(made, operation=ALL_CUTS, name=f"All {len(opened)} cuts of one rail"))
     return out
 
 
-@remembered(48)
-def _interim(ops: tuple[Operation, ...], side: Side, survey: Survey) -> Interim | None:
+def _alone(survey: Survey, ops: tuple[Operation, ...], side: Side) -> Interim | None:
+    """``_interim`` of one rail; rails that are alike are worked out once."""
+    on: Side = "left" if _alike(survey) else side
+    made = _opened(survey)(tuple(op.model_copy(update={"side": on}) for op in ops), on)
+    return replace(made, side=side) if made else None
+
+
+def _alike(survey: Survey) -> bool:
+    """Whether both rails are the same metal, holes included."""
+    left, right = survey.rails.left, survey.rails.right
+    one_sided = any(f.kind == "hole" and f.side != "both" for f in survey.features)
+    return not one_sided and left == right.model_copy(update={"opens": left.opens})
+
+
+@remembered(4)
+def _opened(survey: Survey) -> Callable[[tuple[Operation, ...], Side], Interim | None]:
+    """``_interim`` on one surveyed frame, which keeps what it has worked out."""
+    return lru_cache(maxsize=64)(partial(_interim, survey))
+
+
+def _interim(survey: Survey, ops: tuple[Operation, ...], side: Side) -> Interim | None:
     """The cuts of ``ops`` alone on one rail; None where they cut nothing."""
     state = FrameState(name="interim", cuts=frozenset(op.id for op in ops))
     placed, op = placed_on(survey, ops, side, state), ops[0]

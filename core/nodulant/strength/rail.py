@@ -53,6 +53,10 @@ class RailComparison:
         """Stations where metal of the stock rail is gone."""
         return self.built.cut > 0
 
+    def between(self, start_mm: float, end_mm: float) -> slice:
+        """Rows of the stations from one place to another, both included."""
+        return slice(int(np.searchsorted(self.x, start_mm)), int(np.searchsorted(self.x, end_mm, side="right")))
+
     @cached_property
     def stress(self) -> tuple[Columns, Columns] | None:
         """MPa at 1 g: stock's own or half its peak, and the state's; None where loads are not known."""

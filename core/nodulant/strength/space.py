@@ -319,13 +319,13 @@ def _together(case: Case, stand: RailForces, own: RailForces, factor: float) -> 
 def rail_case(forces: RailForces, section: SectionColumns) -> RailCase:
     """Uses of one rail under forces given as magnitudes."""
     p, t = section.properties, section.torsion
-    ratio = p.reference_top.clip(1e-9)
+    ratio = np.maximum(p.reference_top, 1e-9)
     steel = np.minimum(p.working_top / ratio, 1.0)
-    weak = np.minimum(p.reference_top, p.reference_bottom).clip(1e-9)
+    weak = np.maximum(np.minimum(p.reference_top, p.reference_bottom), 1e-9)
     upright, across_it = _with_product(forces, section)
-    along = upright / weak + across_it / p.reference_side.clip(1e-9) + forces.axial / _axial(section)
-    torsion = np.where(t.closed, forces.torque / t.capacity.clip(1e-9), 0.0)
-    across = forces.shear / section.shear_capacity.clip(1e-9) + torsion
+    along = upright / weak + across_it / np.maximum(p.reference_side, 1e-9) + forces.axial / _axial(section)
+    torsion = np.where(t.closed, forces.torque / np.maximum(t.capacity, 1e-9), 0.0)
+    across = forces.shear / np.maximum(section.shear_capacity, 1e-9) + torsion
     use = SAFETY_ON_YIELD * np.hypot(along, across)
     return RailCase(
         forces.x,
@@ -338,7 +338,7 @@ def rail_case(forces: RailForces, section: SectionColumns) -> RailCase:
         SAFETY_ON_YIELD * torsion,
         t.capacity,
         use,
-        use / steel.clip(1e-9),
+        use / np.maximum(steel, 1e-9),
         t.closed,
     )
 
@@ -350,7 +350,7 @@ def _with_product(forces: RailForces, section: SectionColumns) -> tuple[Columns,
     sense; bending across that the crossmembers hold back is only what the solver gives.
     """
     p = section.properties
-    i_y, i_z = p.i_y.clip(1e-6), p.i_z.clip(1e-6)
+    i_y, i_z = np.maximum(p.i_y, 1e-6), np.maximum(p.i_z, 1e-6)
     product = np.abs(p.i_yz)
     left = np.maximum(1.0 - product**2 / (i_y * i_z), 0.05)
     upright = (forces.moment + forces.side_moment * product / i_z) / left
@@ -361,4 +361,4 @@ def _axial(section: SectionColumns) -> Columns:
     """Axial load at first yield by the yield that the top fibre has, N."""
     p = section.properties
     yield_mpa = np.divide(p.reference_top, p.s_top, out=np.zeros_like(p.s_top), where=p.s_top > 1e-9)
-    return (p.area * yield_mpa).clip(1e-9)
+    return np.asarray(np.maximum(p.area * yield_mpa, 1e-9))
