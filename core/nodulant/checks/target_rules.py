@@ -1,5 +1,7 @@
 """Checks of the drop stack, the travel and the notch that they ask for."""
 
+from collections.abc import Sequence
+
 from nodulant.checks.check import Check, Governs, Subject, Why, judge
 from nodulant.checks.rail_rules import Changes
 from nodulant.clearance.tube_to_rail import Clearances, travel_until
@@ -118,7 +120,7 @@ def clearance_checks(
     return checks
 
 
-def notch_size_checks(needed: NotchNeeded, placed: list[Placed], changes: Changes) -> list[Check]:
+def notch_size_checks(needed: NotchNeeded, placed: Sequence[Placed], changes: Changes) -> list[Check]:
     """Depth and width of the notch over the axle against what the path needs."""
     cuts = [
         (p, p.op)

@@ -1,5 +1,6 @@
 """The rear axle of both sides: path, notch needed and clearance, where the survey allows."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -71,7 +72,7 @@ def _axle_side(inputs: Inputs, side: Side, towards_rail_mm: float) -> AxleSide:
     needed = notch_needed(side, wanted, clearance_needed(inputs), liner, weld, _one_wheel(inputs, side, rear))
     sweep = _sweep(path, placed, survey.wheelbase_mm)
     built = _built_sweep(inputs, side, path)
-    return AxleSide(side, (), underside, path, needed, sweep, built, tuple(placed))
+    return AxleSide(side, (), underside, path, needed, sweep, built, placed)
 
 
 def _travel(targets: Targets) -> Columns:
@@ -104,7 +105,7 @@ def _one_wheel(inputs: Inputs, side: Side, rear: Axle) -> float:
     return min(1.0, 0.5 + inputs.survey.rails.of(side).web_y_mm / rear.track_mm)
 
 
-def _over_axle(placed: list[Placed], axle_x: float) -> list[tuple[Notch, float]]:
+def _over_axle(placed: Sequence[Placed], axle_x: float) -> list[tuple[Notch, float]]:
     return [
         (p.op, p.centre_mm)
         for p in placed
@@ -112,7 +113,7 @@ def _over_axle(placed: list[Placed], axle_x: float) -> list[tuple[Notch, float]]
     ]
 
 
-def _liner_and_weld(placed: list[Placed], axle_x: float) -> tuple[float, float]:
+def _liner_and_weld(placed: Sequence[Placed], axle_x: float) -> tuple[float, float]:
     cuts = _over_axle(placed, axle_x)
     if not cuts:
         return 6.0, 2.0
@@ -120,7 +121,7 @@ def _liner_and_weld(placed: list[Placed], axle_x: float) -> tuple[float, float]:
     return (notch.liner.thickness_mm if notch.liner else 0.0), notch.weld_allowance_mm
 
 
-def _sweep(path: TubePath, placed: list[Placed], axle_x: float) -> Clearances:
+def _sweep(path: TubePath, placed: Sequence[Placed], axle_x: float) -> Clearances:
     return tube_to_rail(path, _over_axle(placed, axle_x), axle_x)
 
 

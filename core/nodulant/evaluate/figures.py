@@ -131,7 +131,7 @@ def _notches(inputs: Inputs, rail: RailComparison) -> list[Figure]:
     for p in rail.placed:
         if not isinstance(p.op, Notch):
             continue
-        here = rail_here(inputs.survey, rail.side, p.centre_mm, list(rail.placed))
+        here = rail_here(inputs.survey, rail.side, p.centre_mm, rail.placed)
         height, wall, width = here.height, here.wall, here.width_at(p.op.depth_mm)
         out.append(
             Figure(

@@ -104,7 +104,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         parts=parts if want.parts else (),
         mass_added_kg=sum(sides[side].mass_kg for side in LEFT_RIGHT),
         section=section_drawing(inputs, want.section, sides[want.section.side].planned) if want.section else None,
-        taken_along=taken_along(inputs, routes["left"], list(planned["left"].placed) if "left" in planned else []),
+        taken_along=taken_along(inputs, routes["left"], planned["left"].placed if "left" in planned else ()),
         interim=interim,
         deflection=deflections(space.frames, want.case) if want.strips else (),
         travel=axle_travels(as_loaded, studies),
@@ -217,7 +217,7 @@ def _one_side(inputs: Inputs, side: Side, states: list[FrameState], want: Want) 
 
 
 def _notch_checks(inputs: Inputs, side: Side, comparison: RailComparison) -> list[Check]:
-    checks, placed = [], list(comparison.placed)
+    checks, placed = [], comparison.placed
     for p in placed:
         if isinstance(p.op, Notch):
             rail = rail_here(inputs.survey, side, p.centre_mm, placed)

@@ -1,5 +1,7 @@
 """What moves with the rail: masses, features and crossmembers whose segment goes up, along or inward."""
 
+from collections.abc import Sequence
+
 import numpy as np
 
 from nodulant.evaluate.evaluation import TakenAlong
@@ -22,7 +24,7 @@ _WORDS = {
 }
 
 
-def taken_along(inputs: Inputs, route: Route, placed: list[Placed]) -> tuple[TakenAlong, ...]:
+def taken_along(inputs: Inputs, route: Route, placed: Sequence[Placed]) -> tuple[TakenAlong, ...]:
     """Everything that moves, in order of station."""
     survey = inputs.survey
     rows = [(m.x_mm if m.to_x_mm is None else (m.x_mm + m.to_x_mm) / 2, m.name, "mass") for m in survey.masses]
@@ -44,7 +46,7 @@ def taken_along(inputs: Inputs, route: Route, placed: list[Placed]) -> tuple[Tak
     return tuple(out)
 
 
-def _by_pocket(x_mm: float, placed: list[Placed]) -> float:
+def _by_pocket(x_mm: float, placed: Sequence[Placed]) -> float:
     """How far a subframe raised into the rail takes up what stands on it."""
     ops = [(p.centre_mm, p.op) for p in placed if isinstance(p.op, Raise)]
     return max((op.depth_mm - op.floor_mm for at, op in ops if abs(at - x_mm) < NEAR_MM), default=0.0)

@@ -1,5 +1,6 @@
 """The frame: surveyed rails and the operations on them; ``sections`` is the only way to a section."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 
@@ -63,13 +64,9 @@ def planned_state(operations: tuple[Operation, ...]) -> FrameState:
 STOCK = FrameState(name="stock")
 
 
-def placed_on(survey: Survey, operations: tuple[Operation, ...], side: Side, state: FrameState) -> list[Placed]:
-    """Operations on one rail with measured values in; raises InputError where one cannot be."""
-    return list(_placed_on(survey, operations, side, state))
-
-
 @remembered(24)
-def _placed_on(survey: Survey, operations: tuple[Operation, ...], side: Side, state: FrameState) -> tuple[Placed, ...]:
+def placed_on(survey: Survey, operations: tuple[Operation, ...], side: Side, state: FrameState) -> tuple[Placed, ...]:
+    """Operations on one rail with measured values in; raises InputError where one cannot be."""
     out = [
         placed
         for index, planned in enumerate(operations)
@@ -121,11 +118,11 @@ def _on_the_rail(placed: Placed, start: float, end: float, field: str) -> None:
         )
 
 
-def _no_clash(placed: list[Placed]) -> None:
+def _no_clash(placed: Sequence[Placed]) -> None:
     """Refuse two cuts in one place, and an operation that begins or ends inside another's cut."""
     for i, one in enumerate(placed):
         for cut in one.cuts:
-            for two in placed[:i] + placed[i + 1 :]:
+            for two in (*placed[:i], *placed[i + 1 :]):
                 if two.index < one.index and any(_touch(cut, other) for other in two.cuts):
                     raise InputError(
                         f"'{one.op.name}' and '{two.op.name}' overlap",
@@ -157,7 +154,7 @@ def route_on(survey: Survey, operations: tuple[Operation, ...], side: Side, stat
     return route_through(survey, placed, side)
 
 
-def route_through(survey: Survey, placed: list[Placed], side: Side) -> Route:
+def route_through(survey: Survey, placed: Sequence[Placed], side: Side) -> Route:
     """The route of one rail through operations that are already placed."""
     datum = next(f.x_mm for f in survey.features if f.id == survey.datum.feature_id)
     return route_of([move for p in placed for move in p.op.moves(p.span, side)], datum)

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 
+from nodulant.base.memo import remembered
 from nodulant.frame.columns import rail_at, slope_at
 from nodulant.frame.here import Cutting, OnRail, RailHere
 from nodulant.frame.model import Placed
@@ -102,6 +103,7 @@ class Work:
 _work = lru_cache(maxsize=512)(Work)
 
 
+@remembered(8)
 def work_on(survey: Survey, side: Side, placed: Sequence[Placed]) -> tuple[Work, ...]:
     """The work of every operation on ``side``, remembered by content: an edit of one leaves the others' alone."""
     rail, cuts = survey.rails.of(side), _cuts(placed)

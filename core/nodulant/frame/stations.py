@@ -1,5 +1,7 @@
 """Which stations are evaluated: an even grid plus every place where something begins or ends."""
 
+from collections.abc import Sequence
+
 import numpy as np
 
 from nodulant.base.arrays import Columns
@@ -10,7 +12,7 @@ STEP_MM = 0.5
 """Stations on either side of a jump."""
 
 
-def stations(start_mm: float, end_mm: float, placed: list[Placed], loads: list[float]) -> Columns:
+def stations(start_mm: float, end_mm: float, placed: Sequence[Placed], loads: list[float]) -> Columns:
     """At least 121 stations from start to end, with both sides of each cut's mouth, shape (n,)."""
     marks = [np.linspace(start_mm, end_mm, GRID), np.array(loads, dtype=float)]
     for p in placed:

@@ -8,7 +8,7 @@ drops no set that would pass. Overlaps are made as long as each plate needs, and
 or shrinks with the liner so that the opening that the axle needs stays clear.
 """
 
-from collections.abc import Generator
+from collections.abc import Generator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -202,7 +202,7 @@ def _by_mass(
 
 
 def _boxing(
-    survey: Survey, operations: tuple[Operation, ...], notch: Notch, placed: list[Placed], side: Side, stock: Stock
+    survey: Survey, operations: tuple[Operation, ...], notch: Notch, placed: Sequence[Placed], side: Side, stock: Stock
 ) -> Boxing | None:
     """A boxing plate over the cut, where nothing closes the rail there yet."""
     rail, own = survey.rails.of(side), next(p for p in placed if p.op.id == notch.id)
@@ -276,7 +276,7 @@ def _room(
     return room
 
 
-def _beside_cuts(x: Columns, placed: list[Placed]) -> Mask:
+def _beside_cuts(x: Columns, placed: Sequence[Placed]) -> Mask:
     """Which stations lie in a cut or just beside it."""
     cuts = [p for p in placed if p.op.opens]
     near: Mask = np.zeros(len(x), dtype=bool)

@@ -101,7 +101,7 @@ def compare_rail(
         side=side,
         state=state,
         x=x,
-        placed=tuple(placed),
+        placed=placed,
         stock=stock,
         built=built,
         ratios=ratios(stock, built),

@@ -85,11 +85,17 @@ def _forces(rail: RailComparison, loading: Loading, frames: FrameComparison, sym
 
 def _worst(plate: Plate, layout: Layout, rail: RailComparison, f: _Forces) -> SeamFlow:
     up, across = moment_of_area(plate, layout, rail.built.properties)
-    parts = (f.shear * up, f.side_shear * across, f.torque * rail.built.torsion.flow)
-    flow = np.where(plate.share > 0, parts[0] + parts[1] + parts[2], 0.0)
-    case, i = np.unravel_index(int(np.argmax(flow)), flow.shape)
-    up_here, across_here, torque = (float(part[case, i]) for part in parts)
-    where = (f.cases[case], float(rail.x[i]))
+    there = np.flatnonzero(plate.share > 0)
+    own = slice(int(there[0]), int(there[-1]) + 1)
+    flows = (
+        f.shear[:, own] * up[own],
+        f.side_shear[:, own] * across[own],
+        f.torque[:, own] * rail.built.torsion.flow[own],
+    )
+    total = np.where(plate.share[own] > 0, flows[0] + flows[1] + flows[2], 0.0)
+    case, i = np.unravel_index(int(np.argmax(total)), total.shape)
+    up_here, across_here, torque = (float(flow[case, i]) for flow in flows)
+    where = (f.cases[case], float(rail.x[own][i]))
     return SeamFlow(plate.operation, plate.role, *where, up_here, across_here, torque, plate.line_n_per_mm)
 
 
