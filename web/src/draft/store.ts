@@ -19,8 +19,8 @@ type Bench = {
   history: History<Draft>;
   /** The draft as the newest revision has it; what differs from it is unsaved work. */
   revised: Draft | null;
-  /** A drag's passing patch; one undo entry when it ends. */
-  gesture: { draft: Draft; at: number } | null;
+  /** A drag's passing patch, one undo entry when it ends; ``seen`` is the one whose figures are shown. */
+  gesture: { draft: Draft; at: number; seen: Draft } | null;
   stage: StageName;
   side: Side;
   travelMm: number;
@@ -58,6 +58,7 @@ type Acts = {
   ) => void;
   act: (action: Action) => void;
   drag: (action: Action, at: number) => void;
+  see: (draft: Draft) => void;
   drop: () => void;
   abandon: () => void;
   undo: () => void;
@@ -112,7 +113,9 @@ export const useBench = create<Bench & Acts>((set) => ({
       gesture: null,
       save: "unsaved",
     })),
-  drag: (action, at) => set((s) => ({ gesture: { draft: reduce(s.history.now, action), at } })),
+  drag: (action, at) =>
+    set((s) => ({ gesture: { draft: reduce(s.history.now, action), at, seen: s.gesture?.seen ?? s.history.now } })),
+  see: (draft) => set((s) => (s.gesture ? { gesture: { ...s.gesture, seen: draft } } : {})),
   drop: () =>
     set((s) =>
       s.gesture ? { history: commit(s.history, s.gesture.draft), gesture: null, save: "unsaved" } : { gesture: null },
@@ -142,4 +145,9 @@ export function same(a: unknown, b: unknown): boolean {
 /** The draft as shown: the gesture's while dragging, else the committed one. */
 export function shownDraft(s: Bench): Draft {
   return s.gesture?.draft ?? s.history.now;
+}
+
+/** The draft whose figures are shown, for fields: while a hand drags they change with the figures, not before them. */
+export function seenDraft(s: Bench): Draft {
+  return s.gesture?.seen ?? s.history.now;
 }

@@ -84,6 +84,7 @@ async function run(): Promise<void> {
     }
   } catch (error) {
     if (error instanceof Refused) {
+      useBench.getState().see(draft);
       useShown.setState({
         problems: error.problems.length ? error.problems : [problemOf(error)],
         stale: true,
@@ -107,6 +108,7 @@ function show(result: Evaluation, draft: Draft, at: number, dragging: boolean): 
   const old = useShown.getState();
   const margins: Record<string, number> = {};
   for (const check of old.result?.checks ?? []) if (check.margin !== null) margins[check.id] = check.margin;
+  useBench.getState().see(draft);
   useShown.setState({
     result,
     last: lastOf(old, result, dragging),
@@ -136,7 +138,7 @@ function merged(old: Evaluation, next: Evaluation): Evaluation {
   // the frame in space and the frames between steps are not solved while a hand drags: their rows stay as they were
   const ids = new Set(fresh.map((check) => check.id));
   const kept = (check: Check) => check.stage === "travel" || KEPT.test(check.limit_id);
-  const checks = [...fresh, ...old.checks.filter((check) => kept(check) && !ids.has(check.id))];
+  const checks = inOldOrder(old.checks, [...fresh, ...old.checks.filter((check) => kept(check) && !ids.has(check.id))]);
   const rails = old.rails.map((rail, i) => ({ ...rail, ...next.rails[i] }));
   const interim = next.interim.length ? next.interim : old.interim;
   const deflection = next.deflection.length ? next.deflection : old.deflection;
@@ -153,8 +155,21 @@ function withTravel(old: Evaluation, moved: Moved): Evaluation {
     const before = old.travel.find((t) => t.index === axle.index);
     return before ? { ...axle, facts: before.facts, mounts: before.mounts, solids: before.solids } : axle;
   });
-  return { ...old, checks: [...fresh, ...old.checks.filter((c) => c.stage !== "travel")], travel };
+  const checks = inOldOrder(old.checks, [...fresh, ...old.checks.filter((c) => c.stage !== "travel")]);
+  return { ...old, checks, travel };
 }
+
+/** The rows keep their places under the eye while a hand drags, until a verdict changes: then the worst come first again. */
+function inOldOrder(old: Check[], next: Check[]): Check[] {
+  const fresh = new Map(next.map((check) => [check.id, check]));
+  const same = old.length === next.length && old.every((check) => fresh.get(check.id)?.verdict === check.verdict);
+  return same ? old.map((check) => fresh.get(check.id) ?? check) : next.toSorted(byVerdict);
+}
+
+const RANK = { fails: 0, "not computed": 1, close: 2, holds: 3 } as const;
+
+/** Fails first; in each the core's own order stays. */
+const byVerdict = (a: Check, b: Check) => RANK[a.verdict] - RANK[b.verdict] || (a.margin ?? 0) - (b.margin ?? 0);
 
 /** The strip of the last full answer, where its stations are as many. */
 function sameStations(old: Evaluation, strip: Evaluation["strips"][number]) {

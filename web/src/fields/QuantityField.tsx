@@ -3,7 +3,7 @@ import { type KeyboardEvent, memo, useState } from "react";
 import { useMay } from "../app/session";
 import { type Path, typedKey, valueAt } from "../draft/document";
 import { dropRaw, keepRaw, useRaw } from "../draft/raw";
-import { shownDraft, useBench } from "../draft/store";
+import { seenDraft, useBench } from "../draft/store";
 import { parseTyped } from "../units/parse";
 import { asTyped, type Kind, nudgeOf, showQuantity } from "../units/show";
 import { TextBox } from "./TextBox";
@@ -30,9 +30,9 @@ export const QuantityField = memo(function QuantityField({
   optional = false,
 }: Props) {
   const pointer = pointerOf(path);
-  const value = useBench((s) => valueAt(shownDraft(s), path)) as number | null | undefined;
+  const value = useBench((s) => valueAt(seenDraft(s), path)) as number | null | undefined;
   const root = path[0] === "survey" ? "survey" : "design";
-  const typed = useBench((s) => shownDraft(s)[root].typed?.[typedKey(s.history.now, path)]);
+  const typed = useBench((s) => seenDraft(s)[root].typed?.[typedKey(s.history.now, path)]);
   const style = useBench((s) => s.style);
   const act = useBench((s) => s.act);
   const raw = useRaw((s) => s.texts[pointer]);

@@ -2,14 +2,14 @@ import { Box, Button, Flex, Heading, NativeSelect, Text } from "@chakra-ui/react
 import { type ReactNode, useState } from "react";
 import { useMay } from "../app/session";
 import { type Path, valueAt } from "../draft/document";
-import { shownDraft, useBench } from "../draft/store";
+import { seenDraft, useBench } from "../draft/store";
 import { TextBox } from "./TextBox";
 import { FieldTrouble, pointerOf, useProblem } from "./trouble";
 
 /** A choice among named values at a path of the draft. */
 export function ChoiceField(props: { label: string; path: Path; choices: readonly (readonly [string, string])[] }) {
   const { label, path, choices } = props;
-  const value = useBench((s) => valueAt(shownDraft(s), path)) as string;
+  const value = useBench((s) => valueAt(seenDraft(s), path)) as string;
   const act = useBench((s) => s.act);
   return (
     <PlainChoice
@@ -66,7 +66,7 @@ export function PlainChoice(props: {
 /** Words at a path of the draft, taken when the field is left. */
 export function WordsField({ label, path, empty = false }: { label: string; path: Path; empty?: boolean }) {
   const pointer = pointerOf(path);
-  const value = (useBench((s) => valueAt(shownDraft(s), path)) as string | null) ?? "";
+  const value = (useBench((s) => valueAt(seenDraft(s), path)) as string | null) ?? "";
   const act = useBench((s) => s.act);
   const problem = useProblem(pointer);
   const may = useMay();
@@ -97,7 +97,7 @@ export function WordsField({ label, path, empty = false }: { label: string; path
 
 /** A yes or no at a path of the draft. */
 export function TickField({ label, path }: { label: string; path: Path }) {
-  const value = Boolean(useBench((s) => valueAt(shownDraft(s), path)));
+  const value = Boolean(useBench((s) => valueAt(seenDraft(s), path)));
   const act = useBench((s) => s.act);
   const may = useMay();
   return (

@@ -39,11 +39,11 @@ export default function CurveDock() {
 
 function Curves({ axle, stock }: { axle: AxleTravel; stock: AxleTravel | undefined }) {
   return (
-    <Box display="grid" gridTemplateColumns="repeat(auto-fill, minmax(190px, 1fr))" gap="1px" bg="rule">
+    <div className="curves">
       {axle.curves.map((curve) => (
         <One key={curve.id} curve={curve} travel={axle.travel_mm} before={beforeOf(stock, curve.id, axle.travel_mm)} />
       ))}
-    </Box>
+    </div>
   );
 }
 
@@ -69,15 +69,13 @@ function One({ curve, travel, before }: { curve: Curve; travel: number[]; before
   const y = (v: number) => H - 4 - ((v - low + pad) / (high - low + 2 * pad)) * (H - 8);
   const here = valueAtTravel(travel, curve.values, travelMm);
   return (
-    <Box ref={frame} bg="sheet" px="0" title={curve.words} contentVisibility="auto" containIntrinsicSize="190px 81px">
-      <Flex px="2" pt="1" fontSize="13px" gap="2" align="baseline">
-        <Text flex="1" color="faint" truncate>
-          {curve.name}
-        </Text>
-        <Text fontWeight="600" fontVariantNumeric="tabular-nums">
+    <div ref={frame} className="curve" title={curve.words}>
+      <p>
+        <span>{curve.name}</span>
+        <b>
           <Value curve={curve} value={here} />
-        </Text>
-      </Flex>
+        </b>
+      </p>
       {width > 0 && (
         <svg
           width={width}
@@ -99,7 +97,7 @@ function One({ curve, travel, before }: { curve: Curve; travel: number[]; before
           {here !== null && <circle cx={x(travelMm)} cy={y(here)} r="3.5" fill={paint("chalk")} />}
         </svg>
       )}
-    </Box>
+    </div>
   );
 }
 

@@ -1,6 +1,7 @@
 import { usePick } from "../draft/store";
-import { Act, Group } from "../fields/controls";
+import { Group } from "../fields/controls";
 import { showLength } from "../units/show";
+import { Go } from "./Go";
 import { useAxle } from "./useAxle";
 
 /** What comes to its end first in bump and in droop: a press moves the axle there. */
@@ -26,13 +27,7 @@ export function EndsTable() {
                   {within ? "" : "past it: "}
                   {showLength(Math.abs(travel_mm), style)} {way}
                 </td>
-                <td style={{ width: "20%" }}>
-                  {within && (
-                    <Act onClick={() => put({ travelMm: travel_mm, rollDeg: 0 })} hint="Move the axle there">
-                      Go
-                    </Act>
-                  )}
-                </td>
+                <td style={{ width: "20%" }}>{within && <Go to={() => put({ travelMm: travel_mm, rollDeg: 0 })} />}</td>
               </tr>
             );
           })}

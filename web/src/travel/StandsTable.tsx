@@ -1,7 +1,8 @@
 import { usePick } from "../draft/store";
-import { Act, Group } from "../fields/controls";
+import { Group } from "../fields/controls";
 import { stateName } from "../units/loadStates";
 import { showLength } from "../units/show";
+import { Go } from "./Go";
 import { useAxle } from "./useAxle";
 
 /** Where the axle stands as loaded: a press moves the travel bar there. */
@@ -23,13 +24,7 @@ export function StandsTable() {
               <th scope="row">{stateName(state)}</th>
               <td>{(load_n / 1000).toFixed(1)} kN</td>
               <td>{words(travel_mm)}</td>
-              <td>
-                {travel_mm !== null && (
-                  <Act onClick={() => put({ travelMm: travel_mm, rollDeg: 0 })} hint="Move the axle there">
-                    Go
-                  </Act>
-                )}
-              </td>
+              <td>{travel_mm !== null && <Go to={() => put({ travelMm: travel_mm, rollDeg: 0 })} />}</td>
             </tr>
           ))}
         </tbody>

@@ -1,5 +1,5 @@
 import { Box, Flex } from "@chakra-ui/react";
-import { shownDraft, useBench, usePick } from "../draft/store";
+import { seenDraft, useBench, usePick } from "../draft/store";
 import { Act, PlainChoice } from "../fields/controls";
 import { showLength } from "../units/show";
 import { useAxle } from "./useAxle";
@@ -11,7 +11,7 @@ const PAIR_ROLL_DEG = 4;
 export function TravelControls() {
   const { travelMm, rollDeg, style, put } = usePick("travelMm", "rollDeg", "style", "put");
   const { axle, index } = useAxle();
-  const all = useBench((s) => shownDraft(s).design.suspensions);
+  const all = useBench((s) => seenDraft(s).design.suspensions);
   if (!all?.length) return <Box h="8px" bg="panel" />;
   const [low, high] = [axle?.travel_mm[0] ?? -80, axle?.travel_mm.at(-1) ?? 80];
   const most = axle?.independent ? PAIR_ROLL_DEG : (axle?.rolls_deg.at(-1) ?? 0);
