@@ -36,7 +36,7 @@ def poses() -> list[Figure]:
 
     def dragged(_: int) -> None:
         forget_all()
-        moved(inputs, level=True)
+        moved(inputs, glance=True)
 
     curves, whole = median_ms(studied, 20), median_ms(dragged, 20)
     # both in turn, since the machine's speed wanders

@@ -8,7 +8,7 @@ that are all the same objects are found first.
 from collections import deque
 from collections.abc import Callable
 from functools import wraps
-from operator import is_
+from operator import eq, is_
 from typing import ParamSpec, TypeVar
 
 _FORGET: list[Callable[[], None]] = []
@@ -36,7 +36,8 @@ def remembered(size: int) -> Callable[[Callable[P, R]], Callable[P, R]]:
                 if len(own) == len(args) and own_named == named and all(map(is_, own, args)):
                     return result
             for own, own_named, result in list(kept):
-                if own == args and own_named == named:
+                # from the last to the first: what is changed stands behind what it is changed on
+                if len(own) == len(args) and own_named == named and all(map(eq, reversed(own), reversed(args))):
                     return result
             result = work(*args, **named)
             kept.appendleft((args, dict(named), result))

@@ -33,7 +33,7 @@ from nodulant.survey.vehicle import Survey
 from nodulant.suspension.contacts import contacts
 from nodulant.suspension.forces import NAMES
 from nodulant.suspension.motion import Motion
-from nodulant.suspension.study import Study, study
+from nodulant.suspension.study import CLOSELY, GLANCE, LEVEL, Look, Study, study
 from nodulant.suspension.tube import critical_n
 from nodulant.targets.drop import add_up
 
@@ -45,18 +45,22 @@ class Moved(Frozen):
     travel: tuple[AxleTravel, ...]
 
 
-def moved(inputs: Inputs, *, level: bool) -> Moved:
-    """Only the suspensions, for a hand that drags a point; the rails stay as they were."""
-    studies = suspension_studies(inputs, add_up(inputs.design.targets).towards_rail_mm)
-    return Moved(
-        checks=tuple(order(suspension_checks(inputs, studies))), travel=axle_travels(inputs, studies, level=level)
-    )
+def moved(inputs: Inputs, *, glance: bool) -> Moved:
+    """Only the suspensions, for a hand that drags a point; the rails stay as they were.
+
+    At a ``glance`` nothing is judged or loaded: where everything stands, level, and its curves.
+    """
+    towards = add_up(inputs.design.targets).towards_rail_mm
+    if glance:
+        return Moved(checks=(), travel=_drawn(inputs, suspension_studies(inputs, towards, GLANCE)))
+    studies = suspension_studies(inputs, towards)
+    return Moved(checks=tuple(order(suspension_checks(inputs, studies))), travel=axle_travels(inputs, studies))
 
 
-def suspension_studies(inputs: Inputs, towards_rail_mm: float) -> list[Study]:
+def suspension_studies(inputs: Inputs, towards_rail_mm: float, look: Look = CLOSELY) -> list[Study]:
     """Every suspension of the design, studied."""
     d = inputs.design
-    return [study(inputs.survey, own, d.seats, towards_rail_mm, d.loads.grip) for own in d.suspensions]
+    return [study(inputs.survey, own, d.seats, towards_rail_mm, d.loads.grip, look) for own in d.suspensions]
 
 
 def stock_travels(inputs: Inputs) -> tuple[AxleTravel, ...]:
@@ -66,8 +70,8 @@ def stock_travels(inputs: Inputs) -> tuple[AxleTravel, ...]:
 
 @remembered(4)
 def _stock_travels(survey: Survey, grip: float) -> tuple[AxleTravel, ...]:
-    studies = [study(survey, own, survey.seats, 0.0, grip) for own in survey.suspensions]
-    return tuple(_axle_travel(index, s, None, True) for index, s in enumerate(studies))
+    studies = [study(survey, own, survey.seats, 0.0, grip, LEVEL) for own in survey.suspensions]
+    return tuple(_axle_travel(index, s, None) for index, s in enumerate(studies))
 
 
 def suspension_checks(inputs: Inputs, studies: list[Study]) -> list[Check]:
@@ -105,16 +109,18 @@ def _rear(studies: list[Study]) -> Study | None:
     return next((s for s in studies if s.suspension.axle == "rear"), None)
 
 
-def axle_travels(inputs: Inputs, studies: list[Study], *, level: bool = False) -> tuple[AxleTravel, ...]:
-    """Drawings and curves of all of them, the shaft with the rear axle; ``level`` leaves out the poses in roll, facts and mounts."""
-    rear = _rear(studies)
-    drawn = [_axle_travel(i, s, inputs.design.driveline if s is rear else None, level) for i, s in enumerate(studies)]
-    if level:
-        return tuple(drawn)
+def axle_travels(inputs: Inputs, studies: list[Study]) -> tuple[AxleTravel, ...]:
+    """Drawings and curves of all of them, with what they ask for and what the design has for them."""
     return tuple(
-        own.model_copy(update={"mounts": mounts(inputs, s), "solids": solids_of(inputs, s)})
-        for own, s in zip(drawn, studies, strict=True)
+        own.model_copy(update={"facts": facts(s), "mounts": mounts(inputs, s), "solids": solids_of(inputs, s)})
+        for own, s in zip(_drawn(inputs, studies), studies, strict=True)
     )
+
+
+def _drawn(inputs: Inputs, studies: list[Study]) -> tuple[AxleTravel, ...]:
+    """Drawings and curves alone, the shaft with the rear axle."""
+    rear = _rear(studies)
+    return tuple(_axle_travel(i, s, inputs.design.driveline if s is rear else None) for i, s in enumerate(studies))
 
 
 def solids_of(inputs: Inputs, s: Study) -> tuple[Solid, ...]:
@@ -135,7 +141,7 @@ NEAR_MM = 1600.0
 
 
 @remembered(8)
-def _axle_travel(index: int, s: Study, driveline: Driveline | None, level: bool) -> AxleTravel:
+def _axle_travel(index: int, s: Study, driveline: Driveline | None) -> AxleTravel:
     own, m = s.suspension, s.motion
     head = {
         "axle": own.axle,
@@ -158,15 +164,14 @@ def _axle_travel(index: int, s: Study, driveline: Driveline | None, level: bool)
         **head,
         travel_mm=significant(m.travel),
         there=m.there.tolist(),
-        rolls_deg=significant(np.degrees(m.sweep.roll[_shown(m, level)])),
+        rolls_deg=significant(np.degrees(m.sweep.roll[_shown(m)])),
         ends=m.sweep.ends,
-        poses=_poses(m, level),
-        cranks=_cranks(m, level),
+        poses=_poses(m),
+        cranks=_cranks(m),
         members=members(s, m) + shaft_members(driveline, s),
         curves=curves(s, m) + shaft_curves(s, m, shaft_of(driveline, s)),
         forces=_forces(s),
         contacts=tuple(Touch(name=c.name, way=c.way, travel_mm=c.travel_mm, meant=c.meant) for c in contacts(s)),
-        facts=() if level else facts(s),
         stands=tuple(StandsAt(state=w.state, load_n=w.load_n, travel_mm=w.travel_mm) for w in s.stands),
     )
 
@@ -177,38 +182,34 @@ def _trouble(s: Study) -> str:
     return "a reading of the survey is missing" if s.missing else ""
 
 
-def _shown(m: Motion, level: bool) -> Rows:
-    """Columns of roll that the drawing gets: level alone, or all but one degree, since it interpolates."""
-    if level:
-        return np.array([m.middle])
+def _shown(m: Motion) -> Rows:
+    """Columns of roll that the drawing gets: all but one degree, since it interpolates."""
     every = np.arange(len(m.sweep.roll))
     return every if len(every) < 5 else every[np.abs(np.abs(np.degrees(m.sweep.roll)) - 1.0) > 1e-6]
 
 
-def _in_view(m: Motion, values: Columns, level: bool) -> Columns:
+def _in_view(m: Motion, values: Columns) -> Columns:
     """Rows (travels x rolls, ..) at the shown rolls, the reference where the linkage does not exist."""
-    grid = values.reshape(len(m.travel), len(m.sweep.roll), -1)[:, _shown(m, level)]
+    grid = values.reshape(len(m.travel), len(m.sweep.roll), -1)[:, _shown(m)]
     return grid.reshape(-1, grid.shape[-1])
 
 
-def _poses(m: Motion, level: bool) -> list[list[float]]:
+def _poses(m: Motion) -> list[list[float]]:
     pose, there = m.sweep.solved.pose, m.sweep.there.reshape(-1)
     rows = np.concatenate([pose.origin, rotation_vector(pose.rotation)], axis=1)
     rest = np.array([*m.setting.hub, 0.0, 0.0, 0.0])
-    rounded: list[list[float]] = np.round(_in_view(m, np.where(there[:, None], rows, rest), level), 5).tolist()
+    rounded: list[list[float]] = np.round(_in_view(m, np.where(there[:, None], rows, rest)), 5).tolist()
     return rounded
 
 
-def _cranks(m: Motion, level: bool) -> tuple[Turning, ...]:
+def _cranks(m: Motion) -> tuple[Turning, ...]:
     there = m.sweep.there.reshape(-1)
     return tuple(
         Turning(
             parent=piece.parent,
             point=list(piece.point),
             axis=list(piece.axis),
-            angle=np.round(
-                _in_view(m, np.where(there, m.sweep.solved.pose.turned[:, k], 0.0), level)[:, 0], 6
-            ).tolist(),
+            angle=np.round(_in_view(m, np.where(there, m.sweep.solved.pose.turned[:, k], 0.0))[:, 0], 6).tolist(),
         )
         for k, piece in enumerate(m.sweep.compiled.mechanism.pieces)
     )

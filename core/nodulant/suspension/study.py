@@ -18,7 +18,7 @@ from nodulant.survey.states import LOAD_STATES, in_state
 from nodulant.survey.tyre import loaded_radius, parse_tyre
 from nodulant.survey.vehicle import Axle, Seat, Survey
 from nodulant.suspension.forces import AxleLoads, Forces, LoadCase, balance, tyre_forces
-from nodulant.suspension.motion import Motion, Setting, heights, moved_through
+from nodulant.suspension.motion import ROLLS_DEG, Motion, Setting, heights, moved_through
 from nodulant.suspension.spring_motion import SpringMotion, both_ends, spring_motion
 
 STEPS = 60
@@ -85,18 +85,39 @@ class Study:
         return self.vehicle.centre_z_mm - (self.setting.hub[2] - self.setting.radius_mm)
 
 
+@dataclass(frozen=True)
+class Look:
+    """How closely an axle is looked at: steps of travel, rolls, degrees, and whether its links are loaded."""
+
+    steps: int = STEPS
+    rolls_deg: tuple[float, ...] = ROLLS_DEG
+    loaded: bool = True
+
+
+CLOSELY = Look()
+LEVEL = Look(rolls_deg=(0.0,), loaded=False)
+"""For what was there before: drawn and compared, not judged."""
+GLANCE = Look(20, (0.0,), loaded=False)
+"""While a hand drags a point: where everything stands, and its curves."""
+
+
 @remembered(8)
 def study(
-    survey: Survey, suspension: Suspension, seats: tuple[Seat, ...], towards_rail_mm: float, grip: float
+    survey: Survey,
+    suspension: Suspension,
+    seats: tuple[Seat, ...],
+    towards_rail_mm: float,
+    grip: float,
+    look: Look = CLOSELY,
 ) -> Study:
     """Study ``suspension`` on ``survey``; never raises for a linkage that cannot move, but tells why."""
     vehicle = _vehicle(in_state(survey, suspension.rides_in), suspension, seats, grip)
     setting, missing = _setting(survey, suspension, towards_rail_mm)
     if setting is None:
         return Study(suspension, missing, vehicle)
-    travel = travel_of(suspension)
+    travel = travel_of(suspension, look.steps)
     try:
-        motion = moved_through(suspension.layout, setting, travel)
+        motion = moved_through(suspension.layout, setting, travel, look.rolls_deg)
     except NodulantError as error:
         return Study(suspension, (), vehicle, setting, None, error)
     ride = int(np.argmin(np.abs(travel)))
@@ -114,6 +135,8 @@ def study(
         _reach(suspension.damper, motion),
         _reach(suspension.strap, motion),
     )
+    if not look.loaded:
+        return made
     loads = _loads(made)
     forces = {} if loads is None else _forces(made, loads)
     stands = tuple(_stand(made, survey, seats, state) for state in LOAD_STATES)
@@ -142,11 +165,11 @@ def _stand(s: Study, survey: Survey, seats: tuple[Seat, ...], state: LoadState) 
     return Stand(state, load, at)
 
 
-def travel_of(suspension: Suspension) -> Columns:
+def travel_of(suspension: Suspension, steps: int = STEPS) -> Columns:
     """Travel from full droop to full bump with ride height among it to the bit."""
-    down = max(round(STEPS * suspension.droop_mm / (suspension.droop_mm + suspension.bump_mm)), 1)
+    down = max(round(steps * suspension.droop_mm / (suspension.droop_mm + suspension.bump_mm)), 1)
     below = np.linspace(-suspension.droop_mm, 0.0, down + 1)
-    above = np.linspace(0.0, suspension.bump_mm, max(STEPS - down, 1) + 1)
+    above = np.linspace(0.0, suspension.bump_mm, max(steps - down, 1) + 1)
     return np.concatenate([below, above[1:]])
 
 

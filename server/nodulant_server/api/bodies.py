@@ -147,12 +147,12 @@ class EvaluateBody(Frozen):
 
 
 class TravelBody(Frozen):
-    """Move the suspensions of a draft; ``level`` leaves the poses in roll out."""
+    """Move the suspensions of a draft; at a ``glance`` nothing is judged and only level poses are given."""
 
     job_id: int
     design: Design
     survey: Survey | None = None
-    level: bool = False
+    glance: bool = False
 
 
 class OutlineBody(Frozen):

@@ -679,7 +679,7 @@ export interface paths {
         put?: never;
         /**
          * Travel
-         * @description The suspensions alone, while a hand drags a point; whys are left out.
+         * @description The suspensions alone, while a hand drags a point; whys are left out, at a glance the checks too.
          */
         post: operations["nodulant_server_api_compute_travel"];
         delete?: never;
@@ -5568,17 +5568,17 @@ export interface components {
         };
         /**
          * TravelBody
-         * @description Move the suspensions of a draft; ``level`` leaves the poses in roll out.
+         * @description Move the suspensions of a draft; at a ``glance`` nothing is judged and only level poses are given.
          */
         TravelBody: {
             design: components["schemas"]["Design"];
-            /** Job Id */
-            job_id: number;
             /**
-             * Level
+             * Glance
              * @default false
              */
-            level: boolean;
+            glance: boolean;
+            /** Job Id */
+            job_id: number;
             survey?: components["schemas"]["Survey"] | null;
         };
         /**

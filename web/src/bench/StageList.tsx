@@ -1,6 +1,7 @@
 import { Box, Flex, Spinner } from "@chakra-ui/react";
 import { lazy, Suspense } from "react";
-import type { Evaluation, JobHead } from "../api/types";
+import { useShallow } from "zustand/react/shallow";
+import type { Check, Evaluation, JobHead } from "../api/types";
 import { STAGES, type StageName, useBench } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
 import { grouped, worst } from "../margins/group";
@@ -44,8 +45,7 @@ export function StageList({ job }: { job: JobHead }) {
 /** A stage's name and state; it alone follows the evaluation, the panel below does not. */
 function StageHead({ name, number, open }: { name: StageName; number: number; open: boolean }) {
   const put = useBench((s) => s.put);
-  const result = useShown((s) => s.result);
-  const state = result ? stateOf(name, result) : null;
+  const state = useShown(useShallow((s) => (s.result ? stateOf(name, s.result) : null)));
   return (
     <button type="button" className="stage-head" aria-expanded={open} onClick={() => put({ stage: name })}>
       <span className="stage-name">
@@ -67,10 +67,24 @@ const TITLES: Record<StageName, string> = {
   prove: "Prove",
 };
 
+type Judged = { checks: Check[]; fails: number };
+const judgedBefore = new WeakMap<Check[], Map<StageName, Judged>>();
+
+/** A stage's checks and how many rows of them fail; the same list is not counted twice. */
+function judged(name: StageName, all: Check[]): Judged {
+  const known = judgedBefore.get(all) ?? new Map<StageName, Judged>();
+  judgedBefore.set(all, known);
+  const old = known.get(name);
+  if (old) return old;
+  const checks = all.filter((c) => c.stage === name && c.state !== "as-built");
+  const found = { checks, fails: grouped(checks).filter((row) => row.check.verdict === "fails").length };
+  known.set(name, found);
+  return found;
+}
+
 /** A stage's state in words, with the worst verdict of its checks. */
 function stateOf(name: StageName, result: Evaluation) {
-  const checks = result.checks.filter((c) => c.stage === name && c.state !== "as-built");
-  const fails = grouped(checks).filter((row) => row.check.verdict === "fails").length;
+  const { checks, fails } = judged(name, result.checks);
   switch (name) {
     case "survey": {
       const taken = result.before_teardown.filter((r) => r.taken).length;

@@ -14,6 +14,8 @@ type Shown = {
   problems: Problem[];
   /** Figures belong to an older draft than the one on the sheet. */
   stale: boolean;
+  /** The margins do, while a hand moves; drawing and curves are its own. */
+  judgedBefore: boolean;
   /** Time of the pointer event whose state is shown, for the latency measure. */
   shownAt: number;
 };
@@ -28,6 +30,7 @@ export const useShown = create<Shown>(() => ({
   before: {},
   problems: [],
   stale: false,
+  judgedBefore: false,
   shownAt: 0,
 }));
 
@@ -35,12 +38,23 @@ export const useShown = create<Shown>(() => ({
 const BEAM_CASES = ["static", "bump"];
 const KEPT = /^(twist-|case-|joint-|interim-|tacks|seam|fatigue|slender|in-the-cut)/;
 
+/** A hand that has not moved for this long is answered in full. */
+const RESTED_MS = 150;
+let resting = 0;
+
+function whenItRests(): void {
+  resting = window.setTimeout(() => {
+    if (!inFlight && useBench.getState().gesture) void run(true);
+  }, RESTED_MS);
+}
+
 let inFlight = false;
 let waiting = false;
 let sequence = 0;
 
 /** Evaluate what is on the bench: one in flight, the newest waits, older ones are dropped. */
-async function run(): Promise<void> {
+async function run(rested = false): Promise<void> {
+  clearTimeout(resting);
   if (inFlight) {
     waiting = true;
     return;
@@ -74,9 +88,11 @@ async function run(): Promise<void> {
     const { result } = useShown.getState();
     if (dragging && stage === "travel" && result) {
       const { design, survey } = draft;
-      const level = useBench.getState().rollDeg === 0;
-      const moved = await got(api.POST("/api/travel", { body: { job_id: jobId, design, survey, level } }));
-      show(withTravel(result, moved), draft, gesture.at, true);
+      // a hand that moves is answered at a glance; when it rests, or where the axle leans, with everything
+      const glance = !rested && useBench.getState().rollDeg === 0;
+      const moved = await got(api.POST("/api/travel", { body: { job_id: jobId, design, survey, glance } }));
+      show(glance ? atAGlance(result, moved) : withTravel(result, moved), draft, gesture.at, true, glance);
+      if (glance) whenItRests();
     } else {
       const next = await got(api.POST("/api/evaluate", { body }));
       const old = useShown.getState().result;
@@ -104,7 +120,7 @@ function problemOf(error: Refused): Problem {
 }
 
 /** Show a result; while a hand drags the margins before it stay what changes are counted from. */
-function show(result: Evaluation, draft: Draft, at: number, dragging: boolean): void {
+function show(result: Evaluation, draft: Draft, at: number, dragging: boolean, judgedBefore = false): void {
   const old = useShown.getState();
   const margins: Record<string, number> = {};
   for (const check of old.result?.checks ?? []) if (check.margin !== null) margins[check.id] = check.margin;
@@ -116,6 +132,7 @@ function show(result: Evaluation, draft: Draft, at: number, dragging: boolean): 
     before: dragging ? old.before : margins,
     problems: [],
     stale: false,
+    judgedBefore,
     shownAt: at,
   });
 }
@@ -147,14 +164,22 @@ function merged(old: Evaluation, next: Evaluation): Evaluation {
   return { ...old, ...next, checks, rails, interim, deflection, strips, travel };
 }
 
+/** The last answer with the suspensions where the hand has them; nothing is judged, what a glance does not tell stays. */
+function atAGlance(old: Evaluation, moved: Moved): Evaluation {
+  const travel = moved.travel.map((axle) => {
+    const before = old.travel.find((t) => t.index === axle.index);
+    if (!before) return axle;
+    const { facts, mounts, solids, forces, contacts, stands } = before;
+    return { ...axle, facts, mounts, solids, forces, contacts, stands };
+  });
+  return { ...old, travel };
+}
+
 /** The last answer with the suspensions moved: their checks and drawings are new, all else stays. */
 function withTravel(old: Evaluation, moved: Moved): Evaluation {
   const whys = new Map(old.checks.map((check) => [check.id, check]));
   const fresh = moved.checks.map((check) => ({ ...whys.get(check.id), ...check }) as Check);
-  const travel = moved.travel.map((axle) => {
-    const before = old.travel.find((t) => t.index === axle.index);
-    return before ? { ...axle, facts: before.facts, mounts: before.mounts, solids: before.solids } : axle;
-  });
+  const { travel } = moved;
   const checks = inOldOrder(old.checks, [...fresh, ...old.checks.filter((c) => c.stage !== "travel")]);
   return { ...old, checks, travel };
 }
@@ -198,5 +223,13 @@ export function evaluateAgain(): void {
 }
 
 export function resetEvaluation(): void {
-  useShown.setState({ result: null, last: [], draft: null, before: {}, problems: [], stale: false });
+  useShown.setState({
+    result: null,
+    last: [],
+    draft: null,
+    before: {},
+    problems: [],
+    stale: false,
+    judgedBefore: false,
+  });
 }

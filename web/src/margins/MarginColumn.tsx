@@ -1,9 +1,9 @@
 import { Box, Text } from "@chakra-ui/react";
-import { memo, useCallback, useEffect, useState } from "react";
+import { memo, useCallback, useEffect, useMemo, useState } from "react";
 import type { Check } from "../api/types";
 import { useBench } from "../draft/store";
 import { lookAt } from "../drawing/view";
-import { useShown } from "../evaluation/useEvaluation";
+import { NONE, useShown } from "../evaluation/useEvaluation";
 import { PlainChoice } from "../fields/controls";
 import { showLength } from "../units/show";
 import { grouped, type Row, shown } from "./group";
@@ -21,10 +21,13 @@ const FILTERS = [
 
 /** Every check, worst first, by how far it is from its limit. */
 export function MarginColumn() {
-  const { result, stale, problems, before } = useShown();
+  const checks = useShown((s) => s.result?.checks ?? NONE);
+  const stale = useShown((s) => s.stale || s.judgedBefore);
+  const problems = useShown((s) => s.problems);
+  const before = useShown((s) => s.before);
   const [stage, setStage] = useState("");
   const [open, setOpen] = useState<string | null>(null);
-  const rows = grouped(result?.checks ?? []).filter((r) => !stage || r.check.stage === stage);
+  const rows = useMemo(() => grouped(checks).filter((r) => !stage || r.check.stage === stage), [checks, stage]);
   const toggle = useCallback((row: Row) => {
     setOpen((now) => (now === row.key ? null : row.key));
     goTo(row);

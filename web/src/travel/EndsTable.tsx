@@ -1,22 +1,23 @@
+import { useShallow } from "zustand/react/shallow";
 import { usePick } from "../draft/store";
+import { useShown } from "../evaluation/useEvaluation";
 import { Group } from "../fields/controls";
 import { showLength } from "../units/show";
 import { Go } from "./Go";
-import { useAxle } from "./useAxle";
+import { useAxlePart, useIndex } from "./useAxle";
 
 /** What comes to its end first in bump and in droop: a press moves the axle there. */
 export function EndsTable() {
-  const { axle } = useAxle();
+  const contacts = useAxlePart("contacts");
+  const [low, high] = useEnds();
   const { style, put } = usePick("style", "put");
-  if (!axle?.contacts.length) return null;
-  const low = Math.min(...axle.travel_mm);
-  const high = Math.max(...axle.travel_mm);
+  if (!contacts?.length) return null;
   return (
     <Group title="What comes first">
       <p className="small-words row-tail">Bold is meant to come; "past it" lies beyond the wanted travel.</p>
       <table className="figures" aria-label="What comes first in bump and in droop" style={{ tableLayout: "fixed" }}>
         <tbody>
-          {axle.contacts.map(({ name, way, travel_mm, meant }) => {
+          {contacts.map(({ name, way, travel_mm, meant }) => {
             const within = travel_mm >= low && travel_mm <= high;
             return (
               <tr key={name}>
@@ -34,5 +35,16 @@ export function EndsTable() {
         </tbody>
       </table>
     </Group>
+  );
+}
+
+/** Full droop and full bump, mm. */
+function useEnds(): readonly [number, number] {
+  const { index } = useIndex();
+  return useShown(
+    useShallow((s) => {
+      const travel = s.result?.travel?.find((t) => t.index === index)?.travel_mm;
+      return [travel?.[0] ?? 0, travel?.at(-1) ?? 0] as const;
+    }),
   );
 }

@@ -1,16 +1,16 @@
 import { Text } from "@chakra-ui/react";
 import { usePick } from "../draft/store";
 import { showLength } from "../units/show";
-import { useAxle } from "./useAxle";
+import { useAxlePart } from "./useAxle";
 
 /** Figures of the suspension that do not change through travel. */
 export function Facts() {
-  const { axle } = useAxle();
+  const facts = useAxlePart("facts");
   const { style } = usePick("style");
-  if (!axle?.facts.length) return null;
+  if (!facts?.length) return null;
   return (
     <>
-      {axle.facts.map(({ name, value, unit, words }) => (
+      {facts.map(({ name, value, unit, words }) => (
         <Text key={name} fontSize="14px" my="1">
           {name}:{" "}
           <b>

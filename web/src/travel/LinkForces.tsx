@@ -1,12 +1,12 @@
 import { Box } from "@chakra-ui/react";
 import { Group } from "../fields/controls";
-import { useAxle } from "./useAxle";
+import { useAxlePart } from "./useAxle";
 
 /** What each link carries in each case, tension positive. */
 export function LinkForces() {
-  const { axle } = useAxle();
-  if (!axle?.forces.length) return null;
-  const cases = Object.keys(axle.forces[0]?.cases ?? {});
+  const forces = useAxlePart("forces");
+  if (!forces?.length) return null;
+  const cases = Object.keys(forces[0]?.cases ?? {});
   return (
     <Group title="Links carry, kN">
       <Box overflowX="auto">
@@ -22,7 +22,7 @@ export function LinkForces() {
             </tr>
           </thead>
           <tbody>
-            {axle.forces.map((row) => (
+            {forces.map((row) => (
               <tr key={row.name}>
                 <th scope="row">{row.name}</th>
                 {cases.map((name) => (

@@ -3,21 +3,21 @@ import type { AxleTravel, Operation } from "../api/types";
 import { useMay } from "../app/session";
 import { useBench, usePick } from "../draft/store";
 import { Act, Group } from "../fields/controls";
-import { useAxle } from "./useAxle";
+import { useAxlePart } from "./useAxle";
 
 /** Brackets, mounts and plates that the suspension asks for, put into the plan or brought up to date. */
 export function MountsAsked() {
-  const { axle } = useAxle();
+  const mounts = useAxlePart("mounts");
   const { act } = usePick("act");
   const may = useMay();
   const operations = useBench((s) => s.history.now.design.operations);
-  if (!axle?.mounts.length) return null;
-  const there = axle.mounts.filter((m) => operations.some((op) => op.id === m.id)).length;
-  const put = () => act({ kind: "set", path: ["design", "operations"], value: together(operations, axle.mounts) });
+  if (!mounts?.length) return null;
+  const there = mounts.filter((m) => operations.some((op) => op.id === m.id)).length;
+  const put = () => act({ kind: "set", path: ["design", "operations"], value: together(operations, mounts) });
   return (
     <Group title="Brackets and mounts">
       <Text fontSize="14px" mb="1">
-        It asks for {axle.mounts.length}: {axle.mounts.map((m) => m.name).join("; ")}.
+        It asks for {mounts.length}: {mounts.map((m) => m.name).join("; ")}.
       </Text>
       {may.design && (
         <Act onClick={put} hint="They are checked, cut and welded with the rest of the Cut stage">

@@ -3,13 +3,13 @@ import { Group } from "../fields/controls";
 import { stateName } from "../units/loadStates";
 import { showLength } from "../units/show";
 import { Go } from "./Go";
-import { useAxle } from "./useAxle";
+import { useAxlePart } from "./useAxle";
 
 /** Where the axle stands as loaded: a press moves the travel bar there. */
 export function StandsTable() {
-  const { axle } = useAxle();
+  const stands = useAxlePart("stands");
   const { style, put } = usePick("style", "put");
-  if (!axle?.stands.length) return null;
+  if (!stands?.length) return null;
   const words = (mm: number | null) => {
     if (mm === null) return "on its stops";
     if (Math.abs(mm) < 0.5) return "at ride height";
@@ -19,7 +19,7 @@ export function StandsTable() {
     <Group title="Stands at">
       <table className="figures" aria-label="Where the axle stands as loaded">
         <tbody>
-          {axle.stands.map(({ state, load_n, travel_mm }) => (
+          {stands.map(({ state, load_n, travel_mm }) => (
             <tr key={state}>
               <th scope="row">{stateName(state)}</th>
               <td>{(load_n / 1000).toFixed(1)} kN</td>

@@ -1,3 +1,4 @@
+import type { AxleTravel } from "../api/types";
 import { shownDraft, useBench } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
 
@@ -6,6 +7,12 @@ export function useIndex() {
   const chosen = useBench((s) => s.suspension);
   const count = useBench((s) => shownDraft(s).design.suspensions?.length ?? 0);
   return { index: Math.min(chosen, Math.max(count - 1, 0)), count };
+}
+
+/** One part of what the core says of it: draws again only when that part is another. */
+export function useAxlePart<K extends keyof AxleTravel>(part: K): AxleTravel[K] | undefined {
+  const { index, count } = useIndex();
+  return useShown((s) => (count > 0 ? s.result?.travel?.find((t) => t.index === index)?.[part] : undefined));
 }
 
 /** The same with what the core says of it: who uses this draws again with every evaluation. */
