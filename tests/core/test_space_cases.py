@@ -5,12 +5,14 @@ from django.test import SimpleTestCase
 
 from nodulant.evaluate import Want, evaluate
 from nodulant.frame.model import STOCK, sections
-from nodulant.loads import case_loads
+from nodulant.loads import case_loads, kerb
 from nodulant.loads.beam import G
 from nodulant.loads.case_loads import carried_by
 from nodulant.loads.frame3d import build_frame, rail_forces, solve_frame
 from nodulant.loads.ladder import ladder_stations
-from nodulant.loads.plan import AxleLinks, JackPoint, LoadPlan, StopPads
+from nodulant.loads.plan import AxleLinks, JackPoint, LoadPlan, Pull, StopPads
+from nodulant.suspension.on_frame import beyond_standing
+from nodulant.suspension.study import study
 from tests import fixtures as f
 from tests.core.test_operations import made
 
@@ -28,6 +30,7 @@ def load(links=()):
     return type(carried)(**{**carried.__dict__, "links": links})
 
 
+WHEEL = kerb.RearWheel(half_track_mm=810.0, hub_z_mm=-152.0, unsprung_kg=120.0)
 LINKS = (AxleLinks(upper_x_mm=2160, upper_z_mm=60, lower_x_mm=1980, lower_z_mm=-70),)
 SLOPING = (LINKS[0].model_copy(update={"upper_slope": 0.12, "lower_slope": -0.05}),)
 CASES = {
@@ -42,6 +45,10 @@ CASES = {
     "corner": lambda fr: case_loads.cornering(fr, load(), 1.0),
     "jack": lambda fr: case_loads.jacked(fr, load(), 1840.0, "left"),
     "stop": lambda fr: case_loads.stopped(fr, load(), 2610.0, 3.0),
+    "kerb at the seats": lambda fr: kerb.struck(fr, load(), kerb.by_seats(fr, load(), WHEEL))[0],
+    "kerb through links": lambda fr: kerb.struck(fr, load(LINKS), kerb.by_seats(fr, load(LINKS), WHEEL))[0],
+    "kerb, a pull between the rails": lambda fr: kerb.struck(fr, load(), [Pull((2100, 60, 40), (900, -300, 500))])[0],
+    "kerb, a pull beside a rail": lambda fr: kerb.struck(fr, load(), [Pull((2100, 350, -90), (900, -300, 500))])[0],
 }
 
 
@@ -135,6 +142,67 @@ class Textbook(SimpleTestCase):
         self.assertAlmostEqual(survey.ground_z_mm(), (front + rear) / 2)
 
 
+class Kerb(SimpleTestCase):
+    """A rear wheel strikes a kerb: the frame flies free for its length."""
+
+    def test_the_strike_is_three_up_and_two_back_of_the_wheels_own_load(self):
+        fr, carried = frame(), load()
+        each = (carried.held.rear + 120.0 * G) / 2
+        pulls = kerb.by_seats(fr, carried, WHEEL)
+        total = np.sum([p.force for p in pulls], axis=0)
+        np.testing.assert_allclose(total, [2 * each, 0, 2 * each], rtol=1e-9)
+        # and about the frame's own axes as one force at the struck hub
+        moment = np.sum([np.cross(p.at, p.force) for p in pulls], axis=0)
+        axle = sum(s.share * s.x_mm for s in carried.seats if s.axle == "rear")
+        np.testing.assert_allclose(moment, np.cross((axle, 810.0, -152.0), total), rtol=0.01)
+
+    def test_the_near_spring_takes_more_than_the_strike(self):
+        """A beam on two supports that stands over one: 1/2 + t/(2 s) of the load on the near one (statics)."""
+        fr, carried = frame(), load()
+        pulls = kerb.by_seats(fr, carried, WHEEL)
+        near = sum(p.force[2] for p in pulls if p.at[1] > 0) / sum(p.force[2] for p in pulls)
+        half = float(np.interp(2300.0, fr.x, fr.nodes[1::2, 1]))
+        self.assertAlmostEqual(near, 0.5 + 810.0 / (2 * half), delta=0.01)
+
+    def test_a_central_push_at_the_centre_of_mass_only_speeds_it_up(self):
+        """Every mass answers with the same share of its weight (Newton)."""
+        fr, carried = frame(), load()
+        where, kg, z = carried.spread
+        centre = [float((kg * v).sum() / kg.sum()) for v in (np.clip(where, fr.x[0], fr.x[-1]), 0 * z, z)]
+        (loads,) = kerb.struck(fr, carried, [Pull(tuple(centre), (5000.0, 0.0, 0.0))])
+        answer = -0.5 * 5000.0 * kg / kg.sum()
+        spread = case_loads.shared(fr, where, answer)
+        placed = case_loads.shared(fr, np.array([centre[0]]), 2500.0)
+        np.testing.assert_allclose(loads[::2, 0], spread + placed, atol=1.0)
+
+    def test_links_put_on_the_frame_what_the_tyres_put_on_them(self):
+        """Sum and moment of links and springs are those of the strike (statics of axle and wheels)."""
+        inputs = f.demo("step")
+        (own,) = inputs.design.suspensions
+        s = study(inputs.survey, own, inputs.design.seats, 75.0, 1.0)
+        pulls = beyond_standing(s, "kerb")
+        total = np.sum([p.force for p in pulls], axis=0)
+        wheel = s.loads.standing_n / 2
+        np.testing.assert_allclose(total, [2 * wheel, 0, 2 * wheel], atol=1e-6 * wheel)
+        moment = np.sum([np.cross(p.at, p.force) for p in pulls], axis=0)
+        hub = np.array(s.setting.hub) + np.array((0, s.setting.half_track_mm, 0))
+        np.testing.assert_allclose(moment, np.cross(hub, total), atol=1e-3 * abs(moment).max())
+
+    def test_both_sides_are_struck_alike(self):
+        checks = {c.id: c for c in evaluate(f.demo("step")).checks}
+        for rule in ("case-use", "accident-use"):
+            left, right = (checks[f"{rule}:rail-kerb:{side}"].value for side in ("left", "right"))
+            self.assertAlmostEqual(left / right, 1.0, delta=1e-5)
+
+    def test_an_axle_on_one_seat_without_links_is_not_computed(self):
+        inputs = f.demo("arc")
+        d = inputs.design
+        loads = d.loads.model_copy(update={"links": ()})
+        bare = inputs.model_copy(update={"design": d.model_copy(update={"loads": loads})})
+        check = next(c for c in evaluate(bare).checks if c.id == "case-use:rail-kerb:left")
+        self.assertEqual((check.verdict, check.missing), ("not computed", ("/design/loads/links",)))
+
+
 class Asked(SimpleTestCase):
     """A case that lacks an input says which; one without its place is not asked for."""
 
@@ -143,7 +211,7 @@ class Asked(SimpleTestCase):
         return inputs.model_copy(update={"design": inputs.design.model_copy(update={"loads": LoadPlan(**plan)})})
 
     def ids(self, inputs):
-        return {c.id: c for c in evaluate(inputs).checks if c.limit_id in {"case-use", "case-limit"}}
+        return {c.id: c for c in evaluate(inputs).checks if c.limit_id in {"case-use", "case-limit", "accident-use"}}
 
     def test_jack_and_stops_only_where_their_place_is_given(self):
         links = f.demo().design.loads.links

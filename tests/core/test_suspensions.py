@@ -265,7 +265,9 @@ class WhileDragging(SimpleTestCase):
         self.assertLess(len(quick.travel_mm), len(whole.travel_mm) / 2)
         self.assertEqual([c.id for c in quick.curves], [c.id for c in whole.curves])
         for travel in (whole.travel_mm[0], 0.0, whole.travel_mm[-1]):
-            for one, other in zip(quick.curves, whole.curves, strict=True):  # the wheel rate is a difference over the travels
+            for one, other in zip(
+                quick.curves, whole.curves, strict=True
+            ):  # the wheel rate is a difference over the travels
                 there, here = (c.values[a.travel_mm.index(travel)] for c, a in ((other, whole), (one, quick)))
                 if there is not None:
                     self.assertAlmostEqual(here, there, delta=2e-3 * max(1.0, abs(there)), msg=one.id)

@@ -105,10 +105,18 @@ class Evaluate(Shop):
 class Travel(Shop):
     def test_suspensions_alone_without_whys(self):
         design = self.job.options.get(key="step").head().design().model_dump(mode="json")
-        response, data = self.send("post", "/travel", {"job_id": self.job.pk, "design": design, "level": True})
-        self.assertEqual(data["travel"][0]["rolls_deg"], [0.0])
+        _, data = self.send("post", "/travel", {"job_id": self.job.pk, "design": design})
         self.assertTrue(data["checks"] and all("why" not in c for c in data["checks"]))
-        self.assertLess(len(response.content), 40_000)
+        self.assertGreater(len(data["travel"][0]["rolls_deg"]), 3)
+
+    def test_at_a_glance_nothing_is_judged_and_the_answer_is_small(self):
+        design = self.job.options.get(key="step").head().design().model_dump(mode="json")
+        survey = self.job.survey_head().survey().model_dump(mode="json")
+        for given in ({}, {"survey": survey}):
+            body = {"job_id": self.job.pk, "design": design, "glance": True, **given}
+            response, data = self.send("post", "/travel", body)
+            self.assertEqual((data["checks"], data["travel"][0]["rolls_deg"]), ([], [0.0]))
+            self.assertLess(len(response.content), 15_000)
 
     def test_nothing_held_is_nothing_moved(self):
         _, data = self.send("post", "/travel", {"job_id": self.job.pk, "design": self.design()})

@@ -85,7 +85,8 @@ class Catalogue(Shop):
         self.assertIn("M12", data["bolt_sizes"])
         self.assertIn("grade 8", data["bolt_grades"])
         self.assertEqual(
-            [c["id"] for c in data["cases"]], ["static", "bump", "twist", "brake", "corner", "launch", "jack", "stop"]
+            [c["id"] for c in data["cases"]],
+            ["static", "bump", "twist", "brake", "corner", "launch", "jack", "stop", "kerb"],
         )
 
 

@@ -182,7 +182,7 @@ def _all_cases(joint: Joint, frames: FrameComparison, plan: LoadPlan) -> list[tu
     stand = ladder.piece(STANDING, piece)
     out = [(case, _sum(stand, stand, case.factor - 1.0)) for case in in_force(CASES, plan)]
     for case in frames.asked:
-        if case.id in ladder.cases:
+        if ladder.has(case.id):
             factor = case.factor * frames.couple_nmm if case.id == "twist" else 1.0
             base = stand if case.id != "jack" else PieceForces(0, 0, 0, 0, 0)
             out.append((case, _sum(base, ladder.piece(case.id, piece), factor)))

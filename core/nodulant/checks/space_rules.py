@@ -6,12 +6,12 @@ from nodulant.base.arrays import Columns
 from nodulant.checks.check import Check, Governs, Subject, Why, judge, not_computed
 from nodulant.checks.rail_rules import Changes
 from nodulant.loads.cases import Case
+from nodulant.materials.steel import SAFETY_ON_YIELD
 from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.strength.compare import HALF_OF_PEAK
 from nodulant.strength.space import FrameComparison, RailCase
 
 TWIST_RULES = ("twist-bending", "twist-torque")
-CASE_RULES = ("case-use", "case-limit")
 OPEN = "open stretches carry torque by warping, which is not computed and not in this sum"
 
 
@@ -47,7 +47,11 @@ def space_checks(frames: FrameComparison, changes: Changes) -> list[Check]:
 
 
 def _rules(case: Case) -> tuple[str, str]:
-    return TWIST_RULES if case.id == "twist" else CASE_RULES
+    return TWIST_RULES if case.id == "twist" else ("case-use", _absolute(case))
+
+
+def _absolute(case: Case) -> str:
+    return "case-limit" if case.reserve == SAFETY_ON_YIELD else "accident-use"
 
 
 def _subject(case: Case, side: Side) -> Subject:
@@ -113,15 +117,17 @@ def _along(
 
 def _limit(case: Case, side: Side, rail: RailCase, changes: Changes) -> Check:
     at = int(np.argmax(rail.working))
+    accident = _absolute(case) == "accident-use"
+    value = float(rail.working[at]) * case.reserve / SAFETY_ON_YIELD
     why = Why(
-        formula="use",
-        values={"use": float(rail.working[at])},
+        formula="use * reserve / 1.5" if accident else "use",
+        values={"use": float(rail.working[at])} | ({"reserve": case.reserve} if accident else {}),
         words=f"1.5 x von Mises stress over yield, worst fibre and wall together; moment {rail.moment[at] / 1e6:.2f}, across {rail.side_moment[at] / 1e6:.2f}, torque {rail.torque[at] / 1e6:.2f} kN m, shear {rail.shear[at] / 1e3:.1f} kN; {OPEN}",
     )
     return judge(
-        "case-limit",
+        _absolute(case),
         _subject(case, side),
-        float(rail.working[at]),
+        value,
         why,
         changes,
         governs=Governs(case=case.id, station_mm=float(rail.x[at])),

@@ -106,13 +106,13 @@ def deflections(frames: FrameComparison | None, case: str) -> tuple[Deflection, 
     if frames is None:
         return ()
     ladder = frames.planned.ladder
-    row = ladder.cases.index(case if case in ladder.cases else STANDING)
+    shown = case if ladder.has(case) else STANDING
     factor = next((c.factor * frames.couple_nmm for c in frames.asked if c.id == "twist" == case), 1.0)
     stand = ladder.solved.displacements[ladder.cases.index(STANDING)]
-    moved = factor * ladder.solved.displacements[row] + (stand if case in ladder.cases and case != "jack" else 0.0)
     out = []
     for k, side in enumerate(LEFT_RIGHT):
-        own = moved[k::2]
+        moved = factor * ladder.solved.displacements[ladder.row(shown, "right")]
+        own = (moved + (stand if ladder.has(case) and case != "jack" else 0.0))[k::2]
         sign = 1.0 if side == "left" else -1.0
         nodes = ladder.frame.nodes[k::2]
         up = own[:, 2] - np.interp(nodes[:, 0], nodes[[0, -1], 0], own[[0, -1], 2])

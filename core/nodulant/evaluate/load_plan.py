@@ -4,20 +4,27 @@ from nodulant.axles.layouts.live import ParallelFourLink, ThreeLink, Triangulate
 from nodulant.axles.points import Link, on_axle
 from nodulant.axles.suspension import Suspension
 from nodulant.job.document import Inputs
-from nodulant.loads.plan import AxleLinks, LoadPlan
-from nodulant.suspension.study import hub_height
+from nodulant.loads.plan import AxleLinks, PlanInForce
+from nodulant.suspension.on_frame import beyond_standing
+from nodulant.suspension.study import hub_height, study
 from nodulant.targets.drop import add_up
 
 APART_MM, STEEPEST = 20.0, 3.0
 
 
-def plan_of(inputs: Inputs) -> LoadPlan:
-    """``design.loads`` with an axle's links where the user gave none and a suspension says them."""
+def plan_of(inputs: Inputs) -> PlanInForce:
+    """``design.loads`` with an axle's links where the user gave none and a suspension says them, and what a strike puts on the frame."""
     design = inputs.design
     given = {own.axle for own in design.loads.links}
     found = [_links(inputs, own) for own in design.suspensions if own.axle not in given]
-    added = tuple(links for links in found if links is not None)
-    return design.loads.model_copy(update={"links": (*design.loads.links, *added)}) if added else design.loads
+    links = (*design.loads.links, *(own for own in found if own is not None))
+    own = dict(design.loads)
+    rear = next((s for s in design.suspensions if s.axle == "rear"), None)
+    if rear is None:
+        return PlanInForce(**{**own, "links": links})
+    towards = add_up(design.targets).towards_rail_mm
+    struck = beyond_standing(study(inputs.survey, rear, design.seats, towards, design.loads.grip), "kerb")
+    return PlanInForce(**{**own, "links": links, "struck": struck, "unsprung_kg": rear.unsprung_kg or 0.0})
 
 
 def _links(inputs: Inputs, own: Suspension) -> AxleLinks | None:

@@ -17,7 +17,17 @@ from nodulant.parts.sides import LEFT_RIGHT
 
 HEAT_KJ_PER_MM, HEAT_LEG_MM = 1.0, 5.0
 RATIOS = ("modulus-top", "modulus-bottom", "shear-area", "torsion-constant", "torsion-capacity")
-USES = ("use-along", "use-peak", "use-limit", "twist-bending", "twist-torque", "case-use", "case-limit", "joint-use")
+USES = (
+    "use-along",
+    "use-peak",
+    "use-limit",
+    "twist-bending",
+    "twist-torque",
+    "case-use",
+    "case-limit",
+    "accident-use",
+    "joint-use",
+)
 
 
 class Row(Frozen):

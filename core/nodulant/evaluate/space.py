@@ -11,6 +11,7 @@ from nodulant.evaluate.evaluation import Figure
 from nodulant.evaluate.load_plan import plan_of
 from nodulant.frame.ties import planned_crossmembers
 from nodulant.job.document import Inputs
+from nodulant.loads.plan import PlanInForce
 from nodulant.parts.joint import Joint
 from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.strength.rail import RailComparison, joints_of, missing_for_sections
@@ -29,31 +30,29 @@ class Space:
 
 def frame_in_space(inputs: Inputs, planned: dict[Side, RailComparison], drop_mm: float) -> Space:
     """Both frames in every case, with their checks; 'not computed' where an input is missing or nothing ties the rails."""
-    survey, design = inputs.survey, inputs.design
+    survey, design, plan = inputs.survey, inputs.design, plan_of(inputs)
     walls = tuple(p for side in LEFT_RIGHT for p in missing_for_sections(survey, side))
     if walls:
-        return Space(
-            None, missing_space_checks(asked_cases(plan_of(inputs)), missing_for_space(survey) + walls, design.limits)
-        )
+        return Space(None, missing_space_checks(asked_cases(plan), missing_for_space(survey) + walls, design.limits))
     joints = joints_of(planned)
-    frames, checks = _solved(inputs, planned, joints, drop_mm)
+    frames, checks = _solved(inputs, plan, planned, joints, drop_mm)
     rails: dict[str, RailComparison] = dict(planned.items())
-    checks += joint_checks(joints, rails, frames, plan_of(inputs), design.limits)
+    checks += joint_checks(joints, rails, frames, plan, design.limits)
     for rail in planned.values():
-        checks += seam_checks(rail, frames, plan_of(inputs), design.limits)
+        checks += seam_checks(rail, frames, plan, design.limits)
     return Space(frames, checks)
 
 
 def _solved(
-    inputs: Inputs, planned: dict[Side, RailComparison], joints: tuple[Joint, ...], drop_mm: float
+    inputs: Inputs, plan: PlanInForce, planned: dict[Side, RailComparison], joints: tuple[Joint, ...], drop_mm: float
 ) -> tuple[FrameComparison | None, list[Check]]:
     survey, design = inputs.survey, inputs.design
-    asked = asked_cases(plan_of(inputs))
+    asked = asked_cases(plan)
     if missing := missing_for_space(survey):
         return None, missing_space_checks(asked, missing, design.limits)
     try:
         ties = planned_crossmembers(survey, design.operations, design.crossmembers)
-        frames = compare_frames(survey, Planned(design.seats, ties, joints, plan_of(inputs), drop_mm), planned)
+        frames = compare_frames(survey, Planned(design.seats, ties, joints, plan, drop_mm), planned)
     except NodulantError as error:
         return None, missing_space_checks(asked, (error.field,), design.limits, error.message)
     return frames, space_checks(frames, design.limits)

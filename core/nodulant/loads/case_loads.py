@@ -229,7 +229,7 @@ def _run(start_mm: float, end_mm: float | None) -> Columns:
     return np.asarray((steps[:-1] + steps[1:]) / 2)
 
 
-def _shared(frame: Frame, at: Columns, force: float | Columns) -> Columns:
+def shared(frame: Frame, at: Columns, force: float | Columns) -> Columns:
     """A ``force`` at every place, shared by lever between the stations beside it, shape (stations,)."""
     x = frame.x
     on_frame = np.minimum(np.maximum(at, x[0]), x[-1])
@@ -256,14 +256,14 @@ def _on_side(frame: Frame, loads: Columns, at: float, side: Side, force: float) 
 
 def _up(frame: Frame, loads: Columns, at: Columns, side: Side, force: float | Columns) -> None:
     k, x = LEFT_RIGHT.index(side), frame.x
-    loads[k::2, FZ] += _shared(frame, at, force)
+    loads[k::2, FZ] += shared(frame, at, force)
     loads[k, MY] -= np.sum(force * np.minimum(at - x[0], 0.0))
     loads[k - 2, MY] -= np.sum(force * np.maximum(at - x[-1], 0.0))
 
 
 def _roll(frame: Frame, loads: Columns, at: Columns, couple: Columns) -> None:
     """A couple about x at every place as a vertical force up on the right rail and down on the left."""
-    force = _shared(frame, at, couple) / frame.widths
+    force = shared(frame, at, couple) / frame.widths
     loads[1::2, FZ] += force
     loads[::2, FZ] -= force
 
@@ -272,7 +272,7 @@ def _horizontal(
     frame: Frame, loads: Columns, at: Columns, force: float | Columns, z: float | Columns, along: bool
 ) -> None:
     """A horizontal ``force`` at every place, at height ``z``: on both rails, with the moment of the difference."""
-    half, lifted = _shared(frame, at, force) / 2, _shared(frame, at, force * z) / 2
+    half, lifted = shared(frame, at, force) / 2, shared(frame, at, force * z) / 2
     for k in (0, 1):
         moment = lifted - half * frame.nodes[k::2, 2]
         loads[k::2, FX if along else FY] += half
@@ -301,6 +301,14 @@ def _through_links(frame: Frame, loads: Columns, load: Carried, links: AxleLinks
 
     What sloping links lift or press down is taken off the axle's seats (equilibrium of the axle).
     """
+    for x, height, push, lift in pushes(load, links, force, z):
+        _horizontal(frame, loads, np.array([x]), push, height, along=True)
+        _vertical(frame, loads, np.array([x]), lift)
+        _axle_vertical(frame, loads, load, links.axle, -lift)
+
+
+def pushes(load: Carried, links: AxleLinks, force: float, z: float) -> list[tuple[float, float, float, float]]:
+    """What upper and lower links take of a force along at height ``z``: station, height, push and lift, mm and N."""
     seats = [s for s in load.seats if s.axle == links.axle]
     axle_x = sum(s.share * load.stock_x[s.id] for s in seats) / sum(s.share for s in seats)
     rows = (
@@ -311,10 +319,8 @@ def _through_links(frame: Frame, loads: Columns, load: Carried, links: AxleLinks
     apart = high - low
     apart = apart if abs(apart) >= LINES_APART_MM else float(np.copysign(LINES_APART_MM, apart))
     lower = force * (high - z) / apart
-    for (x, height, slope), push in zip(rows, (force - lower, lower), strict=True):
-        _horizontal(frame, loads, np.array([x]), push, height, along=True)
-        _vertical(frame, loads, np.array([x]), push * slope)
-        _axle_vertical(frame, loads, load, links.axle, -push * slope)
+    both = zip(rows, (force - lower, lower), strict=True)
+    return [(x, height, push, push * slope) for (x, height, slope), push in both]
 
 
 LINES_APART_MM = 20.0

@@ -2,7 +2,10 @@
 
 from nodulant.base.model import Frozen
 from nodulant.loads.plan import CaseId, LoadPlan
+from nodulant.materials.steel import SAFETY_ON_YIELD
 
+KERB_UP, KERB_BACK = 3.0, 2.0
+"""Kerb strike: three times the wheel's load up and twice rearward at the hub (Nodulant default)."""
 TEXTBOOK = "body-engineering textbooks, from memory"
 
 
@@ -13,6 +16,8 @@ class Case(Frozen):
     name: str
     factor: float
     basis: str
+    reserve: float = SAFETY_ON_YIELD
+    """What yield is divided by: 1 where the load is an accident that may bend nothing."""
 
 
 CASES: tuple[Case, ...] = (
@@ -44,6 +49,13 @@ SPACE_CASES: tuple[Case, ...] = (
         name="Rear bump stops struck",
         factor=3.0,
         basis="three times the rear's static load, the surplus through the stop pads",
+    ),
+    Case(
+        id="kerb",
+        name="Kerb strike, rear wheel",
+        factor=1.0,
+        reserve=1.0,
+        basis="an accident that may bend nothing: three times the wheel's load up and twice rearward at the hub, met by the masses' own inertia, on top of 1 g; each rail under its own side's strike: Nodulant default",
     ),
 )
 """Cases that need the frame in space."""

@@ -33,13 +33,22 @@ class Ladder:
     cases: tuple[str, ...]
     radians_per_nmm: float
 
+    def row(self, case: str, side: Side) -> int:
+        """The row of a case as it strikes ``side``: its own where each side has one."""
+        own = f"{case}:{side}"
+        return self.cases.index(own if own in self.cases else case)
+
+    def has(self, case: str) -> bool:
+        """Whether a case was solved."""
+        return any(name.partition(":")[0] == case for name in self.cases)
+
     def forces(self, case: str, side: Side) -> RailForces:
         """Forces along one rail in one case."""
-        return rail_forces(self.frame, self.solved, self.cases.index(case), side)
+        return rail_forces(self.frame, self.solved, self.row(case, side), side)
 
     def piece(self, case: str, piece: tuple[str, Side, float]) -> PieceForces:
         """Forces in one inserted piece."""
-        return piece_forces(self.frame, self.solved, self.cases.index(case), piece)
+        return piece_forces(self.frame, self.solved, self.row(case, piece[1]), piece)
 
     @property
     def standing(self) -> dict[Side, RailForces]:

@@ -1,5 +1,6 @@
 """What the user says of the loads: factors of the cases, a jack's place, stop pads, the tyres' grip."""
 
+from dataclasses import dataclass
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
@@ -8,7 +9,7 @@ from nodulant.base.errors import InputError
 from nodulant.base.model import Coordinate, Frozen, Name
 from nodulant.parts.sides import Side
 
-CaseId = Literal["static", "bump", "twist", "brake", "corner", "launch", "jack", "stop"]
+CaseId = Literal["static", "bump", "twist", "brake", "corner", "launch", "jack", "stop", "kerb"]
 
 
 class CaseChange(Frozen):
@@ -70,3 +71,32 @@ class LoadPlan(Frozen):
     """Links of the planned frame; an axle on leaf springs has none, its hangers take the push."""
     grip: Annotated[float, Field(gt=0, le=2)] = 1.0
     """Tyre force over its load, at the limit."""
+
+
+Vector = tuple[float, float, float]
+
+
+@dataclass(frozen=True)
+class Pull:
+    """A force on the frame, N, at a place in the planned frame's axes, mm."""
+
+    at: Vector
+    force: Vector
+
+    def mirrored(self) -> "Pull":
+        """The same of the other side."""
+        (x, y, z), (fx, fy, fz) = self.at, self.force
+        return Pull((x, -y, z), (fx, -fy, fz))
+
+    def times(self, factor: float) -> "Pull":
+        """The same place, another force."""
+        fx, fy, fz = self.force
+        return Pull(self.at, (factor * fx, factor * fy, factor * fz))
+
+
+class PlanInForce(LoadPlan):
+    """The plan with what the suspensions say: what a strike of the right rear wheel puts on the frame beyond standing."""
+
+    struck: tuple[Pull, ...] = ()
+    """Every link's end and spring; none where the axle hangs on its seats."""
+    unsprung_kg: float = 0.0

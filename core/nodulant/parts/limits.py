@@ -126,6 +126,7 @@ LIMITS: tuple[Limit, ...] = (
     at_most("slender", "Plate slenderness b/t", 1.0, "x limit", "EN 1993-1-1 table 5.2, class 3, from memory"),
     at_most("case-use", "Use in the case", 1.0, "x allowed", "at most the stock use here, or half the stock peak"),
     at_most("case-limit", "Use in the case, absolute", 1.0, "of yield/1.5", "von Mises stress at limit load"),
+    at_most("accident-use", "Use in an accident, absolute", 1.0, "of yield", "von Mises stress: nothing stays bent"),
     at_most("preheat", "Carbon equivalent", 0.45, "%", "IIW; above it cold welds may crack"),
     at_least(
         "tacks",

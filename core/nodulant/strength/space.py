@@ -24,8 +24,9 @@ from nodulant.loads.beam import reactions
 from nodulant.loads.case_loads import Carried, carried_along, carried_by
 from nodulant.loads.cases import SPACE_CASES, Case, in_force
 from nodulant.loads.frame3d import Frame, RailForces, build_frame
+from nodulant.loads.kerb import RearWheel, by_seats, spread_enough, struck
 from nodulant.loads.ladder import STANDING, TWIST, Ladder, ladder_stations, solve_cases
-from nodulant.loads.plan import JackPoint, LoadPlan, StopPads
+from nodulant.loads.plan import JackPoint, LoadPlan, PlanInForce, Pull, StopPads
 from nodulant.materials.steel import SAFETY_ON_YIELD
 from nodulant.parts.joint import Joint
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
@@ -82,16 +83,23 @@ class FrameComparison:
 
 
 class Places(NamedTuple):
-    """What some cases need of the load plan."""
+    """What some cases need of the load plan and of the survey."""
 
     jack: JackPoint | None
     stops: StopPads | None
     grip: float
+    wheel: RearWheel | None = None
+    pulls: tuple[Pull, ...] = ()
 
 
-def places_of(plan: LoadPlan) -> Places:
-    """The places and the grip of a load plan."""
-    return Places(plan.jack, plan.stops, plan.grip)
+def places_of(plan: LoadPlan, survey: Survey, lower_mm: float = 0.0) -> Places:
+    """The places and the grip of a load plan, and the rear wheel with the frame ``lower_mm`` lower over it."""
+    hubs = [z for z in (survey.rear.hub_z_left_mm, survey.rear.hub_z_right_mm) if z is not None]
+    if survey.rear.track_mm is None or not hubs:
+        return Places(plan.jack, plan.stops, plan.grip)
+    unsprung = plan.unsprung_kg if isinstance(plan, PlanInForce) else 0.0
+    wheel = RearWheel(survey.rear.track_mm / 2, sum(hubs) / len(hubs) + lower_mm, unsprung)
+    return Places(plan.jack, plan.stops, plan.grip, wheel)
 
 
 @dataclass(frozen=True)
@@ -119,7 +127,7 @@ def missing_for_space(survey: Survey) -> tuple[str, ...]:
 
 def missing_for_case(case: Case, survey: Survey, planned: Planned) -> tuple[str, ...]:
     """Pointers of what one case needs besides: heights, the ground, and where an axle without hangers pushes."""
-    if case.id not in {"brake", "corner", "launch"}:
+    if case.id not in {"brake", "corner", "launch", "kerb"}:
         return ()
     heights = [f"/survey/masses/{i}/z_mm" for i, m in enumerate(survey.masses) if m.z_mm is None]
     hubs = [
@@ -131,15 +139,18 @@ def missing_for_case(case: Case, survey: Survey, planned: Planned) -> tuple[str,
     tyres = [
         f"/survey/{name}/tyre"
         for name, axle in (("front", survey.front), ("rear", survey.rear))
-        if axle.tyre is None and axle.loaded_radius_mm is None
+        if axle.tyre is None and axle.loaded_radius_mm is None and case.id != "kerb"
     ]
-    return (*heights, *hubs, *tyres, *_pushless(case, planned.seats or survey.seats, planned.plan))
+    spread = () if case.id != "kerb" or spread_enough(survey.masses) else ("/survey/masses",)
+    return (*heights, *hubs, *tyres, *spread, *_pushless(case, planned.seats or survey.seats, planned.plan))
 
 
 def _pushless(case: Case, seats: tuple[Seat, ...], plan: LoadPlan) -> tuple[str, ...]:
     """An axle on one seat takes its push and torque through links: where they are must be known."""
-    pushed: dict[str, tuple[AxleName, ...]] = {"brake": ("front", "rear"), "launch": ("rear",)}
+    pushed: dict[str, tuple[AxleName, ...]] = {"brake": ("front", "rear"), "launch": ("rear",), "kerb": ("rear",)}
     axles = pushed.get(case.id, ())
+    if case.id == "kerb" and isinstance(plan, PlanInForce) and plan.struck:
+        return ()
     single = [a for a in axles if len({s.x_mm for s in seats if s.axle == a}) < 2]
     return ("/design/loads/links",) if any(all(own.axle != a for own in plan.links) for a in single) else ()
 
@@ -199,7 +210,7 @@ def _stock(survey: Survey, planned: Planned, ready: tuple[Case, ...], couple: fl
     x = ladder_stations(survey.rails, [s.x_mm for s in survey.seats] + ties)
     cut = _Sections(sections(survey, (), "left", x, STOCK), sections(survey, (), "right", x, STOCK))
     carried = (survey.rails, survey.crossmembers, survey.masses, survey.seats, survey.ground_z_mm())
-    return _stock_solved(x.tobytes(), cut, carried, (places_of(planned.plan), ready, couple))
+    return _stock_solved(x.tobytes(), cut, carried, (places_of(planned.plan, survey), ready, couple))
 
 
 @dataclass(frozen=True, eq=False)
@@ -241,13 +252,16 @@ def _planned(
     cut = {side: rails[side].built.rows(np.searchsorted(rails[side].x, x)) for side in LEFT_RIGHT}
     routes = {side: rails[side].route for side in LEFT_RIGHT}
     seats = planned.seats or survey.seats
-    marks = _marks(seats, places_of(planned.plan))
+    places = places_of(planned.plan, survey, planned.drop_mm)
+    if isinstance(planned.plan, PlanInForce):
+        places = places._replace(pulls=planned.plan.struck)
+    marks = _marks(seats, places)
     frame = build_frame(survey.rails, x, cut, planned.crossmembers, routes, planned.joints, marks)
     ground = survey.ground_z_mm()
     load = carried_along(
         survey.masses, seats, routes, None if ground is None else ground + planned.drop_mm / 2, planned.plan.links
     )
-    ladder = solve_cases(frame, load, _case_rows(frame, load, places_of(planned.plan), ready))
+    ladder = solve_cases(frame, load, _case_rows(frame, load, places, ready))
     return _used(ladder, cut, ready, couple)
 
 
@@ -284,6 +298,10 @@ def _case_rows(frame: Frame, load: Carried, plan: Places, ready: tuple[Case, ...
             rows["jack"] = case.factor * case_loads.jacked(frame, load, plan.jack.x_mm, plan.jack.side)
         elif case.id == "stop" and plan.stops:
             rows["stop"] = case_loads.stopped(frame, load, plan.stops.x_mm, case.factor)
+        elif case.id == "kerb" and plan.wheel:
+            pulls = [pull.times(case.factor) for pull in plan.pulls or by_seats(frame, load, plan.wheel)]
+            mirrored = [pull.mirrored() for pull in pulls]
+            rows["kerb:right"], rows["kerb:left"] = struck(frame, load, pulls, mirrored)
     return rows
 
 

@@ -16,6 +16,7 @@ import numpy as np
 from nodulant.base.arrays import Columns
 from nodulant.linkage.mechanism import Point
 from nodulant.linkage.solve import Solved
+from nodulant.loads.cases import KERB_BACK, KERB_UP
 from nodulant.suspension.motion import Motion
 
 LoadCase = Literal["standing", "launch", "brake", "bump", "kerb"]
@@ -27,8 +28,6 @@ NAMES: dict[LoadCase, str] = {
     "kerb": "Kerb strike, right wheel",
 }
 BUMP = 3.0
-KERB_UP, KERB_BACK = 3.0, 2.0
-"""Kerb strike: three times the wheel's load up and twice rearward at the hub (Nodulant default)."""
 
 
 @dataclass(frozen=True)

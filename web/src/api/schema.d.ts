@@ -1660,9 +1660,14 @@ export interface components {
              * Id
              * @enum {string}
              */
-            id: "static" | "bump" | "twist" | "brake" | "corner" | "launch" | "jack" | "stop";
+            id: "static" | "bump" | "twist" | "brake" | "corner" | "launch" | "jack" | "stop" | "kerb";
             /** Name */
             name: string;
+            /**
+             * Reserve
+             * @default 1.5
+             */
+            reserve: number;
         };
         /**
          * CaseChange

@@ -36,7 +36,7 @@ export const useShown = create<Shown>(() => ({
 
 /** Cases that each rail answers as a beam; the others need the frame in space. */
 const BEAM_CASES = ["static", "bump"];
-const KEPT = /^(twist-|case-|joint-|interim-|tacks|seam|fatigue|slender|in-the-cut)/;
+const KEPT = /^(twist-|case-|accident-|joint-|interim-|tacks|seam|fatigue|slender|in-the-cut)/;
 
 /** A hand that has not moved for this long is answered in full. */
 const RESTED_MS = 150;

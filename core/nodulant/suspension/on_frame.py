@@ -1,0 +1,79 @@
+"""What a suspension puts on the frame in a case: the pull of every link's frame end, the push of every spring."""
+
+import numpy as np
+
+from nodulant.base.memo import remembered
+from nodulant.linkage.mechanism import CARRIER, FRAME, End, Mechanism, Point
+from nodulant.linkage.sweep import part
+from nodulant.loads.plan import Pull
+from nodulant.suspension.forces import Forces, LoadCase, balance, tyre_forces
+from nodulant.suspension.motion import Motion
+from nodulant.suspension.spring_motion import both_ends
+from nodulant.suspension.study import Study
+
+UNBALANCED = 0.01
+"""Of the load: a linkage that leaves more than this uncarried says nothing of the frame."""
+
+
+@remembered(8)
+def beyond_standing(s: Study, case: LoadCase) -> tuple[Pull, ...]:
+    """Forces on the frame at ride height in ``case`` less those of standing; none where they are not known."""
+    if s.motion is None or s.loads is None or s.suspension.springs is None:
+        return ()
+    springs: list[tuple[Point, Point]] = both_ends(s.suspension.springs, s.motion)
+    rows: list[list[Pull]] = []
+    both: tuple[LoadCase, LoadCase] = (case, "standing")
+    for own in both:
+        tyres = tyre_forces(own, s.loads, s.motion)
+        if tyres is None:
+            return ()
+        found = balance(part(s.motion.level, np.array([s.ride])), s.motion, springs, tyres)
+        if found.left_n > UNBALANCED * s.loads.standing_n:
+            return ()
+        rows.append([*_links(s.motion, found), *_springs(springs, found)])
+    return tuple(_less(pull, standing) for pull, standing in zip(*rows, strict=True))
+
+
+def _less(pull: Pull, other: Pull) -> Pull:
+    """The difference of two forces at one place."""
+    (ax, ay, az), (bx, by, bz) = pull.force, other.force
+    return Pull(pull.at, (ax - bx, ay - by, az - bz))
+
+
+def _springs(springs: list[tuple[Point, Point]], found: Forces) -> list[Pull]:
+    out = []
+    for (lower, upper), push in zip(springs, found.springs, strict=True):
+        along = np.array(upper) - np.array(lower)
+        out.append(_pull(upper, along / np.linalg.norm(along) * push))
+    return out
+
+
+def _links(m: Motion, found: Forces) -> list[Pull]:
+    """Rods pull their ends together; a guide holds its end on a plane of the frame."""
+    mechanism, out = m.sweep.compiled.mechanism, []
+    for rod, tension in zip(mechanism.rods, found.tension, strict=False):
+        a, b = np.array(rod.a.point), np.array(rod.b.point)
+        d = (a - b) / np.linalg.norm(a - b)
+        for end, towards in ((rod.a, -d), (rod.b, d)):
+            place = _on_frame(mechanism, end)
+            if place is not None:
+                out.append(_pull(place, tension * towards))
+    for guide, tension in zip(mechanism.guides, found.tension[len(mechanism.rods) :], strict=True):
+        n = np.array(guide.direction) / np.linalg.norm(guide.direction)
+        out.append(_pull(guide.end.point, tension * n))
+    return out
+
+
+def _on_frame(mechanism: Mechanism, end: End) -> Point | None:
+    """Where an end bears on the frame: its own place, or the hinge of the piece that it moves; None on the carrier."""
+    if end.body == FRAME:
+        return end.point
+    if end.body == CARRIER:
+        return None
+    piece = mechanism.pieces[end.body - 1]
+    return piece.point if piece.parent == FRAME else None
+
+
+def _pull(at: Point, force: np.ndarray[tuple[int], np.dtype[np.float64]]) -> Pull:
+    x, y, z = (float(v) for v in force)
+    return Pull((float(at[0]), float(at[1]), float(at[2])), (x, y, z))
