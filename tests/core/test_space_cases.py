@@ -171,8 +171,8 @@ class Kerb(SimpleTestCase):
         centre = [float((kg * v).sum() / kg.sum()) for v in (np.clip(where, fr.x[0], fr.x[-1]), 0 * z, z)]
         (loads,) = kerb.struck(fr, carried, [Pull(tuple(centre), (5000.0, 0.0, 0.0))])
         answer = -0.5 * 5000.0 * kg / kg.sum()
-        spread = case_loads.shared(fr, where, answer)
-        placed = case_loads.shared(fr, np.array([centre[0]]), 2500.0)
+        spread = case_loads.levers(fr, where).spread(answer)
+        placed = case_loads.levers(fr, np.array([centre[0]])).spread(2500.0)
         np.testing.assert_allclose(loads[::2, 0], spread + placed, atol=1.0)
 
     def test_links_put_on_the_frame_what_the_tyres_put_on_them(self):

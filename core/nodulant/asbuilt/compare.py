@@ -38,15 +38,15 @@ def asked_readings(
     decided: dict[str, str] = {e.subject: e.choice for e in standing(entries) if e.kind == "decision"}
     out = []
     for op in operations:
-        specs = _readings(op, names.get(op.anchor.anchor_id, op.anchor.anchor_id))
         for side in on_sides(op.side):
-            out += [_asked(op.id, side, spec, latest.get(f"{op.id}/{spec.key}/{side}"), decided) for spec in specs]
+            every = _unread(op, names.get(op.anchor.anchor_id, op.anchor.anchor_id), side)
+            out += [_asked(op.id, side, a.spec, latest[a.id], decided) if a.id in latest else a for a in every]
     return out
 
 
-@lru_cache(maxsize=128)
-def _readings(op: Operation, datum: str) -> tuple[ReadingSpec, ...]:
-    return tuple(op.readings(datum))
+@lru_cache(maxsize=256)
+def _unread(op: Operation, datum: str, side: Side) -> tuple[AskedReading, ...]:
+    return tuple(_asked(op.id, side, spec, None, {}) for spec in op.readings(datum))
 
 
 def asked_reading(operation: str, side: Side, spec: ReadingSpec, entries: tuple[Entry, ...]) -> AskedReading:

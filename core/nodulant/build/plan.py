@@ -5,6 +5,7 @@ steps of earlier phases and all steps of its own operation and side in earlier p
 order is by phase, then operation, then side. State comes from the log.
 """
 
+from bisect import bisect_left
 from functools import lru_cache
 from typing import Literal
 
@@ -144,12 +145,15 @@ GENERAL_WORK: Work = (None, None)
 def _needs(steps: list[Step], ranks: list[int], own: dict[Work, list[int]], work: Work, rank: int) -> tuple[str, ...]:
     """Steps that come first: general ones and those of its own operation and side, of earlier phases or before it in its own.
 
-    ``ranks`` are those of ``steps``, ``own`` says which of them belong to which work.
+    ``ranks`` are those of ``steps``, which never fall; ``own`` says which of them belong to which work.
     """
-    mine = own.get(work, [])
-    other = range(len(steps)) if work == GENERAL_WORK else own.get(GENERAL_WORK, [])
-    before = {k for k in other if ranks[k] < rank}
-    return tuple(steps[k].id for k in sorted(before.union(mine)))
+    mine, earlier = own.get(work, []), bisect_left(ranks, rank)
+    if work == GENERAL_WORK:
+        first = sorted({*range(earlier), *mine})
+    else:
+        general = own.get(GENERAL_WORK, [])
+        first = sorted([*general[: bisect_left(general, earlier)], *mine])
+    return tuple(steps[k].id for k in first)
 
 
 def _step(

@@ -25,15 +25,18 @@ def figures(inputs: Inputs, rails: list[RailComparison], axle: dict[Side, AxleSi
     """All figures that the inputs allow."""
     out = _heights(inputs) + _loads(inputs) + _half_pipe(axle)
     for rail in rails:
-        out += _notches(inputs, rail) + _operations(rail) + _warping(inputs, rail) + _over_axle(inputs, rail)
+        there = {figure.id for figure in out}
+        out += _notches(inputs, rail) + _operations(rail, there) + _warping(inputs, rail) + _over_axle(inputs, rail)
     return tuple({figure.id: figure for figure in reversed(out)}.values())[::-1]
 
 
-def _operations(rail: RailComparison) -> list[Figure]:
-    """What the operations say of themselves, and how much stiffer each makes the rail where it is."""
+def _operations(rail: RailComparison, there: set[str]) -> list[Figure]:
+    """What the operations say of themselves, and how much stiffer each makes the rail where it is, less what is ``there``."""
     out = []
     for p, work in zip(rail.placed, rail.work, strict=True):
         for spec in work.figures:
+            if f"{spec.key}-{p.op.id}" in there:
+                continue
             out.append(
                 Figure(id=f"{spec.key}-{p.op.id}", name=spec.name, value=spec.value, unit=spec.unit, basis=spec.basis)
             )

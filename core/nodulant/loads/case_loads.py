@@ -19,6 +19,7 @@ from nodulant.frame.route import Route
 from nodulant.loads.beam import G, Reactions, reactions
 from nodulant.loads.frame3d import Frame
 from nodulant.loads.plan import AxleLinks
+from nodulant.loads.space_frame import Indices
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 from nodulant.survey.vehicle import Mass, Seat
 
@@ -27,7 +28,7 @@ RUN_STEPS = 200
 FX, FY, FZ, MX, MY, MZ = range(6)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Carried:
     """What a frame carries: masses and seats as planned stations see them, and the ground's height, mm."""
 
@@ -172,7 +173,7 @@ def cornering(frame: Frame, load: Carried, lateral: float) -> Columns:
     """Inertia to the right at every mass, tyre forces to the left; roll carried by both axles as they share the weight."""
     loads, lift = _inertia(frame, load, lateral, along=False), _ground(load)
     push = load.seat_shares * load.seat_loads * lateral
-    _horizontal(frame, loads, load.seat_x, -push, lift, along=False)
+    _horizontal(frame, loads, levers(frame, load.seat_x), -push, lift, along=False)
     _roll(frame, loads, load.seat_x, push * (load.centre_z() - lift))
     return loads
 
@@ -229,50 +230,76 @@ def _run(start_mm: float, end_mm: float | None) -> Columns:
     return np.asarray((steps[:-1] + steps[1:]) / 2)
 
 
-def shared(frame: Frame, at: Columns, force: float | Columns) -> Columns:
-    """A ``force`` at every place, shared by lever between the stations beside it, shape (stations,)."""
+@dataclass(frozen=True)
+class Levers:
+    """Places along a frame as stations beside them: row of the one behind, and its share."""
+
+    behind: Indices
+    share: Columns
+    stations: int
+
+    def spread(self, force: float | Columns) -> Columns:
+        """A ``force`` at every place, shared by lever between the stations beside it, shape (stations,)."""
+        back = force * self.share
+        ahead = np.bincount(self.behind - 1, force - back, self.stations)
+        both: Columns = np.zeros(self.stations) + ahead + np.bincount(self.behind, back, self.stations)
+        return both
+
+
+def levers(frame: Frame, at: Columns) -> Levers:
+    """Places at stock stations ``at``; what overhangs an end is on it."""
     x = frame.x
     on_frame = np.minimum(np.maximum(at, x[0]), x[-1])
-    rear = np.minimum(np.maximum(np.searchsorted(x, on_frame), 1), len(x) - 1)
-    behind = force * ((on_frame - x[rear - 1]) / (x[rear] - x[rear - 1]))
-    both: Columns = np.zeros(len(x)) + np.bincount(rear - 1, force - behind, len(x)) + np.bincount(rear, behind, len(x))
-    return both
+    behind = np.minimum(np.maximum(np.searchsorted(x, on_frame), 1), len(x) - 1)
+    return Levers(behind, (on_frame - x[behind - 1]) / (x[behind] - x[behind - 1]), len(x))
+
+
+@lru_cache(maxsize=4)
+def mass_levers(frame: Frame, load: Carried) -> Levers:
+    """Every point mass along its frame."""
+    return levers(frame, load.spread[0])
 
 
 def _vertical(frame: Frame, loads: Columns, at: Columns, force: float | Columns) -> None:
     """An upward ``force`` at every place, half on each rail; what overhangs an end comes with its moment."""
+    up = levers(frame, at).spread(force / 2)
     for side in LEFT_RIGHT:
-        _up(frame, loads, at, side, force / 2)
+        _up(frame, loads, at, side, force / 2, up)
 
 
 def _weigh(frame: Frame, loads: Columns, load: Carried) -> None:
     where, kg, _ = load.spread
-    _vertical(frame, loads, where, -G * kg)
+    half = -G * kg / 2
+    up = mass_levers(frame, load).spread(half)
+    for side in LEFT_RIGHT:
+        _up(frame, loads, where, side, half, up)
 
 
 def _on_side(frame: Frame, loads: Columns, at: float, side: Side, force: float) -> None:
-    _up(frame, loads, np.array([at]), side, force)
+    place = np.array([at])
+    _up(frame, loads, place, side, force, levers(frame, place).spread(force))
 
 
-def _up(frame: Frame, loads: Columns, at: Columns, side: Side, force: float | Columns) -> None:
+def _up(frame: Frame, loads: Columns, at: Columns, side: Side, force: float | Columns, spread: Columns) -> None:
+    """``force`` at every place of one rail, ``spread`` over its stations; what overhangs an end comes with its moment."""
     k, x = LEFT_RIGHT.index(side), frame.x
-    loads[k::2, FZ] += shared(frame, at, force)
+    loads[k::2, FZ] += spread
     loads[k, MY] -= np.sum(force * np.minimum(at - x[0], 0.0))
     loads[k - 2, MY] -= np.sum(force * np.maximum(at - x[-1], 0.0))
 
 
 def _roll(frame: Frame, loads: Columns, at: Columns, couple: Columns) -> None:
     """A couple about x at every place as a vertical force up on the right rail and down on the left."""
-    force = shared(frame, at, couple) / frame.widths
+    force = levers(frame, at).spread(couple) / frame.widths
     loads[1::2, FZ] += force
     loads[::2, FZ] -= force
 
 
 def _horizontal(
-    frame: Frame, loads: Columns, at: Columns, force: float | Columns, z: float | Columns, along: bool
+    frame: Frame, loads: Columns, at: Levers, force: float | Columns, z: float | Columns, along: bool
 ) -> None:
     """A horizontal ``force`` at every place, at height ``z``: on both rails, with the moment of the difference."""
-    half, lifted = shared(frame, at, force) / 2, shared(frame, at, force * z) / 2
+    half, lifted = at.spread(force) / 2, at.spread(force * z) / 2
     for k in (0, 1):
         moment = lifted - half * frame.nodes[k::2, 2]
         loads[k::2, FX if along else FY] += half
@@ -286,8 +313,8 @@ def _horizontal(
 def _inertia(frame: Frame, load: Carried, share_of_g: float, along: bool) -> Columns:
     """A share of its weight at every mass, rearward or to the right (the other way where negative)."""
     loads = np.zeros((len(frame.nodes), 6))
-    where, kg, z = load.spread
-    _horizontal(frame, loads, where, kg * G * share_of_g, z, along)
+    _, kg, z = load.spread
+    _horizontal(frame, loads, mass_levers(frame, load), kg * G * share_of_g, z, along)
     return loads
 
 
@@ -302,7 +329,7 @@ def _through_links(frame: Frame, loads: Columns, load: Carried, links: AxleLinks
     What sloping links lift or press down is taken off the axle's seats (equilibrium of the axle).
     """
     for x, height, push, lift in pushes(load, links, force, z):
-        _horizontal(frame, loads, np.array([x]), push, height, along=True)
+        _horizontal(frame, loads, levers(frame, np.array([x])), push, height, along=True)
         _vertical(frame, loads, np.array([x]), lift)
         _axle_vertical(frame, loads, load, links.axle, -lift)
 

@@ -32,7 +32,7 @@ SIGN: dict[Side, float] = {"left": -1.0, "right": 1.0}
 LEAST_MM, MARKS_APART_MM = 8.0, 1.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Frame:
     """A frame ready to be solved: stock stations ``x`` of its nodes, shape (n,), and ``at`` of its sections; nodes (2 n, 3)."""
 

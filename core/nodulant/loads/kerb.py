@@ -14,7 +14,7 @@ import numpy as np
 from nodulant.base.arrays import Columns
 from nodulant.linkage.compiled import cross
 from nodulant.loads.beam import G
-from nodulant.loads.case_loads import Carried, pushes, shared
+from nodulant.loads.case_loads import Carried, Levers, levers, mass_levers, pushes
 from nodulant.loads.cases import KERB_BACK, KERB_UP
 from nodulant.loads.frame3d import Frame
 from nodulant.loads.plan import Pull, Vector
@@ -117,8 +117,9 @@ def _on_rail(frame: Frame, loads: Columns, side: Side, stock_x: Columns, pulls: 
     fx, fy, fz = np.array([p.force for p in pulls]).T
     x, y, z = np.array([p.at for p in pulls]).T
     off = x - np.interp(stock_x, frame.x, nodes[:, 0])  # along: only where the metal at its place is gone
-    along, across, up = (shared(frame, stock_x, f) for f in (fx, fy, fz))
-    roll, pitch, yaw = (shared(frame, stock_x, m) for m in (y * fz - z * fy, z * fx - off * fz, off * fy - y * fx))
+    at = levers(frame, stock_x)
+    along, across, up = (at.spread(f) for f in (fx, fy, fz))
+    roll, pitch, yaw = (at.spread(m) for m in (y * fz - z * fy, z * fx - off * fz, off * fy - y * fx))
     own = loads[LEFT_RIGHT.index(side) :: 2]
     own[:, 0] += along
     own[:, 1] += across
@@ -130,9 +131,9 @@ def _on_rail(frame: Frame, loads: Columns, side: Side, stock_x: Columns, pulls: 
 
 @dataclass(frozen=True)
 class _Body:
-    """Masses as points, half of each on either rail: stock stations (n,), places (2 n, 3) about their centre, kg (2 n,)."""
+    """Masses as points, half of each on either rail: along the frame (n,), places (2 n, 3) about their centre, kg (2 n,)."""
 
-    where: Columns
+    levers: Levers
     arm: Columns
     mass: Columns
     centre: Columns
@@ -146,7 +147,7 @@ def _body(frame: Frame, load: Carried) -> _Body:
     centre = mass @ points / mass.sum()
     arm = points - centre
     second = (mass[:, None] * arm).T @ arm
-    return _Body(where, arm, mass, centre, np.trace(second) * np.eye(3) - second)
+    return _Body(mass_levers(frame, load), arm, mass, centre, np.trace(second) * np.eye(3) - second)
 
 
 def _answer(frame: Frame, body: _Body, loads: Columns) -> None:
@@ -155,11 +156,11 @@ def _answer(frame: Frame, body: _Body, loads: Columns) -> None:
     moment = loads[:, 3:].sum(axis=0) + cross(frame.nodes - body.centre, loads[:, :3]).sum(axis=0)
     turning = np.linalg.lstsq(body.inertia, moment, rcond=None)[0]
     push = -body.mass[:, None] * (force / body.mass.sum() + cross(np.broadcast_to(turning, body.arm.shape), body.arm))
-    count = len(body.where)
+    count = len(body.mass) // 2
     for k in (0, 1):
         own, z = push[k * count : (k + 1) * count], body.arm[k * count : (k + 1) * count, 2] + body.centre[2]
         along, across, up, lifted_along, lifted_across = (
-            shared(frame, body.where, f) for f in (*own.T, own[:, 0] * z, own[:, 1] * z)
+            body.levers.spread(f) for f in (*own.T, own[:, 0] * z, own[:, 1] * z)
         )
         nodes = loads[k::2]
         nodes[:, 0] += along
