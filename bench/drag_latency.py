@@ -1,17 +1,18 @@
 """Dragging the notch in headless Chromium: from pointer event to redrawn figures, over 200 moves."""
 
-import gc
 import os
+import socket
+import subprocess
+import sys
 import tempfile
-import threading
 import time
 from collections.abc import Iterator
 from contextlib import contextmanager
+from pathlib import Path
 
 import numpy as np
 from django.core.management import call_command
 from tests.browser.base import browser
-from waitress.server import create_server
 
 from bench.measure import Figure
 
@@ -31,18 +32,28 @@ MOVES = 200
 
 @contextmanager
 def served() -> Iterator[str]:
-    """The demo behind waitress on a free port."""
-    from nodulant_server.wsgi import application  # noqa: PLC0415 (needs Django set up first)
-
+    """The demo behind a server of its own, as people run it, on a free port."""
     with tempfile.TemporaryFile("w") as sink:
         call_command("migrate", verbosity=0, stdout=sink)
         call_command("load_demo", verbosity=0, stdout=sink)
-    gc.collect()
-    gc.freeze()  # what the other benches left is no part of the server
-    server = create_server(application, host="127.0.0.1", port=0, threads=4)
-    threading.Thread(target=server.run, daemon=True).start()
-    yield f"http://127.0.0.1:{server.effective_port}"
-    server.close()
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port = free.getsockname()[1]
+    manage = Path(__file__).resolve().parents[1] / "manage.py"
+    server = subprocess.Popen([sys.executable, str(manage), "serve", "--port", str(port)], stdout=subprocess.DEVNULL)
+    try:
+        while True:
+            try:
+                socket.create_connection(("127.0.0.1", port), 1.0).close()
+                break
+            except OSError:
+                if server.poll() is not None:
+                    raise
+                time.sleep(0.2)
+        yield f"http://127.0.0.1:{port}"
+    finally:
+        server.terminate()
+        server.wait()
 
 
 def drag() -> list[Figure]:
