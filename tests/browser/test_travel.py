@@ -87,6 +87,43 @@ class Travel(Begun):
         self.page.keyboard.press("Enter")
         expect(self.page.locator('[data-field="/design/suspensions/0/layout/lower/frame/x_mm"]')).to_be_focused()
 
+    def test_while_a_hand_drags_drawing_and_figures_follow_and_at_rest_it_is_judged(self):
+        self.begin("Triangulated four-link")
+        point = self.page.locator('[data-point="suspensions.0.layout.lower.frame@side"]')
+        box = point.bounding_box()
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        field = self.page.locator('[data-field="/design/suspensions/0/layout/lower/frame/z_mm"]')
+        curve, old = self.curve("Anti-squat").locator('path[stroke-width="1.8"]'), field.input_value()
+        before, margin = curve.get_attribute("d"), self.margin("Anti-squat, least").inner_text()
+        rolls = self.page.get_by_label("Roll", exact=True)
+        expect(rolls).to_be_visible()
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        with self.page.expect_response("**/api/travel") as glance:
+            self.page.mouse.move(x, y - 12)
+        self.assertTrue(glance.value.request.post_data_json["glance"])
+        expect(field).not_to_have_value(old)
+        expect(curve).not_to_have_attribute("d", before)
+        expect(rolls).to_be_visible()
+        # the hand still holds it: at rest the margins are its own
+        expect(self.margin("Anti-squat, least")).not_to_have_text(margin, use_inner_text=True)
+        expect(self.page.locator(".margins-list")).to_have_attribute("data-stale", "false")
+        self.page.keyboard.press("Escape")
+        self.page.mouse.up()
+
+    def test_a_kerb_strike_is_a_case_of_the_whole_frame(self):
+        self.begin("Triangulated four-link")
+        with self.evaluated():
+            self.page.get_by_label("Spring", exact=True).select_option("coilover")
+        self.stage("Cut")
+        with self.evaluated():
+            self.page.get_by_label("Load case").select_option("kerb")
+        row = self.margin("Use in an accident, absolute, Kerb strike")
+        row.filter(has_text="of yield").click()
+        self.page.get_by_text("met by the masses' own inertia").first.wait_for()
+        self.page.get_by_role("button", name="Bent shape").click()
+        self.page.get_by_label("Margins").get_by_text("in the case 'Kerb strike, rear wheel'").first.wait_for()
+
     def test_every_hole_is_tried_and_the_best_used(self):
         self.begin("Triangulated four-link")
         finder = self.page.get_by_role("region", name="Which holes?")

@@ -122,7 +122,7 @@ def _limit(case: Case, side: Side, rail: RailCase, changes: Changes) -> Check:
     why = Why(
         formula="use * reserve / 1.5" if accident else "use",
         values={"use": float(rail.working[at])} | ({"reserve": case.reserve} if accident else {}),
-        words=f"1.5 x von Mises stress over yield, worst fibre and wall together; moment {rail.moment[at] / 1e6:.2f}, across {rail.side_moment[at] / 1e6:.2f}, torque {rail.torque[at] / 1e6:.2f} kN m, shear {rail.shear[at] / 1e3:.1f} kN; {OPEN}",
+        words=f"{case.basis}; 1.5 x von Mises stress over yield, worst fibre and wall together; moment {rail.moment[at] / 1e6:.2f}, across {rail.side_moment[at] / 1e6:.2f}, torque {rail.torque[at] / 1e6:.2f} kN m, shear {rail.shear[at] / 1e3:.1f} kN; {OPEN}",
     )
     return judge(
         _absolute(case),

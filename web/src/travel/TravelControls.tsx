@@ -1,4 +1,6 @@
 import { Box, Flex } from "@chakra-ui/react";
+import { useRef } from "react";
+import type { AxleTravel } from "../api/types";
 import { seenDraft, useBench, usePick } from "../draft/store";
 import { Act, PlainChoice } from "../fields/controls";
 import { showLength } from "../units/show";
@@ -12,9 +14,9 @@ export function TravelControls() {
   const { travelMm, rollDeg, style, put } = usePick("travelMm", "rollDeg", "style", "put");
   const { axle, index } = useAxle();
   const all = useBench((s) => seenDraft(s).design.suspensions);
+  const most = useHeldRoll(axle);
   if (!all?.length) return <Box h="8px" bg="panel" />;
   const [low, high] = [axle?.travel_mm[0] ?? -80, axle?.travel_mm.at(-1) ?? 80];
-  const most = axle?.independent ? PAIR_ROLL_DEG : (axle?.rolls_deg.at(-1) ?? 0);
   const words =
     travelMm === 0 ? "ride height" : `${showLength(Math.abs(travelMm), style)} ${travelMm > 0 ? "bump" : "droop"}`;
   return (
@@ -70,6 +72,14 @@ export function TravelControls() {
       )}
     </Flex>
   );
+}
+
+/** How far it may lean; while a hand drags, what it was: a glance shows level poses only. */
+function useHeldRoll(axle: AxleTravel | undefined): number {
+  const dragging = useBench((s) => s.gesture !== null);
+  const held = useRef(0);
+  if (!dragging) held.current = axle?.independent ? PAIR_ROLL_DEG : (axle?.rolls_deg.at(-1) ?? 0);
+  return held.current;
 }
 
 function Mark({ at, words }: { at: number; words: string }) {
