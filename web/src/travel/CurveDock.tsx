@@ -1,5 +1,5 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { useRef, useState } from "react";
+import { memo, type RefObject, useEffect, useRef, useState } from "react";
 import type { AxleTravel } from "../api/types";
 import { paint } from "../app/theme";
 import { useBench, usePick } from "../draft/store";
@@ -41,7 +41,7 @@ function Curves({ axle, stock }: { axle: AxleTravel; stock: AxleTravel | undefin
   return (
     <div className="curves">
       {axle.curves.map((curve) => (
-        <One key={curve.id} curve={curve} travel={axle.travel_mm} before={beforeOf(stock, curve.id, axle.travel_mm)} />
+        <One key={curve.id} curve={curve} travel={axle.travel_mm} stock={stock} />
       ))}
     </div>
   );
@@ -57,8 +57,41 @@ function beforeOf(stock: AxleTravel | undefined, id: string, travel: number[]): 
 
 const H = 58;
 
-function One({ curve, travel, before }: { curve: Curve; travel: number[]; before: (number | null)[] | null }) {
+type OneProps = { curve: Curve; travel: number[]; stock: AxleTravel | undefined };
+
+/** A curve out of sight is not drawn again while a hand drags. */
+function One(props: OneProps) {
   const frame = useRef<HTMLDivElement>(null);
+  const dragging = useBench((s) => s.gesture !== null);
+  const seen = useInSight(frame);
+  const held = useRef(props);
+  if (!dragging || seen) held.current = props;
+  return (
+    <div ref={frame} className="curve" title={props.curve.words}>
+      <Drawn frame={frame} {...held.current} />
+    </div>
+  );
+}
+
+/** Whether any of an element is in sight. */
+function useInSight(ref: RefObject<HTMLElement | null>): boolean {
+  const [seen, setSeen] = useState(true);
+  useEffect(() => {
+    if (!ref.current) return;
+    const watch = new IntersectionObserver(([entry]) => entry && setSeen(entry.isIntersecting));
+    watch.observe(ref.current);
+    return () => watch.disconnect();
+  }, [ref]);
+  return seen;
+}
+
+const Drawn = memo(function Drawn({
+  curve,
+  travel,
+  stock,
+  frame,
+}: OneProps & { frame: RefObject<HTMLDivElement | null> }) {
+  const before = beforeOf(stock, curve.id, travel);
   const { width } = useSize(frame);
   const { travelMm, put } = usePick("travelMm", "put");
   const known = [...curve.values, ...(before ?? [])].filter((v): v is number => v !== null);
@@ -69,7 +102,7 @@ function One({ curve, travel, before }: { curve: Curve; travel: number[]; before
   const y = (v: number) => H - 4 - ((v - low + pad) / (high - low + 2 * pad)) * (H - 8);
   const here = valueAtTravel(travel, curve.values, travelMm);
   return (
-    <div ref={frame} className="curve" title={curve.words}>
+    <>
       <p>
         <span>{curve.name}</span>
         <b>
@@ -97,9 +130,9 @@ function One({ curve, travel, before }: { curve: Curve; travel: number[]; before
           {here !== null && <circle cx={x(travelMm)} cy={y(here)} r="3.5" fill={paint("chalk")} />}
         </svg>
       )}
-    </div>
+    </>
   );
-}
+});
 
 function line(
   values: readonly (number | null)[],

@@ -6,16 +6,17 @@ import type { PaperView } from "./views";
 
 type Props = {
   view: PaperView;
-  axle: AxleTravel;
+  solids: AxleTravel["solids"];
+  hub: AxleTravel["hub"];
   place: (p: { body: number; x_mm: number; y_mm: number; z_mm: number }) => Vec;
 };
 type Solid = AxleTravel["solids"][number];
 
 /** Brackets, mounts and plates of the design in one view: right side and its mirror image, one path for all of one name. */
-export const Solids = memo(function Solids({ view, axle, place }: Props) {
-  const hub = vec(axle.hub);
+export const Solids = memo(function Solids({ view, solids, hub: at, place }: Props) {
+  const hub = vec(at);
   const drawn = new Map<string, string>();
-  for (const solid of axle.solids) {
+  for (const solid of solids) {
     const on = solid.on === "axle";
     for (const side of [1, -1]) {
       const ring = corners(solid, view).map(([x, y, z]) => {
@@ -35,7 +36,11 @@ export const Solids = memo(function Solids({ view, axle, place }: Props) {
       ))}
     </g>
   );
-});
+}, sameSolids);
+
+function sameSolids(a: Props, b: Props): boolean {
+  return a.view === b.view && a.solids === b.solids && a.place === b.place && String(a.hub) === String(b.hub);
+}
 
 /** The outline of a block as one view sees it, in its middle plane. */
 function corners({ x, y, z, side }: Solid, view: PaperView): Vec[] {

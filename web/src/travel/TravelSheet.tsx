@@ -108,7 +108,7 @@ type ViewProps = {
 function OneView({ view, axle, stock, earlier, result, turn, alone }: ViewProps) {
   const { travelMm, rollDeg } = usePick("travelMm", "rollDeg");
   const may = useMay();
-  const { right: now, left } = useMemo(() => placersOf(axle, travelMm, rollDeg), [axle, travelMm, rollDeg]);
+  const { right: now, left } = usePlacers(axle, travelMm, rollDeg);
   const ride = useMemo(() => placer(axle, 0, 0), [axle]);
   const before = useMemo(() => (stock?.hub ? placer(stock, travelMm, 0) : null), [stock, travelMm]);
   const lately = useMemo(
@@ -128,7 +128,7 @@ function OneView({ view, axle, stock, earlier, result, turn, alone }: ViewProps)
         {stock && before && <Members view={view} axle={stock} place={before} ghost stock />}
         {moved && <Members view={view} axle={axle} place={ride} ghost />}
         {earlier && lately && <Members view={view} axle={earlier} place={lately} ghost last />}
-        <Solids view={view} axle={axle} place={now} />
+        <Solids view={view} solids={axle.solids} hub={axle.hub} place={now} />
         <Members view={view} axle={axle} place={now} left={left} />
         <Constructed view={view} axle={axle} place={now} left={left} travelMm={travelMm} />
         {axle.grips.map((grip) => (
@@ -174,6 +174,14 @@ function OneView({ view, axle, stock, earlier, result, turn, alone }: ViewProps)
       </g>
     </g>
   );
+}
+
+/** Placers that are the same ones as long as they put everything in the same place. */
+function usePlacers(axle: AxleTravel, travelMm: number, rollDeg: number) {
+  const fresh = useMemo(() => placersOf(axle, travelMm, rollDeg), [axle, travelMm, rollDeg]);
+  const held = useRef(fresh);
+  if (held.current.key !== fresh.key) held.current = fresh;
+  return held.current;
 }
 
 /** What is seen stays where it is while a point is dragged, so that the sheet does not move under the hand. */

@@ -71,14 +71,25 @@ export function placer(axle: AxleTravel, travelMm: number, rollDeg: number): (po
   };
 }
 
+/** Where everything stands in words: what has the same puts everything in the same place. */
+function keyOf(axle: AxleTravel, travelMm: number, rollDeg: number): string {
+  const { rows, shares } = between(axle, travelMm, rollDeg);
+  const used = rows.map((row, i) =>
+    shares[i] ? [shares[i], axle.poses[row], axle.cranks.map((c) => c.angle[row])] : 0,
+  );
+  return JSON.stringify([axle.hub, used, axle.cranks.map((c) => [c.point, c.axis, c.parent])]);
+}
+
 /** Placers of the right and the left side: single wheels roll as a pair, the one up as the other goes down. */
 export function placersOf(axle: AxleTravel, travelMm: number, rollDeg: number) {
   if (!axle.independent) {
     const place = placer(axle, travelMm, rollDeg);
-    return { right: place, left: place };
+    return { right: place, left: place, key: keyOf(axle, travelMm, rollDeg) };
   }
   const rise = (axle.half_track_mm ?? 0) * Math.tan((rollDeg * Math.PI) / 180);
-  return { right: placer(axle, travelMm + rise, 0), left: placer(axle, travelMm - rise, 0) };
+  const [up, down] = [travelMm + rise, travelMm - rise];
+  const key = keyOf(axle, up, 0) + keyOf(axle, down, 0);
+  return { right: placer(axle, up, 0), left: placer(axle, down, 0), key };
 }
 
 /** A value of a curve at a travel, between its rows; nothing where the linkage does not reach. */
