@@ -31,7 +31,7 @@ def _frame(s: Interim) -> InterimFrame:
         name=s.name,
         side=s.side,
         in_two=s.through,
-        use=None if s.through else s.use,
+        use=s.use,
         station_mm=s.station_mm,
         may_stand=s.standing,
         may_move=s.moving,

@@ -32,7 +32,7 @@ TACKS, TACK_MM, TACK_LEG_MM = 8, 20.0, 5.0
 
 @dataclass(frozen=True)
 class Interim:
-    """One rail with one cut open; ``use`` at 1 g is None where loads are not known, ``through`` says that it is in two."""
+    """One rail with one cut open; ``use`` at 1 g is None where loads are not known, and where it is in two, ``through``."""
 
     operation: str
     name: str
@@ -46,12 +46,12 @@ class Interim:
     @property
     def standing(self) -> bool | None:
         """Whether it may stand on its own wheels."""
-        return None if self.use is None else not self.through and self.use <= 1.0
+        return False if self.through else None if self.use is None else self.use <= 1.0
 
     @property
     def moving(self) -> bool | None:
         """Whether it may be rolled, sat in or have its engine put in."""
-        return None if self.use is None else not self.through and MOVING * self.use <= 1.0
+        return False if self.through else None if self.use is None else MOVING * self.use <= 1.0
 
 
 def interim_states(survey: Survey, operations: tuple[Operation, ...]) -> list[Interim]:
@@ -104,10 +104,11 @@ def _interim(survey: Survey, ops: tuple[Operation, ...], side: Side) -> Interim 
     if not survey.masses or not survey.seats:
         return Interim(op.id, op.name, side, through, None, placed[0].centre_mm, tacked, None)
     x = stations(rail.start_mm, rail.end_mm, placed, [s.x_mm for s in survey.seats])
-    cut = bending_properties(survey, ops, side, x, state)
     forces = internal_forces(x, survey.masses, survey.seats)
-    used = use(cut, forces.moment).working
-    beside = int(np.argmin(np.abs(x - placed[0].centre_mm)))
-    at = int(np.argmax(used))
     needed = MOVING * max(float(np.abs(forces.shear).max()), sum(m.mass_kg for m in survey.masses) * G / 8)
-    return Interim(op.id, op.name, side, through, float(used[at]), float(x[beside if through else at]), tacked, needed)
+    if through:
+        beside = float(x[np.argmin(np.abs(x - placed[0].centre_mm))])
+        return Interim(op.id, op.name, side, through, None, beside, tacked, needed)
+    used = use(bending_properties(survey, ops, side, x, state), forces.moment).working
+    at = int(np.argmax(used))
+    return Interim(op.id, op.name, side, through, float(used[at]), float(x[at]), tacked, needed)

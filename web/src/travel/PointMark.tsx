@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type PointerEvent, useRef } from "react";
+import { type KeyboardEvent, type PointerEvent, useEffect, useLayoutEffect, useRef } from "react";
 import type { AxleTravel, BodyPoint, Grip } from "../api/types";
 import { paint } from "../app/theme";
 import type { Path } from "../draft/document";
@@ -40,12 +40,13 @@ export function PointMark({ view, grip, axle, place, locked }: Props) {
     for (const k of [view.across, view.up]) next[k] = snap(rest[k] + p[k] - now[k], style);
     return next;
   };
-  const onMove = (event: PointerEvent<SVGGElement>) => {
+  const onMove = (event: { clientX: number; clientY: number; timeStamp: number }) => {
     const h = held.current;
     if (!h) return;
     const [px, py] = [event.clientX - h.sheet.left - h.off[0], event.clientY - h.sheet.top - h.off[1]];
     drag(set(moved(view.back(px, py, now))), event.timeStamp);
   };
+  const raw = useRawMoves(onMove);
   const onDown = (event: PointerEvent<SVGGElement>) => {
     put({ selected: grip.path });
     if (locked) return;
@@ -54,8 +55,10 @@ export function PointMark({ view, grip, axle, place, locked }: Props) {
     if (!sheet) return;
     held.current = { sheet, off: [event.clientX - sheet.left - cx, event.clientY - sheet.top - cy] };
     event.currentTarget.setPointerCapture(event.pointerId);
+    raw.from(event.currentTarget);
   };
   const onUp = () => {
+    raw.stop();
     if (held.current) drop();
     held.current = null;
   };
@@ -86,9 +89,10 @@ export function PointMark({ view, grip, axle, place, locked }: Props) {
       transform={`translate(${cx.toFixed(1)} ${cy.toFixed(1)})`}
       style={{ cursor: locked ? "default" : "move", touchAction: "none" }}
       onPointerDown={onDown}
-      onPointerMove={onMove}
+      onPointerMove={raw.known ? undefined : onMove}
       onPointerUp={onUp}
       onPointerCancel={() => {
+        raw.stop();
         held.current = null;
         abandon();
       }}
@@ -110,6 +114,24 @@ export function PointMark({ view, grip, axle, place, locked }: Props) {
       )}
     </g>
   );
+}
+
+type Moves = { clientX: number; clientY: number; timeStamp: number };
+
+/** Moves of the pointer as they come, not with the next frame, where the browser tells them; ``stop`` ends it. */
+function useRawMoves(move: (event: Moves) => void) {
+  const newest = useRef(move);
+  useLayoutEffect(() => {
+    newest.current = move;
+  });
+  const stop = useRef(() => {});
+  useEffect(() => () => stop.current(), []);
+  const from = (element: Element) => {
+    const told = (event: Event) => newest.current(event as globalThis.PointerEvent);
+    element.addEventListener("pointerrawupdate", told);
+    stop.current = () => element.removeEventListener("pointerrawupdate", told);
+  };
+  return { known: "onpointerrawupdate" in window, from, stop: () => stop.current() };
 }
 
 const tidy = (mm: number) => Math.round(mm * 1e4) / 1e4;
