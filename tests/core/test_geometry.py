@@ -51,6 +51,21 @@ class Outlines(SimpleTestCase):
         self.assertEqual(polygon([(0, 0), (0, 3), (4, 3)]).area_mm2(), -6)
 
 
+def second_moments(shape):
+    """Second moments about the axes from the corners (textbook: sums of triangles from the origin)."""
+    totals = {"i_y": 0.0, "i_z": 0.0, "i_yz": 0.0}
+    for part in getattr(shape, "geoms", [shape]):
+        if part.geom_type != "Polygon" or part.is_empty:
+            continue
+        y, z = np.array(part.exterior.coords).T
+        y0, y1, z0, z1 = y[:-1], y[1:], z[:-1], z[1:]
+        twice = y0 * z1 - y1 * z0
+        totals["i_y"] += float((twice * (z0 * z0 + z0 * z1 + z1 * z1)).sum() / 12)
+        totals["i_z"] += float((twice * (y0 * y0 + y0 * y1 + y1 * y1)).sum() / 12)
+        totals["i_yz"] += float((twice * (y0 * z1 + 2 * y0 * z0 + 2 * y1 * z1 + y1 * z0)).sum() / 24)
+    return totals
+
+
 class Clipping(SimpleTestCase):
     """A cut rail is its polygon above the cut: the clip must be exact or every margin is off."""
 
@@ -74,6 +89,8 @@ class Clipping(SimpleTestCase):
         if clipped.area > 1.0:
             self.assertAlmostEqual(found.q_y[0] / found.area[0], clipped.centroid.y, places=5)
             self.assertAlmostEqual(found.q_z[0] / found.area[0], clipped.centroid.x, places=5)
+        for name, exact in second_moments(clipped).items():
+            self.assertAlmostEqual(abs(getattr(found, name)[0]), abs(exact), delta=1e-6 * shape.area * 3600.0)
 
     def test_rectangle_shortcut_equals_the_general_way(self):
         args = ("r", 3 * ONE, 11 * ONE, 2 * ONE, 40 * ONE, ONE, ONE, (250.0, 250.0))
