@@ -1,7 +1,7 @@
 import { memo } from "react";
 import type { AxleTravel, BodyPoint, Member } from "../api/types";
 import { paint } from "../app/theme";
-import type { Vec } from "./pose";
+import { samePoint, type Vec } from "./pose";
 import type { PaperView } from "./views";
 
 type Props = {
@@ -49,15 +49,7 @@ function both(axle: AxleTravel): Drawn[] {
   ];
 }
 
-function One({
-  view,
-  member,
-  place,
-  ghost,
-  stock,
-  last,
-  mirrored,
-}: {
+type OneProps = {
   view: PaperView;
   member: Member;
   place: Props["place"];
@@ -65,7 +57,16 @@ function One({
   stock?: boolean;
   last?: boolean;
   mirrored: boolean;
-}) {
+};
+
+/** A member that stays where it is is not drawn again. */
+function sameMember(a: OneProps, b: OneProps): boolean {
+  const [one, two] = [a.member, b.member];
+  const alike = one.name === two.name && one.kind === two.kind && one.diameter_mm === two.diameter_mm;
+  return alike && a.view === b.view && a.place === b.place && samePoint(one.a, two.a) && samePoint(one.b, two.b);
+}
+
+const One = memo(function One({ view, member, place, ghost, stock, last, mirrored }: OneProps) {
   const put = (p: BodyPoint) => {
     const [x, y, z] = place(p);
     return view.at([x, mirrored ? -y : y, z]);
@@ -104,7 +105,7 @@ function One({
       {spring && <Coils from={[ax, ay]} to={[bx, by]} width={width} />}
     </g>
   );
-}
+}, sameMember);
 
 /** Turns of a coil, drawn as slanted strokes across the spring. */
 function Coils({ from, to, width }: { from: readonly [number, number]; to: readonly [number, number]; width: number }) {

@@ -1,14 +1,14 @@
-import { type KeyboardEvent, type PointerEvent, useEffect, useLayoutEffect, useRef } from "react";
-import type { AxleTravel, BodyPoint, Grip } from "../api/types";
+import { type KeyboardEvent, memo, type PointerEvent, useEffect, useLayoutEffect, useRef } from "react";
+import type { BodyPoint, Grip } from "../api/types";
 import { paint } from "../app/theme";
 import type { Path } from "../draft/document";
 import { useBench, usePick } from "../draft/store";
 import { nudge, snap } from "../units/show";
 import { pathOf } from "./paths";
-import { type Vec, vec } from "./pose";
+import { samePoint, type Vec } from "./pose";
 import type { PaperView } from "./views";
 
-type Props = { view: PaperView; grip: Grip; axle: AxleTravel; place: (p: BodyPoint) => Vec; locked: boolean };
+type Props = { view: PaperView; grip: Grip; hub: Vec; place: (p: BodyPoint) => Vec; locked: boolean };
 
 /** Arrow keys as what they move in a view: across and up. */
 const KEYS: Record<string, readonly [number, number]> = {
@@ -19,7 +19,7 @@ const KEYS: Record<string, readonly [number, number]> = {
 };
 
 /** A hard point: drag it in any view, nudge it with arrows, Enter goes to its fields, Escape puts it back. */
-export function PointMark({ view, grip, axle, place, locked }: Props) {
+export const PointMark = memo(function PointMark({ view, grip, hub, place, locked }: Props) {
   const { act, drag, drop, abandon, put, selected } = usePick("act", "drag", "drop", "abandon", "put", "selected");
   const style = useBench((s) => s.style);
   const held = useRef<{ sheet: DOMRect; off: readonly [number, number] } | null>(null);
@@ -27,7 +27,6 @@ export function PointMark({ view, grip, axle, place, locked }: Props) {
   const [cx, cy] = view.at(now);
   const rest: Vec = [grip.at.x_mm, grip.at.y_mm, grip.at.z_mm];
   const path: Path = ["design", ...pathOf(grip.path)];
-  const hub = vec(axle.hub);
   const onAxle = grip.at.body === 0;
   /** The point as the document holds it: from the hubs where it rides on the axle. */
   const set = (p: Vec) => {
@@ -114,6 +113,12 @@ export function PointMark({ view, grip, axle, place, locked }: Props) {
       )}
     </g>
   );
+}, sameMark);
+
+/** A point that stays where it is is not drawn again. */
+function sameMark(a: Props, b: Props): boolean {
+  const still = a.view === b.view && a.place === b.place && a.locked === b.locked && String(a.hub) === String(b.hub);
+  return still && a.grip.path === b.grip.path && a.grip.name === b.grip.name && samePoint(a.grip.at, b.grip.at);
 }
 
 type Moves = { clientX: number; clientY: number; timeStamp: number };

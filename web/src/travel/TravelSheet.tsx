@@ -132,7 +132,14 @@ function OneView({ view, axle, stock, earlier, result, turn, alone }: ViewProps)
         <Members view={view} axle={axle} place={now} left={left} />
         <Constructed view={view} axle={axle} place={now} left={left} travelMm={travelMm} />
         {axle.grips.map((grip) => (
-          <PointMark key={grip.path} view={view} grip={grip} axle={axle} place={now} locked={!may.design || problems} />
+          <PointMark
+            key={grip.path}
+            view={view}
+            grip={grip}
+            hub={vec(axle.hub)}
+            place={now}
+            locked={!may.design || problems}
+          />
         ))}
       </g>
       <rect

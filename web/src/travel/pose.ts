@@ -7,6 +7,11 @@ export function vec(list: readonly number[] | null | undefined): Vec {
   return [list?.[0] ?? 0, list?.[1] ?? 0, list?.[2] ?? 0];
 }
 
+/** Whether two points ride on one body in one place. */
+export function samePoint(a: BodyPoint, b: BodyPoint): boolean {
+  return a.body === b.body && a.x_mm === b.x_mm && a.y_mm === b.y_mm && a.z_mm === b.z_mm;
+}
+
 /** Where a suspension stands: rows of the pose table on both sides of a travel and a roll, and how far between. */
 type Between = { rows: readonly number[]; shares: readonly number[] };
 
