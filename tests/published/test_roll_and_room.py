@@ -7,7 +7,7 @@ from django.test import SimpleTestCase
 
 from nodulant.axles.layouts.independent import TrailingArm
 from nodulant.axles.springs import AntiRollBar, HalfShaft
-from nodulant.clearance.link_to_rail import RailBox, link_to_rail
+from nodulant.clearance.link_to_rail import RailBox, link_to_rail, swept
 from nodulant.evaluate import evaluate
 from nodulant.suspension.half_shaft import half_shaft_motion
 from nodulant.suspension.motion import moved_through
@@ -74,7 +74,8 @@ class Room(SimpleTestCase):
 
     def gap(self, a, b, radius=20.0, spare=0.0):
         there = np.ones(1, dtype=bool)
-        return link_to_rail(np.array([a], dtype=float), np.array([b], dtype=float), radius, self.rail, there, spare)
+        member = swept(np.array([a], dtype=float), np.array([b], dtype=float), there, spare)
+        return link_to_rail(member, radius, self.rail)
 
     def test_beside_below_and_through(self):
         self.assertAlmostEqual(self.gap((1000, 300, 60), (2000, 300, 60)).gap_mm, 30.0)

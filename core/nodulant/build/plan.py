@@ -6,11 +6,11 @@ order is by phase, then operation, then side. State comes from the log.
 """
 
 from bisect import bisect_left
+from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
 
 from nodulant.asbuilt.log import Entry, SignOffEntry, overridden, standing
-from nodulant.base.model import Frozen
 from nodulant.frame.ops.union import Operation
 from nodulant.parts.sides import on_sides
 from nodulant.parts.specs import PHASES, HoldPoint, StepSpec
@@ -86,7 +86,8 @@ GENERAL: tuple[StepSpec, ...] = (
 )
 
 
-class Step(Frozen):
+@dataclass(frozen=True, slots=True)
+class Step:
     """One step with its prerequisites and state."""
 
     id: str

@@ -1,6 +1,7 @@
 """Room of links and springs beside the rails; half shafts within their joints."""
 
 from dataclasses import replace
+from functools import lru_cache
 
 import numpy as np
 
@@ -10,7 +11,7 @@ from nodulant.base.arrays import Rows
 from nodulant.checks.check import Check, Governs, Subject, Why, judge, not_computed
 from nodulant.checks.rail_rules import Changes
 from nodulant.checks.travel_rules import subject_of, subject_of_link
-from nodulant.clearance.link_to_rail import Gap, RailBox, link_to_rail
+from nodulant.clearance.link_to_rail import Gap, RailBox, Swept, link_to_rail, swept
 from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.suspension.half_shaft import half_shaft_motion
 from nodulant.suspension.motion import Motion
@@ -62,15 +63,21 @@ def _gap(
     rail: RailBox,
     spare: float,
 ) -> Gap | None:
-    if s.motion is None or s.setting is None:
+    if s.motion is None:
         return None
+    gap = link_to_rail(_swept(s, low, up, spare), radius, rail)
+    return None if gap is None else replace(gap, row=int(_looked_at(s.motion)[gap.row]))
+
+
+@lru_cache(maxsize=64)
+def _swept(s: Study, low: tuple[float, float, float], up: tuple[float, float, float], spare: float) -> Swept:
+    """Where a member passes: the rails have no part in it."""
+    if s.motion is None or s.setting is None:
+        raise ValueError("a study that moves has its motion")
     rows = _looked_at(s.motion)
     pose = s.motion.sweep.solved.pose.rows(rows)
-    arm = np.array(low) - np.array(s.setting.hub)
-    a = pose.origin + np.einsum("nij,j->ni", pose.rotation, arm)
-    b = np.tile(up, (len(a), 1))
-    gap = link_to_rail(a, b, radius, rail, s.motion.sweep.there.reshape(-1)[rows], spare)
-    return None if gap is None else replace(gap, row=int(rows[gap.row]))
+    a = pose.origin + np.einsum("nij,j->ni", pose.rotation, np.array(low) - np.array(s.setting.hub))
+    return swept(a, np.tile(up, (len(a), 1)), s.motion.sweep.there.reshape(-1)[rows], spare)
 
 
 def _looked_at(m: Motion) -> Rows:

@@ -34,13 +34,28 @@ class Gap:
     station_mm: float
 
 
-def link_to_rail(a: Columns, b: Columns, radius_mm: float, rail: RailBox, there: Mask, spare_mm: float) -> Gap | None:
-    """Least gap of the member from ``a`` (moving) to ``b`` (fixed), both (poses, 3); None where it never passes the rail."""
+@dataclass(frozen=True)
+class Swept:
+    """Samples along a member in every pose, each column (poses, samples), and which of them are judged."""
+
+    x: Columns
+    y: Columns
+    z: Columns
+    judged: Mask
+
+
+def swept(a: Columns, b: Columns, there: Mask, spare_mm: float) -> Swept:
+    """The member from ``a`` (moving) to ``b`` (fixed), both (poses, 3), but for ``spare_mm`` beside its fixed end."""
     share = np.linspace(0.0, 1.0, SAMPLES)
     points = a[:, None] + share[None, :, None] * (b - a)[:, None]
-    x, y, z = points[..., 0], points[..., 1], points[..., 2]
-    inside = (x >= rail.x[0]) & (x <= rail.x[-1]) & there[:, None]
-    inside &= np.sqrt(((points - b[:, None]) ** 2).sum(axis=-1)) > spare_mm
+    judged = (np.sqrt(((points - b[:, None]) ** 2).sum(axis=-1)) > spare_mm) & there[:, None]
+    return Swept(points[..., 0], points[..., 1], points[..., 2], judged)
+
+
+def link_to_rail(member: Swept, radius_mm: float, rail: RailBox) -> Gap | None:
+    """Least gap of the member; None where it never passes the rail."""
+    x, y, z = member.x, member.y, member.z
+    inside = (x >= rail.x[0]) & (x <= rail.x[-1]) & member.judged
     if not inside.any():
         return None
     low, high, left, right = _rail_at(rail, x)
