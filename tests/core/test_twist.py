@@ -60,8 +60,7 @@ class Standing(SimpleTestCase):
         ladder = solve_ladder(survey.rails, x, cut, survey.crossmembers, masses, survey.seats)
         beam = internal_forces(x, masses, survey.seats).moment
         self.assertGreater(abs(beam[0]), 1e4)
-        # between nodes a spread mass hangs at them, so w L^2/8 of its own sag is left out
-        np.testing.assert_allclose(ladder.standing["left"].moment, beam, atol=4e-4 * np.abs(beam).max())
+        np.testing.assert_allclose(ladder.standing["left"].moment, beam, atol=3e-4 * np.abs(beam).max())
 
     def test_equal_rails_do_not_twist_under_their_own_load(self):
         """The shear centre is taken on the rail's axis: see the methods for what that leaves out."""
