@@ -29,7 +29,7 @@ from nodulant.survey.vehicle import Rails
 SIGN: dict[Side, float] = {"left": -1.0, "right": 1.0}
 
 
-LEAST_MM, MARKS_APART_MM = 3.0, 1.0
+LEAST_MM, MARKS_APART_MM = 8.0, 1.0
 
 
 @dataclass(frozen=True, eq=False)

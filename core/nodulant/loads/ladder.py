@@ -14,7 +14,16 @@ import numpy as np
 from nodulant.base.arrays import Columns
 from nodulant.frame.assembly import SectionColumns
 from nodulant.loads.case_loads import Carried, carried_by, standing, unit_twist
-from nodulant.loads.frame3d import Frame, PieceForces, RailForces, build_frame, piece_forces, rail_forces, solve_frame
+from nodulant.loads.frame3d import (
+    LEAST_MM,
+    Frame,
+    PieceForces,
+    RailForces,
+    build_frame,
+    piece_forces,
+    rail_forces,
+    solve_frame,
+)
 from nodulant.loads.space_frame import Solved
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 from nodulant.survey.crossmember import Crossmember
@@ -73,9 +82,15 @@ class Ladder:
 
 
 def ladder_stations(rails: Rails, marks: Sequence[float]) -> Columns:
-    """Stations that both rails have, from the later front end to the earlier rear end, with ``marks``; shape (n,)."""
+    """Stations that both rails have, from the later front end to the earlier rear end, with ``marks``; shape (n,).
+
+    A station of the even grid that lies too near to a mark to be a node gives way to it.
+    """
     start, end = max(r.start_mm for r in (rails.left, rails.right)), min(r.end_mm for r in (rails.left, rails.right))
-    every = np.round(np.concatenate([np.linspace(start, end, GRID), np.array(marks, dtype=float)]), 3)
+    given, grid = np.array(marks, dtype=float), np.linspace(start, end, GRID)
+    clear = np.abs(grid[:, None] - given).min(axis=1, initial=LEAST_MM) >= LEAST_MM
+    clear[[0, -1]] = True
+    every = np.round(np.concatenate([grid[clear], given]), 3)
     return np.unique(every[(every >= start) & (every <= end)])
 
 
