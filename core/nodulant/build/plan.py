@@ -108,7 +108,7 @@ def build_plan(
     rows = [(spec, None, None) for spec in GENERAL] + _operation_rows(operations, {f.id: f.name for f in features})
     rows.sort(key=lambda row: RANK[row[0].phase])
     ranks: list[int] = []
-    own: dict[Work, list[int]] = {}
+    own: dict[Owner, list[int]] = {}
     signed = {e.step: e for e in standing(entries) if isinstance(e, SignOffEntry)}
     steps: list[Step] = []
     state: dict[str, StepStatus] = {}
@@ -138,21 +138,23 @@ def _steps(op: Operation, datum: str) -> tuple[StepSpec, ...]:
     return tuple(op.steps(datum))
 
 
-Work = tuple[str | None, str | None]
+Owner = tuple[str | None, str | None]
 """Operation and side of a step; neither for a general one."""
-GENERAL_WORK: Work = (None, None)
+NOBODY: Owner = (None, None)
 
 
-def _needs(steps: list[Step], ranks: list[int], own: dict[Work, list[int]], work: Work, rank: int) -> tuple[str, ...]:
+def _needs(
+    steps: list[Step], ranks: list[int], own: dict[Owner, list[int]], owner: Owner, rank: int
+) -> tuple[str, ...]:
     """Steps that come first: general ones and those of its own operation and side, of earlier phases or before it in its own.
 
-    ``ranks`` are those of ``steps``, which never fall; ``own`` says which of them belong to which work.
+    ``ranks`` are those of ``steps``, which never fall; ``own`` says which of them belong to whom.
     """
-    mine, earlier = own.get(work, []), bisect_left(ranks, rank)
-    if work == GENERAL_WORK:
+    mine, earlier = own.get(owner, []), bisect_left(ranks, rank)
+    if owner == NOBODY:
         first = sorted({*range(earlier), *mine})
     else:
-        general = own.get(GENERAL_WORK, [])
+        general = own.get(NOBODY, [])
         first = sorted([*general[: bisect_left(general, earlier)], *mine])
     return tuple(steps[k].id for k in first)
 

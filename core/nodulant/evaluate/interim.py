@@ -102,17 +102,18 @@ def _tacks(f: InterimFrame, inputs: Inputs) -> Check:
 
 
 def deflections(frames: FrameComparison | None, case: str) -> tuple[Deflection, ...]:
-    """How both planned rails bend in a case (standing where it is no space case), at their planned stations."""
+    """How both planned rails bend in a case (standing where it is no space case), at their planned stations; a strike is the right wheel's."""
     if frames is None:
         return ()
     ladder = frames.planned.ladder
-    shown = case if ladder.has(case) else STANDING
+    in_space = ladder.has(case)
     factor = next((c.factor * frames.couple_nmm for c in frames.asked if c.id == "twist" == case), 1.0)
-    stand = ladder.solved.displacements[ladder.cases.index(STANDING)]
+    moved = factor * ladder.solved.displacements[ladder.row(case if in_space else STANDING, "right")]
+    if in_space and case != "jack":
+        moved = moved + ladder.solved.displacements[ladder.cases.index(STANDING)]
     out = []
     for k, side in enumerate(LEFT_RIGHT):
-        moved = factor * ladder.solved.displacements[ladder.row(shown, "right")]
-        own = (moved + (stand if ladder.has(case) and case != "jack" else 0.0))[k::2]
+        own = moved[k::2]
         sign = 1.0 if side == "left" else -1.0
         nodes = ladder.frame.nodes[k::2]
         up = own[:, 2] - np.interp(nodes[:, 0], nodes[[0, -1], 0], own[[0, -1], 2])

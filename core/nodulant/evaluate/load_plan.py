@@ -15,16 +15,15 @@ APART_MM, STEEPEST = 20.0, 3.0
 def plan_of(inputs: Inputs) -> PlanInForce:
     """``design.loads`` with an axle's links where the user gave none and a suspension says them, and what a strike puts on the frame."""
     design = inputs.design
-    given = {own.axle for own in design.loads.links}
+    given = {links.axle for links in design.loads.links}
     found = [_links(inputs, own) for own in design.suspensions if own.axle not in given]
-    links = (*design.loads.links, *(own for own in found if own is not None))
-    own = dict(design.loads)
-    rear = next((s for s in design.suspensions if s.axle == "rear"), None)
+    said = {**dict(design.loads), "links": (*design.loads.links, *(links for links in found if links is not None))}
+    rear = next((own for own in design.suspensions if own.axle == "rear"), None)
     if rear is None:
-        return PlanInForce(**{**own, "links": links})
+        return PlanInForce(**said)
     towards = add_up(design.targets).towards_rail_mm
     struck = beyond_standing(study(inputs.survey, rear, design.seats, towards, design.loads.grip), "kerb")
-    return PlanInForce(**{**own, "links": links, "struck": struck, "unsprung_kg": rear.unsprung_kg or 0.0})
+    return PlanInForce(**said, struck=struck, unsprung_kg=rear.unsprung_kg or 0.0)
 
 
 def _links(inputs: Inputs, own: Suspension) -> AxleLinks | None:

@@ -23,9 +23,8 @@ from nodulant.survey.vehicle import Mass
 
 NEAR_RAIL_MM = 100.0
 """What comes in further than this inside the rails hangs on both."""
-
-
 SPREAD_MM = 200.0
+"""Masses nearer to each other than this along the frame do not say how it turns."""
 
 
 def spread_enough(masses: Sequence[Mass]) -> bool:

@@ -23,7 +23,7 @@ type Shown = {
 /** An empty list that is always the same one, for selectors. */
 export const NONE: never[] = [];
 
-export const useShown = create<Shown>(() => ({
+const NOTHING: Shown = {
   result: null,
   last: [],
   draft: null,
@@ -32,7 +32,9 @@ export const useShown = create<Shown>(() => ({
   stale: false,
   judgedBefore: false,
   shownAt: 0,
-}));
+};
+
+export const useShown = create<Shown>(() => NOTHING);
 
 /** Cases that each rail answers as a beam; the others need the frame in space. */
 const BEAM_CASES = ["static", "bump"];
@@ -193,7 +195,7 @@ function inOldOrder(old: Check[], next: Check[]): Check[] {
 
 const RANK = { fails: 0, "not computed": 1, close: 2, holds: 3 } as const;
 
-/** Fails first; in each the core's own order stays. */
+/** Fails first, then by margin, as the core orders them. */
 const byVerdict = (a: Check, b: Check) => RANK[a.verdict] - RANK[b.verdict] || (a.margin ?? 0) - (b.margin ?? 0);
 
 /** The strip of the last full answer, where its stations are as many. */
@@ -223,13 +225,5 @@ export function evaluateAgain(): void {
 }
 
 export function resetEvaluation(): void {
-  useShown.setState({
-    result: null,
-    last: [],
-    draft: null,
-    before: {},
-    problems: [],
-    stale: false,
-    judgedBefore: false,
-  });
+  useShown.setState(NOTHING);
 }
