@@ -92,6 +92,29 @@ class PureTypeScript(Bench):
                     # between the table's rows it interpolates: within a pixel's worth
                     np.testing.assert_allclose(shown[:, end], places(c, pose, ends)[0], atol=0.6)
 
+    def test_what_has_one_key_stands_in_one_place(self):
+        """Points that keep their key are not drawn again: a key that missed a change would leave the old drawing."""
+        (axle,) = evaluate(suspended("three-link"), ONLY).travel
+        data = axle.model_dump(mode="json")
+        self.load("travel/pose.ts")
+        ask = "([a, t, r]) => { const p = mod.placersOf(a, t, r); return [p.key, p.right({body: 0, x_mm: 2600, y_mm: 500, z_mm: 30})]; }"
+        raised = {**data, "hub": [data["hub"][0], 0.0, data["hub"][2] + 12.0]}
+        seen = {}
+        for travel, roll in ((0, 0), (0, 2), (10, 0), (10, 2), (-40, 5), (0.5, 0)):
+            for name, given in (("as it is", data), ("raised", raised)):
+                key, place = self.page.evaluate(ask, [given, travel, roll])
+                again, same = self.page.evaluate(ask, [given, travel, roll])
+                self.assertEqual((key, place), (again, same))
+                self.assertNotIn(key, seen, msg=(name, travel, roll, seen.get(key)))
+                seen[key] = (name, travel, roll)
+
+    def test_points_are_the_same_only_on_one_body_in_one_place(self):
+        self.load("travel/pose.ts")
+        point = {"body": 0, "x_mm": 1.0, "y_mm": 2.0, "z_mm": 3.0}
+        for change, same in (({}, True), ({"body": 1}, False), ({"x_mm": 1.5}, False), ({"z_mm": -3.0}, False)):
+            found = self.page.evaluate("([a, b]) => mod.samePoint(a, b)", [point, {**point, **change}])
+            self.assertEqual(found, same, msg=change)
+
     def test_a_view_lays_out_and_reads_back(self):
         self.load("travel/views.ts")
         seen = {"middle": [2300, 0, 40], "span": [1400, 2000, 900]}

@@ -39,6 +39,30 @@ class AtTheField(Bench):
                 with self.evaluated():
                     self.page.keyboard.press("Control+z")
 
+    def test_a_factor_of_a_load_case_that_cannot_be(self):
+        self.open("Survey")
+        self.page.get_by_role("tab", name="Masses and seats").click()
+        row = self.page.get_by_role("region", name="Load cases of this option")
+        with self.evaluated():
+            row.get_by_role("button", name="Own factor").last.click()
+        label = "Kerb strike, rear wheel, factor"
+        self.page.get_by_label(label, exact=True).wait_for()
+        for text, word in (("-3", "greater than 0"), ("0", "greater than 0"), ("11", "less than or equal to 10")):
+            with self.subTest(text):
+                self.type_in(label, text)
+                self.page.get_by_role("alert").filter(has_text=word).first.wait_for()
+                self.assertEqual(self.page.get_by_label(label, exact=True).input_value(), text)
+                with self.evaluated():
+                    self.page.keyboard.press("Control+z")
+        self.type_in(label, "two and a bit")
+        self.page.get_by_role("alert").first.wait_for()
+        self.assertEqual(self.page.get_by_label(label, exact=True).input_value(), "two and a bit")
+        self.page.get_by_label(label, exact=True).press("Escape")
+        before = self.margin("Use in an accident, absolute, Kerb strike").inner_text()
+        with self.evaluated():
+            self.type_in(label, "2")
+        self.assertNotEqual(self.margin("Use in an accident, absolute, Kerb strike").inner_text(), before)
+
     def test_figures_stay_while_the_design_is_refused(self):
         self.open("Cut")
         before = self.margin("Bending capacity, bottom fibre").inner_text()
