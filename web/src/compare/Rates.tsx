@@ -1,6 +1,6 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { api, got } from "../api/client";
 import type { JobHead } from "../api/types";
 import { useMay } from "../app/session";
@@ -18,12 +18,18 @@ export function Rates({ job }: { job: JobHead }) {
   const queries = useQueryClient();
   const may = useMay();
   const [rates, setRates] = useState(job.shop.rates ?? { currency: "units" });
+  // a press waits for what is still being read: it has to see the rates as they are then
+  const latest = useRef(rates);
+  const change = (part: Partial<typeof rates>) => {
+    latest.current = { ...latest.current, ...part };
+    setRates(latest.current);
+  };
   const [trouble, setTrouble] = useState("");
   if (!may.design) return null;
   const keep = async () => {
     try {
       const params = { path: { job_id: job.id } };
-      await got(api.PUT("/api/jobs/{job_id}/shop", { params, body: { ...job.shop, rates } }));
+      await got(api.PUT("/api/jobs/{job_id}/shop", { params, body: { ...job.shop, rates: latest.current } }));
       await queries.invalidateQueries({ queryKey: ["job", job.id] });
       setTrouble("");
     } catch (error) {
@@ -38,7 +44,7 @@ export function Rates({ job }: { job: JobHead }) {
           <PlainWords
             label="In"
             value={rates.currency ?? "units"}
-            take={(currency) => setRates({ ...rates, currency: currency.slice(0, 8) })}
+            take={(currency) => change({ currency: currency.slice(0, 8) })}
           />
         </Box>
         {FIELDS.map(([field, label]) => (
@@ -47,7 +53,7 @@ export function Rates({ job }: { job: JobHead }) {
               label={label}
               kind="number"
               value={rates[field] ?? null}
-              take={(value) => setRates({ ...rates, [field]: value })}
+              take={(value) => change({ [field]: value })}
             />
           </Box>
         ))}
