@@ -6,6 +6,7 @@ from pydantic import Field
 
 from nodulant.axles.layouts.union import AnyLayout
 from nodulant.axles.springs import AntiRollBar, BumpStop, Damper, HalfShaft, Springs, Strap
+from nodulant.axles.steering import Steering
 from nodulant.base.model import Coordinate, Extra, Frozen, Name, Size, Thickness
 from nodulant.parts.sides import AxleName, LoadState
 
@@ -26,8 +27,20 @@ class Suspension(Frozen):
     anti_roll: AntiRollBar | None = None
     half_shaft: HalfShaft | None = None
     """Of an independent driven wheel."""
+    steering: Steering | None = None
+    """Of an axle whose wheels are steered."""
+    camber_deg: Annotated[float, Field(ge=-15, le=15)] = 0.0
+    """At ride height straight ahead, top outward positive."""
+    toe_deg: Annotated[float, Field(ge=-10, le=10)] = 0.0
+    """Of each wheel at ride height straight ahead, toe-in positive."""
     bump_mm: Size = 90.0
     droop_mm: Size = 80.0
+    track_mm: Size | None = None
+    """Between the middles of the tyres as planned; the surveyed one where left out."""
+    tyre: Annotated[str, Field(max_length=40)] | None = None
+    """Size string of the planned tyre; the surveyed one where left out."""
+    loaded_radius_mm: Size | None = None
+    """Of the planned tyre, measured; an estimate from its size where left out."""
     hub_z_mm: Coordinate | None = None
     """Hubs above the datum plane at the planned ride height; from survey and drop where left out."""
     driven: bool = True

@@ -14,7 +14,7 @@ from nodulant.parts.limits import find_limit
 
 Verdict = Literal["holds", "close", "fails", "not computed"]
 State = Literal["stock", "planned", "interim", "as-built"]
-Stage = Literal["survey", "target", "cut", "travel", "prove"]
+Stage = Literal["survey", "target", "cut", "travel", "steer", "sweep", "prove"]
 ROUND_OFF = 1e-6
 CAUTION = 0.05
 

@@ -5,7 +5,8 @@ from itertools import pairwise
 from nodulant.axles.points import on_axle
 from nodulant.driveline.driveline import Driveline
 from nodulant.driveline.shaft import ShaftMotion, shaft_motion
-from nodulant.evaluate.travel_drawing import Curve, Member
+from nodulant.evaluate.curve import Curve
+from nodulant.evaluate.travel_drawing import Member
 from nodulant.evaluate.travel_parts import curve, point
 from nodulant.linkage.mechanism import End, Point
 from nodulant.suspension.motion import Motion

@@ -13,12 +13,16 @@ from nodulant.checks.link_rules import length_of, link_checks, worst_of
 from nodulant.checks.rail_rules import Changes
 from nodulant.checks.room_rules import half_shaft_checks, room_checks
 from nodulant.checks.spring_rules import spring_checks
+from nodulant.checks.steer_rules import steer_checks, unsteered_checks
 from nodulant.checks.travel_rules import travel_checks
 from nodulant.clearance.link_to_rail import RailBox
 from nodulant.driveline.driveline import Driveline
 from nodulant.evaluate.draw import rail_seen
 from nodulant.evaluate.mounts import mounts
 from nodulant.evaluate.shaft import shaft_curves, shaft_members, shaft_of
+from nodulant.evaluate.steer import steer_drawing
+from nodulant.evaluate.steer_facts import steer_facts
+from nodulant.evaluate.steer_members import steer_members
 from nodulant.evaluate.travel_curves import curves
 from nodulant.evaluate.travel_drawing import AxleTravel, LinkForce, StandsAt, Touch, Turning
 from nodulant.evaluate.travel_facts import facts
@@ -29,6 +33,7 @@ from nodulant.job.document import Inputs
 from nodulant.linkage.rotation import rotation_vector
 from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.parts.solid import Solid
+from nodulant.steering.study import steer_study
 from nodulant.survey.vehicle import Survey
 from nodulant.suspension.contacts import contacts
 from nodulant.suspension.forces import NAMES
@@ -95,7 +100,11 @@ def suspension_checks(inputs: Inputs, studies: list[Study]) -> list[Check]:
 def _by_itself(s: Study, limits: Changes) -> tuple[Check, ...]:
     """Checks that need nothing but the study."""
     own = travel_checks(s, limits) + spring_checks(s, limits) + link_checks(s, limits)
-    return (*own, *end_checks(s, limits), *leaf_checks(s, limits), *half_shaft_checks(s, limits))
+    own += [*end_checks(s, limits), *leaf_checks(s, limits), *half_shaft_checks(s, limits)]
+    if s.suspension.axle == "front" or s.suspension.steering is not None:
+        q = steer_study(s)
+        own += unsteered_checks(s, limits) if q is None else steer_checks(q, limits)
+    return tuple(own)
 
 
 def _box(inputs: Inputs, side: Side) -> RailBox:
@@ -112,9 +121,21 @@ def _rear(studies: list[Study]) -> Study | None:
 def axle_travels(inputs: Inputs, studies: list[Study]) -> tuple[AxleTravel, ...]:
     """Drawings and curves of all of them, with what they ask for and what the design has for them."""
     return tuple(
-        own.model_copy(update={"facts": facts(s), "mounts": mounts(inputs, s), "solids": solids_of(inputs, s)})
+        own.model_copy(
+            update={
+                "facts": facts(s),
+                "mounts": mounts(inputs, s),
+                "solids": solids_of(inputs, s),
+                "steer_facts": () if (q := steer_study(s)) is None else steer_facts(q, _tyre(inputs, s)),
+            }
+        )
         for own, s in zip(_drawn(inputs, studies), studies, strict=True)
     )
+
+
+def _tyre(inputs: Inputs, s: Study) -> str | None:
+    """Size string of the axle's tyres."""
+    return (inputs.survey.front if s.suspension.axle == "front" else inputs.survey.rear).tyre
 
 
 def _drawn(inputs: Inputs, studies: list[Study]) -> tuple[AxleTravel, ...]:
@@ -142,7 +163,7 @@ NEAR_MM = 1600.0
 
 @remembered(8)
 def _axle_travel(index: int, s: Study, driveline: Driveline | None) -> AxleTravel:
-    own, m = s.suspension, s.motion
+    own, m, q = s.suspension, s.motion, steer_study(s)
     head = {
         "axle": own.axle,
         "index": index,
@@ -168,8 +189,9 @@ def _axle_travel(index: int, s: Study, driveline: Driveline | None) -> AxleTrave
         ends=m.sweep.ends,
         poses=_poses(m),
         cranks=_cranks(m),
-        members=members(s, m) + shaft_members(driveline, s),
-        curves=curves(s, m) + shaft_curves(s, m, shaft_of(driveline, s)),
+        members=members(s, m) + steer_members(s) + shaft_members(driveline, s),
+        curves=curves(s, m, q) + shaft_curves(s, m, shaft_of(driveline, s)),
+        steer=None if q is None else steer_drawing(q),
         forces=_forces(s),
         contacts=tuple(Touch(name=c.name, way=c.way, travel_mm=c.travel_mm, meant=c.meant) for c in contacts(s)),
         stands=tuple(StandsAt(state=w.state, load_n=w.load_n, travel_mm=w.travel_mm) for w in s.stands),

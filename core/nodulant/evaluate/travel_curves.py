@@ -4,8 +4,10 @@ import numpy as np
 
 from nodulant.axles.springs import AirSpring
 from nodulant.base.arrays import Columns
-from nodulant.evaluate.travel_drawing import Curve
+from nodulant.evaluate.curve import Curve
+from nodulant.evaluate.steer_facts import straight_curves
 from nodulant.evaluate.travel_parts import curve
+from nodulant.steering.study import SteerStudy
 from nodulant.suspension import motion as of
 from nodulant.suspension.half_shaft import half_shaft_motion
 from nodulant.suspension.motion import Motion
@@ -13,7 +15,7 @@ from nodulant.suspension.roll import roll_stiffness
 from nodulant.suspension.study import Study
 
 
-def curves(s: Study, m: Motion) -> tuple[Curve, ...]:
+def curves(s: Study, m: Motion, q: SteerStudy | None) -> tuple[Curve, ...]:
     """Every figure that its inputs allow, one value a travel."""
     hub, live = of.hub_place(m), not m.layout.independent
     rows: list[tuple[str, str, str, Columns, str]] = []
@@ -29,9 +31,11 @@ def curves(s: Study, m: Motion) -> tuple[Curve, ...]:
     if steer is not None:
         words = "deg of axle steer per deg of roll; positive understeers at the rear"
         rows.append(("roll-steer", "Roll steer", "deg/deg", steer, words))
-    else:
+    elif q is None or q.straight is None:
         rows.append(("camber", "Camber change", "deg", of.lean_deg(m), "top outward positive"))
         rows.append(("toe", "Toe change", "deg", -of.steer_deg(m), "toe-in positive, right wheel"))
+    if q is not None:
+        rows += straight_curves(q)
     base_change = hub[:, 0] - m.setting.hub[0]
     rows.append(("wheelbase", "Hub moves rearward", "mm", base_change, "from its place at ride height"))
     rows.append(("shift", "Hub moves to the right", "mm", hub[:, 1] - hub[s.ride, 1], "a track bar's arc"))

@@ -6,20 +6,11 @@ The browser interpolates poses for drawing only; figures come from the curves' r
 from typing import Literal
 
 from nodulant.base.model import Frozen
+from nodulant.evaluate.curve import Curve
+from nodulant.evaluate.steer_drawing import SteerDrawing
 from nodulant.frame.ops.union import Operation
 from nodulant.parts.sides import AxleName, LoadState
 from nodulant.parts.solid import Solid
-
-
-class Curve(Frozen):
-    """A figure through travel; None where the linkage or the figure does not exist there."""
-
-    id: str
-    name: str
-    unit: str
-    values: list[float | None]
-    at_ride: float | None
-    words: str
 
 
 class BodyPoint(Frozen):
@@ -126,5 +117,8 @@ class AxleTravel(Frozen):
     facts: tuple[Fact, ...] = ()
     mounts: tuple[Operation, ...] = ()
     """Brackets, mounts and plates that it asks for on rails and axle, ready to be put into the design."""
+    steer: SteerDrawing | None = None
+    """Of an axle whose wheels are steered."""
+    steer_facts: tuple[Fact, ...] = ()
     solids: tuple[Solid, ...] = ()
     """What those of the design fill in space, right side."""

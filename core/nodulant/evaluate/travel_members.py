@@ -1,9 +1,12 @@
 """Links, springs, dampers and hard points of a suspension as the screen draws them."""
 
+from nodulant.axles.layouts.independent import TOE_LINK, Strut
 from nodulant.axles.points import on_axle
 from nodulant.axles.springs import Damper, LeafPack, Strap
 from nodulant.driveline.driveline import Driveline
 from nodulant.evaluate.shaft import shaft_grips
+from nodulant.evaluate.steer_drawing import JOINT
+from nodulant.evaluate.steer_members import steer_grips
 from nodulant.evaluate.travel_drawing import Grip, Member
 from nodulant.evaluate.travel_parts import point
 from nodulant.linkage.mechanism import End, Point
@@ -15,7 +18,7 @@ from nodulant.suspension.study import Study
 def members(s: Study, m: Motion) -> tuple[Member, ...]:
     """Rods, cranks, springs, dampers and straps at ride height."""
     links = {n.name: n for n in s.suspension.layout.links()}
-    out = []
+    out, steered = [], s.suspension.steering is not None
     for rod in m.sweep.compiled.mechanism.rods:
         named = links.get(rod.name)
         out.append(
@@ -24,11 +27,11 @@ def members(s: Study, m: Motion) -> tuple[Member, ...]:
                 kind="link" if named else "rod",
                 path=named.path if named else "",
                 a=point(rod.a),
-                b=point(rod.b),
+                b=point(End(JOINT, rod.b.point) if steered and rod.name == TOE_LINK else rod.b),
                 diameter_mm=named.link.tube.od_mm if named else 24.0,
             )
         )
-    out += _cranks_drawn(m)
+    out += _cranks_drawn(m) + _struts_drawn(s, m)
     springs = s.suspension.springs
     if springs is not None and not isinstance(springs, LeafPack):
         width = springs.body_mm if springs.kind == "coilover" else springs.diameter_mm
@@ -83,6 +86,18 @@ def _cranks_drawn(m: Motion) -> list[Member]:
     return out
 
 
+def _struts_drawn(s: Study, m: Motion) -> list[Member]:
+    """The strut from its foot on the upright to the top mount."""
+    layout = s.suspension.layout
+    if not isinstance(layout, Strut):
+        return []
+    a, b = point(End(0, on_axle(layout.foot, m.setting.hub))), point(End(-1, layout.top.xyz()))
+    return [Member(name="strut", kind="spring", path="", a=a, b=b, diameter_mm=STRUT_MM)]
+
+
+STRUT_MM = 130.0
+
+
 def members_at_rest(s: Study) -> tuple[Member, ...]:
     """Links where they were put, though the linkage does not move."""
     if s.setting is None:
@@ -120,5 +135,6 @@ def grips(s: Study, index: int, driveline: Driveline | None) -> tuple[Grip, ...]
         if beside is not None:
             rows[f"{name}.lower"] = (f"{name}, axle end", End(0, on_axle(beside.lower, hub)))
             rows[f"{name}.upper"] = (f"{name}, frame end", End(-1, beside.upper.xyz()))
+    rows |= steer_grips(s)
     own = {f"suspensions.{index}.{path}": row for path, row in rows.items()} | shaft_grips(driveline, hub)
     return tuple(Grip(path=path, name=name, at=point(end)) for path, (name, end) in own.items())

@@ -3,7 +3,8 @@
 import numpy as np
 
 from nodulant.base.arrays import Columns, significant
-from nodulant.evaluate.travel_drawing import BodyPoint, Curve
+from nodulant.evaluate.curve import Curve
+from nodulant.evaluate.travel_drawing import BodyPoint
 from nodulant.linkage.mechanism import End
 from nodulant.suspension.motion import Motion
 

@@ -44,7 +44,7 @@ class _Ends:
 
 @dataclass(frozen=True)
 class Compiled:
-    """Arrays of a mechanism and what drives it; rows are rods, guides, then drives."""
+    """Arrays of a mechanism and what drives it; rows are rods, guides, slides, then drives."""
 
     mechanism: Mechanism
     origin: Columns
@@ -53,6 +53,10 @@ class Compiled:
     length: Columns
     guided: _Ends
     across: Columns
+    sliding: Columns
+    """Points of the frame that stay on planes of the carrier, (slides, 3)."""
+    square: Columns
+    """Directions of those planes in the reference position, (slides, 3)."""
     drives: tuple[Drive, ...]
     driven: Columns
     """Points of the driven heights, shape (drives, 3); not used where a drive leans."""
@@ -60,8 +64,8 @@ class Compiled:
 
     @property
     def held(self) -> int:
-        """How many rods and guides there are."""
-        return int(self.length.shape[-1]) + len(self.across)
+        """How many rods, guides and slides there are."""
+        return int(self.length.shape[-1]) + len(self.across) + len(self.sliding)
 
     def of(self, at: Rows) -> "Compiled":
         """The same for some of the poses, where every pose has rods of its own."""
@@ -100,9 +104,11 @@ def compile_mechanism(mechanism: Mechanism, drives: tuple[Drive, ...]) -> Compil
         length,
         _ends([guide.end for guide in mechanism.guides]),
         np.array([guide.direction for guide in mechanism.guides]).reshape(-1, 3),
+        np.array([slide.point for slide in mechanism.slides]).reshape(-1, 3),
+        np.array([slide.direction for slide in mechanism.slides]).reshape(-1, 3),
         drives,
         np.array([d.point if isinstance(d, Height) else mechanism.origin for d in drives]).reshape(-1, 3),
-        np.array([r.stiffness for r in mechanism.rods] + [g.stiffness for g in mechanism.guides]),
+        np.array([held.stiffness for held in mechanism.held]),
     )
 
 
@@ -216,8 +222,21 @@ def system(c: Compiled, pose: Pose, targets: Columns, moved: Columns | None = No
         n = np.broadcast_to(c.across, at.shape)
         errors.append(((at - c.guided.point) * n).sum(axis=-1))
         jacobian.append(_pull(c, pose, c.guided, at, n, hinges))
+    if len(c.sliding):
+        slid, own = _slid(c, pose)
+        errors.append(slid)
+        jacobian.append(own)
     driven, own = _driven(c, pose, targets)
     return np.concatenate([*errors, driven], axis=1), np.concatenate([*jacobian, own], axis=1)
+
+
+def _slid(c: Compiled, pose: Pose) -> tuple[Columns, Columns]:
+    """How far each fixed point has left its plane n of the carrier: (p - o) . n, n turning with omega."""
+    n = rotated(pose.rotation, c.square)
+    gap = c.sliding - pose.origin[:, None]
+    rows = np.zeros((*gap.shape[:2], c.mechanism.freedoms))
+    rows[..., :3], rows[..., 3:6] = -n, cross(n, gap)
+    return (gap * n).sum(axis=-1) - ((c.sliding - c.origin) * c.square).sum(axis=-1), rows
 
 
 def _driven(c: Compiled, pose: Pose, targets: Columns) -> tuple[Columns, Columns]:

@@ -2,7 +2,8 @@
 
 A *carrier* is a rigid body: an axle or an upright. A *piece* turns about a hinge on the carrier
 or on the frame: a bell crank, a steering knuckle. A *rod* keeps two ends apart by its length; a
-*guide* keeps one end on a plane. An end lies on the frame, on the carrier or on a piece, and is
+*guide* keeps one end on a plane; a *slide* keeps a point of the frame on a plane of the carrier, as the
+top of a strut stays on the strut's own line. An end lies on the frame, on the carrier or on a piece, and is
 given where it stands in the reference position, in the frame's axes, mm.
 """
 
@@ -43,6 +44,16 @@ class Guide:
 
 
 @dataclass(frozen=True)
+class Slide:
+    """Keeps ``point`` of the frame on the carrier's own plane across ``direction``, both as in the reference position."""
+
+    name: str
+    point: Point
+    direction: Point
+    stiffness: float = 1.0e5
+
+
+@dataclass(frozen=True)
 class Piece:
     """Turns about ``axis`` through ``point`` of the frame or of the carrier."""
 
@@ -60,6 +71,7 @@ class Mechanism:
     rods: tuple[Rod, ...]
     guides: tuple[Guide, ...] = ()
     pieces: tuple[Piece, ...] = field(default=())
+    slides: tuple[Slide, ...] = ()
 
     @property
     def freedoms(self) -> int:
@@ -67,9 +79,14 @@ class Mechanism:
         return 6 + len(self.pieces)
 
     @property
+    def held(self) -> "tuple[Rod | Guide | Slide, ...]":
+        """Rods, guides, then slides: the order of rows in every result."""
+        return (*self.rods, *self.guides, *self.slides)
+
+    @property
     def names(self) -> tuple[str, ...]:
-        """Rods, then guides: the order of rows in every result."""
-        return (*(rod.name for rod in self.rods), *(guide.name for guide in self.guides))
+        """Names of all that holds it, in that order."""
+        return tuple(each.name for each in self.held)
 
 
 @dataclass(frozen=True)

@@ -1,6 +1,7 @@
 """Limits as data: a user may change one with a reason, and the change is recorded."""
 
 from nodulant.parts.limit import Limit, LimitChange, at_least, at_most
+from nodulant.parts.steer_limits import STEER_LIMITS
 from nodulant.parts.travel_limits import TRAVEL_LIMITS
 
 _STOCK = "not weaker than stock: the capacity at every station is at least the surveyed rail's"
@@ -155,6 +156,7 @@ LIMITS: tuple[Limit, ...] = (
         "sections as they are between two steps",
     ),
     *TRAVEL_LIMITS,
+    *STEER_LIMITS,
     at_least("metal-clearance", "Moving metal to fixed metal", 12.7, "mm", "common practice: half an inch all round"),
     at_least("bump-travel", "Bump travel before the clearance is used up", 1.0, "x wanted", "the owner's target"),
     at_least("notch-depth", "Notch depth", 1.0, "x needed", "axle top at full bump plus clearance, liner and weld"),

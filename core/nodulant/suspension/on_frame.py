@@ -49,7 +49,7 @@ def _springs(springs: list[tuple[Point, Point]], found: Forces) -> list[Pull]:
 
 
 def _links(m: Motion, found: Forces) -> list[Pull]:
-    """Rods pull their ends together; a guide holds its end on a plane of the frame."""
+    """Rods pull their ends together; guides and slides bear on the frame square to their planes."""
     mechanism, out = m.sweep.compiled.mechanism, []
     for rod, tension in zip(mechanism.rods, found.tension, strict=False):
         a, b = np.array(rod.a.point), np.array(rod.b.point)
@@ -58,9 +58,10 @@ def _links(m: Motion, found: Forces) -> list[Pull]:
             place = _on_frame(mechanism, end)
             if place is not None:
                 out.append(_pull(place, tension * towards))
-    for guide, tension in zip(mechanism.guides, found.tension[len(mechanism.rods) :], strict=True):
-        n = np.array(guide.direction) / np.linalg.norm(guide.direction)
-        out.append(_pull(guide.end.point, tension * n))
+    planes = [(g.end.point, np.array(g.direction)) for g in mechanism.guides]
+    planes += [(s.point, -np.array(s.direction)) for s in mechanism.slides]
+    for (place, n), tension in zip(planes, found.tension[len(mechanism.rods) :], strict=True):
+        out.append(_pull(place, tension * n / np.linalg.norm(n)))
     return out
 
 

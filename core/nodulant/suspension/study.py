@@ -59,6 +59,24 @@ class Reach:
     ratio: Columns
 
 
+@dataclass(frozen=True)
+class Look:
+    """How closely an axle is looked at: steps of travel, rolls, degrees, and whether its links are loaded."""
+
+    steps: int = STEPS
+    rolls_deg: tuple[float, ...] = ROLLS_DEG
+    loaded: bool = True
+    inputs: int = 21
+    """Steering inputs from lock to lock."""
+
+
+CLOSELY = Look()
+LEVEL = Look(rolls_deg=(0.0,), loaded=False, inputs=3)
+"""For what was there before: drawn and compared, not judged."""
+GLANCE = Look(20, (0.0,), loaded=False, inputs=9)
+"""While a hand drags a point: where everything stands, and its curves."""
+
+
 @dataclass(frozen=True, eq=False)
 class Study:
     """One suspension studied, told from others by identity; ``trouble`` says why it could not be moved at all."""
@@ -66,6 +84,7 @@ class Study:
     suspension: Suspension
     missing: tuple[str, ...]
     vehicle: Vehicle
+    look: Look = CLOSELY
     setting: Setting | None = None
     motion: Motion | None = None
     trouble: NodulantError | None = None
@@ -85,22 +104,6 @@ class Study:
         return self.vehicle.centre_z_mm - (self.setting.hub[2] - self.setting.radius_mm)
 
 
-@dataclass(frozen=True)
-class Look:
-    """How closely an axle is looked at: steps of travel, rolls, degrees, and whether its links are loaded."""
-
-    steps: int = STEPS
-    rolls_deg: tuple[float, ...] = ROLLS_DEG
-    loaded: bool = True
-
-
-CLOSELY = Look()
-LEVEL = Look(rolls_deg=(0.0,), loaded=False)
-"""For what was there before: drawn and compared, not judged."""
-GLANCE = Look(20, (0.0,), loaded=False)
-"""While a hand drags a point: where everything stands, and its curves."""
-
-
 @remembered(8)
 def study(
     survey: Survey,
@@ -114,12 +117,12 @@ def study(
     vehicle = _vehicle(in_state(survey, suspension.rides_in), suspension, seats, grip)
     setting, missing = _setting(survey, suspension, towards_rail_mm)
     if setting is None:
-        return Study(suspension, missing, vehicle)
+        return Study(suspension, missing, vehicle, look)
     travel = travel_of(suspension, look.steps)
     try:
         motion = moved_through(suspension.layout, setting, travel, look.rolls_deg)
     except NodulantError as error:
-        return Study(suspension, (), vehicle, setting, None, error)
+        return Study(suspension, (), vehicle, look, setting, None, error)
     ride = int(np.argmin(np.abs(travel)))
     corner = None if vehicle.axle_n is None else vehicle.axle_n / 2
     springs = spring_motion(suspension.springs, motion, corner, ride) if suspension.springs else None
@@ -127,6 +130,7 @@ def study(
         suspension,
         (),
         vehicle,
+        look,
         setting,
         motion,
         None,
@@ -190,18 +194,23 @@ def _axle(survey: Survey, suspension: Suspension) -> Axle:
 def _setting(survey: Survey, suspension: Suspension, towards_rail_mm: float) -> tuple[Setting | None, tuple[str, ...]]:
     axle, name = _axle(survey, suspension), suspension.axle
     height = hub_height(survey, suspension, towards_rail_mm)
-    radius = _radius(axle)
+    radius = _radius(axle) if suspension.tyre is None else _planned_radius(suspension, suspension.tyre)
+    track = suspension.track_mm or axle.track_mm
     x = 0.0 if name == "front" else survey.wheelbase_mm
     need = {
         "/survey/wheelbase_mm": x,
         f"/survey/{name}/hub_z_left_mm": height,
-        f"/survey/{name}/track_mm": axle.track_mm,
+        f"/survey/{name}/track_mm": track,
         f"/survey/{name}/tyre": radius,
     }
     missing = tuple(pointer for pointer, value in need.items() if value is None)
-    if height is None or radius is None or x is None or axle.track_mm is None:
+    if height is None or radius is None or x is None or track is None:
         return None, missing
-    return Setting((x, 0.0, height), axle.track_mm / 2, radius), ()
+    return Setting((x, 0.0, height), track / 2, radius), ()
+
+
+def _planned_radius(suspension: Suspension, size: str) -> float:
+    return loaded_radius(parse_tyre(size), suspension.loaded_radius_mm).radius_mm
 
 
 def _radius(axle: Axle) -> float | None:

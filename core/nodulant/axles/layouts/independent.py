@@ -1,5 +1,6 @@
 """Wheels on arms of their own; the right one is given, the left mirrors it."""
 
+from abc import abstractmethod
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -7,7 +8,8 @@ from pydantic import Field
 from nodulant.axles.layouts.layout import Layout, NamedLink, Where
 from nodulant.axles.points import HardPoint, Link, on_axle
 from nodulant.base.errors import InputError
-from nodulant.linkage.mechanism import CARRIER, FRAME, End, Guide, Point, Rod
+from nodulant.linkage.crank import axis_of
+from nodulant.linkage.mechanism import CARRIER, FRAME, End, Guide, Point, Rod, Slide
 
 
 class Independent(Layout):
@@ -81,7 +83,24 @@ class MultiLink(Independent):
         return tuple(NamedLink(f"rod {i + 1}", f"rods.{i}", link) for i, link in enumerate(self.rods))
 
 
-class DoubleWishbone(Independent):
+class Steered(Independent):
+    """A wheel whose upright turns about two joints and is held by one toe link: to a rack, a centre link or the frame."""
+
+    toe: Link
+
+    def links(self) -> tuple[NamedLink, ...]:
+        """The toe link."""
+        return (NamedLink(TOE_LINK, "toe", self.toe),)
+
+    @abstractmethod
+    def king_pin(self, hub: Point) -> tuple[End, End]:
+        """Lower and upper point of the line that the wheel is steered about."""
+
+
+TOE_LINK = "toe link"
+
+
+class DoubleWishbone(Steered):
     """Two wishbones and a toe link; each wishbone is two rods to one ball joint."""
 
     kind: Literal["double-wishbone"] = "double-wishbone"
@@ -92,11 +111,6 @@ class DoubleWishbone(Independent):
     lower_front: HardPoint
     lower_rear: HardPoint
     lower_ball: HardPoint
-    toe: Link
-
-    def links(self) -> tuple[NamedLink, ...]:
-        """The toe link."""
-        return (NamedLink("toe link", "toe", self.toe),)
 
     def points(self) -> dict[str, tuple[Where, HardPoint]]:
         """The wishbones' pivots and ball joints."""
@@ -109,11 +123,55 @@ class DoubleWishbone(Independent):
 
     def more_rods(self, hub: Point) -> tuple[Rod, ...]:
         """Both legs of both wishbones."""
-        out = []
-        for which, ball in (("upper", self.upper_ball), ("lower", self.lower_ball)):
-            for leg in ("front", "rear"):
-                pivot: HardPoint = getattr(self, f"{which}_{leg}")
-                out.append(
-                    Rod(f"{which} wishbone, {leg} leg", End(CARRIER, on_axle(ball, hub)), End(FRAME, pivot.xyz()))
-                )
-        return tuple(out)
+        upper = wishbone("upper wishbone", self.upper_ball, self.upper_front, self.upper_rear, hub)
+        return (*upper, *wishbone("lower wishbone", self.lower_ball, self.lower_front, self.lower_rear, hub))
+
+    def king_pin(self, hub: Point) -> tuple[End, End]:
+        """Between the ball joints."""
+        return End(CARRIER, on_axle(self.lower_ball, hub)), End(CARRIER, on_axle(self.upper_ball, hub))
+
+
+class Strut(Steered):
+    """A lower arm, a toe link, and a strut fast on the upright whose line always passes its top mount."""
+
+    kind: Literal["strut"] = "strut"
+    top: HardPoint
+    """Middle of the top mount, on the frame."""
+    foot: HardPoint
+    """A point on the strut's own line near the upright, from the hub line."""
+    lower_front: HardPoint
+    lower_rear: HardPoint
+    lower_ball: HardPoint
+
+    def points(self) -> dict[str, tuple[Where, HardPoint]]:
+        """Top mount, the strut's foot, the arm's pivots and its ball joint."""
+        frame = {name: getattr(self, name) for name in ("top", "lower_front", "lower_rear")}
+        axle = {name: getattr(self, name) for name in ("foot", "lower_ball")}
+        return {n: ("frame", p) for n, p in frame.items()} | {n: ("axle", p) for n, p in axle.items()}
+
+    def more_rods(self, hub: Point) -> tuple[Rod, ...]:
+        """Both legs of the lower arm."""
+        return wishbone("lower arm", self.lower_ball, self.lower_front, self.lower_rear, hub)
+
+    def slides(self, hub: Point) -> tuple[Slide, ...]:
+        """The top mount stays on the strut's line: on two planes through it."""
+        foot, top = on_axle(self.foot, hub), self.top.xyz()
+        if sum((a - b) ** 2 for a, b in zip(foot, top, strict=True)) < 1.0:
+            raise InputError(
+                "the strut's foot lies on its top mount", field="foot", found="0 mm apart", acceptable="1 mm or more"
+            )
+        one, two = _square_to(axis_of(foot, top))
+        return (Slide("strut, one way across", top, one), Slide("strut, the other way across", top, two))
+
+    def king_pin(self, hub: Point) -> tuple[End, End]:
+        """From the ball joint to the top mount."""
+        return End(CARRIER, on_axle(self.lower_ball, hub)), End(FRAME, self.top.xyz())
+
+
+def wishbone(name: str, ball: HardPoint, front: HardPoint, rear: HardPoint, hub: Point) -> tuple[Rod, Rod]:
+    """An arm as two rods from its pivots to its ball joint."""
+    end = End(CARRIER, on_axle(ball, hub))
+    return (
+        Rod(f"{name}, front leg", end, End(FRAME, front.xyz())),
+        Rod(f"{name}, rear leg", end, End(FRAME, rear.xyz())),
+    )

@@ -6,7 +6,7 @@ from typing import Literal
 
 from nodulant.axles.points import HardPoint, Link, rod_of
 from nodulant.base.model import Frozen
-from nodulant.linkage.mechanism import Guide, Mechanism, Piece, Point, Rod
+from nodulant.linkage.mechanism import Guide, Mechanism, Piece, Point, Rod, Slide
 
 Where = Literal["frame", "axle"]
 
@@ -47,6 +47,10 @@ class Layout(Frozen):
         """Rods that are no links from frame to axle."""
         return ()
 
+    def slides(self, hub: Point) -> tuple[Slide, ...]:
+        """Struts."""
+        return ()
+
     def pieces(self, hub: Point) -> tuple[Piece, ...]:
         """Cranks and knuckles."""
         return ()
@@ -54,7 +58,7 @@ class Layout(Frozen):
     def mechanism(self, hub: Point) -> Mechanism:
         """Everything together."""
         rods = tuple(rod_of(n.name, n.link, hub) for n in self.links())
-        return Mechanism(hub, (*rods, *self.more_rods(hub)), self.guides(hub), self.pieces(hub))
+        return Mechanism(hub, (*rods, *self.more_rods(hub)), self.guides(hub), self.pieces(hub), self.slides(hub))
 
     def points(self) -> dict[str, tuple[Where, HardPoint]]:
         """Points that are no link's end, by the document's path, and what they lie on."""

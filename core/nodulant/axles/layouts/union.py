@@ -4,7 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from nodulant.axles.layouts.independent import DoubleWishbone, MultiLink, TrailingArm
+from nodulant.axles.layouts.independent import DoubleWishbone, MultiLink, Strut, TrailingArm
 from nodulant.axles.layouts.live import (
     LadderBars,
     LeafSprings,
@@ -23,6 +23,7 @@ AnyLayout = Annotated[
     | LeafSprings
     | TrailingArm
     | MultiLink
-    | DoubleWishbone,
+    | DoubleWishbone
+    | Strut,
     Field(discriminator="kind"),
 ]

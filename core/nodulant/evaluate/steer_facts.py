@@ -1,0 +1,123 @@
+"""Figures and curves of the steering."""
+
+import numpy as np
+
+from nodulant.base.arrays import Columns, significant
+from nodulant.evaluate.curve import Curve
+from nodulant.evaluate.travel_drawing import Fact
+from nodulant.steering.measures import ackermann_outer_deg
+from nodulant.steering.study import SteerStudy, ackermann_percent, circle_mm, lock, pins_apart_mm, ratio
+from nodulant.survey.tyre import parse_tyre
+
+INNER_DEG = (20.0, 30.0)
+
+
+def steer_curves(q: SteerStudy) -> tuple[Curve, ...]:
+    """Figures over the input at ride height."""
+    w = q.wheels
+    if w is None or q.right is None or q.left is None:
+        return ()
+    there = (w.right.there & w.left.there)[q.ride]
+    one, two = (v.steer_deg[q.ride] for v in (q.right, q.left))
+    rows = [
+        ("right", "Right wheel", "deg", one, "to the right positive, at ride height"),
+        ("left", "Left wheel", "deg", two, "to the right positive, at ride height"),
+        ("mean-toe", "Wheels toe out by", "deg", np.abs(one - two), "difference of both wheels' angles"),
+    ]
+    base, apart = q.study.vehicle.wheelbase_mm, pins_apart_mm(q)
+    if base is not None and apart is not None:
+        rows.append(
+            ("ideal", "Ackermann would be", "deg", _ideal(one, two, apart, base), "difference for this inner wheel")
+        )
+    rows += [
+        ("camber-right", "Camber, right wheel", "deg", q.right.camber_deg[q.ride], "top outward positive"),
+        ("camber-left", "Camber, left wheel", "deg", q.left.camber_deg[q.ride], "top outward positive"),
+        ("trail", "Trail, right wheel", "mm", q.right.trail_mm[q.ride], "tyre's middle behind the king pin's foot"),
+        (
+            "scrub",
+            "Scrub radius, right wheel",
+            "mm",
+            q.right.scrub_mm[q.ride],
+            "tyre's middle outside the king pin's foot",
+        ),
+    ]
+    return tuple(_curve(there, q.ahead, *row) for row in rows)
+
+
+def _ideal(one: Columns, two: Columns, apart: float, base: float) -> Columns:
+    inner = np.maximum(np.abs(one), np.abs(two))
+    return np.array([0.0 if i < 1e-6 else i - ackermann_outer_deg(float(i), apart, base) for i in inner])
+
+
+def _curve(there: Columns, ahead: int, id_: str, name: str, unit: str, values: Columns, words: str) -> Curve:
+    shown = significant(np.where(there, values, 0.0))
+    rows = [v if ok else None for v, ok in zip(shown, there.tolist(), strict=True)]
+    return Curve(id=id_, name=name, unit=unit, values=rows, at_ride=rows[ahead], words=words)
+
+
+def steer_facts(q: SteerStudy, tyre: str | None) -> tuple[Fact, ...]:
+    """Ratio, locks, circles, Ackermann, king pins."""
+    if q.wheels is None or q.straight is None:
+        return ()
+    out: list[Fact | None] = [
+        _fact("Steering ratio about the middle", ratio(q), "to 1", "steering wheel over road wheels")
+    ]
+    width = parse_tyre(tyre).section_width_mm if tyre else 0.0
+    for way, name in ((1, "right"), (-1, "left")):
+        end = lock(q, way)
+        if end is not None:
+            words = f"outer wheel {end.outer_deg:.1f}; {end.reached:.0%} of the gear's stroke"
+            out.append(_fact(f"Inner wheel at full lock to the {name}", end.inner_deg, "deg", words))
+        words = "between kerbs: wheelbase over the outer wheel's sine, scrub radius and half the tyre"
+        circle = circle_mm(q, way, width)
+        out.append(_fact(f"Turning circle to the {name}", None if circle is None else circle / 1000, "m", words))
+        for inner in INNER_DEG:
+            words = "of the difference that lets both wheels roll about one point; 0 is parallel"
+            out.append(
+                _fact(f"Ackermann at {inner:.0f}° inner, to the {name}", ackermann_percent(q, inner, way), "%", words)
+            )
+    v, ride = q.straight, q.study.ride
+    out += [
+        _fact("Caster", float(v.caster_deg[ride, 0]), "deg", "at ride height, top rearward positive"),
+        _fact("King pin inclination", float(v.inclination_deg[ride, 0]), "deg", "top inward positive"),
+        _fact("Scrub radius", float(v.scrub_mm[ride, 0]), "mm", "tyre's middle outside the king pin's foot"),
+        _fact("Trail", float(v.trail_mm[ride, 0]), "mm", "tyre's middle behind the king pin's foot"),
+        _fact("Between the king pins' feet", pins_apart_mm(q), "mm", "on the road"),
+    ]
+    return tuple(f for f in out if f is not None)
+
+
+def _fact(name: str, value: float | None, unit: str, words: str) -> Fact | None:
+    return None if value is None else Fact(name=name, value=value, unit=unit, words=words)
+
+
+def straight_curves(q: SteerStudy) -> list[tuple[str, str, str, Columns, str]]:
+    """Angles of the right wheel straight ahead through travel."""
+    v = q.straight
+    if v is None:
+        return []
+    ride = q.study.ride
+    rows = [
+        ("toe", "Toe, right wheel", "deg", v.toe_deg[:, 0], "toe-in positive, the steering wheel held"),
+        ("camber", "Camber, right wheel", "deg", v.camber_deg[:, 0], "top outward positive"),
+        ("caster", "Caster", "deg", v.caster_deg[:, 0], "top rearward positive"),
+        ("inclination", "King pin inclination", "deg", v.inclination_deg[:, 0], "top inward positive"),
+        ("scrub", "Scrub radius", "mm", v.scrub_mm[:, 0], "tyre's middle outside the king pin's foot"),
+        ("trail", "Trail", "mm", v.trail_mm[:, 0], "tyre's middle behind the king pin's foot"),
+        (
+            "half-track",
+            "Tyre moves outward",
+            "mm",
+            v.patch[:, 0, 1] - v.patch[ride, 0, 1],
+            "its foot on the road, right",
+        ),
+    ]
+    if q.steer is not None:
+        rows[0] = (
+            "steer",
+            "Wheels steer by themselves",
+            "deg",
+            q.steer,
+            "to the right positive, the steering wheel held",
+        )
+    return rows

@@ -1,0 +1,139 @@
+"""A single wheel over travel and steer: poses on a grid, the steer given by how far a rod's frame end has moved.
+
+A coarse grid is marched outward from ride height straight ahead, so that every pose stays in its
+branch; the fine grid starts from it, interpolated, and is solved like any other. A pose counts
+only where all poses between it and straight ahead exist too.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+from scipy.interpolate import CubicSpline
+
+from nodulant.base.arrays import Columns, Mask, Rows
+from nodulant.linkage.compiled import Compiled, Pose
+from nodulant.linkage.rotation import composed, exponential, rotation_vector
+from nodulant.linkage.solve import Solved, solve
+from nodulant.linkage.sweep import part, sweep, why_not
+
+COARSE = 6
+"""Every so many rows and columns are marched to."""
+
+
+@dataclass(frozen=True)
+class Grid:
+    """Poses at every travel and steer, shape (travels x steers,), travel by travel."""
+
+    travel: Columns
+    solved: Solved
+    there: Mask
+    """Shape (travels, steers)."""
+    ends: tuple[str, str]
+    """Why the steer ends short to the first and to the last column; empty where it does not."""
+
+    def at(self, rows: Rows) -> Solved:
+        """Some of the poses."""
+        return part(self.solved, rows)
+
+
+def steer_grid(c: Compiled, travel: Columns, rod: int, shifts: Columns) -> Grid:
+    """Solve ``travel`` x ``shifts`` (steers, 3), the way rod number ``rod`` has its frame end moved; one of each is 0.
+
+    Raises NotSolvable where even ride height straight ahead has no solution.
+    """
+    ride, ahead = int(np.argmin(np.abs(travel))), int(np.argmin((shifts**2).sum(axis=1)))
+    rows, columns = _thinned(len(travel), ride), _thinned(len(shifts), ahead)
+    level = sweep(c, travel[rows])
+    vectors = _marched(c, level.solved, level.there[:, 0], travel[rows], rod, shifts[columns], columns == ahead)
+    start = _between(vectors, travel, rows, len(shifts), columns)
+    solved = solve(
+        c, _targets(c, np.repeat(travel, len(shifts))), start, _moved(c, rod, np.tile(shifts, (len(travel), 1)))
+    )
+    good = (solved.found & (solved.turn == level.solved.turn[rows == ride])).reshape(len(travel), -1)
+    there = _reached(good, ahead) & _reached(good[:, [ahead]].T, ride).T
+    return Grid(travel, solved, there, _ends(c, solved, there, ride, ahead))
+
+
+def _thinned(count: int, middle: int) -> Rows:
+    """Every sixth number with both ends and the middle."""
+    return np.unique([*range(middle, -1, -COARSE), *range(middle, count, COARSE), 0, count - 1])
+
+
+def _targets(c: Compiled, travel: Columns) -> Columns:
+    out = np.zeros((len(travel), len(c.drives)))
+    out[:, 0] = travel
+    return out
+
+
+def _moved(c: Compiled, rod: int, shifts: Columns) -> Columns:
+    out = np.zeros((len(shifts), len(c.mechanism.rods), 3))
+    out[:, rod] = shifts
+    return out
+
+
+def _marched(
+    c: Compiled, level: Solved, exists: Mask, travel: Columns, rod: int, shifts: Columns, middle: Mask
+) -> Columns:
+    """Origins and rotation vectors of the coarse grid, (travels, steers, 6); beyond a lock the last pose stays."""
+    ahead = int(np.flatnonzero(middle)[0])
+    count = len(travel)
+    out = np.empty((count, len(shifts), 6))
+    out[:, ahead] = _held(_vectors(level.pose), exists)
+    for way, last in ((-1, 0), (1, len(shifts) - 1)):
+        k = ahead
+        while k != last:
+            before = out[:, k]
+            start = before if k == ahead else 2 * before - out[:, k - way]
+            k += way
+            found = solve(c, _targets(c, travel), _pose(start), _moved(c, rod, np.tile(shifts[k], (count, 1))))
+            good = found.found & (found.turn == level.turn)
+            out[:, k] = np.where(good[:, None], _vectors(found.pose), before)
+    return out
+
+
+def _held(vectors: Columns, exists: Mask) -> Columns:
+    """The nearest pose that exists in place of each that does not."""
+    have = np.flatnonzero(exists)
+    nearest = have[np.argmin(np.abs(np.arange(len(exists))[:, None] - have[None, :]), axis=1)]
+    return np.asarray(vectors[nearest])
+
+
+def _vectors(pose: Pose) -> Columns:
+    return np.concatenate([pose.origin, rotation_vector(pose.rotation)], axis=1)
+
+
+def _pose(vectors: Columns) -> Pose:
+    turn = composed(exponential(vectors[:, 3:]), np.tile(np.eye(3), (len(vectors), 1, 1)))
+    return Pose(vectors[:, :3], turn, np.zeros((len(vectors), 0)))
+
+
+def _between(vectors: Columns, travel: Columns, rows: Rows, steers: int, columns: Rows) -> Pose:
+    """The coarse grid interpolated to the fine one."""
+    along = _spline(travel[rows], vectors, 0, travel)
+    across = _spline(columns.astype(float), along, 1, np.arange(steers, dtype=float))
+    return _pose(across.reshape(-1, 6))
+
+
+def _spline(have: Columns, values: Columns, axis: int, wanted: Columns) -> Columns:
+    if len(have) < 2:
+        return np.repeat(values, len(wanted), axis=axis)
+    return np.asarray(CubicSpline(have, values, axis=axis)(wanted))
+
+
+def _reached(good: Mask, middle: int) -> Mask:
+    """Along each row, what hangs together with the middle column."""
+    out = np.empty_like(good)
+    out[:, middle:] = np.logical_and.accumulate(good[:, middle:], axis=1)
+    out[:, middle::-1] = np.logical_and.accumulate(good[:, middle::-1], axis=1)
+    return out
+
+
+def _ends(c: Compiled, solved: Solved, there: Mask, ride: int, ahead: int) -> tuple[str, str]:
+    """Why the steer ends short at ride height, to either side."""
+    count, words = there.shape[1], []
+    for way in (-1, 1):
+        k = ahead
+        while 0 <= k < count and there[ride, k]:
+            k += way
+        words.append("" if k in (-1, count) else why_not(c, solved, ride * count + k))
+    return words[0], words[1]

@@ -1,0 +1,1 @@
+"""From the steering wheel to the road wheels: gear, knuckles, lock, bump steer, column."""

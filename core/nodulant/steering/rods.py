@@ -1,0 +1,47 @@
+"""Where a steered wheel and the rods that steer it stand in every pose."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from nodulant.base.arrays import Columns, Mask
+from nodulant.linkage.compiled import cross
+
+LEAST_MM = 1e-9
+
+
+@dataclass(frozen=True)
+class WheelPoses:
+    """One wheel: centre, outward spin axis, lower and upper point of its king pin, each (travels, steers, 3)."""
+
+    centre: Columns
+    spin: Columns
+    lower: Columns
+    upper: Columns
+    there: Mask
+    """Where it can be at all, (travels, steers)."""
+
+
+@dataclass(frozen=True)
+class SteerRod:
+    """A rod to a knuckle's arm: both ends, (travels, steers, 3), the wheel that it turns, its radius."""
+
+    name: str
+    inner: Columns
+    outer: Columns
+    wheel: WheelPoses
+    radius_mm: float
+
+    def grip_deg(self) -> Columns:
+        """Angle between the rod and the arm that it turns, seen along the king pin: 90 pulls best, 0 not at all."""
+        k = self.wheel.upper - self.wheel.lower
+        k = k / np.maximum(np.linalg.norm(k, axis=-1, keepdims=True), LEAST_MM)
+        arm, rod = (_square(v, k) for v in (self.outer - self.wheel.lower, self.outer - self.inner))
+        sizes = np.linalg.norm(arm, axis=-1) * np.linalg.norm(rod, axis=-1)
+        lever = np.abs((cross(arm, rod) * k).sum(axis=-1)) / np.maximum(sizes, LEAST_MM)
+        return np.asarray(np.degrees(np.arcsin(np.clip(lever, 0.0, 1.0))))
+
+
+def _square(v: Columns, k: Columns) -> Columns:
+    """``v`` without what lies along ``k``."""
+    return np.asarray(v - (v * k).sum(axis=-1, keepdims=True) * k)
