@@ -9,7 +9,7 @@ from django.test import SimpleTestCase
 
 from nodulant.base.errors import InputError
 from nodulant.materials.pipe import PIPES, pipe_that_clears
-from nodulant.survey.tyre import LOADED_SHARE, loaded_radius, parse_tyre
+from nodulant.parts.tyre import LOADED_SHARE, loaded_radius, parse_tyre
 
 
 class TyreArithmetic(SimpleTestCase):

@@ -2,14 +2,22 @@
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
 from nodulant.axles.layouts.union import AnyLayout
 from nodulant.axles.springs import AntiRollBar, BumpStop, Damper, HalfShaft, Springs, Strap
 from nodulant.axles.steering import Steering
 from nodulant.base.model import Coordinate, Extra, Frozen, Name, Size, Thickness
 from nodulant.parts.sides import AxleName, LoadState
+from nodulant.parts.tyre import parse_tyre
 
+
+def _read(size: str) -> str:
+    parse_tyre(size)
+    return size
+
+
+TyreSize = Annotated[str, Field(max_length=40), AfterValidator(_read)]
 Share = Annotated[float, Field(ge=0, le=1)]
 
 
@@ -37,7 +45,7 @@ class Suspension(Frozen):
     droop_mm: Size = 80.0
     track_mm: Size | None = None
     """Between the middles of the tyres as planned; the surveyed one where left out."""
-    tyre: Annotated[str, Field(max_length=40)] | None = None
+    tyre: TyreSize | None = None
     """Size string of the planned tyre; the surveyed one where left out."""
     loaded_radius_mm: Size | None = None
     """Of the planned tyre, measured; an estimate from its size where left out."""

@@ -27,13 +27,13 @@ from nodulant.job.document import Inputs
 from nodulant.loads.cases import SPACE_CASES, find_case
 from nodulant.parts.part import Part
 from nodulant.parts.sides import Side
+from nodulant.parts.tyre import loaded_radius, parse_tyre
 from nodulant.sections.channel import shear_centre_offset_mm
 from nodulant.sections.pieces import Piece
 from nodulant.strength.compare import bending_stress
 from nodulant.strength.rail import RailComparison
 from nodulant.strength.space import FrameComparison, RailCase
 from nodulant.survey.rail import Rail
-from nodulant.survey.tyre import loaded_radius, parse_tyre
 
 
 def rail_drawing(inputs: Inputs, side: Side, route: Route) -> RailDrawing:

@@ -13,10 +13,10 @@ from nodulant.job.document import Inputs
 from nodulant.loads.beam import G, reactions
 from nodulant.materials.pipe import pipe_that_clears
 from nodulant.parts.sides import Side
+from nodulant.parts.tyre import loaded_radius, parse_tyre
 from nodulant.sections.channel import shear_centre_offset_mm
 from nodulant.sections.liner import effective_share_clamped
 from nodulant.strength.rail import RailComparison
-from nodulant.survey.tyre import loaded_radius, parse_tyre
 
 STEP_REACH_MM = 250.0
 

@@ -14,7 +14,7 @@ from nodulant.linkage.grid import Grid
 from nodulant.linkage.mechanism import Point
 from nodulant.linkage.rotation import rotation_vector
 from nodulant.steering.gear import arm_angle, shaft_axis
-from nodulant.steering.study import SteerStudy, lock
+from nodulant.steering.study import SteerStudy, lock, sense
 from nodulant.steering.wheels import Wheels
 
 TURN_DEG = 180.0
@@ -43,6 +43,7 @@ def steer_drawing(q: SteerStudy) -> SteerDrawing:
         inputs=significant(w.inputs[at.inputs]),
         wheel_deg=wheel,
         reached=[-ends[0], ends[1]],
+        sense=sense(q),
         right=_side(q, w, 0, at),
         left=_side(q, w, 1, at),
         curves=steer_curves(q),

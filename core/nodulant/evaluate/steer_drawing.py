@@ -2,6 +2,7 @@
 
 from nodulant.base.model import Frozen
 from nodulant.evaluate.curve import Curve
+from nodulant.parts.sides import Side
 
 JOINT, ARM, KNUCKLE = 10, 12, 14
 """Bodies: the gear's joint of this side, the pitman arm, the knuckles (14 right, 15 left)."""
@@ -33,6 +34,20 @@ class SteerSide(Frozen):
     bodies: tuple[SteerBody, ...]
 
 
+class LockFigures(Frozen):
+    """Full lock to one side at ride height; None where a wheel does not turn that far, or a reading is missing."""
+
+    to: Side
+    inner_deg: float
+    outer_deg: float
+    reached: float
+    """Share of the gear's stroke."""
+    circle_m: float | None
+    """Between kerbs."""
+    ackermann: dict[str, float | None]
+    """Share of Ackermann's difference, %, by the inner wheel's angle in degrees."""
+
+
 class SteerDrawing(Frozen):
     """The steering of one axle over its travel and from full left (-1) to full right (+1)."""
 
@@ -44,6 +59,8 @@ class SteerDrawing(Frozen):
     inputs: list[float] = []
     reached: list[float] = []
     """Inputs that it reaches at ride height, left and right."""
+    sense: float | None = None
+    """+1 where the wheels turn the way the steering wheel does, -1 against it; None where they do not turn."""
     right: SteerSide | None = None
     left: SteerSide | None = None
     curves: tuple[Curve, ...] = ()

@@ -2,12 +2,15 @@
 
 import numpy as np
 
-from nodulant.base.arrays import Columns, significant
+from nodulant.base.arrays import Columns, Mask, significant
 from nodulant.evaluate.curve import Curve
+from nodulant.evaluate.steer_drawing import LockFigures
 from nodulant.evaluate.travel_drawing import Fact
+from nodulant.evaluate.travel_parts import NOTHING
+from nodulant.parts.sides import Side
+from nodulant.parts.tyre import parse_tyre
 from nodulant.steering.measures import ackermann_outer_deg
 from nodulant.steering.study import SteerStudy, ackermann_percent, circle_mm, lock, pins_apart_mm, ratio
-from nodulant.survey.tyre import parse_tyre
 
 INNER_DEG = (20.0, 30.0)
 
@@ -49,33 +52,17 @@ def _ideal(one: Columns, two: Columns, apart: float, base: float) -> Columns:
     return np.array([0.0 if i < 1e-6 else i - ackermann_outer_deg(float(i), apart, base) for i in inner])
 
 
-def _curve(there: Columns, ahead: int, id_: str, name: str, unit: str, values: Columns, words: str) -> Curve:
-    shown = significant(np.where(there, values, 0.0))
+def _curve(there: Mask, ahead: int, id_: str, name: str, unit: str, values: Columns, words: str) -> Curve:
+    shown = significant(np.where(there & (np.abs(values) > NOTHING), values, 0.0))
     rows = [v if ok else None for v, ok in zip(shown, there.tolist(), strict=True)]
     return Curve(id=id_, name=name, unit=unit, values=rows, at_ride=rows[ahead], words=words)
 
 
-def steer_facts(q: SteerStudy, tyre: str | None) -> tuple[Fact, ...]:
-    """Ratio, locks, circles, Ackermann, king pins."""
+def steer_facts(q: SteerStudy) -> tuple[Fact, ...]:
+    """Ratio and king pins."""
     if q.wheels is None or q.straight is None:
         return ()
-    out: list[Fact | None] = [
-        _fact("Steering ratio about the middle", ratio(q), "to 1", "steering wheel over road wheels")
-    ]
-    width = parse_tyre(tyre).section_width_mm if tyre else 0.0
-    for way, name in ((1, "right"), (-1, "left")):
-        end = lock(q, way)
-        if end is not None:
-            words = f"outer wheel {end.outer_deg:.1f}; {end.reached:.0%} of the gear's stroke"
-            out.append(_fact(f"Inner wheel at full lock to the {name}", end.inner_deg, "deg", words))
-        words = "between kerbs: wheelbase over the outer wheel's sine, scrub radius and half the tyre"
-        circle = circle_mm(q, way, width)
-        out.append(_fact(f"Turning circle to the {name}", None if circle is None else circle / 1000, "m", words))
-        for inner in INNER_DEG:
-            words = "of the difference that lets both wheels roll about one point; 0 is parallel"
-            out.append(
-                _fact(f"Ackermann at {inner:.0f}° inner, to the {name}", ackermann_percent(q, inner, way), "%", words)
-            )
+    out: list[Fact | None] = [_fact("Ratio about the middle", ratio(q), "to 1", "steering wheel over road wheels")]
     v, ride = q.straight, q.study.ride
     out += [
         _fact("Caster", float(v.caster_deg[ride, 0]), "deg", "at ride height, top rearward positive"),
@@ -85,6 +72,27 @@ def steer_facts(q: SteerStudy, tyre: str | None) -> tuple[Fact, ...]:
         _fact("Between the king pins' feet", pins_apart_mm(q), "mm", "on the road"),
     ]
     return tuple(f for f in out if f is not None)
+
+
+def locks(q: SteerStudy, tyre: str | None) -> tuple[LockFigures, ...]:
+    """Full lock to the left and to the right at ride height."""
+    width, out = parse_tyre(tyre).section_width_mm if tyre else 0.0, []
+    sides: tuple[tuple[int, Side], ...] = ((-1, "left"), (1, "right"))
+    for way, side in sides:
+        end = lock(q, way)
+        if end is not None:
+            circle = circle_mm(q, way, width)
+            out.append(
+                LockFigures(
+                    to=side,
+                    inner_deg=end.inner_deg,
+                    outer_deg=end.outer_deg,
+                    reached=end.reached,
+                    circle_m=None if circle is None else circle / 1000,
+                    ackermann={f"{inner:.0f}": ackermann_percent(q, inner, way) for inner in INNER_DEG},
+                )
+            )
+    return tuple(out)
 
 
 def _fact(name: str, value: float | None, unit: str, words: str) -> Fact | None:

@@ -21,7 +21,7 @@ from nodulant.evaluate.draw import rail_seen
 from nodulant.evaluate.mounts import mounts
 from nodulant.evaluate.shaft import shaft_curves, shaft_members, shaft_of
 from nodulant.evaluate.steer import steer_drawing
-from nodulant.evaluate.steer_facts import steer_facts
+from nodulant.evaluate.steer_facts import locks, steer_facts
 from nodulant.evaluate.steer_members import steer_members
 from nodulant.evaluate.travel_curves import curves
 from nodulant.evaluate.travel_drawing import AxleTravel, LinkForce, StandsAt, Touch, Turning
@@ -126,16 +126,20 @@ def axle_travels(inputs: Inputs, studies: list[Study]) -> tuple[AxleTravel, ...]
                 "facts": facts(s),
                 "mounts": mounts(inputs, s),
                 "solids": solids_of(inputs, s),
-                "steer_facts": () if (q := steer_study(s)) is None else steer_facts(q, _tyre(inputs, s)),
+                **_steered(inputs, s),
             }
         )
         for own, s in zip(_drawn(inputs, studies), studies, strict=True)
     )
 
 
-def _tyre(inputs: Inputs, s: Study) -> str | None:
-    """Size string of the axle's tyres."""
-    return (inputs.survey.front if s.suspension.axle == "front" else inputs.survey.rear).tyre
+def _steered(inputs: Inputs, s: Study) -> dict[str, object]:
+    """Figures of the steering; nothing where the axle is not steered."""
+    q = steer_study(s)
+    if q is None:
+        return {}
+    surveyed = inputs.survey.front if s.suspension.axle == "front" else inputs.survey.rear
+    return {"steer_facts": steer_facts(q), "locks": locks(q, s.suspension.tyre or surveyed.tyre)}
 
 
 def _drawn(inputs: Inputs, studies: list[Study]) -> tuple[AxleTravel, ...]:

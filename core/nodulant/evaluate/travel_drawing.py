@@ -7,7 +7,7 @@ from typing import Literal
 
 from nodulant.base.model import Frozen
 from nodulant.evaluate.curve import Curve
-from nodulant.evaluate.steer_drawing import SteerDrawing
+from nodulant.evaluate.steer_drawing import LockFigures, SteerDrawing
 from nodulant.frame.ops.union import Operation
 from nodulant.parts.sides import AxleName, LoadState
 from nodulant.parts.solid import Solid
@@ -120,5 +120,7 @@ class AxleTravel(Frozen):
     steer: SteerDrawing | None = None
     """Of an axle whose wheels are steered."""
     steer_facts: tuple[Fact, ...] = ()
+    locks: tuple[LockFigures, ...] = ()
+    """Full lock to the left and to the right."""
     solids: tuple[Solid, ...] = ()
     """What those of the design fill in space, right side."""

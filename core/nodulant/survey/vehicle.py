@@ -11,9 +11,9 @@ from nodulant.axles.suspension import Suspension
 from nodulant.base.errors import InputError
 from nodulant.base.model import Coordinate, Extra, Frozen, Id, Name, Size, Text, Typed
 from nodulant.parts.sides import AxleName, LoadState, Side, Sides
+from nodulant.parts.tyre import loaded_radius, parse_tyre
 from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.rail import Rail
-from nodulant.survey.tyre import loaded_radius, parse_tyre
 
 
 class Feature(Frozen):

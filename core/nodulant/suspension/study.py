@@ -14,8 +14,8 @@ from nodulant.linkage.mechanism import Point
 from nodulant.linkage.sweep import part
 from nodulant.loads.beam import G, Reactions, reactions
 from nodulant.parts.sides import LoadState
+from nodulant.parts.tyre import loaded_radius, parse_tyre
 from nodulant.survey.states import LOAD_STATES, in_state
-from nodulant.survey.tyre import loaded_radius, parse_tyre
 from nodulant.survey.vehicle import Axle, Seat, Survey
 from nodulant.suspension.forces import AxleLoads, Forces, LoadCase, balance, tyre_forces
 from nodulant.suspension.motion import ROLLS_DEG, Motion, Setting, heights, moved_through

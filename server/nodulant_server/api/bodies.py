@@ -11,6 +11,7 @@ from nodulant.job.document import Design, Shop
 from nodulant.loads.cases import Case
 from nodulant.materials import Steel
 from nodulant.search.bracket_holes import FoundHoles, Holes, Wanted
+from nodulant.search.bump_steer import SteerWish
 from nodulant.search.fit_coilover import CoilWish
 from nodulant.search.link_window import FoundWindow, Window
 from nodulant.search.piece import FoundPiece
@@ -252,6 +253,16 @@ class FitCoilBody(Frozen):
     survey: Survey | None = None
     suspension: Annotated[int, Field(ge=0, le=1)] = 0
     wish: CoilWish = CoilWish()
+
+
+class CureSteerBody(Frozen):
+    """What cures the bump steer of a suspension of a draft."""
+
+    job_id: int
+    design: Design
+    survey: Survey | None = None
+    suspension: Annotated[int, Field(ge=0, le=1)] = 0
+    wish: SteerWish = SteerWish()
 
 
 class FindLine(Frozen):

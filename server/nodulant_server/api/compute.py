@@ -28,6 +28,7 @@ from nodulant.materials.bolts import GRADES, SIZES
 from nodulant.patterns.collect import patterns_of
 from nodulant.patterns.pattern import Pattern
 from nodulant.search.bracket_holes import Asked, search_holes
+from nodulant.search.bump_steer import AskedSteer, FoundSteer, find_bump_steer
 from nodulant.search.fit_coilover import FoundCoil, fit_coilover
 from nodulant.search.link_window import AskedWindow, search_window
 from nodulant.search.piece import Whole, search_piece
@@ -42,6 +43,7 @@ from nodulant_server.actions.log import inputs_of
 from nodulant_server.api.bodies import (
     Catalogue,
     CompareBody,
+    CureSteerBody,
     EvaluateBody,
     FindBody,
     FindHolesBody,
@@ -193,6 +195,17 @@ def coilover(request: HttpRequest, body: FitCoilBody) -> FoundCoil | HttpRespons
         return problem(422, "unknown-reference", "this design has no such suspension")
     towards = evaluate(inputs, BARE).drop.towards_rail_mm
     return fit_coilover(inputs.survey, d.suspensions[body.suspension], d.seats, towards, body.wish)
+
+
+@router.post("/find/bump-steer", response=FoundSteer)
+def bump_steer(request: HttpRequest, body: CureSteerBody) -> FoundSteer | HttpResponse:
+    """What cures bump steer; a 422 with the reason where the steering does not move."""
+    inputs = _inputs(body.job_id, body.design, body.survey)
+    d = inputs.design
+    if body.suspension >= len(d.suspensions):
+        return problem(422, "unknown-reference", "this design has no such suspension")
+    towards = evaluate(inputs, BARE).drop.towards_rail_mm
+    return find_bump_steer(AskedSteer(inputs.survey, d.suspensions[body.suspension], d.seats, towards, body.wish))
 
 
 def _stock(inputs: Inputs) -> Stock:

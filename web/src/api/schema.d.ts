@@ -64,6 +64,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/find/bump-steer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bump Steer
+         * @description What cures bump steer; a 422 with the reason where the steering does not move.
+         */
+        post: operations["nodulant_server_api_compute_bump_steer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/find/coilover": {
         parameters: {
             query?: never;
@@ -1272,6 +1292,11 @@ export interface components {
             index: number;
             /** Layout */
             layout: string;
+            /**
+             * Locks
+             * @default []
+             */
+            locks: components["schemas"]["LockFigures"][];
             /** Members */
             members: components["schemas"]["Member"][];
             /**
@@ -1297,6 +1322,12 @@ export interface components {
              * @default []
              */
             stands: components["schemas"]["StandsAt"][];
+            steer?: components["schemas"]["SteerDrawing"] | null;
+            /**
+             * Steer Facts
+             * @default []
+             */
+            steer_facts: components["schemas"]["Fact"][];
             /** There */
             there: boolean[];
             /** Travel Mm */
@@ -1696,6 +1727,20 @@ export interface components {
             steels: components["schemas"]["Steel"][];
         };
         /**
+         * CentreLink
+         * @description A steering box and an idler arm that carry a centre link between the toe links' inner joints.
+         */
+        CentreLink: {
+            box: components["schemas"]["Sector"];
+            idler?: components["schemas"]["HardPoint"] | null;
+            idler_end?: components["schemas"]["HardPoint"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "centre-link";
+        };
+        /**
          * Check
          * @description A judged check; ``id`` is '<rule>:<subject>:<side>'.
          */
@@ -1734,7 +1779,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "survey" | "target" | "cut" | "travel" | "prove";
+            stage: "survey" | "target" | "cut" | "travel" | "steer" | "sweep" | "prove";
             /**
              * State
              * @enum {string}
@@ -1924,6 +1969,27 @@ export interface components {
              * @default 60
              */
             width_mm: number;
+        };
+        /**
+         * CureSteerBody
+         * @description What cures the bump steer of a suspension of a draft.
+         */
+        CureSteerBody: {
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            survey?: components["schemas"]["Survey"] | null;
+            /**
+             * Suspension
+             * @default 0
+             */
+            suspension: number;
+            /**
+             * @default {
+             *       "reach_mm": 60
+             *     }
+             */
+            wish: components["schemas"]["SteerWish"];
         };
         /**
          * Curve
@@ -2224,6 +2290,19 @@ export interface components {
              * @default 5
              */
             weld_leg_mm: number;
+        };
+        /**
+         * DragLink
+         * @description A steering box with a drag link to one knuckle of a beam axle.
+         */
+        DragLink: {
+            box: components["schemas"]["Sector"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drag-link";
+            knuckle: components["schemas"]["HardPoint"];
         };
         /**
          * DrawnSection
@@ -2727,6 +2806,18 @@ export interface components {
             tried: number;
         };
         /**
+         * FoundSteer
+         * @description Cures, the best first; what it is now.
+         */
+        FoundSteer: {
+            /** Choices */
+            choices: components["schemas"]["SteerChoice"][];
+            /** Slope Deg Per Inch */
+            slope_deg_per_inch: number;
+            /** Span Deg */
+            span_deg: number;
+        };
+        /**
          * FoundWindow
          * @description The best places, best first, and the score of every place of the grid; None where it does not move or is too long or short.
          */
@@ -3014,6 +3105,15 @@ export interface components {
             toe: boolean;
         };
         /**
+         * KingPins
+         * @description What the knuckles of a beam axle turn about, right side, and the tie rod's ball on the knuckle's arm.
+         */
+        KingPins: {
+            lower: components["schemas"]["HardPoint"];
+            tie_rod: components["schemas"]["HardPoint"];
+            upper: components["schemas"]["HardPoint"];
+        };
+        /**
          * Label
          * @description Etched text at a point, with its height, mm.
          */
@@ -3212,6 +3312,29 @@ export interface components {
              */
             links: components["schemas"]["AxleLinks"][];
             stops?: components["schemas"]["StopPads"] | null;
+        };
+        /**
+         * LockFigures
+         * @description Full lock to one side at ride height; None where a wheel does not turn that far, or a reading is missing.
+         */
+        LockFigures: {
+            /** Ackermann */
+            ackermann: {
+                [key: string]: number | null;
+            };
+            /** Circle M */
+            circle_m: number | null;
+            /** Inner Deg */
+            inner_deg: number;
+            /** Outer Deg */
+            outer_deg: number;
+            /** Reached */
+            reached: number;
+            /**
+             * To
+             * @enum {string}
+             */
+            to: "left" | "right";
         };
         /**
          * Mass
@@ -3850,6 +3973,33 @@ export interface components {
             value: number;
         };
         /**
+         * Rack
+         * @description A rack across the vehicle; its ends are the inner joints of the toe links.
+         */
+        Rack: {
+            /**
+             * Input Right Moves
+             * @default right
+             * @enum {string}
+             */
+            input_right_moves: "right" | "left";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rack";
+            /**
+             * Stroke Mm
+             * @default 70
+             */
+            stroke_mm: number;
+            /**
+             * Turns
+             * @default 3.2
+             */
+            turns: number;
+        };
+        /**
          * Rail
          * @description A rail of one side: its section kind, and its stations in order from front to rear.
          *
@@ -4381,6 +4531,40 @@ export interface components {
             y_mm: number[];
             /** Z Mm */
             z_mm: number[];
+        };
+        /**
+         * Sector
+         * @description A steering box by its sector shaft and the pitman arm on it, straight ahead.
+         */
+        Sector: {
+            arm_end: components["schemas"]["HardPoint"];
+            /**
+             * Input Right Turns
+             * @default clockwise
+             * @enum {string}
+             */
+            input_right_turns: "clockwise" | "anticlockwise";
+            /**
+             * Lean Deg
+             * @default 0
+             */
+            lean_deg: number;
+            shaft: components["schemas"]["HardPoint"];
+            /**
+             * Swing Deg
+             * @default 35
+             */
+            swing_deg: number;
+            /**
+             * Tilt Deg
+             * @default 0
+             */
+            tilt_deg: number;
+            /**
+             * Turns
+             * @default 4
+             */
+            turns: number;
         };
         /**
          * Session
@@ -4943,6 +5127,132 @@ export interface components {
             yield_reference_mpa: number;
         };
         /**
+         * SteerBody
+         * @description A body that the gear moves: a number that member ends refer to, and its tables.
+         *
+         *     ``shift`` (mm) has one row an input; ``angle`` (radians, about ``axis`` through ``point``) one value an
+         *     input on the frame (parent -1), or travel by travel one an input on the axle (parent 0).
+         */
+        SteerBody: {
+            /**
+             * Angle
+             * @default []
+             */
+            angle: number[];
+            /**
+             * Axis
+             * @default []
+             */
+            axis: number[];
+            /** Body */
+            body: number;
+            /** Parent */
+            parent: number;
+            /**
+             * Point
+             * @default []
+             */
+            point: number[];
+            /**
+             * Shift
+             * @default []
+             */
+            shift: number[][];
+        };
+        /**
+         * SteerChoice
+         * @description One cure: how far its point moves up and outward, mm, or the box leans, degrees, and what it gives.
+         */
+        SteerChoice: {
+            /** At The End */
+            at_the_end: boolean;
+            /**
+             * Cure
+             * @enum {string}
+             */
+            cure: "rack-height" | "rack-place" | "outer-spacer" | "arm-height" | "axle-height" | "box-height" | "box-lean";
+            /** Lean Deg */
+            lean_deg: number;
+            /** Out Mm */
+            out_mm: number;
+            /** Slope Deg Per Inch */
+            slope_deg_per_inch: number;
+            /** Span Deg */
+            span_deg: number;
+            suspension: components["schemas"]["Suspension"];
+            /** Up Mm */
+            up_mm: number;
+        };
+        /**
+         * SteerDrawing
+         * @description The steering of one axle over its travel and from full left (-1) to full right (+1).
+         */
+        SteerDrawing: {
+            /**
+             * Curves
+             * @default []
+             */
+            curves: components["schemas"]["Curve"][];
+            /**
+             * Inputs
+             * @default []
+             */
+            inputs: number[];
+            left?: components["schemas"]["SteerSide"] | null;
+            /**
+             * Reached
+             * @default []
+             */
+            reached: number[];
+            right?: components["schemas"]["SteerSide"] | null;
+            /** Sense */
+            sense?: number | null;
+            /**
+             * Travel Mm
+             * @default []
+             */
+            travel_mm: number[];
+            /** Trouble */
+            trouble: string;
+            /** Trouble At */
+            trouble_at: string;
+            /** Wheel Deg */
+            wheel_deg: number;
+        };
+        /**
+         * SteerSide
+         * @description One side: poses of a single wheel's upright, travel by travel, input by input.
+         *
+         *     The left one is given as its mirror image; without poses of its own it does what the right one
+         *     does at the opposite input.
+         */
+        SteerSide: {
+            /** Bodies */
+            bodies: components["schemas"]["SteerBody"][];
+            /** Poses */
+            poses: number[][];
+        };
+        /**
+         * SteerWish
+         * @description How far a point may move either way, mm.
+         */
+        SteerWish: {
+            /**
+             * Reach Mm
+             * @default 60
+             */
+            reach_mm: number;
+        };
+        /**
+         * Steering
+         * @description The steering of one axle.
+         */
+        Steering: {
+            /** Gear */
+            gear: components["schemas"]["Rack"] | components["schemas"]["DragLink"] | components["schemas"]["CentreLink"];
+            king_pins?: components["schemas"]["KingPins"] | null;
+        };
+        /**
          * Step
          * @description One step with its prerequisites and state.
          */
@@ -5170,6 +5480,23 @@ export interface components {
             outline: components["schemas"]["Outline"];
         };
         /**
+         * Strut
+         * @description A lower arm, a toe link, and a strut fast on the upright whose line always passes its top mount.
+         */
+        Strut: {
+            foot: components["schemas"]["HardPoint"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "strut";
+            lower_ball: components["schemas"]["HardPoint"];
+            lower_front: components["schemas"]["HardPoint"];
+            lower_rear: components["schemas"]["HardPoint"];
+            toe: components["schemas"]["Link"];
+            top: components["schemas"]["HardPoint"];
+        };
+        /**
          * Survey
          * @description The survey of one job; it serves all options.
          */
@@ -5269,6 +5596,11 @@ export interface components {
              * @default 90
              */
             bump_mm: number;
+            /**
+             * Camber Deg
+             * @default 0
+             */
+            camber_deg: number;
             damper?: components["schemas"]["Damper"] | null;
             /**
              * Driven
@@ -5292,7 +5624,9 @@ export interface components {
             /** Hub Z Mm */
             hub_z_mm?: number | null;
             /** Layout */
-            layout: components["schemas"]["TriangulatedFourLink"] | components["schemas"]["ParallelFourLink"] | components["schemas"]["ThreeLink"] | components["schemas"]["LadderBars"] | components["schemas"]["TorqueArm"] | components["schemas"]["LeafSprings"] | components["schemas"]["TrailingArm"] | components["schemas"]["MultiLink"] | components["schemas"]["DoubleWishbone"];
+            layout: components["schemas"]["TriangulatedFourLink"] | components["schemas"]["ParallelFourLink"] | components["schemas"]["ThreeLink"] | components["schemas"]["LadderBars"] | components["schemas"]["TorqueArm"] | components["schemas"]["LeafSprings"] | components["schemas"]["TrailingArm"] | components["schemas"]["MultiLink"] | components["schemas"]["DoubleWishbone"] | components["schemas"]["Strut"];
+            /** Loaded Radius Mm */
+            loaded_radius_mm?: number | null;
             /**
              * Name
              * @default suspension
@@ -5308,10 +5642,20 @@ export interface components {
             rides_in: "bare" | "empty" | "driver" | "laden";
             /** Springs */
             springs?: (components["schemas"]["Coilover"] | components["schemas"]["AirSpring"] | components["schemas"]["LeafPack"]) | null;
+            steering?: components["schemas"]["Steering"] | null;
             stop?: components["schemas"]["BumpStop"] | null;
             strap?: components["schemas"]["Strap"] | null;
+            /**
+             * Toe Deg
+             * @default 0
+             */
+            toe_deg: number;
+            /** Track Mm */
+            track_mm?: number | null;
             /** Tube Wall Mm */
             tube_wall_mm?: number | null;
+            /** Tyre */
+            tyre?: string | null;
             /** Unsprung Kg */
             unsprung_kg?: number | null;
         };
@@ -6231,6 +6575,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Evaluation"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_compute_bump_steer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CureSteerBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundSteer"];
                 };
             };
         };

@@ -10,6 +10,7 @@ import { SheetTools } from "./SheetTools";
 
 const SurveyTables = lazy(() => import("../survey/SurveyTables"));
 const TravelSheet = lazy(() => import("../travel/TravelSheet"));
+const SteerDock = lazy(() => import("../steer/SteerDock"));
 const CurveDock = lazy(() => import("../travel/CurveDock"));
 const PatternView = lazy(() => import("../patterns/PatternView"));
 const StepList = lazy(() => import("../build/StepList"));
@@ -27,7 +28,7 @@ export function Centre({ job }: { job: JobHead }) {
       </Flex>
     );
   }
-  if (stage === "travel") {
+  if (stage === "travel" || stage === "steer") {
     return (
       <Flex direction="column" minH={{ base: "860px", md: "0" }} minW="0" as="main">
         <TravelControls />
@@ -36,7 +37,7 @@ export function Centre({ job }: { job: JobHead }) {
             <TravelSheet />
           </Box>
           <Box height="222px" minH="0">
-            <CurveDock />
+            {stage === "steer" ? <SteerDock /> : <CurveDock />}
           </Box>
         </Suspense>
       </Flex>

@@ -12,6 +12,7 @@ const PANELS = {
   target: lazy(() => import("../target/TargetPanel")),
   cut: lazy(() => import("../cut/CutPanel")),
   travel: lazy(() => import("../travel/TravelPanel")),
+  steer: lazy(() => import("../steer/SteerPanel")),
   patterns: lazy(() => import("../patterns/PatternPanel")),
   build: lazy(() => import("../build/BuildPanel")),
   prove: lazy(() => import("../prove/ProvePanel")),
@@ -62,6 +63,7 @@ const TITLES: Record<StageName, string> = {
   target: "Target",
   cut: "Cut",
   travel: "Travel",
+  steer: "Steering",
   patterns: "Patterns",
   build: "Build",
   prove: "Prove",
@@ -92,6 +94,10 @@ function stateOf(name: StageName, result: Evaluation) {
     }
     case "travel": {
       if (result.travel.length === 0) return { words: "stock", verdict: null };
+      return { words: fails ? `${fails} fail` : (worst(checks) ?? ""), verdict: worst(checks) };
+    }
+    case "steer": {
+      if (!result.travel.some((t) => t.steer)) return { words: "not given", verdict: null };
       return { words: fails ? `${fails} fail` : (worst(checks) ?? ""), verdict: worst(checks) };
     }
     case "patterns": {

@@ -7,8 +7,9 @@ export const KEYS: readonly (readonly [string, string])[] = [
   ["[  and  ]", "axle down or up by 2 mm; with Shift by 10"],
   [",  and  .", "section forward or rearward"],
   ["+  and  -", "closer, farther"],
-  ["1 to 7", "stages"],
+  ["1 to 8", "stages"],
   ["( and )", "roll of the suspension, left and right"],
+  ["; and '", "steering to the left and to the right; with Shift to the locks"],
   ["l", "other rail"],
   ["Tab, then arrows", "nudge a handle on the sheet by a tape mark; Shift for eight; Enter to type"],
   ["Ctrl Z, Ctrl Shift Z", "undo, redo"],
@@ -17,6 +18,7 @@ export const KEYS: readonly (readonly [string, string])[] = [
 
 const TRAVEL: Record<string, number> = { "[": -2, "]": 2, "{": -10, "}": 10 };
 const ROLL: Record<string, number> = { "(": -0.5, ")": 0.5 };
+const STEER: Record<string, number> = { ";": -0.05, "'": 0.05, ":": -2, '"': 2 };
 const STATION: Record<string, number> = { ",": -10, ".": 10, "<": -50, ">": 50 };
 
 /** The bench's keys; while a field is being typed in they are letters like any other. */
@@ -43,10 +45,11 @@ function withCtrl(event: KeyboardEvent): void {
 }
 
 function plain(key: string): void {
-  const { travelMm, rollDeg, stationMm, side, put } = useBench.getState();
+  const { travelMm, rollDeg, steer, stationMm, side, put } = useBench.getState();
   const looking = useLooking.getState();
   const stage = STAGES[Number(key) - 1];
   if (ROLL[key]) put({ rollDeg: Math.min(Math.max(rollDeg + ROLL[key], -5), 5) });
+  else if (STEER[key]) put({ steer: Math.round(Math.min(Math.max(steer + STEER[key], -1), 1) * 100) / 100 });
   else if (TRAVEL[key]) put({ travelMm: travelMm + TRAVEL[key] });
   else if (STATION[key]) {
     put({ stationMm: stationMm + STATION[key] });

@@ -5,7 +5,7 @@ import type { LoadState } from "../units/loadStates";
 import { type Action, type Draft, reduce } from "./document";
 import { begin, commit, type History, redo, undo } from "./history";
 
-export const STAGES = ["survey", "target", "cut", "travel", "patterns", "build", "prove"] as const;
+export const STAGES = ["survey", "target", "cut", "travel", "steer", "patterns", "build", "prove"] as const;
 export type StageName = (typeof STAGES)[number];
 export type SaveState = "saved" | "saving" | "unsaved" | "failed";
 
@@ -26,6 +26,8 @@ type Bench = {
   travelMm: number;
   /** Roll of the suspension that is shown, degrees, right end of the axle up. */
   rollDeg: number;
+  /** How far the steering wheel is turned: -1 full left, +1 full right. */
+  steer: number;
   /** Which suspension of the design lies on the bench. */
   suspension: number;
   /** Whether the Travel form shows what is planned or what was there before. */
@@ -81,6 +83,7 @@ export const useBench = create<Bench & Acts>((set) => ({
   side: "left",
   travelMm: 0,
   rollDeg: 0,
+  steer: 0,
   suspension: 0,
   before: false,
   stationMm: 0,
@@ -105,6 +108,7 @@ export const useBench = create<Bench & Acts>((set) => ({
       selected: null,
       travelMm: 0,
       rollDeg: 0,
+      steer: 0,
       suspension: 0,
     }),
   act: (action) =>

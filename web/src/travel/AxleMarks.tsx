@@ -1,7 +1,9 @@
 import { memo } from "react";
 import type { AxleTravel, BodyPoint } from "../api/types";
 import { paint } from "../app/theme";
-import { type Vec, valueAtTravel, vec } from "./pose";
+import { valueAtTravel } from "./pose";
+import { type Vec, vec } from "./space";
+import { KNUCKLE } from "./turned";
 import type { PaperView } from "./views";
 
 type Props = {
@@ -12,21 +14,31 @@ type Props = {
   travelMm: number;
 };
 
-/** Where both hubs and the ground are at a travel and a roll. */
+/** Where both hubs, their spin axes and the ground are at a travel, a roll and a steer. */
 function standing({ axle, place, left: other, travelMm }: Props) {
   const [hx, , hz] = vec(axle.hub);
   const half = axle.half_track_mm ?? 700;
   const r = axle.radius_mm ?? 330;
-  const hub = (y: number): Vec => {
-    const own = (axle.independent && y < 0 ? (other ?? place) : place)({
-      body: 0,
+  const knuckles = axle.steer != null && !axle.independent;
+  const wheel = (side: 1 | -1, out: number): Vec => {
+    const mirrored = axle.independent && side < 0;
+    const own = (mirrored ? (other ?? place) : place)({
+      body: knuckles ? (side > 0 ? KNUCKLE : KNUCKLE + 1) : 0,
       x_mm: hx,
-      y_mm: axle.independent ? half : y,
+      y_mm: mirrored ? half + out : side * (half + out),
       z_mm: hz,
     });
-    return axle.independent && y < 0 ? [own[0], -own[1], own[2]] : own;
+    return mirrored ? [own[0], -own[1], own[2]] : own;
   };
-  return { right: hub(half), left: hub(-half), ground: hz - r + travelMm, r, hx };
+  return {
+    right: wheel(1, 0),
+    left: wheel(-1, 0),
+    rightOut: wheel(1, 100),
+    leftOut: wheel(-1, 100),
+    ground: hz - r + travelMm,
+    r,
+    hx,
+  };
 }
 
 /** The construction over everything else: instant centre, roll centre. */
@@ -43,13 +55,12 @@ export const Constructed = memo(function Constructed(props: Props) {
 /** Wheels, the line of the hubs, the ground. */
 export const AxleMarks = memo(function AxleMarks(props: Props) {
   const { view, axle } = props;
-  const { right, left, ground, r, hx } = standing(props);
+  const { right, left, rightOut, leftOut, ground, r, hx } = standing(props);
   const width = 0.3 * r * 2;
   return (
     <g fill="none">
-      {[right, left].map((wheel, i) => (
-        <Wheel key={i === 0 ? "right" : "left"} view={view} at={wheel} radius={r} width={width} />
-      ))}
+      <Wheel view={view} at={right} out={rightOut} radius={r} width={width} />
+      <Wheel view={view} at={left} out={leftOut} radius={r} width={width} />
       {!axle.independent && <Line view={view} from={left} to={right} width={76} />}
       {view.name !== "plan" && (
         <path
@@ -64,25 +75,30 @@ export const AxleMarks = memo(function AxleMarks(props: Props) {
   );
 });
 
-function Wheel({ view, at, radius, width }: { view: PaperView; at: Vec; radius: number; width: number }) {
-  const [x, y] = view.at(at);
-  const r = radius * view.perMm;
-  const w = width * view.perMm;
-  if (view.name === "side")
-    return <circle cx={x} cy={y} r={r} stroke={paint("rule")} strokeWidth="2" strokeDasharray="14 5" />;
-  const [dx, dy] = [w / 2, r];
-  return (
-    <rect
-      x={x - dx}
-      y={y - dy}
-      width={2 * dx}
-      height={2 * dy}
-      rx={6}
-      stroke={paint("rule")}
-      strokeWidth="2"
-      strokeDasharray="14 5"
-    />
+type WheelProps = { view: PaperView; at: Vec; out: Vec; radius: number; width: number };
+
+/** A tyre: round from the side, else the box that it fills across and up, turned as it is steered and leaned. */
+function Wheel({ view, at, out, radius, width }: WheelProps) {
+  const stroke = { stroke: paint("rule"), strokeWidth: 2, strokeDasharray: "14 5" };
+  if (view.name === "side") {
+    const [x, y] = view.at(at);
+    return <circle cx={x} cy={y} r={radius * view.perMm} {...stroke} />;
+  }
+  const long = Math.hypot(out[0] - at[0], out[1] - at[1], out[2] - at[2]) || 1;
+  const axis: Vec = [(out[0] - at[0]) / long, (out[1] - at[1]) / long, (out[2] - at[2]) / long];
+  // square to the axis: along the road in plan, up in the end view
+  const flat = view.name === "plan" ? Math.hypot(axis[0], axis[1]) || 1 : Math.hypot(axis[1], axis[2]) || 1;
+  const up: Vec = view.name === "plan" ? [-axis[1] / flat, axis[0] / flat, 0] : [0, -axis[2] / flat, axis[1] / flat];
+  const corner = (a: number, b: number) =>
+    view.at(
+      [0, 1, 2].map(
+        (k) => (at[k] ?? 0) + a * (width / 2) * (axis[k] ?? 0) + b * radius * (up[k] ?? 0),
+      ) as unknown as Vec,
+    );
+  const ring = [corner(-1, -1), corner(1, -1), corner(1, 1), corner(-1, 1)].map(
+    ([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`,
   );
+  return <path d={`M${ring.join("L")}Z`} strokeLinejoin="round" {...stroke} />;
 }
 
 function Line({ view, from, to, width }: { view: PaperView; from: Vec; to: Vec; width: number }) {

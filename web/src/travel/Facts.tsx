@@ -1,11 +1,18 @@
 import { Text } from "@chakra-ui/react";
+import type { AxleTravel } from "../api/types";
 import { usePick } from "../draft/store";
 import { showLength } from "../units/show";
 import { useAxlePart } from "./useAxle";
 
+type Props = { facts: AxleTravel["facts"] | undefined };
+
 /** Figures of the suspension that do not change through travel. */
-export function Facts() {
-  const facts = useAxlePart("facts");
+export function TravelFacts() {
+  return <Facts facts={useAxlePart("facts")} />;
+}
+
+/** Figures with their words, one a line. */
+export function Facts({ facts }: Props) {
   const { style } = usePick("style");
   if (!facts?.length) return null;
   return (

@@ -1,7 +1,8 @@
 import { memo } from "react";
 import type { AxleTravel, BodyPoint, Member } from "../api/types";
 import { paint } from "../app/theme";
-import { samePoint, type Vec } from "./pose";
+import { samePoint } from "./pose";
+import type { Vec } from "./space";
 import type { PaperView } from "./views";
 
 type Props = {

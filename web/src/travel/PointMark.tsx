@@ -5,7 +5,8 @@ import type { Path } from "../draft/document";
 import { useBench, usePick } from "../draft/store";
 import { nudge, snap } from "../units/show";
 import { pathOf } from "./paths";
-import { samePoint, type Vec } from "./pose";
+import { samePoint } from "./pose";
+import type { Vec } from "./space";
 import type { PaperView } from "./views";
 
 type Props = { view: PaperView; grip: Grip; hub: Vec; place: (p: BodyPoint) => Vec; locked: boolean };

@@ -1,7 +1,7 @@
 import { memo } from "react";
 import type { AxleTravel } from "../api/types";
 import { paint } from "../app/theme";
-import { type Vec, vec } from "./pose";
+import { type Vec, vec } from "./space";
 import type { PaperView } from "./views";
 
 type Props = {

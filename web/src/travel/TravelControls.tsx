@@ -11,16 +11,17 @@ const PAIR_ROLL_DEG = 4;
 
 /** Which suspension, its travel and its roll; keys as for the axle everywhere, and r with Shift for roll. */
 export function TravelControls() {
-  const { travelMm, rollDeg, style, put } = usePick("travelMm", "rollDeg", "style", "put");
+  const { travelMm, rollDeg, steer, style, put } = usePick("travelMm", "rollDeg", "steer", "style", "put");
   const { axle, index } = useAxle();
   const all = useBench((s) => seenDraft(s).design.suspensions);
   const most = useHeldRoll(axle);
   if (!all?.length) return <Box h="8px" bg="panel" />;
   const [low, high] = [axle?.travel_mm[0] ?? -80, axle?.travel_mm.at(-1) ?? 80];
+  const turns = axle?.steer?.inputs?.length ? axle.steer.wheel_deg : null;
   const words =
     travelMm === 0 ? "ride height" : `${showLength(Math.abs(travelMm), style)} ${travelMm > 0 ? "bump" : "droop"}`;
   return (
-    <Flex className="travel" gap="3" align="center" px="3">
+    <Flex className="travel" gap="2" align="center" px="3">
       {all.length > 1 && (
         <Box w="7rem" flexShrink="0">
           <PlainChoice
@@ -48,28 +49,32 @@ export function TravelControls() {
         <Mark at={0} words="droop" />
         <Mark at={1} words="full bump" />
       </Box>
-      <Box className="travel-words" minW="6rem !important">
+      <Box className="travel-words" minW="5.2rem !important">
         <b>{words}</b>
       </Box>
       {most > 0 && (
-        <Flex align="center" gap="2" fontSize="14px">
-          <label htmlFor="roll">roll</label>
-          <input
-            id="roll"
-            type="range"
-            aria-label="Roll"
-            aria-valuetext={`${rollDeg} degrees`}
-            min={-most}
-            max={most}
-            step={0.5}
-            value={rollDeg}
-            style={{ width: 84, accentColor: "var(--chakra-colors-chalk)" }}
-            onChange={(e) => put({ rollDeg: Number(e.target.value) })}
-          />
-          <Box minW="2.7rem">{rollDeg.toFixed(1)}°</Box>
-          <Act onClick={() => put({ travelMm: 0, rollDeg: 0 })}>Ride</Act>
-        </Flex>
+        <Slide
+          label="Roll"
+          value={rollDeg}
+          most={most}
+          step={0.5}
+          words={`${rollDeg.toFixed(1)}°`}
+          told={`${rollDeg} degrees`}
+          put={(v) => put({ rollDeg: v })}
+        />
       )}
+      {turns != null && (
+        <Slide
+          label="Steer"
+          value={steer}
+          most={1}
+          step={0.02}
+          words={`${Math.round(steer * turns)}°`}
+          told={`steering wheel ${Math.round(steer * turns)} degrees to the right`}
+          put={(v) => put({ steer: v })}
+        />
+      )}
+      {(most > 0 || turns != null) && <Act onClick={() => put({ travelMm: 0, rollDeg: 0, steer: 0 })}>Ride</Act>}
     </Flex>
   );
 }
@@ -80,6 +85,41 @@ function useHeldRoll(axle: AxleTravel | undefined): number {
   const held = useRef(0);
   if (!dragging) held.current = axle?.independent ? PAIR_ROLL_DEG : (axle?.rolls_deg.at(-1) ?? 0);
   return held.current;
+}
+
+type SlideProps = {
+  label: string;
+  value: number;
+  most: number;
+  step: number;
+  words: string;
+  told: string;
+  put: (value: number) => void;
+};
+
+/** A short slide to either side of the middle. */
+function Slide({ label, value, most, step, words, told, put }: SlideProps) {
+  const id = label.toLowerCase();
+  return (
+    <Box fontSize="13px" lineHeight="1.2" w="4.6rem" flexShrink="0">
+      <Flex justify="space-between">
+        <label htmlFor={id}>{id}</label>
+        <span>{words}</span>
+      </Flex>
+      <input
+        id={id}
+        type="range"
+        aria-label={label}
+        aria-valuetext={told}
+        min={-most}
+        max={most}
+        step={step}
+        value={value}
+        style={{ width: "100%", height: 24, accentColor: "var(--chakra-colors-chalk)" }}
+        onChange={(e) => put(Number(e.target.value))}
+      />
+    </Box>
+  );
 }
 
 function Mark({ at, words }: { at: number; words: string }) {

@@ -8,7 +8,7 @@ import { QuantityField } from "../fields/QuantityField";
 import { LOAD_STATES } from "../units/loadStates";
 import { CoilFinder } from "./CoilFinder";
 import { EndsTable } from "./EndsTable";
-import { Facts } from "./Facts";
+import { TravelFacts } from "./Facts";
 import { freshLayout, freshSuspension, lateralFor, mirroredEye } from "./fresh";
 import { HoleFinder } from "./HoleFinder";
 import { LinkFields, PointFields } from "./LinkFields";
@@ -151,7 +151,7 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
       value: freshLayout(kind as Layout["kind"], draft, own.axle, before),
     });
   };
-  const independent = ["trailing", "multi-link", "double-wishbone"].includes(own.layout.kind);
+  const independent = ["trailing", "multi-link", "double-wishbone", "strut"].includes(own.layout.kind);
   const lateral = "lateral" in own.layout ? own.layout.lateral : null;
   return (
     <>
@@ -169,7 +169,7 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
       </Pair>
       {!before && <StandsTable />}
       {!before && <EndsTable />}
-      {!before && <Facts />}
+      {!before && <TravelFacts />}
       {!before && <LinkForces />}
       {!before && <MountsAsked />}
       {spec?.parts.map((part) =>
@@ -232,6 +232,11 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
           <QuantityField label="Unsprung mass" path={[...path, "unsprung_kg"]} kind="mass" optional />
         </Pair>
         <Pair>
+          <QuantityField label="Track, tyre middles" path={[...path, "track_mm"]} optional />
+          <QuantityField label="Tyre, loaded radius" path={[...path, "loaded_radius_mm"]} optional />
+        </Pair>
+        <WordsField label="Tyre, as on its wall" path={[...path, "tyre"]} empty />
+        <Pair>
           <QuantityField label="Share of braking" path={[...path, "brake_share"]} kind="number" />
           <QuantityField label="Pinion, nose up" path={[...path, "pinion_deg"]} kind="angle" optional />
         </Pair>
@@ -248,7 +253,8 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
         <TickField label="This axle drives" path={[...path, "driven"]} />
         {!independent && <QuantityField label="Links may hang below the hubs by" path={[...path, "belly_mm"]} />}
         <p className="small-words row-tail">
-          Hubs left empty: from the survey and what the drop stack moves the axle towards the rail.
+          Left empty: hubs from the survey and what the drop stack moves the axle towards the rail, track and tyre from
+          the survey. A radius counts for a tyre given here.
         </p>
       </Group>
       {may.design && (

@@ -9,9 +9,10 @@ import { useShown } from "../evaluation/useEvaluation";
 import { AxleMarks, Constructed } from "./AxleMarks";
 import { Members } from "./Members";
 import { PointMark } from "./PointMark";
-import { placer, placersOf, vec } from "./pose";
+import { placer, placersOf } from "./pose";
 import { RailsSeen } from "./RailsSeen";
 import { Solids } from "./Solids";
+import { vec } from "./space";
 import { useAxle } from "./useAxle";
 import { type Extent, type PaperView, type ViewName, viewsOf } from "./views";
 
@@ -106,9 +107,9 @@ type ViewProps = {
 };
 
 function OneView({ view, axle, stock, earlier, result, turn, alone }: ViewProps) {
-  const { travelMm, rollDeg } = usePick("travelMm", "rollDeg");
+  const { travelMm, rollDeg, steer } = usePick("travelMm", "rollDeg", "steer");
   const may = useMay();
-  const { right: now, left } = usePlacers(axle, travelMm, rollDeg);
+  const { right: now, left } = usePlacers(axle, travelMm, rollDeg, steer);
   const ride = useMemo(() => placer(axle, 0, 0), [axle]);
   const before = useMemo(() => (stock?.hub ? placer(stock, travelMm, 0) : null), [stock, travelMm]);
   const lately = useMemo(
@@ -116,7 +117,7 @@ function OneView({ view, axle, stock, earlier, result, turn, alone }: ViewProps)
     [earlier, travelMm, rollDeg],
   );
   const problems = useShown((s) => s.problems.length > 0);
-  const moved = travelMm !== 0 || rollDeg !== 0;
+  const moved = travelMm !== 0 || rollDeg !== 0 || steer !== 0;
   return (
     <g data-view={view.name}>
       <clipPath id={`view-${view.name}`}>
@@ -184,8 +185,8 @@ function OneView({ view, axle, stock, earlier, result, turn, alone }: ViewProps)
 }
 
 /** Placers that are the same ones as long as they put everything in the same place. */
-function usePlacers(axle: AxleTravel, travelMm: number, rollDeg: number) {
-  const fresh = useMemo(() => placersOf(axle, travelMm, rollDeg), [axle, travelMm, rollDeg]);
+function usePlacers(axle: AxleTravel, travelMm: number, rollDeg: number, steer: number) {
+  const fresh = useMemo(() => placersOf(axle, travelMm, rollDeg, steer), [axle, travelMm, rollDeg, steer]);
   const held = useRef(fresh);
   if (held.current.key !== fresh.key) held.current = fresh;
   return held.current;

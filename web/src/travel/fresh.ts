@@ -89,6 +89,18 @@ function layoutOf(kind: Layout["kind"], hub: Hub): Layout {
         toe: link(p(hub.x + 130, 372, hub.z - 55), p(120, y - 10, -62)),
       };
     }
+    case "strut": {
+      const y = hub.half - 100;
+      return {
+        kind,
+        top: p(hub.x + 30, y - 110, hub.z + 540),
+        foot: p(5, y - 30, 90),
+        lower_front: p(hub.x - 140, 380, hub.z - 85),
+        lower_rear: p(hub.x + 160, 380, hub.z - 85),
+        lower_ball: p(-5, y, -100),
+        toe: link(p(hub.x + 130, 385, hub.z - 50), p(125, y - 15, -60)),
+      };
+    }
   }
 }
 
@@ -196,6 +208,12 @@ export function freshSuspension(
     strap: null,
     bump_mm: axle === "rear" ? (targets.bump_mm ?? 90) : 80,
     droop_mm: axle === "rear" ? (targets.droop_mm ?? 80) : 70,
+    steering: null,
+    camber_deg: 0,
+    toe_deg: 0,
+    track_mm: null,
+    tyre: null,
+    loaded_radius_mm: null,
     hub_z_mm: null,
     housing: "not known",
     housing_half_mm: null,

@@ -96,6 +96,19 @@ export const LAYOUTS: LayoutSpec[] = [
       { at: "toe", title: "Toe link", is: "link" },
     ],
   },
+  {
+    kind: "strut",
+    name: "Strut and lower arm",
+    says: "a strut fast on the upright, a lower arm, a toe link a wheel",
+    parts: [
+      { at: "top", title: "Top mount, right", is: "frame" },
+      { at: "foot", title: "Strut's foot, right", is: "axle" },
+      { at: "lower_front", title: "Lower arm, front pivot", is: "frame" },
+      { at: "lower_rear", title: "Lower arm, rear pivot", is: "frame" },
+      { at: "lower_ball", title: "Lower ball joint", is: "axle" },
+      { at: "toe", title: "Toe link", is: "link" },
+    ],
+  },
 ];
 
 export function specOf(kind: Layout["kind"]): LayoutSpec | undefined {

@@ -4,7 +4,11 @@ import { useShown } from "../evaluation/useEvaluation";
 
 /** The number in the design of the suspension that lies on the bench. */
 export function useIndex() {
-  const chosen = useBench((s) => s.suspension);
+  const chosen = useBench((s) => {
+    if (s.stage !== "steer") return s.suspension;
+    const front = (shownDraft(s).design.suspensions ?? []).findIndex((own) => own.axle === "front");
+    return front < 0 ? s.suspension : front;
+  });
   const count = useBench((s) => shownDraft(s).design.suspensions?.length ?? 0);
   return { index: Math.min(chosen, Math.max(count - 1, 0)), count };
 }

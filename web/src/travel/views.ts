@@ -1,4 +1,4 @@
-import type { Vec } from "./pose";
+import type { Vec } from "./space";
 
 export type ViewName = "side" | "plan" | "end";
 

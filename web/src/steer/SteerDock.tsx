@@ -1,0 +1,79 @@
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { useCallback, useState } from "react";
+import type { AxleTravel } from "../api/types";
+import { usePick } from "../draft/store";
+import { Act } from "../fields/controls";
+import { CurveGrid, Value } from "../travel/CurveGrid";
+import { useAxle } from "../travel/useAxle";
+
+/** Curves through travel that the steering decides. */
+const BY_ITSELF = ["toe", "steer", "camber", "caster", "trail", "scrub"];
+
+/** What turning the steering wheel does at ride height, and what travel does with it held. */
+export default function SteerDock() {
+  const { axle } = useAxle();
+  const { steer, travelMm, put } = usePick("steer", "travelMm", "put");
+  const [table, setTable] = useState(false);
+  const turn = useCallback((at: number) => put({ steer: Math.round(at * 50) / 50 }), [put]);
+  const move = useCallback((mm: number) => put({ travelMm: 2 * Math.round(mm / 2) }), [put]);
+  const steering = axle?.steer;
+  const through = axle?.curves.filter((c) => BY_ITSELF.includes(c.id)) ?? [];
+  const turned = steering?.curves ?? [];
+  return (
+    <Flex direction="column" height="100%" minH="0">
+      <Flex px="3" py="0.5" gap="3" align="center" bg="panel" borderYWidth="1px" borderColor="rule">
+        <Text fontFamily="heading" fontWeight="600" fontSize="17px" flex="1">
+          Wheel held, droop to bump; then turned, full left to full right
+        </Text>
+        <Act onClick={() => setTable(!table)}>{table ? "Curves" : "Table"}</Act>
+      </Flex>
+      <Box className="curve-dock" flex="1" minH="0" overflow="auto" bg="sheet">
+        {axle && turned.length === 0 && (
+          <Text p="3" color="faint">
+            Not computed: {steering?.trouble || "no steering is given yet"}.
+          </Text>
+        )}
+        {axle && steering && turned.length > 0 && table && <SteerTable steering={steering} />}
+        {axle && steering && turned.length > 0 && !table && (
+          <>
+            <CurveGrid curves={through} along={axle.travel_mm} at={travelMm} go={move} />
+            <CurveGrid curves={turned} along={steering.inputs ?? []} at={steer} go={turn} />
+          </>
+        )}
+      </Box>
+    </Flex>
+  );
+}
+
+const SHOWN = 9;
+
+function SteerTable({ steering }: { steering: NonNullable<AxleTravel["steer"]> }) {
+  const inputs = steering.inputs ?? [];
+  const rows = Array.from({ length: SHOWN }, (_, i) => Math.round((i * (inputs.length - 1)) / (SHOWN - 1)));
+  return (
+    <table className="figures" aria-label="Figures from lock to lock">
+      <thead>
+        <tr>
+          <th scope="col">Steering wheel</th>
+          {rows.map((i) => (
+            <th key={i} scope="col" style={{ textAlign: "end" }}>
+              {Math.round((inputs[i] ?? 0) * steering.wheel_deg)}°
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {(steering.curves ?? []).map((curve) => (
+          <tr key={curve.id}>
+            <th scope="row">{curve.name}</th>
+            {rows.map((i) => (
+              <td key={i}>
+                <Value curve={curve} value={curve.values[i] ?? null} />
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
