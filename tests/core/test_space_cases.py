@@ -178,7 +178,7 @@ class Kerb(SimpleTestCase):
     def test_links_put_on_the_frame_what_the_tyres_put_on_them(self):
         """Sum and moment of links and springs are those of the strike (statics of axle and wheels)."""
         inputs = f.demo("step")
-        (own,) = inputs.design.suspensions
+        own = next(s for s in inputs.design.suspensions if s.axle == "rear")
         s = study(inputs.survey, own, inputs.design.seats, 75.0, 1.0)
         pulls = beyond_standing(s, "kerb")
         total = np.sum([p.force for p in pulls], axis=0)

@@ -113,10 +113,12 @@ class Travel(Shop):
         design = self.job.options.get(key="step").head().design().model_dump(mode="json")
         survey = self.job.survey_head().survey().model_dump(mode="json")
         for given in ({}, {"survey": survey}):
-            body = {"job_id": self.job.pk, "design": design, "glance": True, **given}
-            response, data = self.send("post", "/travel", body)
-            self.assertEqual((data["checks"], data["travel"][0]["rolls_deg"]), ([], [0.0]))
-            self.assertLess(len(response.content), 15_000)
+            for only in (0, 1):
+                body = {"job_id": self.job.pk, "design": design, "glance": True, "only": only, **given}
+                response, data = self.send("post", "/travel", body)
+                self.assertEqual((data["checks"], data["travel"][0]["rolls_deg"]), ([], [0.0]))
+                self.assertEqual([t["index"] for t in data["travel"]], [only])
+                self.assertLess(len(response.content), 15_000)
 
     def test_nothing_held_is_nothing_moved(self):
         _, data = self.send("post", "/travel", {"job_id": self.job.pk, "design": self.design()})
@@ -176,7 +178,7 @@ class Finding(Shop):
         body = {"job_id": self.job.pk, "design": design, "holes": holes}
         _, lines = self.lines(body, "holes")
         self.assertEqual(lines[-1]["holes"]["tried"], 4)
-        self.refused(self.lines({**body, "suspension": 1}, "holes")[0], 422, "unknown-reference")
+        self.refused(self.lines({**body, "design": self.design(), "suspension": 1}, "holes")[0], 422, "unknown-reference")
         self.refused(self.lines({**body, "holes": {"frame_upper": 9}}, "holes")[0], 422, "input")
 
     def test_where_a_link_goes_and_a_link_that_is_not_there(self):
@@ -187,7 +189,7 @@ class Finding(Shop):
         self.assertEqual(lines[-1]["window"]["tried"], 3)
         _, lines = self.lines({**body, "link": "middle"}, "window")
         self.assertIn("cannot be searched", lines[-1]["problem"])
-        self.refused(self.lines({**body, "suspension": 1}, "window")[0], 422, "unknown-reference")
+        self.refused(self.lines({**body, "design": self.design(), "suspension": 1}, "window")[0], 422, "unknown-reference")
         self.refused(self.lines({**body, "window": {"step_mm": 0}}, "window")[0], 422, "input")
 
     def test_a_broken_design_is_refused_before_it_starts(self):

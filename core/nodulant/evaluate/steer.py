@@ -46,7 +46,7 @@ def steer_drawing(q: SteerStudy) -> SteerDrawing:
         sense=sense(q),
         right=_side(q, w, 0, at),
         left=_side(q, w, 1, at),
-        curves=steer_curves(q),
+        curves=steer_curves(q, at.inputs),
     )
 
 

@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from nodulant.base.arrays import Columns, Mask, significant
+from nodulant.base.arrays import Columns, Mask, Rows, significant
 from nodulant.evaluate.curve import Curve
 from nodulant.evaluate.steer_drawing import LockFigures
 from nodulant.evaluate.travel_drawing import Fact
@@ -15,12 +15,12 @@ from nodulant.steering.study import SteerStudy, ackermann_percent, circle_mm, lo
 INNER_DEG = (20.0, 30.0)
 
 
-def steer_curves(q: SteerStudy) -> tuple[Curve, ...]:
-    """Figures over the input at ride height."""
-    w = q.wheels
-    if w is None or q.right is None or q.left is None:
+def steer_curves(q: SteerStudy, inputs: Rows) -> tuple[Curve, ...]:
+    """Figures over the input at ride height, at some of the inputs."""
+    wheels = q.wheels
+    if wheels is None or q.right is None or q.left is None:
         return ()
-    there = (w.right.there & w.left.there)[q.ride]
+    there = (wheels.right.there & wheels.left.there)[q.ride]
     one, two = (v.steer_deg[q.ride] for v in (q.right, q.left))
     rows = [
         ("right", "Right wheel", "deg", one, "to the right positive, at ride height"),
@@ -44,7 +44,8 @@ def steer_curves(q: SteerStudy) -> tuple[Curve, ...]:
             "tyre's middle outside the king pin's foot",
         ),
     ]
-    return tuple(_curve(there, q.ahead, *row) for row in rows)
+    ahead = int(np.flatnonzero(inputs == q.ahead)[0])
+    return tuple(_curve(there[inputs], ahead, i, n, u, v[inputs], w) for i, n, u, v, w in rows)
 
 
 def _ideal(one: Columns, two: Columns, apart: float, base: float) -> Columns:

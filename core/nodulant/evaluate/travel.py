@@ -50,14 +50,16 @@ class Moved(Frozen):
     travel: tuple[AxleTravel, ...]
 
 
-def moved(inputs: Inputs, *, glance: bool) -> Moved:
+def moved(inputs: Inputs, *, glance: bool, only: int | None = None) -> Moved:
     """Only the suspensions, for a hand that drags a point; the rails stay as they were.
 
-    At a ``glance`` nothing is judged or loaded: where everything stands, level, and its curves.
+    At a ``glance`` nothing is judged or loaded: where everything stands, level, and its curves; of the
+    ``only`` suspension that a hand moves, where one is named.
     """
     towards = add_up(inputs.design.targets).towards_rail_mm
     if glance:
-        return Moved(checks=(), travel=_drawn(inputs, suspension_studies(inputs, towards, GLANCE)))
+        drawn = _drawn(inputs, suspension_studies(inputs, towards, GLANCE))
+        return Moved(checks=(), travel=tuple(t for t in drawn if only is None or t.index == only))
     studies = suspension_studies(inputs, towards)
     return Moved(checks=tuple(order(suspension_checks(inputs, studies))), travel=axle_travels(inputs, studies))
 

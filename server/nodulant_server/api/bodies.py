@@ -154,6 +154,8 @@ class TravelBody(Frozen):
     design: Design
     survey: Survey | None = None
     glance: bool = False
+    only: Annotated[int, Field(ge=0, le=1)] | None = None
+    """At a glance: the number of the suspension that a hand moves; the others are left out."""
 
 
 class OutlineBody(Frozen):

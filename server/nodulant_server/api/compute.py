@@ -94,7 +94,7 @@ def travel(request: HttpRequest, body: TravelBody) -> HttpResponse:
     """The suspensions alone, while a hand drags a point; whys are left out, at a glance the checks too."""
     # the log has no part in it: with the survey given nothing need be looked up
     whole = Inputs(survey=body.survey, design=body.design) if body.survey else _inputs(body.job_id, body.design, None)
-    found = moved(whole, glance=body.glance)
+    found = moved(whole, glance=body.glance, only=body.only)
     data = found.model_dump(exclude={"checks": {"__all__": WHYS}})
     return HttpResponse(orjson.dumps(data), content_type="application/json")
 

@@ -5928,6 +5928,8 @@ export interface components {
             glance: boolean;
             /** Job Id */
             job_id: number;
+            /** Only */
+            only?: number | null;
             survey?: components["schemas"]["Survey"] | null;
         };
         /**

@@ -155,3 +155,10 @@ export function shownDraft(s: Bench): Draft {
 export function seenDraft(s: Bench): Draft {
   return s.gesture?.seen ?? s.history.now;
 }
+
+/** The number of the suspension that lies on the bench: at the steering it is the front one. */
+export function suspensionSeen(s: Bench): number {
+  const all = shownDraft(s).design.suspensions ?? [];
+  const front = s.stage === "steer" ? all.findIndex((own) => own.axle === "front") : -1;
+  return front < 0 ? Math.min(s.suspension, Math.max(all.length - 1, 0)) : front;
+}

@@ -2,7 +2,7 @@ import { create } from "zustand";
 import { api, got, Refused } from "../api/client";
 import type { Check, Evaluation, Moved, Problem } from "../api/types";
 import type { Draft } from "../draft/document";
-import { shownDraft, useBench } from "../draft/store";
+import { shownDraft, suspensionSeen, useBench } from "../draft/store";
 
 type Shown = {
   result: Evaluation | null;
@@ -88,11 +88,12 @@ async function run(rested = false): Promise<void> {
   };
   try {
     const { result } = useShown.getState();
-    if (dragging && stage === "travel" && result) {
+    if (dragging && (stage === "travel" || stage === "steer") && result) {
       const { design, survey } = draft;
       // a hand that moves is answered at a glance; when it rests, or where the axle leans, with everything
       const glance = !rested && useBench.getState().rollDeg === 0;
-      const moved = await got(api.POST("/api/travel", { body: { job_id: jobId, design, survey, glance } }));
+      const only = glance ? suspensionSeen(useBench.getState()) : null;
+      const moved = await got(api.POST("/api/travel", { body: { job_id: jobId, design, survey, glance, only } }));
       show(glance ? atAGlance(result, moved) : withTravel(result, moved), draft, gesture.at, true, glance);
       if (glance) whenItRests();
     } else {
@@ -156,7 +157,7 @@ function merged(old: Evaluation, next: Evaluation): Evaluation {
   const fresh = next.checks.map((check) => ({ ...whys.get(check.id), ...check }) as Check);
   // the frame in space and the frames between steps are not solved while a hand drags: their rows stay as they were
   const ids = new Set(fresh.map((check) => check.id));
-  const kept = (check: Check) => check.stage === "travel" || KEPT.test(check.limit_id);
+  const kept = (check: Check) => MOVING.has(check.stage) || KEPT.test(check.limit_id);
   const checks = inOldOrder(old.checks, [...fresh, ...old.checks.filter((check) => kept(check) && !ids.has(check.id))]);
   const rails = old.rails.map((rail, i) => ({ ...rail, ...next.rails[i] }));
   const interim = next.interim.length ? next.interim : old.interim;
@@ -168,11 +169,11 @@ function merged(old: Evaluation, next: Evaluation): Evaluation {
 
 /** The last answer with the suspensions where the hand has them; nothing is judged, what a glance does not tell stays. */
 function atAGlance(old: Evaluation, moved: Moved): Evaluation {
-  const travel = moved.travel.map((axle) => {
-    const before = old.travel.find((t) => t.index === axle.index);
-    if (!before) return axle;
-    const { facts, mounts, solids, forces, contacts, stands } = before;
-    return { ...axle, facts, mounts, solids, forces, contacts, stands };
+  const travel = old.travel.map((before) => {
+    const axle = moved.travel.find((t) => t.index === before.index);
+    if (!axle) return before;
+    const { facts, mounts, solids, forces, contacts, stands, steer_facts, locks } = before;
+    return { ...axle, facts, mounts, solids, forces, contacts, stands, steer_facts, locks };
   });
   return { ...old, travel };
 }
@@ -182,9 +183,12 @@ function withTravel(old: Evaluation, moved: Moved): Evaluation {
   const whys = new Map(old.checks.map((check) => [check.id, check]));
   const fresh = moved.checks.map((check) => ({ ...whys.get(check.id), ...check }) as Check);
   const { travel } = moved;
-  const checks = inOldOrder(old.checks, [...fresh, ...old.checks.filter((c) => c.stage !== "travel")]);
+  const checks = inOldOrder(old.checks, [...fresh, ...old.checks.filter((c) => !MOVING.has(c.stage))]);
   return { ...old, checks, travel };
 }
+
+/** Stages whose checks are those of the suspensions. */
+const MOVING: ReadonlySet<string> = new Set(["travel", "steer"]);
 
 /** The rows keep their places under the eye while a hand drags, until a verdict changes: then the worst come first again. */
 function inOldOrder(old: Check[], next: Check[]): Check[] {

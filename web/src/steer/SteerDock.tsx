@@ -3,7 +3,7 @@ import { useCallback, useState } from "react";
 import type { AxleTravel } from "../api/types";
 import { usePick } from "../draft/store";
 import { Act } from "../fields/controls";
-import { CurveGrid, Value } from "../travel/CurveGrid";
+import { CurveGrid } from "../travel/CurveGrid";
 import { useAxle } from "../travel/useAxle";
 
 /** Curves through travel that the steering decides. */
@@ -45,16 +45,17 @@ export default function SteerDock() {
   );
 }
 
-const SHOWN = 9;
+const SHOWN = 7;
 
 function SteerTable({ steering }: { steering: NonNullable<AxleTravel["steer"]> }) {
   const inputs = steering.inputs ?? [];
   const rows = Array.from({ length: SHOWN }, (_, i) => Math.round((i * (inputs.length - 1)) / (SHOWN - 1)));
+  const shown = (value: number | null | undefined) => (value == null ? "none" : value.toFixed(1));
   return (
     <table className="figures" aria-label="Figures from lock to lock">
       <thead>
         <tr>
-          <th scope="col">Steering wheel</th>
+          <th scope="col">Steering wheel, to the right</th>
           {rows.map((i) => (
             <th key={i} scope="col" style={{ textAlign: "end" }}>
               {Math.round((inputs[i] ?? 0) * steering.wheel_deg)}°
@@ -65,11 +66,11 @@ function SteerTable({ steering }: { steering: NonNullable<AxleTravel["steer"]> }
       <tbody>
         {(steering.curves ?? []).map((curve) => (
           <tr key={curve.id}>
-            <th scope="row">{curve.name}</th>
+            <th scope="row">
+              {curve.name}, {curve.unit}
+            </th>
             {rows.map((i) => (
-              <td key={i}>
-                <Value curve={curve} value={curve.values[i] ?? null} />
-              </td>
+              <td key={i}>{shown(curve.values[i])}</td>
             ))}
           </tr>
         ))}

@@ -1,16 +1,12 @@
 import type { AxleTravel } from "../api/types";
-import { shownDraft, useBench } from "../draft/store";
+import { shownDraft, suspensionSeen, useBench } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
 
 /** The number in the design of the suspension that lies on the bench. */
 export function useIndex() {
-  const chosen = useBench((s) => {
-    if (s.stage !== "steer") return s.suspension;
-    const front = (shownDraft(s).design.suspensions ?? []).findIndex((own) => own.axle === "front");
-    return front < 0 ? s.suspension : front;
-  });
+  const index = useBench(suspensionSeen);
   const count = useBench((s) => shownDraft(s).design.suspensions?.length ?? 0);
-  return { index: Math.min(chosen, Math.max(count - 1, 0)), count };
+  return { index, count };
 }
 
 /** One part of what the core says of it: draws again only when that part is another. */

@@ -1,0 +1,276 @@
+"""What the steering says: sense, locks, wrong input, cures against brute force."""
+
+from pathlib import Path
+from unittest import TestCase
+
+import numpy as np
+
+from nodulant.axles.steering import CentreLink, Rack, Sector, Steering
+from nodulant.base.errors import NotSolvable
+from nodulant.evaluate import Want, evaluate
+from nodulant.evaluate.travel import moved
+from nodulant.formats.jobfile import load_job
+from nodulant.search.bump_steer import AskedSteer, SteerWish, changed, find_bump_steer
+from nodulant.steering.study import bump_steer, steer_study
+from nodulant.suspension.study import study
+
+DEMO = Path(__file__).resolve().parents[2] / "demo"
+ONLY = Want(strips=False, parts=False, steps=False, readings=False, frame=False, interim=False)
+
+
+def job(name: str, option: str):
+    return load_job((DEMO / f"{name}.nodulant.json").read_bytes()).inputs(option)
+
+
+def with_front(inputs, own):
+    rest = tuple(s for s in inputs.design.suspensions if s.axle != "front")
+    return inputs.model_copy(update={"design": inputs.design.model_copy(update={"suspensions": (*rest, own)})})
+
+
+def front(inputs):
+    return next(s for s in inputs.design.suspensions if s.axle == "front")
+
+
+def with_gear(own, **change):
+    gear = own.steering.gear.model_copy(update=change)
+    return own.model_copy(update={"steering": own.steering.model_copy(update={"gear": gear})})
+
+
+def checks_of(inputs):
+    return {c.id: c for c in evaluate(inputs, ONLY).checks if c.stage == "steer"}
+
+
+def drawn(inputs):
+    return next(t for t in evaluate(inputs, ONLY).travel if t.axle == "front")
+
+
+class Sense(TestCase):
+    def test_a_mirrored_rack_is_found_out(self):
+        wherry = job("wherry", "step")
+        self.assertEqual(checks_of(wherry)["steer-sense:front-steering:both"].verdict, "holds")
+        turned = checks_of(with_front(wherry, with_gear(front(wherry), input_right_moves="right")))
+        self.assertEqual(turned["steer-sense:front-steering:both"].verdict, "fails")
+        self.assertEqual(turned["steer-sense:front-steering:both"].value, -1.0)
+
+    def test_a_box_moved_behind_its_arm_is_found_out(self):
+        """A box turned about so that its arm points forward moves the rods the other way."""
+        brackmoor = job("brackmoor", "welded")
+        own = front(brackmoor)
+        box = own.steering.gear.box
+        about = box.model_copy(update={"shaft": box.shaft.model_copy(update={"x_mm": box.arm_end.x_mm + 155})})
+        self.assertEqual(checks_of(brackmoor)["steer-sense:front-steering:both"].value, 1.0)
+        self.assertEqual(
+            checks_of(with_front(brackmoor, with_gear(own, box=about)))["steer-sense:front-steering:both"].value, -1.0
+        )
+
+    def test_every_gear_on_every_layout_follows_its_rods(self):
+        """The same centre link: the arm's sense alone decides the wheels' sense."""
+        wherry = job("wherry", "step")
+        own, seen = front(wherry), []
+        joint = own.layout.toe.frame
+        for turns in ("clockwise", "anticlockwise"):
+            box = Sector(
+                shaft=joint.model_copy(update={"x_mm": joint.x_mm + 150, "y_mm": -360}),
+                arm_end=joint.model_copy(update={"y_mm": -360}),
+                swing_deg=25,
+                input_right_turns=turns,
+            )
+            linked = own.model_copy(update={"steering": Steering(gear=CentreLink(box=box))})
+            seen.append(checks_of(with_front(wherry, linked))["steer-sense:front-steering:both"].value)
+        self.assertEqual(seen, [-1.0, 1.0])
+
+
+class CentreLinks(TestCase):
+    def test_a_parallelogram_moves_both_joints_like_a_rack_on_an_arc(self):
+        """Pitman and idler alike: the link keeps its direction, so both joints go the same way by the same amount."""
+        wherry = job("wherry", "step")
+        own = front(wherry)
+        joint = own.layout.toe.frame
+        box = Sector(
+            shaft=joint.model_copy(update={"x_mm": joint.x_mm + 150, "y_mm": -360}),
+            arm_end=joint.model_copy(update={"y_mm": -360}),
+            swing_deg=25,
+            input_right_turns="anticlockwise",
+        )
+        linked = own.model_copy(update={"steering": Steering(gear=CentreLink(box=box))})
+        q = steer_study(study(wherry.survey, linked, wherry.design.seats, 0.0, 1.0))
+        np.testing.assert_allclose(q.wheels.gear.right, q.wheels.gear.left, atol=1e-9)
+        reach = 150 * np.sin(np.radians(25))
+        self.assertAlmostEqual(q.wheels.gear.right[-1, 1], -reach, places=6)
+        self.assertAlmostEqual(q.wheels.gear.right[-1, 0], 150 * (1 - np.cos(np.radians(25))), places=6)
+        self.assertTrue(q.wheels.alike)
+
+    def test_an_idler_of_another_length_steers_the_sides_apart(self):
+        wherry = job("wherry", "step")
+        own = front(wherry)
+        joint = own.layout.toe.frame
+        box = Sector(
+            shaft=joint.model_copy(update={"x_mm": joint.x_mm + 150, "y_mm": -360}),
+            arm_end=joint.model_copy(update={"y_mm": -360}),
+            swing_deg=25,
+        )
+        idler = joint.model_copy(update={"x_mm": joint.x_mm + 110, "y_mm": 360})
+        end = joint.model_copy(update={"y_mm": 360})
+        linked = own.model_copy(update={"steering": Steering(gear=CentreLink(box=box, idler=idler, idler_end=end))})
+        found = drawn(with_front(wherry, linked))
+        self.assertFalse(found.steer.trouble)
+        self.assertTrue(found.steer.left.poses, "the left wheel needs poses of its own")
+        q = steer_study(study(wherry.survey, linked, wherry.design.seats, 0.0, 1.0))
+        lengths = np.linalg.norm(q.wheels.gear.right - q.wheels.gear.left, axis=1)
+        self.assertGreater(lengths.max(), 0.5)
+
+
+class Locked(TestCase):
+    def test_a_rack_whose_stroke_the_rods_cannot_follow_locks(self):
+        wherry = job("wherry", "step")
+        found = checks_of(with_front(wherry, with_gear(front(wherry), stroke_mm=190)))
+        row = found["lock-reached:front-steering:right"]
+        self.assertEqual(row.verdict, "fails")
+        self.assertLess(row.value, 1.0)
+        self.assertIn("lock", row.remedy.lower() + row.why.words.lower())
+        self.assertTrue(all(c.value is None or np.isfinite(c.value) for c in found.values()))
+
+    def test_a_rack_far_off_is_told_and_nothing_is_nan(self):
+        wherry = job("wherry", "step")
+        own = front(wherry)
+        for x, y, z in ((150, 300, 900), (150, -640, 80), (900, 5, -700)):
+            toe = own.layout.toe
+            point = toe.frame.model_copy(update={"x_mm": x, "y_mm": y, "z_mm": z})
+            layout = own.layout.model_copy(update={"toe": toe.model_copy(update={"frame": point})})
+            text = evaluate(with_front(wherry, own.model_copy(update={"layout": layout})), ONLY).model_dump_json()
+            self.assertNotIn("NaN", text)
+
+    def test_a_drag_link_too_short_for_its_arm_is_told(self):
+        brackmoor = job("brackmoor", "welded")
+        own = front(brackmoor)
+        box = own.steering.gear.box
+        wild = box.model_copy(update={"swing_deg": 79.0})
+        found = checks_of(with_front(brackmoor, with_gear(own, box=wild)))
+        reached = [found[f"lock-reached:front-steering:{side}"] for side in ("left", "right")]
+        self.assertTrue(any(c.verdict == "fails" and "reach" in c.why.words for c in reached))
+
+    def test_gears_that_do_not_fit_their_axle_are_not_computed_with_the_reason(self):
+        wherry, brackmoor = job("wherry", "step"), job("brackmoor", "welded")
+        on_beam = front(brackmoor).model_copy(
+            update={"steering": front(brackmoor).steering.model_copy(update={"gear": Rack()})}
+        )
+        linked = front(wherry).model_copy(update={"steering": front(brackmoor).steering})
+        bare = front(brackmoor).model_copy(
+            update={"steering": front(brackmoor).steering.model_copy(update={"king_pins": None})}
+        )
+        for inputs, own, word in (
+            (brackmoor, on_beam, "drag link"),
+            (wherry, linked, "rack or a centre link"),
+            (brackmoor, bare, "king pins"),
+        ):
+            found = checks_of(with_front(inputs, own))
+            row = found["steer-sense:front-steering:both"]
+            self.assertEqual(row.verdict, "not computed")
+            self.assertIn(word, row.remedy)
+            self.assertTrue(row.missing[0].startswith("/design/suspensions/"))
+
+    def test_without_steering_a_front_axle_is_not_computed(self):
+        wherry = job("wherry", "step")
+        found = checks_of(with_front(wherry, front(wherry).model_copy(update={"steering": None})))
+        self.assertEqual({c.verdict for c in found.values()}, {"not computed"})
+
+    def test_an_arm_without_length_is_refused_in_words(self):
+        brackmoor = job("brackmoor", "welded")
+        own = front(brackmoor)
+        box = own.steering.gear.box
+        flat = box.model_copy(update={"arm_end": box.shaft})
+        row = checks_of(with_front(brackmoor, with_gear(own, box=flat)))["lock-reached:front-steering:both"]
+        self.assertEqual(row.verdict, "not computed")
+        self.assertIn("pitman", row.remedy)
+
+
+class Cures(TestCase):
+    def asked(self, inputs, reach=60.0):
+        return AskedSteer(inputs.survey, front(inputs), inputs.design.seats, 0.0, SteerWish(reach_mm=reach))
+
+    def span(self, inputs, own):
+        values = bump_steer(steer_study(study(inputs.survey, own, inputs.design.seats, 0.0, 1.0)))
+        good = values[np.isfinite(values)]
+        return float(good.max() - good.min())
+
+    def test_each_cure_is_the_best_of_its_whole_reach(self):
+        """Against brute force: no step of a millimetre over the whole reach does better."""
+        for inputs, cures in (
+            (job("wherry", "step"), ("rack-height", "outer-spacer")),
+            (job("brackmoor", "welded"), ("arm-height", "axle-height")),
+        ):
+            found = {c.cure: c for c in find_bump_steer(self.asked(inputs)).choices}
+            for cure in cures:
+                every = [self.span(inputs, changed(front(inputs), cure, float(up), 0.0)) for up in range(-60, 61, 2)]
+                with self.subTest(cure):
+                    self.assertLessEqual(found[cure].span_deg, min(every) + 0.002)
+
+    def test_the_brackmoor_is_cured(self):
+        """Its drag link does not run parallel to its track bar; the finder brings it there."""
+        inputs = job("brackmoor", "welded")
+        found = find_bump_steer(self.asked(inputs))
+        best = found.choices[0]
+        self.assertGreater(found.span_deg, 3.0)
+        self.assertLess(best.span_deg, 0.4)
+        self.assertLess(abs(best.slope_deg_per_inch), 0.1)
+        gear, bar = best.suspension.steering.gear, best.suspension.layout.lateral.bar
+        hub = drawn(inputs).hub
+        link = np.array([gear.knuckle.y_mm - gear.box.arm_end.y_mm, hub[2] + gear.knuckle.z_mm - gear.box.arm_end.z_mm])
+        track = np.array([bar.axle.y_mm - bar.frame.y_mm, hub[2] + bar.axle.z_mm - bar.frame.z_mm])
+        self.assertAlmostEqual(link[1] / link[0], track[1] / track[0], delta=0.01)
+
+    def test_a_reach_too_short_says_that_further_is_better(self):
+        found = find_bump_steer(self.asked(job("brackmoor", "welded"), reach=10.0))
+        arm = next(c for c in found.choices if c.cure == "arm-height")
+        self.assertTrue(arm.at_the_end)
+        self.assertAlmostEqual(arm.up_mm, 10.0)
+
+    def test_nothing_to_cure_is_told(self):
+        wherry = job("wherry", "step")
+        bare = with_front(wherry, front(wherry).model_copy(update={"steering": None}))
+        with self.assertRaises(NotSolvable) as caught:
+            find_bump_steer(self.asked(bare))
+        self.assertIn("there is none", caught.exception.message)
+
+    def test_a_box_leaned_keeps_its_arm_s_length(self):
+        own = front(job("brackmoor", "welded"))
+        before, after = own.steering.gear.box, changed(own, "box-lean", 24.0, 0.0).steering.gear.box
+        long = [np.linalg.norm(np.subtract(b.arm_end.xyz(), b.shaft.xyz())) for b in (before, after)]
+        self.assertAlmostEqual(long[0], long[1], places=9)
+        self.assertAlmostEqual(after.lean_deg, 6.0)
+
+
+class Drawn(TestCase):
+    def test_a_glance_is_smaller_and_says_the_same(self):
+        wherry = job("wherry", "step")
+        quick = next(t for t in moved(wherry, glance=True).travel if t.axle == "front")
+        full = drawn(wherry)
+        self.assertLess(len(quick.model_dump_json()), 0.8 * len(full.model_dump_json()))
+        toe = [next(c for c in t.curves if c.id == "toe") for t in (quick, full)]
+        self.assertAlmostEqual(toe[0].values[-1], toe[1].values[-1], places=5)
+
+    def test_curves_run_over_the_inputs_that_are_sent(self):
+        for name, option in (("wherry", "step"), ("brackmoor", "welded")):
+            steer = drawn(job(name, option)).steer
+            for curve in steer.curves:
+                self.assertEqual(len(curve.values), len(steer.inputs))
+            middle = steer.inputs.index(0.0)
+            right = next(c for c in steer.curves if c.id == "right")
+            self.assertAlmostEqual(right.values[middle], -0.1, places=6)
+
+    def test_both_locks_are_told(self):
+        for name, option in (("wherry", "step"), ("brackmoor", "welded")):
+            found = drawn(job(name, option))
+            self.assertEqual([lock.to for lock in found.locks], ["left", "right"])
+            for lock in found.locks:
+                self.assertGreater(lock.inner_deg, lock.outer_deg)
+                self.assertGreater(lock.circle_m, 2 * 2.59 / np.sin(np.radians(lock.outer_deg)) - 1e-9)
+
+    def test_a_planned_tyre_and_track_count(self):
+        wherry = job("wherry", "step")
+        wide = front(wherry).model_copy(update={"track_mm": 1700.0, "tyre": "31x10.50R15"})
+        found = drawn(with_front(wherry, wide))
+        self.assertEqual(found.half_track_mm, 850.0)
+        self.assertAlmostEqual(found.radius_mm, 0.94 * 31 * 25.4 / 2)
+        measured = drawn(with_front(wherry, wide.model_copy(update={"loaded_radius_mm": 371.0})))
+        self.assertEqual(measured.radius_mm, 371.0)
