@@ -178,7 +178,9 @@ class Finding(Shop):
         body = {"job_id": self.job.pk, "design": design, "holes": holes}
         _, lines = self.lines(body, "holes")
         self.assertEqual(lines[-1]["holes"]["tried"], 4)
-        self.refused(self.lines({**body, "design": self.design(), "suspension": 1}, "holes")[0], 422, "unknown-reference")
+        self.refused(
+            self.lines({**body, "design": self.design(), "suspension": 1}, "holes")[0], 422, "unknown-reference"
+        )
         self.refused(self.lines({**body, "holes": {"frame_upper": 9}}, "holes")[0], 422, "input")
 
     def test_where_a_link_goes_and_a_link_that_is_not_there(self):
@@ -189,7 +191,9 @@ class Finding(Shop):
         self.assertEqual(lines[-1]["window"]["tried"], 3)
         _, lines = self.lines({**body, "link": "middle"}, "window")
         self.assertIn("cannot be searched", lines[-1]["problem"])
-        self.refused(self.lines({**body, "design": self.design(), "suspension": 1}, "window")[0], 422, "unknown-reference")
+        self.refused(
+            self.lines({**body, "design": self.design(), "suspension": 1}, "window")[0], 422, "unknown-reference"
+        )
         self.refused(self.lines({**body, "window": {"step_mm": 0}}, "window")[0], 422, "input")
 
     def test_a_broken_design_is_refused_before_it_starts(self):

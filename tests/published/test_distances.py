@@ -1,0 +1,161 @@
+"""Distances between bodies against a general collision library (FCL), on the same shapes."""
+
+from unittest import TestCase
+
+import fcl
+import numpy as np
+
+from nodulant.clearance.distance import Ring, bar_to_bar, bar_to_convex, ring_to_bar, ring_to_convex
+from nodulant.clearance.shapes import Bar, Block, Prism, block_axes
+
+RNG = np.random.default_rng(20261126)
+CASES = 60
+CLOSE_MM = 0.05
+
+
+def turned(z: np.ndarray) -> np.ndarray:
+    """A rotation that takes the z axis to ``z``."""
+    z = z / np.linalg.norm(z)
+    x = np.cross([0.0, 1.0, 0.0] if abs(z[1]) < 0.9 else [1.0, 0.0, 0.0], z)
+    x /= np.linalg.norm(x)
+    return np.stack([x, np.cross(z, x), z], axis=1)
+
+
+def capsule(a, b, radius):
+    return fcl.CollisionObject(
+        fcl.Capsule(radius, float(np.linalg.norm(b - a))), fcl.Transform(turned(b - a), (a + b) / 2)
+    )
+
+
+def disc(centre, spin, radius, width):
+    return fcl.CollisionObject(fcl.Cylinder(radius, width), fcl.Transform(turned(spin), centre))
+
+
+def solid(points, faces):
+    flat = np.concatenate([[len(f), *f] for f in faces]).astype(int)
+    return fcl.CollisionObject(fcl.Convex(points, len(faces), flat), fcl.Transform())
+
+
+def prism_in_fcl(p: Prism):
+    n = len(p.corners)
+    points = np.array([[x, y, z] for y in (p.low_y, p.high_y) for x, z in p.corners])
+    sides = [[i, (i + 1) % n, n + (i + 1) % n, n + i] for i in range(n)]
+    return solid(points, [list(range(n))[::-1], list(range(n, 2 * n)), *sides])
+
+
+def far(one, two) -> float:
+    request = fcl.DistanceRequest(enable_nearest_points=True, gjk_solver_type=1)
+    return fcl.distance(one, two, request, fcl.DistanceResult())
+
+
+def somewhere(spread=400.0):
+    return RNG.uniform(-spread, spread, 3)
+
+
+def direction():
+    v = RNG.normal(size=3)
+    return v / np.linalg.norm(v)
+
+
+PRISM = Prism(np.array([(-60.0, -40.0), (80.0, -55.0), (80.0, 45.0), (-60.0, 70.0)]), -30.0, 40.0)
+
+
+class AgainstFcl(TestCase):
+    def compare(self, mine: float, theirs: float, what: str) -> None:
+        """Outside both agree; a library tells no depth inside."""
+        if theirs > 0:
+            self.assertAlmostEqual(mine, theirs, delta=CLOSE_MM, msg=what)
+        else:
+            self.assertLess(mine, CLOSE_MM, msg=what)
+
+    def test_bars_against_bars(self):
+        a, b, c, d = (np.array([somewhere() for _ in range(CASES)]) for _ in range(4))
+        near = bar_to_bar(a, b, 22.0, c, d, 15.0)
+        for i in range(CASES):
+            self.compare(near.gap[i], far(capsule(a[i], b[i], 22.0), capsule(c[i], d[i], 15.0)), f"bars {i}")
+            if near.gap[i] > 0:
+                self.assertAlmostEqual(np.linalg.norm(near.mine[i] - near.other[i]), near.gap[i], places=6)
+
+    def test_parallel_and_crossing_bars(self):
+        a, b = np.zeros((3, 3)), np.tile([100.0, 0.0, 0.0], (3, 1))
+        c = np.array([[0.0, 50.0, 0.0], [150.0, 50.0, 0.0], [50.0, -60.0, 30.0]])
+        d = np.array([[100.0, 50.0, 0.0], [300.0, 50.0, 0.0], [50.0, 60.0, 30.0]])
+        near = bar_to_bar(a, b, 5.0, c, d, 5.0)
+        np.testing.assert_allclose(near.gap, [40.0, np.hypot(50, 50) - 10.0, 20.0], atol=1e-9)
+
+    def test_bars_against_boxes_bars_and_prisms(self):
+        box = Block(np.array([20.0, -30.0, 10.0]), np.array([90.0, 60.0, 45.0]), block_axes(12.0, -25.0))
+        bar = Bar(np.array([-80.0, 10.0, 0.0]), np.array([120.0, 60.0, 40.0]), 25.0)
+        theirs = (
+            (box, fcl.CollisionObject(fcl.Box(180.0, 120.0, 90.0), fcl.Transform(box.axes, box.middle))),
+            (bar, capsule(bar.a, bar.b, bar.radius)),
+            (PRISM, prism_in_fcl(PRISM)),
+        )
+        for body, other in theirs:
+            a, b = (np.array([somewhere(300.0) for _ in range(CASES)]) for _ in range(2))
+            near = bar_to_convex(a, b, 18.0, body)
+            for i in range(CASES):
+                self.compare(near.gap[i], far(capsule(a[i], b[i], 18.0), other), f"{type(body).__name__} {i}")
+
+    def test_tyres_against_boxes_bars_and_prisms(self):
+        box = Block(np.array([20.0, -30.0, 10.0]), np.array([90.0, 60.0, 45.0]), block_axes(12.0, -25.0))
+        bar = Bar(np.array([-80.0, 10.0, 0.0]), np.array([120.0, 60.0, 40.0]), 25.0)
+        theirs = (
+            (box, fcl.CollisionObject(fcl.Box(180.0, 120.0, 90.0), fcl.Transform(box.axes, box.middle))),
+            (bar, capsule(bar.a, bar.b, bar.radius)),
+            (PRISM, prism_in_fcl(PRISM)),
+        )
+        for body, other in theirs:
+            centre, spin = (
+                np.array([somewhere(700.0) for _ in range(CASES)]),
+                np.array([direction() for _ in range(CASES)]),
+            )
+            ring = Ring(centre, spin, 340.0, 200.0, 215.0, 40.0)
+            near = ring_to_convex(ring, body)
+            for i in range(CASES):
+                # the library's disc has sharp edges: the rounding is the ball that is added to it
+                core = disc(centre[i], spin[i], 300.0, 135.0)
+                self.compare(
+                    near.gap[i],
+                    far(core, other) - 40.0 if far(core, other) > 0 else -40.0,
+                    f"{type(body).__name__} {i}",
+                )
+
+    def test_tyres_against_bars_that_stay_outside_the_rim(self):
+        """Beyond the tyre's outside the ring and the filled disc are one; inside the rim only the ring leaves room."""
+        centre = np.array([somewhere(500.0) for _ in range(CASES)])
+        spin = np.array([direction() for _ in range(CASES)])
+        flat = np.cross(spin, np.array([direction() for _ in range(CASES)]))
+        flat /= np.linalg.norm(flat, axis=1, keepdims=True)
+        a = centre + flat * 560.0 + spin * RNG.uniform(-90.0, 90.0, (CASES, 1))
+        b = a + np.array([direction() for _ in range(CASES)]) * 120.0
+        near = ring_to_bar(Ring(centre, spin, 340.0, 200.0, 215.0, 40.0), a, b, 16.0)
+        for i in range(CASES):
+            theirs = far(disc(centre[i], spin[i], 300.0, 135.0), capsule(a[i], b[i], 16.0)) - 40.0
+            self.assertAlmostEqual(near.gap[i], theirs, delta=CLOSE_MM)
+
+    def test_a_bar_on_the_spin_axis_clears_the_rim(self):
+        ring = Ring(np.zeros((1, 3)), np.array([[0.0, 1.0, 0.0]]), 340.0, 200.0, 215.0, 40.0)
+        near = ring_to_bar(ring, np.array([[0.0, -300.0, 0.0]]), np.array([[0.0, 300.0, 0.0]]), 30.0)
+        self.assertAlmostEqual(near.gap[0], 170.0, places=6)
+
+
+class Inside(TestCase):
+    def test_depth_is_the_way_to_the_nearest_face(self):
+        box = Block(np.zeros(3), np.array([100.0, 60.0, 40.0]), np.eye(3))
+        near = bar_to_convex(np.array([[0.0, 0.0, 30.0]]), np.array([[1.0, 0.0, 30.0]]), 5.0, box)
+        self.assertAlmostEqual(near.gap[0], -15.0, places=5)
+        prism = Prism(np.array([(-100.0, -40.0), (100.0, -40.0), (100.0, 40.0), (-100.0, 40.0)]), -60.0, 60.0)
+        self.assertAlmostEqual(
+            bar_to_convex(np.array([[0.0, 0.0, 30.0]]), np.array([[1.0, 0.0, 30.0]]), 5.0, prism).gap[0],
+            -15.0,
+            places=5,
+        )
+
+    def test_a_tyre_pushed_into_a_wall_says_how_far(self):
+        wall = Block(np.array([500.0, 0.0, 0.0]), np.array([100.0, 400.0, 400.0]), np.eye(3))
+        for into in (-30.0, 0.0, 12.0, 60.0):
+            ring = Ring(
+                np.array([[400.0 - 340.0 + into, 0.0, 0.0]]), np.array([[0.0, 1.0, 0.0]]), 340.0, 200.0, 215.0, 40.0
+            )
+            self.assertAlmostEqual(ring_to_convex(ring, wall).gap[0], -into, delta=0.5 if into > 20 else 0.05)
