@@ -6,7 +6,7 @@ import fcl
 import numpy as np
 
 from nodulant.clearance.distance import Ring, bar_to_bar, bar_to_convex, ring_to_bar, ring_to_convex
-from nodulant.clearance.shapes import Bar, Block, Prism, block_axes
+from nodulant.clearance.shapes import Bars, Blocks, Prisms, block_axes
 
 RNG = np.random.default_rng(20261126)
 CASES = 60
@@ -36,9 +36,9 @@ def solid(points, faces):
     return fcl.CollisionObject(fcl.Convex(points, len(faces), flat), fcl.Transform())
 
 
-def prism_in_fcl(p: Prism):
-    n = len(p.corners)
-    points = np.array([[x, y, z] for y in (p.low_y, p.high_y) for x, z in p.corners])
+def prism_in_fcl(p: Prisms):
+    n = 4
+    points = np.array([[x, y, z] for y in (p.low_y[0], p.high_y[0]) for x, z in p.corners[0]])
     sides = [[i, (i + 1) % n, n + (i + 1) % n, n + i] for i in range(n)]
     return solid(points, [list(range(n))[::-1], list(range(n, 2 * n)), *sides])
 
@@ -57,7 +57,29 @@ def direction():
     return v / np.linalg.norm(v)
 
 
-PRISM = Prism(np.array([(-60.0, -40.0), (80.0, -55.0), (80.0, 45.0), (-60.0, 70.0)]), -30.0, 40.0)
+PRISM = Prisms(
+    np.array([[(-60.0, -40.0), (80.0, -55.0), (80.0, 45.0), (-60.0, 70.0)]]), np.array([-30.0]), np.array([40.0])
+)
+BOX = Blocks(np.array([[20.0, -30.0, 10.0]]), np.array([[90.0, 60.0, 45.0]]), block_axes(12.0, -25.0)[None])
+BAR = Bars(np.array([[-80.0, 10.0, 0.0]]), np.array([[120.0, 60.0, 40.0]]), np.array([25.0]))
+
+
+def same(pack, count=CASES):
+    """One body for every place."""
+    return pack.some(np.zeros(count, dtype=int))
+
+
+def standing():
+    """Each kind of body, ours and the library's."""
+    return (
+        (BOX, fcl.CollisionObject(fcl.Box(180.0, 120.0, 90.0), fcl.Transform(BOX.axes[0], BOX.middle[0]))),
+        (BAR, capsule(BAR.a[0], BAR.b[0], 25.0)),
+        (PRISM, prism_in_fcl(PRISM)),
+    )
+
+
+def one_block(middle, half):
+    return Blocks(np.array([middle], dtype=float), np.array([half], dtype=float), np.eye(3)[None])
 
 
 class AgainstFcl(TestCase):
@@ -84,34 +106,20 @@ class AgainstFcl(TestCase):
         np.testing.assert_allclose(near.gap, [40.0, np.hypot(50, 50) - 10.0, 20.0], atol=1e-9)
 
     def test_bars_against_boxes_bars_and_prisms(self):
-        box = Block(np.array([20.0, -30.0, 10.0]), np.array([90.0, 60.0, 45.0]), block_axes(12.0, -25.0))
-        bar = Bar(np.array([-80.0, 10.0, 0.0]), np.array([120.0, 60.0, 40.0]), 25.0)
-        theirs = (
-            (box, fcl.CollisionObject(fcl.Box(180.0, 120.0, 90.0), fcl.Transform(box.axes, box.middle))),
-            (bar, capsule(bar.a, bar.b, bar.radius)),
-            (PRISM, prism_in_fcl(PRISM)),
-        )
-        for body, other in theirs:
+        for body, other in standing():
             a, b = (np.array([somewhere(300.0) for _ in range(CASES)]) for _ in range(2))
-            near = bar_to_convex(a, b, 18.0, body)
+            near = bar_to_convex(a, b, 18.0, same(body))
             for i in range(CASES):
                 self.compare(near.gap[i], far(capsule(a[i], b[i], 18.0), other), f"{type(body).__name__} {i}")
 
     def test_tyres_against_boxes_bars_and_prisms(self):
-        box = Block(np.array([20.0, -30.0, 10.0]), np.array([90.0, 60.0, 45.0]), block_axes(12.0, -25.0))
-        bar = Bar(np.array([-80.0, 10.0, 0.0]), np.array([120.0, 60.0, 40.0]), 25.0)
-        theirs = (
-            (box, fcl.CollisionObject(fcl.Box(180.0, 120.0, 90.0), fcl.Transform(box.axes, box.middle))),
-            (bar, capsule(bar.a, bar.b, bar.radius)),
-            (PRISM, prism_in_fcl(PRISM)),
-        )
-        for body, other in theirs:
+        for body, other in standing():
             centre, spin = (
                 np.array([somewhere(700.0) for _ in range(CASES)]),
                 np.array([direction() for _ in range(CASES)]),
             )
             ring = Ring(centre, spin, 340.0, 200.0, 215.0, 40.0)
-            near = ring_to_convex(ring, body)
+            near = ring_to_convex(ring, same(body))
             for i in range(CASES):
                 # the library's disc has sharp edges: the rounding is the ball that is added to it
                 core = disc(centre[i], spin[i], 300.0, 135.0)
@@ -142,10 +150,14 @@ class AgainstFcl(TestCase):
 
 class Inside(TestCase):
     def test_depth_is_the_way_to_the_nearest_face(self):
-        box = Block(np.zeros(3), np.array([100.0, 60.0, 40.0]), np.eye(3))
+        box = one_block((0, 0, 0), (100, 60, 40))
         near = bar_to_convex(np.array([[0.0, 0.0, 30.0]]), np.array([[1.0, 0.0, 30.0]]), 5.0, box)
         self.assertAlmostEqual(near.gap[0], -15.0, places=5)
-        prism = Prism(np.array([(-100.0, -40.0), (100.0, -40.0), (100.0, 40.0), (-100.0, 40.0)]), -60.0, 60.0)
+        prism = Prisms(
+            np.array([[(-100.0, -40.0), (100.0, -40.0), (100.0, 40.0), (-100.0, 40.0)]]),
+            np.array([-60.0]),
+            np.array([60.0]),
+        )
         self.assertAlmostEqual(
             bar_to_convex(np.array([[0.0, 0.0, 30.0]]), np.array([[1.0, 0.0, 30.0]]), 5.0, prism).gap[0],
             -15.0,
@@ -153,7 +165,7 @@ class Inside(TestCase):
         )
 
     def test_a_tyre_pushed_into_a_wall_says_how_far(self):
-        wall = Block(np.array([500.0, 0.0, 0.0]), np.array([100.0, 400.0, 400.0]), np.eye(3))
+        wall = one_block((500, 0, 0), (100, 400, 400))
         for into in (-30.0, 0.0, 12.0, 60.0):
             ring = Ring(
                 np.array([[400.0 - 340.0 + into, 0.0, 0.0]]), np.array([[0.0, 1.0, 0.0]]), 340.0, 200.0, 215.0, 40.0

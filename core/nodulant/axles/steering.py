@@ -10,7 +10,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from nodulant.axles.points import HardPoint
-from nodulant.base.model import Frozen, Size
+from nodulant.base.model import Extra, Frozen, Size
 
 Turned = Literal["right", "left"]
 Tilt = Annotated[float, Field(ge=-60, le=60)]
@@ -26,6 +26,8 @@ class Rack(Frozen):
     """From the middle to either end."""
     turns: Turns = 3.2
     """Of the steering wheel from lock to lock."""
+    boot_mm: Extra = 56.0
+    """Outside diameter of the boots over its inner joints; 0 where there are none."""
     input_right_moves: Turned = "right"
     """Which way the rack moves as the steering wheel is turned right."""
 

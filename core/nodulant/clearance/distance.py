@@ -13,14 +13,13 @@ from typing import NamedTuple
 import numpy as np
 
 from nodulant.base.arrays import Columns
-from nodulant.clearance.shapes import Convex
+from nodulant.clearance.shapes import Pack
 
 Off = Callable[[Columns], Columns]
 """A distance as a function of places."""
 GOLDEN = (5.0**0.5 - 1.0) / 2.0
 SECTIONS = 38
-SAMPLES = 9
-RING_SAMPLES = 25
+RING_SAMPLES = 13
 SWAPS = 400
 STILL_MM = 1e-5
 
@@ -33,24 +32,24 @@ class Near(NamedTuple):
     other: Columns
 
 
-def bar_to_convex(a: Columns, b: Columns, radius: float, body: Convex) -> Near:
-    """Bars (n, 3) to (n, 3) against one convex body."""
+def bar_to_convex(a: Columns, b: Columns, radius: float, pack: Pack, sections: int = SECTIONS) -> Near:
+    """Bars (n, 3) to (n, 3), each against its own body of a pack."""
 
     def off(t: Columns) -> Columns:
-        return body.distance(a + t[:, None] * (b - a))
+        return pack.distance(a + t[:, None] * (b - a))
 
-    t = _golden(off, np.zeros(len(a)), np.ones(len(a)))
+    t = _golden(off, np.zeros(len(a)), np.ones(len(a)), sections)
     axis = a + t[:, None] * (b - a)
-    near = body.nearest(axis)
+    near = pack.nearest(axis)
     return Near(off(t) - radius, _towards(axis, near, radius), near)
 
 
-def _golden(off: Off, low: Columns, high: Columns) -> Columns:
+def _golden(off: Off, low: Columns, high: Columns, sections: int) -> Columns:
     """Least of convex functions, all at once; ends count as well."""
     ends = np.stack([low, high])
     one, two = high - GOLDEN * (high - low), low + GOLDEN * (high - low)
     f1, f2 = off(one), off(two)
-    for _ in range(SECTIONS):
+    for _ in range(sections):
         left = f1 <= f2
         low, high = np.where(left, low, one), np.where(left, two, high)
         fresh = np.where(left, high - GOLDEN * (high - low), low + GOLDEN * (high - low))
@@ -133,7 +132,7 @@ class Ring(NamedTuple):
         return np.asarray(self.centre + held + np.clip(along, -half, half) * self.spin)
 
 
-def ring_to_bar(ring: Ring, a: Columns, b: Columns, radius: float) -> Near:
+def ring_to_bar(ring: Ring, a: Columns, b: Columns, radius: float, sections: int = SECTIONS) -> Near:
     """Tyres against bars, position by position: sampled along each bar, then golden sections about the best sample."""
     share = np.linspace(0.0, 1.0, RING_SAMPLES)
     points = a[:, None] + share[None, :, None] * (b - a)[:, None]
@@ -143,19 +142,19 @@ def ring_to_bar(ring: Ring, a: Columns, b: Columns, radius: float) -> Near:
     def off(t: Columns) -> Columns:
         return ring.distance(a + t[:, None] * (b - a))
 
-    t = _golden(off, low, high)
+    t = _golden(off, low, high, sections)
     axis = a + t[:, None] * (b - a)
     gap = off(t) - radius
     mine = axis - _slope(ring.distance, axis) * off(t)[:, None]
     return Near(gap, mine, _towards(axis, mine, radius))
 
 
-def ring_to_convex(ring: Ring, body: Convex) -> Near:
-    """Tyres against one convex body that stands; inside each other, the deepest point of the body."""
-    p = body.nearest(ring.centre)
+def ring_to_convex(ring: Ring, pack: Pack) -> Near:
+    """Tyres, each against its own body of a pack; inside each other, the body's deepest point."""
+    p = pack.nearest(ring.centre)
     for _ in range(SWAPS):
         core = ring.core(p)
-        nearer = body.nearest(core)
+        nearer = pack.nearest(core)
         moved = np.sqrt(((nearer - p) ** 2).sum(axis=-1)).max()
         p = nearer
         if moved < STILL_MM:
@@ -164,17 +163,17 @@ def ring_to_convex(ring: Ring, body: Convex) -> Near:
     deep = gap < -ring.shoulder / 2
     if deep.any():
         # the disc itself is entered: how deep the body's own deepest point lies
-        p = np.where(deep[:, None], _deepest(ring, body, p), p)
+        p = np.where(deep[:, None], _deepest(ring, pack, p), p)
         gap = ring.filled(p)
     core = ring.core(p)
     return Near(gap, _towards(core, p, ring.shoulder), p)
 
 
-def _deepest(ring: Ring, body: Convex, p: Columns) -> Columns:
+def _deepest(ring: Ring, pack: Pack, p: Columns) -> Columns:
     """Points of the body pushed down the tyre's own slope and back on the body, as long as it gets deeper."""
     step, best, least = 0.25 * ring.width, p, ring.filled(p)
     for _ in range(24):
-        trial = body.nearest(best - step * _slope(ring.filled, best))
+        trial = pack.nearest(best - step * _slope(ring.filled, best))
         here = ring.filled(trial)
         better = here < least
         best, least = np.where(better[:, None], trial, best), np.where(better, here, least)

@@ -12,7 +12,6 @@ from typing import Literal
 import numpy as np
 
 from nodulant.base.arrays import Columns, Mask
-from nodulant.clearance.shapes import Bounds
 
 MoverKind = Literal["tyre", "rod", "boot", "spring", "axle"]
 
@@ -77,16 +76,6 @@ class Mover:
     there: Mask
     positions: Positions
     side: str = "both"
-
-    @cached_property
-    def bounds(self) -> Bounds:
-        """The box that holds it in every position."""
-        body = self.body
-        if isinstance(body, RoundBar):
-            points = np.concatenate([body.a[self.there], body.b[self.there]])
-            return Bounds(points.min(axis=0) - body.radius, points.max(axis=0) + body.radius)
-        points, reach = body.centre[self.there], float(np.hypot(body.outside, body.width / 2))
-        return Bounds(points.min(axis=0) - reach, points.max(axis=0) + reach)
 
     @cached_property
     def step_mm(self) -> float:

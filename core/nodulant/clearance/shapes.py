@@ -1,157 +1,196 @@
 """Bodies that stand: their signed distance to points (negative inside), and their nearest point.
 
 All are convex. Distances are exact outside; inside they are minus the way to the nearest face.
-A prism is a convex polygon in the x-z plane over a width in y: rails are made of them.
+Bodies of one kind stand in one pack and are told apart by their number, so that many points are
+set against many bodies at once. A prism is a quadrilateral in the x-z plane over a width in y:
+rails are made of them.
 """
 
 import math
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Protocol
 
 import numpy as np
 
-from nodulant.base.arrays import Columns
+from nodulant.base.arrays import Columns, Mask, Rows
 
 ALMOST = 1e-12
 
 
-@dataclass(frozen=True)
-class Bounds:
-    """The box along the axes that holds a body, (3,) each."""
+@dataclass(frozen=True, eq=False)
+class Boxes:
+    """Boxes along the axes, each (n, 3)."""
 
     low: Columns
     high: Columns
 
-    def apart(self, other: "Bounds") -> float:
-        """Distance between two boxes, 0 where they overlap."""
-        gap = np.maximum(np.maximum(self.low - other.high, other.low - self.high), 0.0)
-        return float(np.linalg.norm(gap))
+    def apart(self, other: "Boxes") -> Columns:
+        """Distance of every box to every one of ``other``, (n, m); 0 where they overlap."""
+        total = np.zeros((len(self.low), len(other.low)))
+        for k in range(3):
+            gap = np.maximum(
+                self.low[:, None, k] - other.high[None, :, k], other.low[None, :, k] - self.high[:, None, k]
+            )
+            total += np.maximum(gap, 0.0) ** 2
+        return np.sqrt(total)
+
+    @property
+    def whole(self) -> "Boxes":
+        """The one box that holds them all."""
+        return Boxes(self.low.min(axis=0, keepdims=True), self.high.max(axis=0, keepdims=True))
+
+
+class Pack(Protocol):
+    """Convex bodies of one kind."""
+
+    @property
+    def boxes(self) -> Boxes:
+        """The box along the axes of each."""
+
+    def distance(self, points: Columns) -> Columns:
+        """Signed distance of points (n, 3), each to its own of the n bodies."""
+
+    def nearest(self, points: Columns) -> Columns:
+        """Nearest point of that body; a point inside is its own."""
+
+    def some(self, which: Rows | Mask) -> "Pack":
+        """Some of the bodies, any of them more than once."""
 
 
 @dataclass(frozen=True, eq=False)
-class Block:
-    """A box about ``middle`` with half sizes along its own axes, the columns of ``axes``."""
+class Blocks:
+    """Boxes about their middles (n, 3), half sizes (n, 3) along their own axes, the columns of ``axes`` (n, 3, 3)."""
 
     middle: Columns
     half: Columns
     axes: Columns
 
+    def _own(self, points: Columns) -> Columns:
+        return np.asarray(np.einsum("ni,nij->nj", points - self.middle, self.axes))
+
     def distance(self, points: Columns) -> Columns:
-        """Signed distance of points (.., 3)."""
-        q = np.abs((points - self.middle) @ self.axes) - self.half
+        """Signed distance."""
+        q = np.abs(self._own(points)) - self.half
         outside = np.sqrt((np.maximum(q, 0.0) ** 2).sum(axis=-1))
         return np.asarray(outside + np.minimum(q.max(axis=-1), 0.0))
 
     def nearest(self, points: Columns) -> Columns:
-        """Nearest point of the box; a point inside is its own."""
-        local = np.clip((points - self.middle) @ self.axes, -self.half, self.half)
-        return np.asarray(self.middle + local @ self.axes.T)
+        """Nearest point."""
+        held = np.clip(self._own(points), -self.half, self.half)
+        return np.asarray(self.middle + np.einsum("nj,nij->ni", held, self.axes))
 
     @cached_property
-    def bounds(self) -> Bounds:
-        """Its box along the axes."""
-        reach = np.abs(self.axes) @ self.half
-        return Bounds(self.middle - reach, self.middle + reach)
+    def boxes(self) -> Boxes:
+        """Along the axes."""
+        reach = np.einsum("nij,nj->ni", np.abs(self.axes), self.half)
+        return Boxes(self.middle - reach, self.middle + reach)
+
+    def some(self, which: Rows | Mask) -> "Blocks":
+        """Only some."""
+        return Blocks(self.middle[which], self.half[which], self.axes[which])
 
 
 @dataclass(frozen=True, eq=False)
-class Bar:
-    """A round bar with round ends."""
+class Bars:
+    """Round bars with round ends, from ``a`` to ``b`` (n, 3)."""
 
     a: Columns
     b: Columns
-    radius: float
-
-    def distance(self, points: Columns) -> Columns:
-        """Signed distance of points (.., 3)."""
-        return np.asarray(np.sqrt(((points - self._on_line(points)) ** 2).sum(axis=-1)) - self.radius)
-
-    def nearest(self, points: Columns) -> Columns:
-        """Nearest point of the bar; a point inside is its own."""
-        on = self._on_line(points)
-        out = points - on
-        far = np.sqrt((out**2).sum(axis=-1, keepdims=True))
-        return np.asarray(np.where(far <= self.radius, points, on + out * (self.radius / np.maximum(far, ALMOST))))
+    radius: Columns
 
     def _on_line(self, points: Columns) -> Columns:
-        d = self.b - self.a
-        t = np.clip(((points - self.a) @ d) / max(float(d @ d), ALMOST), 0.0, 1.0)
-        return np.asarray(self.a + t[..., None] * d)
+        a, d = self.a, self.b - self.a
+        t = ((points - a) * d).sum(axis=-1) / np.maximum((d * d).sum(axis=-1), ALMOST)
+        return np.asarray(a + np.clip(t, 0.0, 1.0)[:, None] * d)
+
+    def distance(self, points: Columns) -> Columns:
+        """Signed distance."""
+        off = points - self._on_line(points)
+        return np.asarray(np.sqrt((off**2).sum(axis=-1)) - self.radius)
+
+    def nearest(self, points: Columns) -> Columns:
+        """Nearest point."""
+        on = self._on_line(points)
+        out, radius = points - on, self.radius[:, None]
+        far = np.sqrt((out**2).sum(axis=-1, keepdims=True))
+        return np.asarray(np.where(far <= radius, points, on + out * (radius / np.maximum(far, ALMOST))))
 
     @cached_property
-    def bounds(self) -> Bounds:
-        """Its box along the axes."""
-        return Bounds(np.minimum(self.a, self.b) - self.radius, np.maximum(self.a, self.b) + self.radius)
+    def boxes(self) -> Boxes:
+        """Along the axes."""
+        r = self.radius[:, None]
+        return Boxes(np.minimum(self.a, self.b) - r, np.maximum(self.a, self.b) + r)
+
+    def some(self, which: Rows | Mask) -> "Bars":
+        """Only some."""
+        return Bars(self.a[which], self.b[which], self.radius[which])
 
 
 @dataclass(frozen=True, eq=False)
-class Prism:
-    """A convex polygon ``corners`` (n, 2) in x and z, counter-clockwise, from ``low_y`` to ``high_y``."""
+class Prisms:
+    """Convex quadrilaterals ``corners`` (n, 4, 2) in x and z, counter-clockwise, from ``low_y`` to ``high_y`` (n,)."""
 
     corners: Columns
-    low_y: float
-    high_y: float
+    low_y: Columns
+    high_y: Columns
 
     @cached_property
     def _sides(self) -> tuple[Columns, Columns, Columns, Columns]:
-        """Starts, directions, lengths squared and outward normals of the polygon's sides."""
-        start = self.corners
-        along = np.roll(start, -1, axis=0) - start
-        long = np.maximum((along**2).sum(axis=1), ALMOST)
-        normal = np.stack([along[:, 1], -along[:, 0]], axis=1) / np.sqrt(long)[:, None]
-        return start, along, long, normal
+        """Starts (n, 4, 2), directions, lengths squared (n, 4) and outward unit normals of the sides."""
+        along = np.roll(self.corners, -1, axis=1) - self.corners
+        long = np.maximum((along**2).sum(axis=-1), ALMOST)
+        normal = np.stack([along[..., 1], -along[..., 0]], axis=-1) / np.sqrt(long)[..., None]
+        return self.corners, along, long, normal
 
-    def _flat(self, p: Columns) -> tuple[Columns, Columns]:
-        """Signed distance to the polygon of points (.., 2), and the nearest point on its edge."""
+    def _seen(self, points: Columns) -> tuple[Columns, Columns, Columns, Columns, Columns]:
+        """From each side's start (n, 4): x and z; from its nearest point: x and z; how far outside its line."""
         start, along, long, normal = self._sides
-        off = p[..., None, :] - start
-        t = np.clip((off * along).sum(axis=-1) / long, 0.0, 1.0)
-        gap = off - t[..., None] * along
-        square = (gap**2).sum(axis=-1)
-        k = np.argmin(square, axis=-1)
-        near = np.take_along_axis(start + t[..., None] * along, k[..., None, None], axis=-2)[..., 0, :]
-        inside = ((off * normal).sum(axis=-1) <= 0.0).all(axis=-1)
-        far = np.sqrt(np.take_along_axis(square, k[..., None], axis=-1)[..., 0])
-        return np.where(inside, -far, far), near
+        x = points[:, None, 0] - start[..., 0]
+        z = points[:, None, 2] - start[..., 1]
+        t = np.clip((x * along[..., 0] + z * along[..., 1]) / long, 0.0, 1.0)
+        return x, z, x - t * along[..., 0], z - t * along[..., 1], x * normal[..., 0] + z * normal[..., 1]
 
     def distance(self, points: Columns) -> Columns:
-        """Signed distance of points (.., 3)."""
-        flat, _ = self._flat(points[..., ::2])
-        across = np.maximum(self.low_y - points[..., 1], points[..., 1] - self.high_y)
+        """Signed distance."""
+        _, _, gx, gz, off = self._seen(points)
+        deep = off.max(axis=1)
+        flat = np.where(deep <= 0.0, deep, np.sqrt((gx * gx + gz * gz).min(axis=1)))
+        across = np.maximum(self.low_y - points[:, 1], points[:, 1] - self.high_y)
         outside = np.hypot(np.maximum(flat, 0.0), np.maximum(across, 0.0))
         return np.asarray(outside + np.minimum(np.maximum(flat, across), 0.0))
 
     def nearest(self, points: Columns) -> Columns:
-        """Nearest point of the prism; a point inside is its own."""
-        flat, near = self._flat(points[..., ::2])
-        xz = np.where((flat > 0.0)[..., None], near, points[..., ::2])
-        return np.stack([xz[..., 0], np.clip(points[..., 1], self.low_y, self.high_y), xz[..., 1]], axis=-1)
+        """Nearest point."""
+        _, _, gx, gz, off = self._seen(points)
+        k, rows = np.argmin(gx * gx + gz * gz, axis=1), np.arange(len(points))
+        out = off.max(axis=1) > 0.0
+        y = np.clip(points[:, 1], self.low_y, self.high_y)
+        x, z = points[:, 0], points[:, 2]
+        return np.stack([np.where(out, x - gx[rows, k], x), y, np.where(out, z - gz[rows, k], z)], axis=-1)
 
     @cached_property
-    def bounds(self) -> Bounds:
-        """Its box along the axes."""
-        low, high = self.corners.min(axis=0), self.corners.max(axis=0)
-        return Bounds(np.array([low[0], self.low_y, low[1]]), np.array([high[0], self.high_y, high[1]]))
+    def boxes(self) -> Boxes:
+        """Along the axes."""
+        low, high = self.corners.min(axis=1), self.corners.max(axis=1)
+        return Boxes(
+            np.stack([low[:, 0], self.low_y, low[:, 1]], axis=-1),
+            np.stack([high[:, 0], self.high_y, high[:, 1]], axis=-1),
+        )
 
-
-Convex = Block | Bar | Prism
+    def some(self, which: Rows | Mask) -> "Prisms":
+        """Only some."""
+        return Prisms(self.corners[which], self.low_y[which], self.high_y[which])
 
 
 @dataclass(frozen=True, eq=False)
 class Standing:
-    """Something that stands: one or more convex bodies; a rail is many."""
+    """Something that stands: a pack of convex bodies; a rail is many."""
 
     name: str
     kind: str
-    bodies: tuple[Convex, ...]
+    pack: Pack
     obstacle_id: str = ""
-
-    @cached_property
-    def bounds(self) -> Bounds:
-        """The box that holds them all."""
-        return Bounds(
-            np.min([b.bounds.low for b in self.bodies], axis=0), np.max([b.bounds.high for b in self.bodies], axis=0)
-        )
 
 
 def block_axes(nose_up_deg: float, yaw_deg: float) -> Columns:

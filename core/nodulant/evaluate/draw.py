@@ -1,12 +1,9 @@
 """Columns and outlines that the screen draws; nothing here decides anything."""
 
-from dataclasses import dataclass
-
 import numpy as np
 
 from nodulant.asbuilt.compare import as_built_state
 from nodulant.base.arrays import Columns, significant
-from nodulant.base.errors import InputError
 from nodulant.clearance.tube_to_rail import travel_until
 from nodulant.evaluate.axle import AxleSide, clearance_needed
 from nodulant.evaluate.evaluation import (
@@ -19,10 +16,9 @@ from nodulant.evaluate.evaluation import (
     Strip,
 )
 from nodulant.frame.columns import rail_at
-from nodulant.frame.model import placed_on, planned_state
-from nodulant.frame.route import EDGE, Route
-from nodulant.frame.state import FrameState
-from nodulant.geometry import Outline
+from nodulant.frame.model import planned_state
+from nodulant.frame.route import Route
+from nodulant.frame.seen import cut_outlines, rail_seen
 from nodulant.job.document import Inputs
 from nodulant.loads.cases import SPACE_CASES, find_case
 from nodulant.parts.part import Part
@@ -33,14 +29,13 @@ from nodulant.sections.pieces import Piece
 from nodulant.strength.compare import bending_stress
 from nodulant.strength.rail import RailComparison
 from nodulant.strength.space import FrameComparison, RailCase
-from nodulant.survey.rail import Rail
 
 
 def rail_drawing(inputs: Inputs, side: Side, route: Route) -> RailDrawing:
     """The rail of ``side`` on its planned route at its surveyed stations and cuts, with its cut edges placed."""
     planned = planned_state(inputs.design.operations)
     built = as_built_state(inputs.design.operations, inputs.as_built.entries)
-    rail = rail_seen(inputs, side, route)
+    rail = rail_seen(inputs.survey, side, route)
     return RailDrawing(
         side=side,
         stock_x_mm=significant(rail.stock_x, 7),
@@ -49,66 +44,9 @@ def rail_drawing(inputs: Inputs, side: Side, route: Route) -> RailDrawing:
         top_z_mm=significant(rail.high),
         web_y_mm=significant(rail.web),
         tip_y_mm=significant(rail.tip),
-        cuts=_cuts(inputs, side, planned, route),
-        built_cuts=_cuts(inputs, side, built, route) if built else (),
+        cuts=cut_outlines(inputs.survey, inputs.design.operations, side, planned, route),
+        built_cuts=cut_outlines(inputs.survey, inputs.design.operations, side, built, route) if built else (),
     )
-
-
-@dataclass(frozen=True)
-class RailSeen:
-    """A rail's faces along its planned route, mm; ``stock_x`` are the surveyed stations of the same columns."""
-
-    stock_x: Columns
-    x: Columns
-    low: Columns
-    high: Columns
-    web: Columns
-    tip: Columns
-
-
-def rail_seen(inputs: Inputs, side: Side, route: Route) -> RailSeen:
-    """The faces of one rail at its surveyed stations and both sides of every cut."""
-    rail = inputs.survey.rails.of(side)
-    sign, inward = (-1.0 if side == "left" else 1.0), (-1.0 if rail.opens == "inward" else 1.0)
-    x = _drawn_stations(rail, route)
-    shift = route.shift(x)
-
-    def at(field: str) -> Columns:
-        values: Columns = np.interp(x, [s.x_mm for s in rail.stations], [getattr(s, field) for s in rail.stations])
-        return values
-
-    under, web = at("underside_z_mm") + shift.dz, rail.web_y_mm - shift.inward
-    tip = sign * (web + inward * at("width_mm"))
-    return RailSeen(x, x + shift.dx, under, under + at("height_mm"), np.asarray(sign * web), np.asarray(tip))
-
-
-def _drawn_stations(rail: Rail, route: Route) -> Columns:
-    """Surveyed stations that are still there, and both sides of every cut."""
-    marks = [s.x_mm for s in rail.stations]
-    for move in route.moves:
-        if rail.start_mm < move.at_mm < rail.end_mm:
-            marks += [move.at_mm, move.at_mm + max(move.gone_mm, 2 * EDGE)]
-    every = np.unique(np.array(marks))
-    return np.asarray(every[route.exists(every)])
-
-
-def _cuts(inputs: Inputs, side: Side, state: FrameState, route: Route) -> tuple[Outline, ...]:
-    """Edges of the cuts in their planned places; none where the readings do not make a cut."""
-    try:
-        placed = placed_on(inputs.survey, inputs.design.operations, side, state)
-    except InputError:
-        return ()
-    rail = inputs.survey.rails.of(side)
-    out = []
-    for p in placed:
-        edge = p.op.cut_edge()
-        if edge is None:
-            continue
-        under, height = rail_at(rail, p.centre_mm)[:2]
-        own = edge.upside_down().moved(0.0, height) if p.op.from_above else edge
-        dx, dz = route.shift_at(p.centre_mm)
-        out.append(own.moved(p.centre_mm + dx, under + dz))
-    return tuple(out)
 
 
 def part_in_place(part: Part, route: Route, middle_mm: float) -> Part:

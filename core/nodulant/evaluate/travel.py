@@ -17,7 +17,6 @@ from nodulant.checks.steer_rules import steer_checks, unsteered_checks
 from nodulant.checks.travel_rules import travel_checks
 from nodulant.clearance.link_to_rail import RailBox
 from nodulant.driveline.driveline import Driveline
-from nodulant.evaluate.draw import rail_seen
 from nodulant.evaluate.mounts import mounts
 from nodulant.evaluate.shaft import shaft_curves, shaft_members, shaft_of
 from nodulant.evaluate.steer import steer_drawing
@@ -29,6 +28,7 @@ from nodulant.evaluate.travel_facts import facts
 from nodulant.evaluate.travel_members import grips, members, members_at_rest
 from nodulant.frame.model import placed_on, planned_state, route_on
 from nodulant.frame.parts import work_on
+from nodulant.frame.seen import rail_seen
 from nodulant.job.document import Inputs
 from nodulant.linkage.rotation import rotation_vector
 from nodulant.parts.sides import LEFT_RIGHT, Side
@@ -112,7 +112,7 @@ def _by_itself(s: Study, limits: Changes) -> tuple[Check, ...]:
 def _box(inputs: Inputs, side: Side) -> RailBox:
     """The planned rail of one side as a box along its stations, cuts not taken off."""
     route = route_on(inputs.survey, inputs.design.operations, side, planned_state(inputs.design.operations))
-    seen = rail_seen(inputs, side, route)
+    seen = rail_seen(inputs.survey, side, route)
     return RailBox(seen.x, seen.low, seen.high, seen.tip, seen.web)
 
 

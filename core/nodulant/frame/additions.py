@@ -39,11 +39,22 @@ class Plate:
 
 @dataclass(frozen=True)
 class Hole:
-    """A round hole in the web: station and height of its centre above the underside, diameter, mm."""
+    """A hole in the web: station and height of its centre above the underside, diameter, mm.
+
+    ``tall`` is the straight part between two half circles, 0 where it is round; ``through`` goes
+    through every wall and plate that stands there.
+    """
 
     x: float
     height: float
     diameter: float
+    tall: float = 0.0
+    through: bool = False
+
+    def half(self, x: Columns) -> Columns:
+        """Half its height at every station, mm."""
+        round_ = np.sqrt(np.maximum((self.diameter / 2) ** 2 - (x - self.x) ** 2, 0.0))
+        return np.asarray(round_ + np.where(round_ > 0, self.tall / 2, 0.0))
 
 
 @dataclass(frozen=True)

@@ -1,12 +1,12 @@
 """Assemble the section at every station from the rail and what operations changed."""
 
-from dataclasses import dataclass, fields
+from dataclasses import dataclass, fields, replace
 
 import numpy as np
 
 from nodulant.base.arrays import Columns, Mask, Rows
 from nodulant.frame.additions import Hole, Plate
-from nodulant.frame.layout import CAPS, FLANGES, LINERS, Layout, closing_plane
+from nodulant.frame.layout import CAPS, FLANGES, LINERS, Layout, closing_plane, own_closing
 from nodulant.frame.network import network
 from nodulant.frame.rail_pieces import rail_pieces
 from nodulant.frame.round_network import TUBE_WALLS, round_network
@@ -77,7 +77,7 @@ def _whole(walls: Network, own: int) -> Mask:
 def section_pieces(layout: Layout) -> list[Piece]:
     """The polygons of the section, rail first."""
     out = rail_pieces(layout.rail, layout.cut, layout.cut_top)
-    out.extend(_hole_piece(layout, hole) for hole in layout.holes)
+    out.extend(piece for hole in layout.holes for piece in _hole_pieces(layout, hole))
     out.extend(_plate_piece(layout, plate) for plate in layout.plates if plate.role not in CAPS)
     for role in CAPS:
         for cap in layout.of(role):
@@ -85,13 +85,29 @@ def section_pieces(layout: Layout) -> list[Piece]:
     return out
 
 
-def _hole_piece(layout: Layout, hole: Hole) -> Piece:
+def _hole_pieces(layout: Layout, hole: Hole) -> list[Piece]:
+    """What a hole takes from the web and, where it goes through, from everything else that stands upright there."""
     rail, one = layout.rail, np.ones_like(layout.cut)
-    half = np.sqrt(np.maximum((hole.diameter / 2) ** 2 - (rail.x - hole.x) ** 2, 0.0))
+    half = hole.half(rail.x)
     low = np.clip(hole.height - half, layout.cut, layout.crown)
     high = np.clip(hole.height + half, low, np.maximum(layout.crown, low))
     edge = (rail.width - rail.width_at(np.full_like(one, hole.height))) / 2
-    return shapes.rectangle("hole", edge, edge + rail.wall, low, high, one, one, rail.yields, sign=-1.0)
+    out = [shapes.rectangle("hole", edge, edge + rail.wall, low, high, one, one, rail.yields, sign=-1.0)]
+    if not hole.through:
+        return out
+    own = own_closing(rail)
+    if own.any():
+        far = rail.width - edge
+        out.append(shapes.rectangle("hole", far - own, far, low, high, one, one, rail.yields, sign=-1.0))
+    for plate in layout.plates:
+        if plate.role in UPRIGHT:
+            held = replace(plate, low=np.maximum(low, plate.low), high=np.maximum(np.minimum(high, plate.high), low))
+            out.append(replace(_plate_piece(layout, held), sign=-1.0))
+    return out
+
+
+UPRIGHT = ("outer", "boxing", "inner")
+"""Plates that a hole through the rail goes through."""
 
 
 def _plate_piece(layout: Layout, plate: Plate) -> Piece:

@@ -59,3 +59,10 @@ def closing_plane(layout: Layout) -> tuple[Columns, Columns]:
         face = np.where(here, rail.width - plate.set_in_mm, face)
         thick = np.where(here, plate.thickness_mm, thick)
     return face, thick
+
+
+def own_closing(rail: RailColumns) -> Columns:
+    """Thickness of the rail's own second upright wall, mm; 0 where it is open."""
+    if rail.kind in {"rect-tube", "top-hat"}:
+        return rail.wall
+    return np.full_like(rail.wall, rail.second if rail.kind == "two-skin" else 0.0)

@@ -5,12 +5,15 @@ walls above and below, and lips. Absent walls have zero thickness. A round tube 
 network in ``round_network``.
 """
 
+from dataclasses import replace
+
 import numpy as np
 
 from nodulant.base.arrays import Columns
 from nodulant.frame.additions import Plate, Role
 from nodulant.frame.columns import RailColumns
-from nodulant.frame.layout import Layout, closing_plane
+from nodulant.frame.layout import Layout, closing_plane, own_closing
+from nodulant.frame.shear import hole_height
 from nodulant.sections.torsion import Doubler, Network, Wall
 
 
@@ -47,7 +50,26 @@ def network(layout: Layout) -> Network:
             nodes[f"lip-{stem}"] = (lip_y[stem] + rail.lip, at)
             there = np.where(top_cut if stem == "top" else low_cut, 0.0, wall)
             walls.append(Wall(f"{stem}-tip", f"lip-{stem}", there, one, fy))
+    left = _left_by_holes(layout)
+    for k in (0, 2):
+        walls[k] = _holed(walls[k], left)
     return Network({k: _node(*v) for k, v in nodes.items()}, tuple(walls), _rounding(layout, low_cut, top_cut))
+
+
+def _left_by_holes(layout: Layout) -> Columns:
+    """Share of the upright walls' height that holes through the whole rail leave; its pipe is not counted (safe side)."""
+    gone = np.zeros_like(layout.cut)
+    for hole in layout.holes:
+        if hole.through:
+            gone = gone + hole_height(layout, hole)
+    return np.clip(1.0 - gone / np.maximum(layout.crown - layout.cut, 1e-9), 0.0, 1.0)
+
+
+def _holed(wall: Wall, left: Columns) -> Wall:
+    """A wall as thick, over its whole height, as what a hole leaves of it would be if spread."""
+    d = wall.doubler
+    doubler = None if d is None else Doubler(d.length, d.thickness * left, d.share)
+    return replace(wall, thickness=wall.thickness * left, doubler=doubler)
 
 
 _Point = tuple[Columns, Columns]
@@ -111,7 +133,7 @@ def _closing(layout: Layout) -> tuple[Wall, Columns]:
     rail, zero = layout.rail, np.zeros_like(layout.cut)
     face, boxed = closing_plane(layout)
     box, inner = thickest(layout.of("boxing"), zero), thickest(layout.of("inner"), zero)
-    own = _own_closing(rail)
+    own = own_closing(rail)
     has_own, has_box = own > 0, boxed > 0
     held = has_own | has_box
     thick = np.where(has_own, own, np.where(has_box, box[0], inner[0]))
@@ -123,12 +145,6 @@ def _closing(layout: Layout) -> tuple[Wall, Columns]:
     tip = np.where(thick > 0, face + middle, rail.width)
     weakest = min(least_yield(layout, "boxing"), least_yield(layout, "inner"))
     return Wall("low-tip", "top-tip", thick, share, rail.yields[0] if rail.closed else weakest, doubler), tip
-
-
-def _own_closing(rail: RailColumns) -> Columns:
-    if rail.kind in {"rect-tube", "top-hat"}:
-        return rail.wall
-    return np.full_like(rail.wall, rail.second if rail.kind == "two-skin" else 0.0)
 
 
 def least_yield(layout: Layout, role: Role) -> float:

@@ -9,7 +9,7 @@ import numpy as np
 from nodulant.base.arrays import Columns
 from nodulant.frame.additions import Hole
 from nodulant.frame.columns import RailColumns
-from nodulant.frame.layout import CAPS, FLANGES, LINERS, Layout
+from nodulant.frame.layout import CAPS, FLANGES, LINERS, Layout, own_closing
 from nodulant.sections.torsion import SHEAR_YIELD
 
 
@@ -17,8 +17,11 @@ def shear(layout: Layout) -> tuple[Columns, Columns]:
     """Shear area, mm2, and its load at shear yield, N; shapes (stations,)."""
     rail = layout.rail
     area = _own(rail, layout.crown - layout.cut)
+    through = np.zeros_like(area)
     for hole in layout.holes:
-        area = area - rail.wall * _hole_height(layout, hole)
+        high = hole_height(layout, hole)
+        area = area - (rail.wall + (own_closing(rail) if hole.through else 0.0)) * high
+        through = through + high * hole.through
     capacity = area * rail.yields[0]
     for plate in layout.plates:
         if plate.role in (*LINERS, *FLANGES):
@@ -27,7 +30,8 @@ def shear(layout: Layout) -> tuple[Columns, Columns]:
         if plate.role not in CAPS:
             low, high = np.maximum(low, layout.cut), np.where(layout.cut_top > 0, np.minimum(high, layout.crown), high)
         count = 2 if plate.role in CAPS else 1
-        added = count * plate.thickness_mm * plate.share * np.maximum(high - low, 0.0)
+        gone = 0.0 if plate.role in CAPS else through
+        added = count * plate.thickness_mm * plate.share * np.maximum(high - low - gone, 0.0)
         area, capacity = area + added, capacity + added * plate.steel.yield_reference_mpa
     return area, SHEAR_YIELD * capacity
 
@@ -40,7 +44,8 @@ def _own(rail: RailColumns, height: Columns) -> Columns:
     return rail.wall * height * (2.0 if rail.kind in {"rect-tube", "top-hat"} else 1.0)
 
 
-def _hole_height(layout: Layout, hole: Hole) -> Columns:
-    half = np.sqrt(np.maximum((hole.diameter / 2) ** 2 - (layout.rail.x - hole.x) ** 2, 0.0))
+def hole_height(layout: Layout, hole: Hole) -> Columns:
+    """Height of the web that a hole takes, mm."""
+    half = hole.half(layout.rail.x)
     low = np.clip(hole.height - half, layout.cut, layout.crown)
-    return np.clip(hole.height + half, low, layout.crown) - low
+    return np.asarray(np.clip(hole.height + half, low, layout.crown) - low)

@@ -14,6 +14,7 @@ from nodulant.asbuilt.log import Entry
 from nodulant.axles.suspension import Suspension
 from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen, Id, Name, Size, Text, Thickness, Typed
+from nodulant.clearance.obstacle import Obstacle
 from nodulant.driveline.driveline import Driveline
 from nodulant.frame.ops.union import Operation
 from nodulant.loads.plan import LoadPlan
@@ -40,6 +41,8 @@ class Design(Frozen):
     suspensions: Annotated[tuple[Suspension, ...], Field(max_length=2)] = ()
     """What holds the axles; none means that the stock one stays and is not looked at."""
     driveline: Driveline | None = None
+    obstacles: Annotated[tuple[Obstacle, ...], Field(max_length=60)] = ()
+    """Engine, sump, tank, floor: what the user placed for the sweep."""
     stock_spares: Literal["not said", "fit", "do not fit"] = "not said"
     """Whether spares of the donor's stock parts still fit after this design."""
     limits: dict[str, LimitChange] = {}

@@ -70,6 +70,7 @@ LIMITS: tuple[Limit, ...] = (
         "patch", "Patch against the rail's own wall", 1.0, "x wall", "common practice: at least the mount's thickness"
     ),
     at_least("hole-edge", "Hole to the rail's edge", 1.5, "x diameter", "common practice"),
+    at_least("pass-web", "Web left beside the hole for a rod", 20.0, "mm", "Nodulant default: room for the weld"),
     at_least("edge-distance", "Bolt hole to the plate's end", 1.5, "x diameter", "common practice"),
     at_least(
         "hole-carries",
@@ -158,6 +159,10 @@ LIMITS: tuple[Limit, ...] = (
     *TRAVEL_LIMITS,
     *STEER_LIMITS,
     at_least("metal-clearance", "Moving metal to fixed metal", 12.7, "mm", "common practice: half an inch all round"),
+    at_least("tyre-sweep", "Tyre through travel and lock", 10.0, "mm", "common practice: 10 mm in bump and lock"),
+    at_least("tyre-static", "Tyre standing straight", 20.0, "mm", "common practice: 20 mm at rest"),
+    at_least("soft-clearance", "Moving metal to hoses and lines", 20.0, "mm", "common practice: 20 mm, never chafing"),
+    at_most("inside-at-rest", "Stands inside the rail", 0.0, "mm", "two things cannot be in one place", 1.0),
     at_least("bump-travel", "Bump travel before the clearance is used up", 1.0, "x wanted", "the owner's target"),
     at_least("notch-depth", "Notch depth", 1.0, "x needed", "axle top at full bump plus clearance, liner and weld"),
     at_least(

@@ -5,13 +5,16 @@ from typing import Literal
 
 import numpy as np
 
-from nodulant.base.model import Frozen, Id, Size, Thickness
+from nodulant.base.errors import InputError
+from nodulant.base.model import Extra, Frozen, Id, Size, Thickness
 from nodulant.frame.additions import Additions, Hole
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.notch_work import DUST, HOT
 from nodulant.frame.ops.operation import RailOperation
 from nodulant.frame.place import Place, resolve
+from nodulant.geometry import Outline
+from nodulant.geometry.outline import Vertex
 from nodulant.materials import find_steel
 from nodulant.materials.bolts import find_bolt, sleeve_outside_mm, sleeve_use
 from nodulant.parts.specs import CheckSpec, FigureSpec, ReadingSpec, StepSpec
@@ -40,18 +43,52 @@ class WebHole(RailOperation):
     """A hole of ``diameter_mm`` with its centre ``height_mm`` above the underside.
 
     ``drill`` makes it, ``plug`` fills one that is there; a plug counts only when it is fully
-    penetrated, ground and inspected. ``sleeve`` drills and welds a crush sleeve through.
+    penetrated, ground and inspected. ``sleeve`` drills and welds a crush sleeve through. ``pass``
+    opens the whole rail for a rod that passes it, with a pipe or a formed liner welded in.
     """
 
     kind: Literal["hole"] = "hole"
     place: Place
     height_mm: Size
     diameter_mm: Size
-    work: Literal["drill", "plug", "sleeve"] = "drill"
+    work: Literal["drill", "plug", "sleeve", "pass"] = "drill"
+    tall_mm: Extra = 0.0
+    """Straight part between two half circles that stand one above the other; 0 where it is round."""
+    liner_mm: Thickness | None = None
+    """Wall of the pipe that lines a hole that a rod passes."""
     inspected: bool = False
     weld_washers: bool = False
     """Hardened washers welded around it on both faces, so that the bolt does not make it oval."""
     sleeve: Sleeve | None = None
+
+    @property
+    def clear_mm(self) -> float:
+        """Width that is free, inside a liner where there is one."""
+        return self.diameter_mm - 2 * (self.liner_mm or 0.0) if self.work == "pass" else self.diameter_mm
+
+    def clear_outline(self) -> Outline:
+        """What is free, about the hole's centre: a circle, or two half circles one above the other."""
+        r, t = self.clear_mm / 2, self.tall_mm / 2
+        right, left = Vertex(x=r, y=-t), Vertex(x=-r, y=t)
+        return Outline(vertices=(right, Vertex(x=r, y=t, bulge=1.0), left, Vertex(x=-r, y=-t, bulge=1.0)))
+
+    def refuse(self, rail_height_mm: float, field: str) -> None:
+        """A hole must leave web on both sides, and a liner must leave a hole."""
+        half = self.diameter_mm / 2 + self.tall_mm / 2
+        if self.work == "pass" and (self.height_mm - half <= 0 or self.height_mm + half >= rail_height_mm):
+            raise InputError(
+                "the hole runs out of the web",
+                field=f"{field}/height_mm",
+                found=f"{self.height_mm - half:.1f} to {self.height_mm + half:.1f} mm of {rail_height_mm:g}",
+                acceptable="a hole inside the web, or a notch",
+            )
+        if self.work == "pass" and self.clear_mm <= 0:
+            raise InputError(
+                "the liner fills its hole",
+                field=f"{field}/liner_mm",
+                found=f"{self.liner_mm or 0:g} mm",
+                acceptable=f"less than {self.diameter_mm / 2:g} mm",
+            )
 
     @property
     def anchor(self) -> Place:
@@ -69,7 +106,7 @@ class WebHole(RailOperation):
 
     def additions(self, span: Span, rail: RailColumns, carried: frozenset[str], boxed: bool) -> Additions:
         """The hole, or the one of the survey that it fills with credit."""
-        hole = Hole(span.centre_mm, self.height_mm, self.diameter_mm)
+        hole = Hole(span.centre_mm, self.height_mm, self.diameter_mm, self.tall_mm, self.work == "pass")
         none = np.zeros_like(rail.x)
         if self.work == "plug":
             return Additions(none, (), plugged=(hole,) if self.inspected else ())
@@ -79,7 +116,9 @@ class WebHole(RailOperation):
         """Distance to the rail's edges; the sleeve under preload."""
         x, h, d = on.span.centre_mm, self.height_mm, self.diameter_mm
         rows = []
-        if self.work != "plug":
+        if self.work == "pass":
+            rows.append(self._web_left(on))
+        elif self.work != "plug":
             near = min(h, on.here.height - h)
             rows.append(
                 CheckSpec(
@@ -111,6 +150,19 @@ class WebHole(RailOperation):
             rows.append(self._sleeve_check(on))
         return tuple(rows)
 
+    def _web_left(self, on: OnRail) -> CheckSpec:
+        half = (self.diameter_mm + self.tall_mm) / 2
+        above, below = on.here.height - self.height_mm - half, self.height_mm - half
+        return CheckSpec(
+            limit_id="pass-web",
+            value=min(above, below),
+            formula="min(above, below)",
+            values={"above": above, "below": below},
+            words="mm of web left above and below the hole, for the weld and for what bends it there; the sections judge its strength, the liner not counted",
+            station_mm=on.span.centre_mm,
+            remedy="A smaller or an oblong hole, or the rod nearer to the middle of the web.",
+        )
+
     def _sleeve_check(self, on: OnRail) -> CheckSpec:
         sleeve = self.sleeve or Sleeve()
         bolt, steel = find_bolt(str(sleeve.bolt_size), sleeve.grade), find_steel(sleeve.steel_id)
@@ -137,7 +189,7 @@ class WebHole(RailOperation):
 
     def figures(self, on: OnRail) -> tuple[FigureSpec, ...]:
         """Web left beside the hole; the bolt's torque."""
-        left = on.here.height - self.diameter_mm
+        left = on.here.height - self.diameter_mm - self.tall_mm
         rows = [
             FigureSpec(
                 key="left",
@@ -185,6 +237,8 @@ class WebHole(RailOperation):
                     cautions=(HOT,),
                 )
             ]
+        if self.work == "pass":
+            return self._pass_steps(at)
         rows = [
             StepSpec(
                 key="drill",
@@ -217,6 +271,35 @@ class WebHole(RailOperation):
                     title="Weld the crush sleeve",
                     detail="Through both walls before the rail is closed; ends square to the bolt's head, flush or a hair proud, welded both sides.",
                     minutes=40,
+                    tools=("welder",),
+                    cautions=(HOT,),
+                )
+            )
+        return rows
+
+    def _pass_steps(self, at: str) -> list[StepSpec]:
+        size = f"{self.diameter_mm:.1f} mm" + (
+            f" wide and {self.diameter_mm + self.tall_mm:.1f} mm high" if self.tall_mm else ""
+        )
+        rows = [
+            StepSpec(
+                key="open",
+                phase="cut",
+                title=f"Open the rail for the rod, {size}",
+                detail=f"{at}; through every wall from one pilot hole square to the centre plane, so that both openings line up; edges ground round.",
+                minutes=50,
+                tools=("hole saw", "grinder"),
+                cautions=(DUST,),
+            )
+        ]
+        if self.liner_mm:
+            rows.append(
+                StepSpec(
+                    key="line",
+                    phase="weld",
+                    title="Weld the liner",
+                    detail=f"{self.liner_mm:g} mm wall, a hair proud on both faces, welded all round on both; then look through it with the rod at full bump, full droop and both locks.",
+                    minutes=70,
                     tools=("welder",),
                     cautions=(HOT,),
                 )

@@ -1,0 +1,287 @@
+"""One moving body against one thing, over every position and between them.
+
+At every position the boxes along the axes of both bound their distance from below. Only what may
+be the least is worked out exactly, the most hopeful first. What lies between two positions cannot
+be passed unseen: a body that moves d from one to the next comes no nearer in between than the
+nearer of both less d/2, and round all that may so beat the least the grid is refined.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from nodulant.base.arrays import Columns, Mask, Rows
+from nodulant.clearance.distance import SECTIONS, Near, Ring, bar_to_bar, bar_to_convex, ring_to_bar, ring_to_convex
+from nodulant.clearance.moving import Mover, Positions, RoundBar, between
+from nodulant.clearance.shapes import Boxes, Standing
+
+Other = Standing | Mover
+MOST_STARTS, ROUNDS, MOST_BODIES = 2, 5, 3
+QUICK = 16
+"""Golden sections while searching: within a hundredth of a millimetre on a rod."""
+FAR_MM, CARE_MM = 100.0, 40.0
+"""Further apart than the first is only told to be far; below the second the grid is refined between its positions."""
+FIRST_BATCH, STILL_MM = 48, 0.005
+
+
+@dataclass(frozen=True)
+class Least:
+    """Least distance of a pair, mm (negative inside); where; nearest points of the moving body and of the other, (3,)."""
+
+    gap_mm: float
+    travel_mm: float
+    roll_deg: float
+    input: float
+    mine: Columns
+    other: Columns
+
+
+@dataclass(frozen=True)
+class Far:
+    """A pair that stays at least so far apart."""
+
+    beyond_mm: float
+
+
+Placed = tuple[Columns, Columns, float] | Ring
+
+
+def placed(mover: Mover, rows: Rows | None = None, at: Columns | None = None) -> Placed:
+    """The mover at grid ``rows`` (flat numbers; all where left out), or at places ``at`` (n, 3) between them."""
+    body = mover.body
+
+    def put(values: Columns) -> Columns:
+        if at is not None:
+            return between(values, mover.positions, at)
+        flat = values.reshape(-1, 3)
+        return flat if rows is None else flat[rows]
+
+    if isinstance(body, RoundBar):
+        return put(body.a), put(body.b), body.radius
+    spin = put(body.spin)
+    spin = spin / np.sqrt((spin**2).sum(axis=-1, keepdims=True))
+    return Ring(put(body.centre), spin, body.outside, body.rim, body.width, body.shoulder)
+
+
+def boxes_of(mine: Placed) -> Boxes:
+    """The box along the axes of a body in each of its places; of a tyre by the support of its disc."""
+    if isinstance(mine, Ring):
+        flat = np.sqrt(np.maximum(1.0 - mine.spin**2, 0.0))
+        reach = mine.outside * flat + mine.width / 2 * np.abs(mine.spin)
+        return Boxes(mine.centre - reach, mine.centre + reach)
+    a, b, radius = mine
+    return Boxes(np.minimum(a, b) - radius, np.maximum(a, b) + radius)
+
+
+def exact(mine: Placed, other: Standing | Placed, which: Rows, sections: int = SECTIONS) -> Near:
+    """Exact distances, place by place; ``which`` numbers the bodies of something that stands."""
+    if isinstance(other, Standing):
+        pack = other.pack.some(which)
+        if isinstance(mine, Ring):
+            return ring_to_convex(mine, pack)
+        return bar_to_convex(mine[0], mine[1], mine[2], pack, sections)
+    if isinstance(mine, Ring) and isinstance(other, Ring):
+        raise ValueError("two tyres are not looked at together")
+    if isinstance(mine, Ring) and not isinstance(other, Ring):
+        return ring_to_bar(mine, other[0], other[1], other[2], sections)
+    if isinstance(other, Ring) and not isinstance(mine, Ring):
+        swapped = ring_to_bar(other, mine[0], mine[1], mine[2], sections)
+        return Near(swapped.gap, swapped.other, swapped.mine)
+    if isinstance(mine, Ring) or isinstance(other, Ring):
+        raise ValueError("a tyre is a ring")
+    return bar_to_bar(mine[0], mine[1], mine[2], other[0], other[1], other[2])
+
+
+def least(mover: Mover, other: Other) -> Least | Far | None:
+    """Least distance of a pair over its whole motion; None where one of them cannot be anywhere."""
+    there = (mover.there if isinstance(other, Standing) else mover.there & other.there).reshape(-1)
+    rows = np.flatnonzero(there)
+    if len(rows) == 0:
+        return None
+    low, body = _bounds(mover, other, rows)
+    nearest = float(low.min())
+    if nearest > FAR_MM:
+        return Far(nearest)
+    if (rest := _at_rest(mover, other)) is not None:
+        return rest
+    slack = (mover.step_mm + (other.step_mm if isinstance(other, Mover) else 0.0)) / 2
+    found = _searched(mover, other, rows, low, body, slack)
+    if found.near.gap.min() - slack > CARE_MM:
+        return found.best(mover.positions)
+    return _refined(mover, other, found, there.reshape(mover.positions.shape), slack)
+
+
+def _at_rest(mover: Mover, other: Other) -> Least | None:
+    """What overlaps at ride height straight ahead already is no contact of the sweep: it is told as it stands."""
+    grid = np.arange(mover.positions.count).reshape(mover.positions.shape)
+    row = np.array([grid[mover.positions.ride()]])
+    count = len(other.pack.boxes.low) if isinstance(other, Standing) else 1
+    which = np.arange(count)
+    if isinstance(other, Standing):
+        which = np.flatnonzero(boxes_of(placed(mover, row)).apart(other.pack.boxes)[0] <= 0.0)
+    rows = np.repeat(row, len(which))
+    if len(rows) == 0:
+        return None
+    near = exact(placed(mover, rows), other if isinstance(other, Standing) else placed(other, rows), which)
+    return _Found(rows, which, near).best(mover.positions) if near.gap.min() < 0.0 else None
+
+
+def _bounds(mover: Mover, other: Other, rows: Rows) -> tuple[Columns, Rows]:
+    """Bounds from below, one for each (row, body): flat, with the body's number; rows repeat body by body."""
+    mine = boxes_of(placed(mover, rows))
+    if isinstance(other, Standing):
+        apart = mine.apart(other.pack.boxes)
+        return apart.reshape(-1), np.tile(np.arange(apart.shape[1]), len(rows))
+    theirs = boxes_of(placed(other, rows))
+    gap = np.maximum(np.maximum(mine.low - theirs.high, theirs.low - mine.high), 0.0)
+    return np.sqrt((gap**2).sum(axis=1)), np.zeros(len(rows), dtype=np.int64)
+
+
+@dataclass(frozen=True)
+class _Found:
+    """What was worked out exactly: grid rows, bodies, distances."""
+
+    rows: Rows
+    body: Rows
+    near: Near
+
+    def best(self, positions: Positions) -> Least:
+        """The least of it, as it stands on the grid."""
+        i = int(np.argmin(self.near.gap))
+        t, r, s = np.unravel_index(int(self.rows[i]), positions.shape)
+        return Least(
+            float(self.near.gap[i]),
+            float(positions.travel[t]),
+            float(positions.roll[r]),
+            float(positions.input[s]),
+            self.near.mine[i],
+            self.near.other[i],
+        )
+
+
+def _searched(mover: Mover, other: Other, rows: Rows, low: Columns, body: Rows, slack: float) -> _Found:
+    """The most hopeful first, until nothing is left that may be the least, or lie beside a place that is."""
+    each = len(low) // len(rows)
+    order = np.argsort(low, kind="stable")
+    best, taken, size = np.inf, 0, FIRST_BATCH
+    got: list[tuple[Rows, Rows, Near]] = []
+    more = 0.0
+    while taken < len(order) and low[order[taken]] <= best + more:
+        batch = order[taken : taken + size]
+        taken, size = taken + len(batch), size * 2
+        batch = batch[low[batch] <= best + more]
+        at, which = rows[batch // each], body[batch]
+        near = exact(placed(mover, at), other if isinstance(other, Standing) else placed(other, at), which, QUICK)
+        best = min(best, float(near.gap.min()))
+        # only what comes near is looked for between the positions too
+        more = slack if best - slack < CARE_MM else 0.0
+        got.append((at, which, near))
+    parts = [np.concatenate([g[2][k] for g in got]) for k in range(3)]
+    return _Found(np.concatenate([g[0] for g in got]), np.concatenate([g[1] for g in got]), Near(*parts))
+
+
+def _refined(mover: Mover, other: Other, found: _Found, there: Mask, slack: float) -> Least:
+    """Close in on the least from every hopeful start, all at once, within what the motion reaches."""
+    positions = mover.positions
+    columns = positions.axes()
+    grid, bodies = _starts(found, positions, slack)
+    at = np.stack([c[grid[:, k]] for k, c in enumerate(columns)], axis=1)
+    step = np.array([float(np.diff(c).max()) if len(c) > 1 else 0.0 for c in columns])
+    low, high = _reached(at, grid, columns, there)
+    axes = [np.array([-1.0, 0.0, 1.0]) if s > 0 else np.zeros(1) for s in step]
+    offsets = np.stack(np.meshgrid(*axes, indexing="ij"), axis=-1).reshape(-1, 3)
+    best = _best_of(mover, other, at[:, None], bodies, QUICK)
+    step, quiet = step / 2, 0
+    for _ in range(ROUNDS):
+        places = np.clip(at[:, None] + offsets[None] * step, low[:, None], high[:, None])
+        found_here = _best_of(mover, other, places, bodies, QUICK)
+        better = found_here.gap < best.gap
+        at = np.where(better[:, None], found_here.at, at)
+        gained = float((best.gap - found_here.gap).max()) if better.any() else 0.0
+        best = _Best(
+            np.where(better, found_here.gap, best.gap),
+            np.where(better[:, None], found_here.mine, best.mine),
+            np.where(better[:, None], found_here.other, best.other),
+            at,
+        )
+        quiet = quiet + 1 if gained < STILL_MM else 0
+        if quiet == 2:
+            break
+        step = step / 2
+    i = int(np.argmin(best.gap))
+    last = _best_of(mover, other, at[i][None, None], bodies[i : i + 1], SECTIONS)
+    travel, roll, steer = (float(v) for v in at[i])
+    return Least(float(last.gap[0]), travel, roll, steer, last.mine[0], last.other[0])
+
+
+@dataclass(frozen=True)
+class _Best:
+    """The best place of each start: distance (n,), nearest points and place (n, 3)."""
+
+    gap: Columns
+    mine: Columns
+    other: Columns
+    at: Columns
+
+
+def _best_of(mover: Mover, other: Other, places: Columns, bodies: Rows, sections: int) -> _Best:
+    """Of each start's places (starts, places, 3), against each of its bodies (starts, bodies), the least."""
+    starts, count, each = *places.shape[:2], bodies.shape[1]
+    at = np.repeat(places.reshape(-1, 3), each, axis=0)
+    which = np.repeat(bodies[:, None], count, axis=1).reshape(-1)
+    theirs = other if isinstance(other, Standing) else placed(other, at=at)
+    near = exact(placed(mover, at=at), theirs, which, sections)
+    gaps = near.gap.reshape(starts, -1)
+    k = np.argmin(gaps, axis=1) + np.arange(starts) * gaps.shape[1]
+    return _Best(near.gap[k], near.mine[k], near.other[k], at[k])
+
+
+def _starts(found: _Found, positions: Positions, slack: float) -> tuple[Rows, Rows]:
+    """Grid numbers (starts, 3) of what a place beside it may still beat the least from, and the bodies near each."""
+    gap = found.near.gap
+    hopeful = np.argsort(gap, kind="stable")
+    hopeful = hopeful[gap[hopeful] <= gap[hopeful[0]] + slack]
+    grid = np.stack(np.unravel_index(found.rows, positions.shape), axis=1)
+    kept: list[int] = []
+    for k in hopeful[:400]:
+        if all(np.abs(grid[k] - grid[j]).max() > 1 for j in kept):
+            kept.append(int(k))
+        if len(kept) == MOST_STARTS:
+            break
+    bodies = np.empty((len(kept), MOST_BODIES), dtype=np.int64)
+    for i, k in enumerate(kept):
+        here = np.flatnonzero(found.rows == found.rows[k])
+        near = found.body[here[np.argsort(gap[here], kind="stable")]][:MOST_BODIES]
+        bodies[i] = np.concatenate([near, np.full(MOST_BODIES - len(near), near[0])])
+    width = max(len(np.unique(row)) for row in bodies)
+    return grid[kept], bodies[:, :width]
+
+
+def _reached(
+    at: Columns, grid: Rows, columns: tuple[Columns, Columns, Columns], there: Mask
+) -> tuple[Columns, Columns]:
+    """How far each start may be refined along each axis: to its neighbours, where they can be at all."""
+    low, high = at.copy(), at.copy()
+    for i, cell in enumerate(grid):
+        for axis, column in enumerate(columns):
+            for way, bound in ((-1, low), (1, high)):
+                beside = cell.copy()
+                beside[axis] += way
+                if 0 <= beside[axis] < len(column) and there[tuple(beside)]:
+                    bound[i, axis] = column[beside[axis]]
+    return low, high
+
+
+def along(mover: Mover, other: Other, rows: Rows) -> Columns:
+    """Exact distances at some rows of the grid, the least of all bodies."""
+    mine = placed(mover, rows)
+    if isinstance(other, Mover):
+        return exact(mine, placed(other, rows), rows, QUICK).gap
+    apart = boxes_of(mine).apart(other.pack.boxes)
+    out = np.full(len(rows), np.inf)
+    for k in np.argsort(apart.min(axis=0), kind="stable"):
+        need = np.flatnonzero(apart[:, k] < out)
+        if len(need):
+            near = exact(placed(mover, rows[need]), other, np.full(len(need), k), QUICK)
+            out[need] = np.minimum(out[need], near.gap)
+    return out

@@ -1,0 +1,119 @@
+"""A rail as prisms, its cuts and holes taken out: what an axle, a rod or a tyre may touch.
+
+The rail counts as solid between its faces, an open one too, so nothing is told to fit inside a
+channel. Notches are open as far as their liner leaves them, holes as far as their pipe does.
+Arcs are drawn by chords that leave metal by up to 0.3 mm; where a rail runs askew in plan it is
+cut short enough that its stepped faces lie within 2 mm outside of it.
+"""
+
+from itertools import pairwise
+
+import numpy as np
+from shapely.geometry import Polygon
+from shapely.ops import unary_union
+
+from nodulant.base.arrays import Columns
+from nodulant.base.errors import InputError
+from nodulant.clearance.shapes import Prisms, Standing
+from nodulant.frame.columns import rail_at
+from nodulant.frame.model import placed_on, planned_state, route_on
+from nodulant.frame.ops.hole import WebHole
+from nodulant.frame.ops.notch import Notch
+from nodulant.frame.ops.union import Operation
+from nodulant.frame.route import Route
+from nodulant.frame.seen import RailSeen, rail_seen
+from nodulant.parts.sides import Side
+from nodulant.survey.vehicle import Survey
+
+ARC_MM, ASKEW_MM, THIN_MM, LEAST_HOLE_MM = 0.3, 2.0, 1e-6, 15.0
+
+
+def rail_body(survey: Survey, operations: tuple[Operation, ...], side: Side) -> Standing:
+    """The planned rail of one side."""
+    route = route_on(survey, operations, side, planned_state(operations))
+    seen = rail_seen(survey, side, route)
+    outline = Polygon([*zip(seen.x, seen.low, strict=True), *zip(seen.x[::-1], seen.high[::-1], strict=True)])
+    gone = openings(survey, operations, side, route)
+    solid = outline.buffer(0).difference(unary_union(gone)) if gone else outline.buffer(0)
+    corners, low, high = (
+        np.array(v) for v in zip(*(p for part in _polygons(solid) for p in _strips(part, seen)), strict=True)
+    )
+    return Standing(f"{side} rail", "rail", Prisms(corners, low, high))
+
+
+def openings(survey: Survey, operations: tuple[Operation, ...], side: Side, route: Route) -> list[Polygon]:
+    """What is cut out of the rail, less its liners, in its place on the planned frame."""
+    try:
+        placed = placed_on(survey, operations, side, planned_state(operations))
+    except InputError:
+        return []
+    rail, out = survey.rails.of(side), []
+    for p in placed:
+        under, height = rail_at(rail, p.centre_mm)[:2]
+        dx, dz = route.shift_at(p.centre_mm)
+        if (edge := p.op.cut_edge()) is not None:
+            own = edge.upside_down().moved(0.0, height) if p.op.from_above else edge
+            shape = Polygon(own.moved(p.centre_mm + dx, under + dz).points(ARC_MM))
+            liner = p.op.liner.thickness_mm if isinstance(p.op, Notch) and p.op.liner else 0.0
+            out.append(_lined(shape, liner, p.op.from_above))
+        elif isinstance(p.op, WebHole) and p.op.work != "plug" and p.op.clear_mm >= LEAST_HOLE_MM:
+            outline = p.op.clear_outline().moved(p.centre_mm + dx, under + p.op.height_mm + dz)
+            out.append(Polygon(outline.points(ARC_MM)))
+    return [shape for shape in out if shape.is_valid and shape.area > 0]
+
+
+def _lined(cut: Polygon, liner_mm: float, from_above: bool) -> Polygon:
+    """The cut less its liner, carried on past the rail's edge where it opens."""
+    x0, z0, x1, z1 = cut.bounds
+    past = z1 if from_above else z0
+    mouth = Polygon([(x0, past - 1.0), (x1, past - 1.0), (x1, past + 1.0), (x0, past + 1.0)])
+    if liner_mm <= 0:
+        return unary_union([cut, mouth])
+    far = 4 * liner_mm
+    low, high = (z1 - 0.01, z1 + far) if from_above else (z0 - far, z0 + 0.01)
+    # the mouth has no liner across it: lengthened before the liner is taken off on all sides
+    longer = unary_union([cut, Polygon([(x0, low), (x1, low), (x1, high), (x0, high)])])
+    return longer.buffer(-liner_mm, join_style="mitre")
+
+
+def _polygons(shape: object) -> list[Polygon]:
+    parts = getattr(shape, "geoms", [shape])
+    return [p for p in parts if isinstance(p, Polygon) and p.area > THIN_MM]
+
+
+def _strips(part: Polygon, seen: RailSeen) -> list[tuple[Columns, float, float]]:
+    """Upright strips between every two corners; each is one trapezium, or several above each other."""
+    rings = [np.array(r.coords) for r in (part.exterior, *part.interiors)]
+    edges = np.concatenate([np.stack([r[:-1], r[1:]], axis=1) for r in rings])
+    marks = _marks(np.unique(np.round(np.concatenate([r[:, 0] for r in rings]), 6)), seen)
+    out = []
+    for x0, x1 in pairwise(marks):
+        middle = (x0 + x1) / 2
+        low, high = edges[..., 0].min(axis=1), edges[..., 0].max(axis=1)
+        over = edges[(low < middle) & (high > middle)]
+        z = _heights(over, np.array([x0, middle, x1]))
+        order = np.argsort(z[:, 1])
+        for under, above in zip(order[::2], order[1::2], strict=True):
+            corners = np.array([(x0, z[under, 0]), (x1, z[under, 2]), (x1, z[above, 2]), (x0, z[above, 0])])
+            sides = [np.interp([x0, x1], seen.x, face) for face in (seen.web, seen.tip)]
+            out.append((corners, float(np.min(sides)), float(np.max(sides))))
+    return out
+
+
+def _marks(corners: Columns, seen: RailSeen) -> Columns:
+    """Corners, and between them enough more where the rail runs askew in plan."""
+    marks = [corners[0]]
+    for x0, x1 in pairwise(corners):
+        if x1 - x0 < THIN_MM:
+            continue
+        faces = [np.interp([x0, x1], seen.x, face) for face in (seen.web, seen.tip)]
+        askew = max(abs(float(face[1] - face[0])) for face in faces)
+        marks += list(np.linspace(x0, x1, max(int(np.ceil(askew / ASKEW_MM)), 1) + 1)[1:])
+    return np.array(marks)
+
+
+def _heights(edges: Columns, x: Columns) -> Columns:
+    """Height of every edge at every x, (edges, xs)."""
+    a, b = edges[:, 0], edges[:, 1]
+    share = (x[None, :] - a[:, :1]) / (b[:, :1] - a[:, :1])
+    return np.asarray(a[:, 1:] + share * (b[:, 1:] - a[:, 1:]))

@@ -1,0 +1,136 @@
+"""Everything that moves against everything that it may touch: the list of clearances.
+
+Moving bodies of one axle are set against the rails, against what the user placed, and against
+each other where they do not hang together. Things that overlap already at ride height straight
+ahead are told as such. Each pair's wish is the limit of its kind.
+"""
+
+from collections.abc import Generator, Iterable
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from nodulant.base.arrays import Columns
+from nodulant.clearance.moving import Mover, RoundBar
+from nodulant.clearance.pair import Far, Least, Other, along, least
+from nodulant.clearance.shapes import Standing
+
+Wish = Literal["metal-clearance", "tyre-sweep", "soft-clearance"]
+JOINED_MM, SOFT = 1.0, {"line"}
+
+
+@dataclass(frozen=True, eq=False)
+class Pair:
+    """A moving body and what it may touch, and the limit that they are held to."""
+
+    mover: Mover
+    other: Other
+    wish: Wish
+
+    @property
+    def id(self) -> str:
+        """'<axle>:<moving>:<other>' in names without blanks."""
+        parts = (self.mover.positions.axle, self.mover.name, self.other.name)
+        return ":".join(p.replace(", ", "-").replace(" ", "-") for p in parts)
+
+
+@dataclass(frozen=True, eq=False)
+class Cleared:
+    """A pair worked out: ``least`` None where it stays further away than matters, then ``beyond_mm`` says how far at least."""
+
+    pair: Pair
+    least: Least | None
+    beyond_mm: float | None
+    at_rest_mm: float | None
+    first_bump_mm: float | None
+    """Travel at which they touch, straight ahead and level; None where they do not."""
+    first_lock: float | None
+    """Input at which they touch at ride height, the smaller of both ways."""
+
+
+def pairs_of(movers: tuple[Mover, ...], standing: tuple[Standing, ...]) -> list[Pair]:
+    """Every pair that is worth a look."""
+    out = [Pair(m, thing, _wish(m, thing.kind)) for m in movers for thing in standing]
+    for i, one in enumerate(movers):
+        for two in movers[i + 1 :]:
+            if one.positions is two.positions and _may_meet(one, two):
+                out.append(Pair(one, two, _wish(one, two.kind)))
+    return out
+
+
+def _wish(mover: Mover, kind: str) -> Wish:
+    if mover.kind == "tyre" or kind == "tyre":
+        return "tyre-sweep"
+    return "soft-clearance" if kind in SOFT else "metal-clearance"
+
+
+def _may_meet(one: Mover, two: Mover) -> bool:
+    """Two bodies of one axle that share no joint, do not ride on each other, and lie on one side."""
+    if (
+        {one.side, two.side} == {"left", "right"}
+        or one.kind == two.kind == "tyre"
+        or {one.kind, two.kind} == {"boot", "rod"}
+    ):
+        return False
+    tyre = one if one.kind == "tyre" else two if two.kind == "tyre" else None
+    if tyre is not None and {one.kind, two.kind} == {"tyre", "axle"}:
+        return False
+    bars = [m.body for m in (one, two) if isinstance(m.body, RoundBar)]
+    if len(bars) < 2:
+        return True
+    if "axle" in {one.kind, two.kind} and not {one.name, two.name} & {"drag link", "tie rod"}:
+        return False  # what is bracketed on the axle's tube stands off it by its bracket
+    ends = [(a, b) for a in (bars[0].a, bars[0].b) for b in (bars[1].a, bars[1].b)]
+    return all(float(np.linalg.norm(a - b, axis=-1).min()) > JOINED_MM for a, b in ends)
+
+
+def swept(pairs: Iterable[Pair]) -> Generator[Cleared, None, None]:
+    """Work out pair after pair."""
+    for pair in pairs:
+        yield _cleared(pair)
+
+
+def _cleared(pair: Pair) -> Cleared:
+    found = least(pair.mover, pair.other)
+    if isinstance(found, Far):
+        return Cleared(pair, None, found.beyond_mm, None, None, None)
+    rest, bump, lock = (None, None, None) if found is None else _lines(pair, found)
+    return Cleared(pair, found, None, rest, bump, lock)
+
+
+def _lines(pair: Pair, found: Least) -> tuple[float | None, float | None, float | None]:
+    """Clearance at rest, and where they first touch: straight ahead through travel, and at ride height through lock."""
+    mover, positions = pair.mover, pair.mover.positions
+    grid = np.arange(positions.count).reshape(positions.shape)
+    t, r, s = positions.ride()
+    rest = float(along(mover, pair.other, grid[t, r, s : s + 1])[0])
+    if found.gap_mm > 0:
+        return rest, None, None
+    bump = _crossing(positions.travel[t:], along(mover, pair.other, grid[t:, r, s]))
+    ways = []
+    for rows, columns in ((grid[t, r, s:], positions.input[s:]), (grid[t, r, s::-1], positions.input[s::-1])):
+        at = _crossing(columns, along(mover, pair.other, rows))
+        ways += [] if at is None else [at]
+    return rest, bump, min(ways, key=abs) if ways else None
+
+
+def _crossing(columns: Columns, gap: Columns) -> float | None:
+    """Where a clearance first falls to nothing, between its rows; None where it does not."""
+    inside = np.flatnonzero(gap <= 0.0)
+    if len(inside) == 0:
+        return None
+    k = int(inside[0])
+    if k == 0:
+        return float(columns[0])
+    share = gap[k - 1] / (gap[k - 1] - gap[k])
+    return float(columns[k - 1] + share * (columns[k] - columns[k - 1]))
+
+
+def clearance_map(pair: Pair) -> Columns:
+    """Clearance over travel and input, the worst of roll, (travels, inputs); NaN where the motion does not reach."""
+    mover, other = pair.mover, pair.other
+    there = mover.there if isinstance(other, Standing) else mover.there & other.there
+    gap = along(mover, other, np.arange(mover.positions.count)).reshape(mover.positions.shape)
+    gap = np.where(there, gap, np.inf).min(axis=1)
+    return np.where(np.isfinite(gap), gap, np.nan)
