@@ -16,6 +16,7 @@ from nodulant_server.models import Job
 FLAGS = (
     "--no-sandbox",
     "--disable-gpu",
+    "--enable-unsafe-swiftshader",
     "--disable-background-networking",
     "--disable-component-update",
     "--disable-sync",

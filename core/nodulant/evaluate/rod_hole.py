@@ -27,7 +27,7 @@ from nodulant.job.document import Inputs
 from nodulant.materials.hole_saws import HOLE_SAWS_MM, next_saw_mm
 from nodulant.materials.pipe import pipe_that_clears
 from nodulant.parts.limits import find_limit
-from nodulant.parts.sides import Side
+from nodulant.parts.sides import Side, Sides
 from nodulant.units.show import MM_PER_INCH
 
 Kind = Literal["saw", "pipe", "oblong", "notch"]
@@ -67,6 +67,8 @@ class CutFromSweep(Frozen):
     """What is swept on the rail's side plane, with and without clearance (x, z), and the choices."""
 
     side: Side
+    both: bool
+    """The other rail needs the same: the choices are for both."""
     moving: tuple[str, ...]
     clearance_mm: float
     underside_mm: float
@@ -82,6 +84,8 @@ class _Room:
     """The rail where the rod passes it: underside and height, mm, and how far stock stations lie from planned ones."""
 
     inputs: Inputs
+    on: Sides
+    """Both where the other side's rod sweeps the mirror image."""
     side: Side
     moving: str
     under_mm: float
@@ -93,10 +97,8 @@ def cut_from_sweep(inputs: Inputs, axle: str, moving: str, side: Side) -> CutFro
     """Hole or notch for what passes a rail; raises NotSolvable where nothing passes it."""
     movers = _passing(scene(inputs), axle, moving)
     seen = _seen(inputs, side)
-    hull = None
-    for mover in movers[:1]:
-        faces = [float(np.interp(_middle_x(mover), seen.x, face)) for face in (seen.web, seen.tip)]
-        hull = swept_hull(movers, faces[0], faces[1])
+    faces = [float(np.interp(_middle_x(movers[0]), seen.x, face)) for face in (seen.web, seen.tip)]
+    hull = swept_hull(movers, faces[0], faces[1])
     if hull is None:
         raise NotSolvable(
             f"{moving} does not come between the faces of the {side} rail",
@@ -107,10 +109,12 @@ def cut_from_sweep(inputs: Inputs, axle: str, moving: str, side: Side) -> CutFro
     clearance = find_limit("metal-clearance", inputs.design.limits)[0].value
     x = float(hull.centroid.x)
     under, top, stock = (float(np.interp(x, seen.x, column)) for column in (seen.low, seen.high, seen.stock_x))
-    room = _Room(inputs, side, moving, under, top - under, stock - x)
+    both = _mirrored(inputs, axle, moving, side, hull)
+    room = _Room(inputs, "both" if both else side, side, moving, under, top - under, stock - x)
     choices = [_notch(room, hull, clearance)] if movers[0].kind == "axle" else _holes(room, hull, clearance)
     return CutFromSweep(
         side=side,
+        both=both,
         moving=tuple(m.name for m in movers),
         clearance_mm=clearance,
         underside_mm=under,
@@ -119,6 +123,27 @@ def cut_from_sweep(inputs: Inputs, axle: str, moving: str, side: Side) -> CutFro
         outline=_ring(hull.buffer(clearance)),
         choices=tuple(choices),
     )
+
+
+def _mirrored(inputs: Inputs, axle: str, moving: str, side: Side, hull: Polygon) -> bool:
+    """Whether the other rail needs the same: its own rod's outline lies where this one's does."""
+    other: Side = "left" if side == "right" else "right"
+    try:
+        movers = _passing(scene(inputs), axle, moving.replace(f", {side}", f", {other}"))
+    except NotSolvable:
+        return False
+    seen = _seen(inputs, other)
+    faces = [float(np.interp(_middle_x(movers[0]), seen.x, face)) for face in (seen.web, seen.tip)]
+    theirs = swept_hull(movers, faces[0], faces[1])
+    return theirs is not None and bool(np.allclose(theirs.bounds, hull.bounds, atol=ALIKE_MM))
+
+
+ALIKE_MM = 1.0
+
+
+def _name(what: str, room: _Room) -> str:
+    moving = room.moving.partition(",")[0] if room.on == "both" else room.moving
+    return f"{what} for the {moving}"[:120]
 
 
 def _ring(shape: Polygon) -> list[list[float]]:
@@ -178,8 +203,8 @@ def _choice(
     height = z - room.under_mm
     hole = WebHole(
         id=_id(room),
-        name=f"Hole for the {room.moving}"[:120],
-        side=room.side,
+        name=_name("Hole", room),
+        side=room.on,
         place=_place(room, x),
         height_mm=round(max(height, 0.1), 2),
         diameter_mm=round(wide, 2),
@@ -206,7 +231,7 @@ def _notch(room: _Room, hull: Polygon, clearance: float) -> CutChoice:
         notch = there.model_copy(update=change)
     else:
         liner = Liner(thickness_mm=NOTCH_LINER_MM)
-        notch = Notch(id=_id(room), name=f"Notch for the {room.moving}"[:120], side=room.side, liner=liner, **change)
+        notch = Notch(id=_id(room), name=_name("Notch", room), side=room.on, liner=liner, **change)
     words = f"notch {depth:.1f} mm deep and {top:.1f} mm wide, lined with {NOTCH_LINER_MM:g} mm"
     return _judged(room, "notch", words, notch, x, depth, top, depth, room.high_mm - depth, top * depth)
 
@@ -227,15 +252,15 @@ BESIDE_MM = 150.0
 
 def _id(room: _Room) -> str:
     taken = {op.id for op in room.inputs.design.operations}
-    stem = "".join(c if c.isalnum() else "-" for c in room.moving.lower()).strip("-").replace("--", "-")[:24]
-    names = (f"{stem}-{room.side}" + ("" if n == 1 else f"-{n}") for n in range(1, 42))
+    stem = "-".join(part for part in "".join(c if c.isalnum() else " " for c in room.moving.lower()).split())[:30]
+    names = (stem + ("" if n == 1 else f"-{n}") for n in range(1, 42))
     return next(name for name in names if name not in taken)
 
 
 def _place(room: _Room, x: float) -> Place:
     """From the nearest named feature of this side, on the surveyed rail."""
     stock = x + room.to_stock_mm
-    own = [f for f in room.inputs.survey.features if f.side in (room.side, "both")]
+    own = [f for f in room.inputs.survey.features if f.side in (room.on, "both")]
     near = min(own or list(room.inputs.survey.features), key=lambda f: abs(f.x_mm - stock))
     return Place(anchor_id=near.id, offset_mm=round(stock - near.x_mm, 2))
 

@@ -7,9 +7,11 @@ from pydantic import Field
 from nodulant.asbuilt.log import Entry
 from nodulant.base.model import Frozen, Name
 from nodulant.evaluate import Want
+from nodulant.evaluate.sweep import SweepResult, SweptPair
 from nodulant.job.document import Design, Shop
 from nodulant.loads.cases import Case
 from nodulant.materials import Steel
+from nodulant.parts.sides import AxleName, Side
 from nodulant.search.bracket_holes import FoundHoles, Holes, Wanted
 from nodulant.search.bump_steer import SteerWish
 from nodulant.search.fit_coilover import CoilWish
@@ -265,6 +267,38 @@ class CureSteerBody(Frozen):
     survey: Survey | None = None
     suspension: Annotated[int, Field(ge=0, le=1)] = 0
     wish: SteerWish = SteerWish()
+
+
+class SweepBody(Frozen):
+    """Sweep a draft."""
+
+    job_id: int
+    design: Design
+    survey: Survey | None = None
+
+
+class MapBody(SweepBody):
+    """The clearance of one pair of the sweep over travel and steer."""
+
+    pair_id: Annotated[str, Field(max_length=300)]
+
+
+class RodHoleBody(SweepBody):
+    """The cut that what passes a rail needs."""
+
+    axle: AxleName
+    moving: Annotated[str, Field(max_length=120)]
+    side: Side
+
+
+class SweepLine(Frozen):
+    """One line of a sweep's answer: a pair with how many are done, then the whole, or a problem."""
+
+    done: int | None = None
+    total: int | None = None
+    pair: SweptPair | None = None
+    swept: SweepResult | None = None
+    problem: str | None = None
 
 
 class FindLine(Frozen):

@@ -75,14 +75,15 @@ SLIM: dict[str, IncEx | bool] = {
 }
 
 
-def _inputs(job_id: int, design: Design, survey: Survey | None) -> Inputs:
+def drafted(job_id: int, design: Design, survey: Survey | None) -> Inputs:
+    """A draft on its job, with the job's log and shop."""
     return inputs_of(get_object_or_404(Job, pk=job_id), design, survey)
 
 
 @router.post("/evaluate", response=Evaluation)
 def run(request: HttpRequest, body: EvaluateBody) -> HttpResponse:
     """Evaluate a draft; with ``slim`` the whys and what a drag does not change are left out."""
-    result = evaluate(_inputs(body.job_id, body.design, body.survey), body.want)
+    result = evaluate(drafted(body.job_id, body.design, body.survey), body.want)
     data = result.model_dump(exclude=SLIM if body.slim else None)
     response = HttpResponse(orjson.dumps(data), content_type="application/json")
     response["X-Sequence"] = str(body.sequence)
@@ -93,7 +94,7 @@ def run(request: HttpRequest, body: EvaluateBody) -> HttpResponse:
 def travel(request: HttpRequest, body: TravelBody) -> HttpResponse:
     """The suspensions alone, while a hand drags a point; whys are left out, at a glance the checks too."""
     # the log has no part in it: with the survey given nothing need be looked up
-    whole = Inputs(survey=body.survey, design=body.design) if body.survey else _inputs(body.job_id, body.design, None)
+    whole = Inputs(survey=body.survey, design=body.design) if body.survey else drafted(body.job_id, body.design, None)
     found = moved(whole, glance=body.glance, only=body.only)
     data = found.model_dump(exclude={"checks": {"__all__": WHYS}})
     return HttpResponse(orjson.dumps(data), content_type="application/json")
@@ -142,7 +143,7 @@ def rail_section(request: HttpRequest, body: SectionBody) -> DrawnSection:
 @router.post("/find/reinforcement", response=FindLine)
 def reinforcement(request: HttpRequest, body: FindBody) -> StreamingHttpResponse:
     """Search; the answer is lines of JSON: progress, then found or problem. Closing the connection cancels."""
-    inputs = _inputs(body.job_id, body.design, body.survey)
+    inputs = drafted(body.job_id, body.design, body.survey)
     evaluate(inputs)
     search = search_reinforcement(
         inputs.survey, inputs.design.operations, body.notch_id, _stock(inputs), inputs.design.seats
@@ -153,7 +154,7 @@ def reinforcement(request: HttpRequest, body: FindBody) -> StreamingHttpResponse
 @router.post("/find/piece", response=FindLine)
 def piece(request: HttpRequest, body: FindPieceBody) -> StreamingHttpResponse:
     """Search for what goes between two ends of a cut rail; answered as the search for plates is."""
-    inputs = _inputs(body.job_id, body.design, body.survey)
+    inputs = drafted(body.job_id, body.design, body.survey)
     evaluate(inputs)
     d = inputs.design
     whole = Whole(inputs.survey, d.operations, d.seats, d.crossmembers, plan_of(inputs), d.limits, d.targets.drop_mm)
@@ -163,7 +164,7 @@ def piece(request: HttpRequest, body: FindPieceBody) -> StreamingHttpResponse:
 @router.post("/find/holes", response=FindLine)
 def holes(request: HttpRequest, body: FindHolesBody) -> HttpResponse | StreamingHttpResponse:
     """Search for bracket holes; answered as the search for plates is."""
-    inputs = _inputs(body.job_id, body.design, body.survey)
+    inputs = drafted(body.job_id, body.design, body.survey)
     d = inputs.design
     if body.suspension >= len(d.suspensions):
         return problem(422, "unknown-reference", "this design has no such suspension")
@@ -176,7 +177,7 @@ def holes(request: HttpRequest, body: FindHolesBody) -> HttpResponse | Streaming
 @router.post("/find/window", response=FindLine)
 def window(request: HttpRequest, body: FindWindowBody) -> HttpResponse | StreamingHttpResponse:
     """Search where one end of a link goes; answered as the search for plates is."""
-    inputs = _inputs(body.job_id, body.design, body.survey)
+    inputs = drafted(body.job_id, body.design, body.survey)
     d = inputs.design
     if body.suspension >= len(d.suspensions):
         return problem(422, "unknown-reference", "this design has no such suspension")
@@ -189,7 +190,7 @@ def window(request: HttpRequest, body: FindWindowBody) -> HttpResponse | Streami
 @router.post("/find/coilover", response=FoundCoil)
 def coilover(request: HttpRequest, body: FitCoilBody) -> FoundCoil | HttpResponse:
     """Rate, coil and upper mount for a wish; a 422 with the reason where nothing can be fitted."""
-    inputs = _inputs(body.job_id, body.design, body.survey)
+    inputs = drafted(body.job_id, body.design, body.survey)
     d = inputs.design
     if body.suspension >= len(d.suspensions):
         return problem(422, "unknown-reference", "this design has no such suspension")
@@ -200,7 +201,7 @@ def coilover(request: HttpRequest, body: FitCoilBody) -> FoundCoil | HttpRespons
 @router.post("/find/bump-steer", response=FoundSteer)
 def bump_steer(request: HttpRequest, body: CureSteerBody) -> FoundSteer | HttpResponse:
     """What cures bump steer; a 422 with the reason where the steering does not move."""
-    inputs = _inputs(body.job_id, body.design, body.survey)
+    inputs = drafted(body.job_id, body.design, body.survey)
     d = inputs.design
     if body.suspension >= len(d.suspensions):
         return problem(422, "unknown-reference", "this design has no such suspension")
@@ -236,7 +237,7 @@ def _line(line: FindLine) -> bytes:
 @router.post("/patterns", response=list[Pattern])
 def patterns(request: HttpRequest, body: EvaluateBody) -> list[Pattern]:
     """Patterns of a draft."""
-    inputs = _inputs(body.job_id, body.design, body.survey)
+    inputs = drafted(body.job_id, body.design, body.survey)
     evaluate(inputs)
     return list(patterns_of(inputs.survey, inputs.design.operations))
 

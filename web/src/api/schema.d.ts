@@ -668,6 +668,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/solids": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Solids
+         * @description The planned rails as prisms, their cuts taken out.
+         */
+        post: operations["nodulant_server_api_sweep_solids"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stations": {
         parameters: {
             query?: never;
@@ -682,6 +702,66 @@ export interface paths {
          * @description Read stations from CSV; errors name the line.
          */
         post: operations["nodulant_server_api_compute_stations"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sweep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Run
+         * @description Every pair as it is worked out, then all of them with their checks. Closing the connection cancels.
+         */
+        post: operations["nodulant_server_api_sweep_run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sweep/cut": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cut
+         * @description Hole or notch for what passes a rail; a 422 with the reason where nothing passes it.
+         */
+        post: operations["nodulant_server_api_sweep_cut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sweep/map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Clearance Map
+         * @description One pair's clearance over travel and steer; a 404 where the design has no such pair.
+         */
+        post: operations["nodulant_server_api_sweep_clearance_map"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1338,6 +1418,21 @@ export interface components {
             trouble_at: string;
         };
         /**
+         * BarShape
+         * @description A round bar with round ends from point to point: a pipe, a hose, a shaft.
+         */
+        BarShape: {
+            a: components["schemas"]["HardPoint"];
+            b: components["schemas"]["HardPoint"];
+            /** Diameter Mm */
+            diameter_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "bar";
+        };
+        /**
          * BodyPoint
          * @description A point of a body at ride height, frame axes, mm; body -1 is the frame, 0 the axle or upright, 1.. a crank.
          */
@@ -1408,6 +1503,34 @@ export interface components {
              * @default 5
              */
             wall_mm: number;
+        };
+        /**
+         * BoxShape
+         * @description A box about its middle: length fore and aft, width across, height; turned about its own axes.
+         */
+        BoxShape: {
+            /** High Mm */
+            high_mm: number;
+            /** Long Mm */
+            long_mm: number;
+            middle: components["schemas"]["HardPoint"];
+            /**
+             * Nose Up Deg
+             * @default 0
+             */
+            nose_up_deg: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "box";
+            /** Wide Mm */
+            wide_mm: number;
+            /**
+             * Yaw Deg
+             * @default 0
+             */
+            yaw_deg: number;
         };
         /**
          * Boxing
@@ -1812,6 +1935,22 @@ export interface components {
             set: components["schemas"]["Candidate"];
         };
         /**
+         * ClearanceMap
+         * @description Clearance of one pair over travel (rows) and steering input (columns), the worst of roll; None out of reach.
+         */
+        ClearanceMap: {
+            /** Gap Mm */
+            gap_mm: (number | null)[][];
+            /** Id */
+            id: string;
+            /** Inputs */
+            inputs: number[];
+            /** Needed Mm */
+            needed_mm: number;
+            /** Travel Mm */
+            travel_mm: number[];
+        };
+        /**
          * CoilWish
          * @description Wanted ride frequency, Hz, and share of the damper's stroke used at ride height, %.
          */
@@ -2010,6 +2149,67 @@ export interface components {
             words: string;
         };
         /**
+         * CutChoice
+         * @description One way to make room: its size, where it is, what is left of the rail, and the worst checks there.
+         */
+        CutChoice: {
+            /** Area Mm2 */
+            area_mm2: number;
+            /** Height Mm */
+            height_mm: number;
+            /** High Mm */
+            high_mm: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "saw" | "pipe" | "oblong" | "notch";
+            /** Left Mm */
+            left_mm: number;
+            /** Operation */
+            operation: components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"];
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /** Verdicts */
+            verdicts: components["schemas"]["Verdict"][];
+            /** Wide Mm */
+            wide_mm: number;
+            /** Words */
+            words: string;
+            /** X Mm */
+            x_mm: number;
+        };
+        /**
+         * CutFromSweep
+         * @description What is swept on the rail's side plane, with and without clearance (x, z), and the choices.
+         */
+        CutFromSweep: {
+            /** Both */
+            both: boolean;
+            /** Choices */
+            choices: components["schemas"]["CutChoice"][];
+            /** Clearance Mm */
+            clearance_mm: number;
+            /** Hull */
+            hull: number[][];
+            /** Moving */
+            moving: string[];
+            /** Outline */
+            outline: number[][];
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /** Top Mm */
+            top_mm: number;
+            /** Underside Mm */
+            underside_mm: number;
+        };
+        /**
          * Damper
          * @description A damper beside the spring, right side; lengths are from eye to eye.
          */
@@ -2129,6 +2329,11 @@ export interface components {
              *     }
              */
             loads: components["schemas"]["LoadPlan"];
+            /**
+             * Obstacles
+             * @default []
+             */
+            obstacles: components["schemas"]["Obstacle"][];
             /**
              * Operations
              * @default []
@@ -2839,6 +3044,14 @@ export interface components {
             up_mm: number[];
         };
         /**
+         * FrameSolids
+         * @description Both rails.
+         */
+        FrameSolids: {
+            /** Rails */
+            rails: components["schemas"]["RailSolid"][];
+        };
+        /**
          * Governs
          * @description Where and when the check is worst.
          */
@@ -3337,6 +3550,18 @@ export interface components {
             to: "left" | "right";
         };
         /**
+         * MapBody
+         * @description The clearance of one pair of the sweep over travel and steer.
+         */
+        MapBody: {
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            /** Pair Id */
+            pair_id: string;
+            survey?: components["schemas"]["Survey"] | null;
+        };
+        /**
          * Mass
          * @description A sprung mass carried by the frame: at one station or spread evenly over a run.
          */
@@ -3594,6 +3819,29 @@ export interface components {
             tube_top_mm: number;
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * Obstacle
+         * @description One thing that stands on the frame; ``mirrored`` puts its image on the other side too.
+         */
+        Obstacle: {
+            /** Body */
+            body: components["schemas"]["BoxShape"] | components["schemas"]["BarShape"];
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @default other
+             * @enum {string}
+             */
+            kind: "engine" | "sump" | "firewall" | "tank" | "exhaust" | "floor" | "hood" | "wing" | "line" | "column" | "other";
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored: boolean;
+            /** Name */
+            name: string;
         };
         /**
          * OptionDesign
@@ -3978,6 +4226,11 @@ export interface components {
          */
         Rack: {
             /**
+             * Boot Mm
+             * @default 56
+             */
+            boot_mm: number;
+            /**
              * Input Right Moves
              * @default right
              * @enum {string}
@@ -4078,6 +4331,19 @@ export interface components {
             web_y_mm: number[];
             /** X Mm */
             x_mm: number[];
+        };
+        /**
+         * RailSolid
+         * @description A rail: each prism is four corners (x, z), counter-clockwise, then the least and the most y, mm.
+         */
+        RailSolid: {
+            /** Prisms */
+            prisms: number[][];
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
         };
         /**
          * Rails
@@ -4367,6 +4633,28 @@ export interface components {
              * @enum {string}
              */
             weld: "one-sided" | "one-sided-backed" | "two-sided" | "two-sided-ground";
+        };
+        /**
+         * RodHoleBody
+         * @description The cut that what passes a rail needs.
+         */
+        RodHoleBody: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            /** Moving */
+            moving: string;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
+            survey?: components["schemas"]["Survey"] | null;
         };
         /**
          * RoundHole
@@ -5660,6 +5948,102 @@ export interface components {
             unsprung_kg?: number | null;
         };
         /**
+         * SweepBody
+         * @description Sweep a draft.
+         */
+        SweepBody: {
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            survey?: components["schemas"]["Survey"] | null;
+        };
+        /**
+         * SweepLine
+         * @description One line of a sweep's answer: a pair with how many are done, then the whole, or a problem.
+         */
+        SweepLine: {
+            /** Done */
+            done?: number | null;
+            pair?: components["schemas"]["SweptPair"] | null;
+            /** Problem */
+            problem?: string | null;
+            swept?: components["schemas"]["SweepResult"] | null;
+            /** Total */
+            total?: number | null;
+        };
+        /**
+         * SweepResult
+         * @description All pairs worst first, their checks, how many positions stood behind them, and what could not be looked at.
+         */
+        SweepResult: {
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            /** Left Out */
+            left_out: string[];
+            /** Pairs */
+            pairs: components["schemas"]["SweptPair"][];
+            /** Positions */
+            positions: number;
+        };
+        /**
+         * SweptPair
+         * @description One pair: least clearance, mm, where it is and which way the other has to go; far ones say how far at least.
+         */
+        SweptPair: {
+            /**
+             * At
+             * @default []
+             */
+            at: number[];
+            /** At Rest Mm */
+            at_rest_mm?: number | null;
+            /** Axle */
+            axle: string;
+            /** Beyond Mm */
+            beyond_mm: number | null;
+            /** First Bump Mm */
+            first_bump_mm?: number | null;
+            /** First Lock */
+            first_lock?: number | null;
+            /** Gap Mm */
+            gap_mm: number | null;
+            /** Id */
+            id: string;
+            /** Input */
+            input?: number | null;
+            /**
+             * Inside At Rest
+             * @default false
+             */
+            inside_at_rest: boolean;
+            /** Kind */
+            kind: string;
+            /** Limit Id */
+            limit_id: string;
+            /** Moving */
+            moving: string;
+            /** Needed Mm */
+            needed_mm: number;
+            /** Obstacle Id */
+            obstacle_id: string;
+            /** Other */
+            other: string;
+            /** Roll Deg */
+            roll_deg?: number | null;
+            /** Travel Mm */
+            travel_mm?: number | null;
+            /**
+             * Way
+             * @default []
+             */
+            way: number[];
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
          * Switch
          * @description Demo person to become.
          */
@@ -6109,6 +6493,20 @@ export interface components {
             unit: string;
         };
         /**
+         * Verdict
+         * @description One check of the rail with the hole in it.
+         */
+        Verdict: {
+            /** Title */
+            title: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number | null;
+            /** Verdict */
+            verdict: string;
+        };
+        /**
          * Vertex
          * @description A corner of an outline, mm, and the bulge of the segment that leaves it.
          */
@@ -6251,7 +6649,8 @@ export interface components {
          * @description A hole of ``diameter_mm`` with its centre ``height_mm`` above the underside.
          *
          *     ``drill`` makes it, ``plug`` fills one that is there; a plug counts only when it is fully
-         *     penetrated, ground and inspected. ``sleeve`` drills and welds a crush sleeve through.
+         *     penetrated, ground and inspected. ``sleeve`` drills and welds a crush sleeve through. ``pass``
+         *     opens the whole rail for a rod that passes it, with a pipe or a formed liner welded in.
          */
         WebHole: {
             /** Diameter Mm */
@@ -6270,6 +6669,8 @@ export interface components {
              * @enum {string}
              */
             kind: "hole";
+            /** Liner Mm */
+            liner_mm?: number | null;
             /** Name */
             name: string;
             /** Pair Id */
@@ -6283,6 +6684,11 @@ export interface components {
             side: "left" | "right" | "both";
             sleeve?: components["schemas"]["Sleeve"] | null;
             /**
+             * Tall Mm
+             * @default 0
+             */
+            tall_mm: number;
+            /**
              * Weld Washers
              * @default false
              */
@@ -6292,7 +6698,7 @@ export interface components {
              * @default drill
              * @enum {string}
              */
-            work: "drill" | "plug" | "sleeve";
+            work: "drill" | "plug" | "sleeve" | "pass";
         };
         /**
          * Why
@@ -7313,6 +7719,30 @@ export interface operations {
             };
         };
     };
+    nodulant_server_api_sweep_solids: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SweepBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FrameSolids"];
+                };
+            };
+        };
+    };
     nodulant_server_api_compute_stations: {
         parameters: {
             query?: never;
@@ -7333,6 +7763,78 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Station"][];
+                };
+            };
+        };
+    };
+    nodulant_server_api_sweep_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SweepBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SweepLine"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_sweep_cut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RodHoleBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutFromSweep"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_sweep_clearance_map: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MapBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClearanceMap"];
                 };
             };
         };

@@ -1,7 +1,7 @@
 import { Box, Flex, Spinner } from "@chakra-ui/react";
 import { lazy, Suspense } from "react";
 import type { JobHead } from "../api/types";
-import { useBench } from "../draft/store";
+import { usePick } from "../draft/store";
 import { Sheet } from "../drawing/Sheet";
 import { StrengthStrip } from "../drawing/StrengthStrip";
 import { TravelBar } from "../drawing/TravelBar";
@@ -11,6 +11,8 @@ import { SheetTools } from "./SheetTools";
 const SurveyTables = lazy(() => import("../survey/SurveyTables"));
 const TravelSheet = lazy(() => import("../travel/TravelSheet"));
 const SteerDock = lazy(() => import("../steer/SteerDock"));
+const SpaceView = lazy(() => import("../space/SpaceView"));
+const MapDock = lazy(() => import("../sweep/MapDock"));
 const CurveDock = lazy(() => import("../travel/CurveDock"));
 const PatternView = lazy(() => import("../patterns/PatternView"));
 const StepList = lazy(() => import("../build/StepList"));
@@ -18,7 +20,7 @@ const ReadingTable = lazy(() => import("../prove/ReadingTable"));
 
 /** What lies on the bench: the sheet with the stage's own dock under it, or the stage's own sheet. */
 export function Centre({ job }: { job: JobHead }) {
-  const stage = useBench((s) => s.stage);
+  const { stage, inSpace } = usePick("stage", "inSpace");
   if (stage === "patterns" || stage === "build") {
     return (
       <Flex direction="column" minH={{ base: "500px", md: "0" }} minW="0" bg="sheet" as="main">
@@ -28,16 +30,17 @@ export function Centre({ job }: { job: JobHead }) {
       </Flex>
     );
   }
-  if (stage === "travel" || stage === "steer") {
+  if (stage === "travel" || stage === "steer" || stage === "sweep") {
+    const Dock = stage === "steer" ? SteerDock : stage === "sweep" ? MapDock : CurveDock;
     return (
       <Flex direction="column" minH={{ base: "860px", md: "0" }} minW="0" as="main">
         <TravelControls />
         <Suspense fallback={<Spinner m="6" />}>
           <Box flex="1" minH="0">
-            <TravelSheet />
+            {inSpace || stage === "sweep" ? <SpaceView /> : <TravelSheet />}
           </Box>
           <Box height="222px" minH="0">
-            {stage === "steer" ? <SteerDock /> : <CurveDock />}
+            <Dock />
           </Box>
         </Suspense>
       </Flex>

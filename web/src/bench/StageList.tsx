@@ -6,6 +6,7 @@ import { STAGES, type StageName, useBench } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
 import { grouped, worst } from "../margins/group";
 import { VerdictMark } from "../margins/VerdictMark";
+import { useSweepChecks } from "../sweep/useSweep";
 
 const PANELS = {
   survey: lazy(() => import("../survey/SurveyPanel")),
@@ -13,6 +14,7 @@ const PANELS = {
   cut: lazy(() => import("../cut/CutPanel")),
   travel: lazy(() => import("../travel/TravelPanel")),
   steer: lazy(() => import("../steer/SteerPanel")),
+  sweep: lazy(() => import("../sweep/SweepPanel")),
   patterns: lazy(() => import("../patterns/PatternPanel")),
   build: lazy(() => import("../build/BuildPanel")),
   prove: lazy(() => import("../prove/ProvePanel")),
@@ -46,7 +48,9 @@ export function StageList({ job }: { job: JobHead }) {
 /** A stage's name and state; it alone follows the evaluation, the panel below does not. */
 function StageHead({ name, number, open }: { name: StageName; number: number; open: boolean }) {
   const put = useBench((s) => s.put);
-  const state = useShown(useShallow((s) => (s.result ? stateOf(name, s.result) : null)));
+  const own = useShown(useShallow((s) => (s.result ? stateOf(name, s.result) : null)));
+  const sweep = useSweepState();
+  const state = name === "sweep" ? sweep : own;
   return (
     <button type="button" className="stage-head" aria-expanded={open} onClick={() => put({ stage: name })}>
       <span className="stage-name">
@@ -58,12 +62,21 @@ function StageHead({ name, number, open }: { name: StageName; number: number; op
   );
 }
 
+/** The sweep is worked out when it is asked for: its state is that of the last one while it still holds. */
+function useSweepState() {
+  const checks = useSweepChecks();
+  if (checks.length === 0) return { words: "not swept", verdict: null };
+  const fails = checks.filter((c) => c.verdict === "fails").length;
+  return { words: fails ? `${fails} fail` : (worst([...checks]) ?? ""), verdict: worst([...checks]) };
+}
+
 const TITLES: Record<StageName, string> = {
   survey: "Survey",
   target: "Target",
   cut: "Cut",
   travel: "Travel",
   steer: "Steering",
+  sweep: "Clearance",
   patterns: "Patterns",
   build: "Build",
   prove: "Prove",
@@ -96,6 +109,8 @@ function stateOf(name: StageName, result: Evaluation) {
       if (result.travel.length === 0) return { words: "stock", verdict: null };
       return { words: fails ? `${fails} fail` : (worst(checks) ?? ""), verdict: worst(checks) };
     }
+    case "sweep":
+      return { words: "", verdict: null };
     case "steer": {
       if (!result.travel.some((t) => t.steer)) return { words: "not given", verdict: null };
       return { words: fails ? `${fails} fail` : (worst(checks) ?? ""), verdict: worst(checks) };

@@ -7,7 +7,7 @@ export const KEYS: readonly (readonly [string, string])[] = [
   ["[  and  ]", "axle down or up by 2 mm; with Shift by 10"],
   [",  and  .", "section forward or rearward"],
   ["+  and  -", "closer, farther"],
-  ["1 to 8", "stages"],
+  ["1 to 9", "stages"],
   ["( and )", "roll of the suspension, left and right"],
   ["; and '", "steering to the left and to the right; with Shift to the locks"],
   ["l", "other rail"],

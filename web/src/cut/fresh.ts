@@ -165,6 +165,8 @@ function freshRailWork(
         place: at(-300),
         height_mm: 75,
         diameter_mm: 13.5,
+        tall_mm: 0,
+        liner_mm: null,
         work: "drill",
         inspected: false,
         weld_washers: false,

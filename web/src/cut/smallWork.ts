@@ -57,7 +57,7 @@ export const SMALL_WORK: KindSpec[] = [
   {
     kind: "hole",
     name: "Hole, plug or sleeve",
-    says: "drill the web, fill a hole, or weld a crush sleeve through a closed rail",
+    says: "drill the web, fill a hole, weld a crush sleeve through, or open the rail for a rod",
     fields: [
       name,
       place("Centre"),
@@ -69,10 +69,13 @@ export const SMALL_WORK: KindSpec[] = [
           ["drill", "drill it"],
           ["plug", "plug it"],
           ["sleeve", "crush sleeve"],
+          ["pass", "open for a rod"],
         ],
       },
       { at: "height_mm", label: "Above the underside" },
       { at: "diameter_mm", label: "Diameter", is: "thickness" },
+      { at: "tall_mm", label: "Straight part, upright", when: is("work", "pass") },
+      { at: "liner_mm", label: "Liner's wall", is: "thickness", when: is("work", "pass"), optional: true },
       { at: "weld_washers", label: "Weld washers on both faces", is: "tick", when: is("work", "drill", "sleeve") },
       { at: "inspected", label: "Fully penetrated, ground, inspected", is: "tick", when: is("work", "plug") },
     ],

@@ -5,7 +5,7 @@ import type { LoadState } from "../units/loadStates";
 import { type Action, type Draft, reduce } from "./document";
 import { begin, commit, type History, redo, undo } from "./history";
 
-export const STAGES = ["survey", "target", "cut", "travel", "steer", "patterns", "build", "prove"] as const;
+export const STAGES = ["survey", "target", "cut", "travel", "steer", "sweep", "patterns", "build", "prove"] as const;
 export type StageName = (typeof STAGES)[number];
 export type SaveState = "saved" | "saving" | "unsaved" | "failed";
 
@@ -28,6 +28,8 @@ type Bench = {
   rollDeg: number;
   /** How far the steering wheel is turned: -1 full left, +1 full right. */
   steer: number;
+  /** The sheet of travel and steering is drawn in space. */
+  inSpace: boolean;
   /** Which suspension of the design lies on the bench. */
   suspension: number;
   /** Whether the Travel form shows what is planned or what was there before. */
@@ -84,6 +86,7 @@ export const useBench = create<Bench & Acts>((set) => ({
   travelMm: 0,
   rollDeg: 0,
   steer: 0,
+  inSpace: false,
   suspension: 0,
   before: false,
   stationMm: 0,

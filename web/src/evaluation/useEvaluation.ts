@@ -200,7 +200,7 @@ function inOldOrder(old: Check[], next: Check[]): Check[] {
 const RANK = { fails: 0, "not computed": 1, close: 2, holds: 3 } as const;
 
 /** Fails first, then by margin, as the core orders them. */
-const byVerdict = (a: Check, b: Check) => RANK[a.verdict] - RANK[b.verdict] || (a.margin ?? 0) - (b.margin ?? 0);
+export const byVerdict = (a: Check, b: Check) => RANK[a.verdict] - RANK[b.verdict] || (a.margin ?? 0) - (b.margin ?? 0);
 
 /** The strip of the last full answer, where its stations are as many. */
 function sameStations(old: Evaluation, strip: Evaluation["strips"][number]) {

@@ -3,8 +3,9 @@ import { memo, useCallback, useEffect, useMemo, useState } from "react";
 import type { Check } from "../api/types";
 import { useBench } from "../draft/store";
 import { lookAt } from "../drawing/view";
-import { NONE, useShown } from "../evaluation/useEvaluation";
+import { byVerdict, NONE, useShown } from "../evaluation/useEvaluation";
 import { PlainChoice } from "../fields/controls";
+import { useSweepChecks } from "../sweep/useSweep";
 import { showLength } from "../units/show";
 import { grouped, type Row, shown } from "./group";
 import { MarginBar, VerdictMark } from "./VerdictMark";
@@ -16,12 +17,16 @@ const FILTERS = [
   ["target", "Target"],
   ["cut", "Cut"],
   ["travel", "Travel"],
+  ["steer", "Steering"],
+  ["sweep", "Clearance"],
   ["prove", "Prove"],
 ] as const;
 
 /** Every check, worst first, by how far it is from its limit. */
 export function MarginColumn() {
-  const checks = useShown((s) => s.result?.checks ?? NONE);
+  const own = useShown((s) => s.result?.checks ?? NONE);
+  const sweep = useSweepChecks();
+  const checks = useMemo(() => (sweep.length ? [...own, ...sweep].toSorted(byVerdict) : own), [own, sweep]);
   const stale = useShown((s) => s.stale || s.judgedBefore);
   const problems = useShown((s) => s.problems);
   const before = useShown((s) => s.before);

@@ -32,6 +32,7 @@ export function GearFields({ gear, path, layout, choose }: Props) {
             <QuantityField label="Stroke, middle to end" path={[...path, "stroke_mm"]} />
             <QuantityField label="Turns, lock to lock" path={[...path, "turns"]} kind="number" />
           </Pair>
+          <QuantityField label="Boots, outside" path={[...path, "boot_mm"]} />
           <ChoiceField label="Turned right, the rack moves" path={[...path, "input_right_moves"]} choices={WAYS} />
           <p className="small-words row-tail">Its inner joints are the toe link's frame ends.</p>
         </>

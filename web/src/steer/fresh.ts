@@ -23,7 +23,8 @@ type Stands = { hubX: number; hubZ: number; half: number; rail: number };
 export function freshGear(kind: Gear["kind"], layout: Layout, at: Stands): Gear {
   const toe = "toe" in layout ? layout.toe : null;
   const behind = toe ? toe.axle.x_mm > 0 : false;
-  if (kind === "rack") return { kind, stroke_mm: 65, turns: 3.2, input_right_moves: behind ? "left" : "right" };
+  if (kind === "rack")
+    return { kind, stroke_mm: 65, turns: 3.2, boot_mm: 56, input_right_moves: behind ? "left" : "right" };
   if (kind === "centre-link") {
     const joint = toe?.frame ?? p(at.hubX + 130, 300, at.hubZ);
     // the arm points at the axle, so that anticlockwise it moves the joints the way that steers right

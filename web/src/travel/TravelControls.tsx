@@ -11,7 +11,15 @@ const PAIR_ROLL_DEG = 4;
 
 /** Which suspension, its travel and its roll; keys as for the axle everywhere, and r with Shift for roll. */
 export function TravelControls() {
-  const { travelMm, rollDeg, steer, style, put } = usePick("travelMm", "rollDeg", "steer", "style", "put");
+  const { travelMm, rollDeg, steer, style, stage, inSpace, put } = usePick(
+    "travelMm",
+    "rollDeg",
+    "steer",
+    "style",
+    "stage",
+    "inSpace",
+    "put",
+  );
   const { axle, index } = useAxle();
   const all = useBench((s) => seenDraft(s).design.suspensions);
   const most = useHeldRoll(axle);
@@ -22,8 +30,8 @@ export function TravelControls() {
     travelMm === 0 ? "ride height" : `${showLength(Math.abs(travelMm), style)} ${travelMm > 0 ? "bump" : "droop"}`;
   return (
     <Flex className="travel" gap="2" align="center" px="3">
-      {all.length > 1 && (
-        <Box w="7rem" flexShrink="0">
+      {all.length > 1 && stage !== "steer" && (
+        <Box w="6.8rem" flexShrink="0">
           <PlainChoice
             free
             bare
@@ -75,6 +83,11 @@ export function TravelControls() {
         />
       )}
       {(most > 0 || turns != null) && <Act onClick={() => put({ travelMm: 0, rollDeg: 0, steer: 0 })}>Ride</Act>}
+      {stage !== "sweep" && (
+        <Act pressed={inSpace} onClick={() => put({ inSpace: !inSpace })} hint="In space, or in three views">
+          {inSpace ? "Views" : "Space"}
+        </Act>
+      )}
     </Flex>
   );
 }

@@ -1,0 +1,70 @@
+"""The sweep: streamed pair by pair, one pair's map, the cut that it asks for, and the frame's solids for the view in space."""
+
+import logging
+from collections.abc import Iterator
+
+import orjson
+from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
+from ninja import Router
+
+from nodulant.base.errors import NodulantError
+from nodulant.evaluate import evaluate
+from nodulant.evaluate.rod_hole import CutFromSweep, cut_from_sweep
+from nodulant.evaluate.solids import FrameSolids, frame_solids
+from nodulant.evaluate.sweep import ClearanceMap, map_of, sweep
+from nodulant.job.document import Inputs
+from nodulant_server.api.bodies import MapBody, RodHoleBody, SweepBody, SweepLine
+from nodulant_server.api.compute import BARE, drafted
+from nodulant_server.api.problems import problem
+
+router = Router()
+log = logging.getLogger(__name__)
+
+
+def _inputs(body: SweepBody) -> Inputs:
+    inputs = drafted(body.job_id, body.design, body.survey)
+    evaluate(inputs, BARE)
+    return inputs
+
+
+@router.post("/sweep", response=SweepLine)
+def run(request: HttpRequest, body: SweepBody) -> StreamingHttpResponse:
+    """Every pair as it is worked out, then all of them with their checks. Closing the connection cancels."""
+    return StreamingHttpResponse(_lines(_inputs(body)), content_type="application/x-ndjson")
+
+
+def _lines(inputs: Inputs) -> Iterator[bytes]:
+    work = sweep(inputs)
+    while True:
+        try:
+            done, total, pair = next(work)
+        except StopIteration as end:
+            yield _line(SweepLine(swept=end.value))
+            return
+        except NodulantError as error:
+            yield _line(SweepLine(problem=error.message))
+            return
+        yield _line(SweepLine(done=done, total=total, pair=pair))
+
+
+def _line(line: SweepLine) -> bytes:
+    return orjson.dumps(line.model_dump(mode="json", exclude_none=True)) + b"\n"
+
+
+@router.post("/sweep/map", response=ClearanceMap)
+def clearance_map(request: HttpRequest, body: MapBody) -> ClearanceMap | HttpResponse:
+    """One pair's clearance over travel and steer; a 404 where the design has no such pair."""
+    found = map_of(_inputs(body), body.pair_id)
+    return found if found is not None else problem(404, "not-found", "this design has no such pair")
+
+
+@router.post("/sweep/cut", response=CutFromSweep)
+def cut(request: HttpRequest, body: RodHoleBody) -> CutFromSweep:
+    """Hole or notch for what passes a rail; a 422 with the reason where nothing passes it."""
+    return cut_from_sweep(_inputs(body), body.axle, body.moving, body.side)
+
+
+@router.post("/solids", response=FrameSolids)
+def solids(request: HttpRequest, body: SweepBody) -> FrameSolids:
+    """The planned rails as prisms, their cuts taken out."""
+    return frame_solids(_inputs(body))
