@@ -21,7 +21,7 @@ GOLDEN = (5.0**0.5 - 1.0) / 2.0
 SECTIONS = 38
 RING_SAMPLES = 13
 SWAPS = 400
-STILL_MM = 1e-5
+STILL_MM, TOUCHING_MM = 1e-5, 1e-6
 
 
 class Near(NamedTuple):
@@ -39,9 +39,20 @@ def bar_to_convex(a: Columns, b: Columns, radius: float, pack: Pack, sections: i
         return pack.distance(a + t[:, None] * (b - a))
 
     t = _golden(off, np.zeros(len(a)), np.ones(len(a)), sections)
-    axis = a + t[:, None] * (b - a)
+    axis, depth = a + t[:, None] * (b - a), off(t)
     near = pack.nearest(axis)
-    return Near(off(t) - radius, _towards(axis, near, radius), near)
+    inside = depth < TOUCHING_MM
+    out = _unit(axis - near)
+    if inside.any():
+        # the axis itself is in the body: the way out is the nearest face's
+        rows = np.flatnonzero(inside)
+        out[rows] = _slope(pack.some(rows).distance, axis[rows])
+        near[rows] = axis[rows] - out[rows] * depth[rows, None]
+    return Near(depth - radius, axis - out * radius, near)
+
+
+def _unit(v: Columns) -> Columns:
+    return np.asarray(v / np.maximum(np.sqrt((v * v).sum(axis=-1, keepdims=True)), 1e-12))
 
 
 def _golden(off: Off, low: Columns, high: Columns, sections: int) -> Columns:
@@ -85,7 +96,8 @@ def bar_to_bar(a: Columns, b: Columns, radius: float, c: Columns, d: Columns, ot
     s = np.where(held == t, s, np.clip((uv * held - uw) / np.maximum(uu, 1e-12), 0.0, 1.0))
     p, q = a + s[..., None] * u, c + held[..., None] * v
     gap = np.sqrt(((p - q) ** 2).sum(axis=-1)) - radius - other
-    return Near(gap, _towards(p, q, radius), _towards(q, p, other))
+    along = _unit(q - p)
+    return Near(gap, p + along * radius, q - along * other)
 
 
 class Ring(NamedTuple):
@@ -145,8 +157,8 @@ def ring_to_bar(ring: Ring, a: Columns, b: Columns, radius: float, sections: int
     t = _golden(off, low, high, sections)
     axis = a + t[:, None] * (b - a)
     gap = off(t) - radius
-    mine = axis - _slope(ring.distance, axis) * off(t)[:, None]
-    return Near(gap, mine, _towards(axis, mine, radius))
+    out = _slope(ring.distance, axis)
+    return Near(gap, axis - out * off(t)[:, None], axis - out * radius)
 
 
 def ring_to_convex(ring: Ring, pack: Pack) -> Near:
@@ -165,8 +177,12 @@ def ring_to_convex(ring: Ring, pack: Pack) -> Near:
         # the disc itself is entered: how deep the body's own deepest point lies
         p = np.where(deep[:, None], _deepest(ring, pack, p), p)
         gap = ring.filled(p)
-    core = ring.core(p)
-    return Near(gap, _towards(core, p, ring.shoulder), p)
+    mine = _towards(ring.core(p), p, ring.shoulder)
+    inside = np.flatnonzero(gap < TOUCHING_MM)
+    if len(inside):
+        part = Ring(ring.centre[inside], ring.spin[inside], ring.outside, ring.rim, ring.width, ring.shoulder)
+        mine[inside] = p[inside] - _slope(part.filled, p[inside]) * gap[inside, None]
+    return Near(gap, mine, p)
 
 
 def _deepest(ring: Ring, pack: Pack, p: Columns) -> Columns:

@@ -131,10 +131,15 @@ def _bounds(mover: Mover, other: Other, rows: Rows) -> tuple[Columns, Rows]:
     mine = boxes_of(placed(mover, rows))
     if isinstance(other, Standing):
         apart = mine.apart(other.pack.boxes)
-        return apart.reshape(-1), np.tile(np.arange(apart.shape[1]), len(rows))
+        return _or_inside(apart.reshape(-1)), np.tile(np.arange(apart.shape[1]), len(rows))
     theirs = boxes_of(placed(other, rows))
     gap = np.maximum(np.maximum(mine.low - theirs.high, theirs.low - mine.high), 0.0)
-    return np.sqrt((gap**2).sum(axis=1)), np.zeros(len(rows), dtype=np.int64)
+    return _or_inside(np.sqrt((gap**2).sum(axis=1))), np.zeros(len(rows), dtype=np.int64)
+
+
+def _or_inside(apart: Columns) -> Columns:
+    """Boxes that overlap bound nothing: the bodies in them may be any depth in each other."""
+    return np.where(apart > 0.0, apart, -np.inf)
 
 
 @dataclass(frozen=True)
@@ -277,7 +282,7 @@ def along(mover: Mover, other: Other, rows: Rows) -> Columns:
     mine = placed(mover, rows)
     if isinstance(other, Mover):
         return exact(mine, placed(other, rows), rows, QUICK).gap
-    apart = boxes_of(mine).apart(other.pack.boxes)
+    apart = _or_inside(boxes_of(mine).apart(other.pack.boxes))
     out = np.full(len(rows), np.inf)
     for k in np.argsort(apart.min(axis=0), kind="stable"):
         need = np.flatnonzero(apart[:, k] < out)

@@ -59,7 +59,7 @@ def openings(survey: Survey, operations: tuple[Operation, ...], side: Side, rout
         elif isinstance(p.op, WebHole) and p.op.work != "plug" and p.op.clear_mm >= LEAST_HOLE_MM:
             outline = p.op.clear_outline().moved(p.centre_mm + dx, under + p.op.height_mm + dz)
             out.append(Polygon(outline.points(ARC_MM)))
-    return [shape for shape in out if shape.is_valid and shape.area > 0]
+    return [shape for shape in (polygon.buffer(0) for polygon in out) if shape.area > 0]
 
 
 def _lined(cut: Polygon, liner_mm: float, from_above: bool) -> Polygon:

@@ -294,7 +294,8 @@ def _judged(
 
 def _speaks_of(check: Check, op_id: str, side: Side, x: float) -> bool:
     """Whether a check is about the new cut, or about the rail beside it."""
-    if check.stage != "cut" or check.state != "planned" or side not in check.id:
+    own = check.id.split("@")[0].rsplit(":", 1)[-1]
+    if check.stage != "cut" or check.state != "planned" or own not in (side, "both"):
         return False
     at = check.governs.station_mm
     return op_id in check.id or (at is not None and abs(at - x) < NEAR_MM and check.limit_id in RAIL_RULES)

@@ -69,6 +69,8 @@ class WebHole(RailOperation):
     def clear_outline(self) -> Outline:
         """What is free, about the hole's centre: a circle, or two half circles one above the other."""
         r, t = self.clear_mm / 2, self.tall_mm / 2
+        if t == 0.0:
+            return Outline(vertices=(Vertex(x=r, y=0.0, bulge=1.0), Vertex(x=-r, y=0.0, bulge=1.0)))
         right, left = Vertex(x=r, y=-t), Vertex(x=-r, y=t)
         return Outline(vertices=(right, Vertex(x=r, y=t, bulge=1.0), left, Vertex(x=-r, y=-t, bulge=1.0)))
 

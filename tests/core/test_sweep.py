@@ -1,0 +1,354 @@
+"""The sweep: nothing slips through, what overlaps at rest is told as such, and the cut that it asks for clears."""
+
+from pathlib import Path
+from unittest import TestCase
+
+import numpy as np
+from shapely.geometry import Point, Polygon
+
+from nodulant.axles.points import HardPoint
+from nodulant.clearance.axle_bodies import axle_movers
+from nodulant.clearance.moving import RoundBar, between
+from nodulant.clearance.obstacle import BarShape, BoxShape, Obstacle
+from nodulant.clearance.pair import Far, Least, exact, least, placed
+from nodulant.clearance.placed_things import standing_of
+from nodulant.clearance.rail_prisms import rail_body
+from nodulant.clearance.shapes import Prisms
+from nodulant.clearance.sweep import clearance_map, pairs_of, swept
+from nodulant.evaluate.rod_hole import cut_from_sweep
+from nodulant.evaluate.sweep import map_of, scene, whole_sweep
+from nodulant.formats.jobfile import load_job
+from nodulant.frame.ops.hole import WebHole
+from nodulant.frame.place import Place
+from nodulant.parts.tyre import parse_tyre
+from nodulant.steering.wheels import steered_wheels
+from nodulant.suspension.motion import moved_through
+from nodulant.suspension.study import study
+from nodulant.targets.drop import add_up
+
+DEMO = Path(__file__).resolve().parents[2] / "demo"
+RNG = np.random.default_rng(5)
+
+
+def job(name="wherry", option="step"):
+    return load_job((DEMO / f"{name}.nodulant.json").read_bytes()).inputs(option)
+
+
+def with_design(inputs, **change):
+    return inputs.model_copy(update={"design": inputs.design.model_copy(update=change)})
+
+
+def studies(inputs):
+    towards = add_up(inputs.design.targets).towards_rail_mm
+    return {s.axle: study(inputs.survey, s, inputs.design.seats, towards, 1.0) for s in inputs.design.suspensions}
+
+
+def movers(inputs, axle):
+    surveyed = inputs.survey.front if axle == "front" else inputs.survey.rear
+    found = axle_movers(studies(inputs)[axle], parse_tyre(surveyed.tyre), surveyed.tube_diameter_mm)
+    return {m.name: m for m in found}
+
+
+def box(x, y, z, size=(100.0, 100.0, 100.0), kind="other", name="thing"):
+    body = BoxShape(middle=HardPoint(x_mm=x, y_mm=y, z_mm=z), long_mm=size[0], wide_mm=size[1], high_mm=size[2])
+    return Obstacle(id="thing-1", name=name, kind=kind, body=body)
+
+
+class Grid(TestCase):
+    """Between the grid's positions bodies are interpolated: they must be where the linkage itself puts them."""
+
+    def test_a_single_wheel_between_the_grid(self):
+        inputs = job()
+        own, at = movers(inputs, "front"), np.array([[-33.7, 0.0, -0.43], [12.3, 0.0, 0.77], [61.1, 0.0, 0.219]])
+        s = studies(inputs)["front"]
+        for travel, _, steer in at:
+            travels, inputs_ = np.sort([0.0, travel]), np.sort([0.0, steer])
+            row, column = int(np.argmax(travels == travel)), int(np.argmax(inputs_ == steer))
+            wheels = steered_wheels(s.suspension, s.setting, s.motion, travels, inputs_)
+            here = np.array([[travel, 0.0, steer]])
+            rod = own["toe link, right"]
+            np.testing.assert_allclose(
+                between(rod.body.b, rod.positions, here)[0], wheels.rods[0].outer[row, column], atol=0.005
+            )
+            tyre = own["tyre, left"]
+            np.testing.assert_allclose(
+                between(tyre.body.centre, tyre.positions, here)[0], wheels.left.centre[row, column], atol=0.005
+            )
+
+    def test_a_beam_axle_between_the_grid(self):
+        inputs = job("brackmoor", "welded")
+        s = studies(inputs)["front"]
+        rod = movers(inputs, "front")["lower arm, right"]
+        m = moved_through(s.suspension.layout, s.setting, np.array([0.0, 37.3]), (0.0, 1.7))
+        pose = m.sweep.solved.pose
+        end = s.suspension.layout.lower.axle
+        place = np.array([s.setting.hub[0] + end.x_mm, end.y_mm, s.setting.hub[2] + end.z_mm])
+        expected = pose.origin[3] + pose.rotation[3] @ (place - np.array(s.setting.hub))
+        found = between(rod.body.a, rod.positions, np.array([[37.3, 1.7, 0.2]]))[0]
+        np.testing.assert_allclose(found, expected, atol=0.005)
+
+    def test_enough_positions_and_pairs(self):
+        result = whole_sweep(job())
+        self.assertGreaterEqual(result.positions, 1500)
+        self.assertGreaterEqual(len(result.pairs), 60)
+
+
+class NothingSlipsThrough(TestCase):
+    def places(self, mover, count=3000):
+        columns = mover.positions.axes()
+        return np.stack([RNG.uniform(c[0], c[-1], count) if len(c) > 1 else np.zeros(count) for c in columns], axis=1)
+
+    def test_no_random_place_is_nearer_than_the_least(self):
+        """Every kind of pair against thousands of places drawn at random, each worked out exactly."""
+        inputs = job()
+        things = tuple(rail_body(inputs.survey, inputs.design.operations, side) for side in ("left", "right"))
+        things += (standing_of(box(-40, 330, -260, (120, 80, 90))),)
+        for axle in ("front", "rear"):
+            pairs = pairs_of(tuple(movers(inputs, axle).values()), things)
+            looked = 0
+            for pair in pairs:
+                found = least(pair.mover, pair.other)
+                if not isinstance(found, Least) or found.gap_mm > 38.0:
+                    continue
+                row = pair.mover.positions.ride()
+                at = self.places(pair.mover, 400)
+                mine = placed(pair.mover, at=at)
+                if hasattr(pair.other, "pack"):
+                    near = [k for k in range(len(pair.other.pack.boxes.low)) if self.close(mine, pair.other, k)]
+                    gaps = [exact(mine, pair.other, np.full(len(at), k)).gap.min() for k in near]
+                else:
+                    gaps = [exact(mine, placed(pair.other, at=at), np.zeros(len(at), dtype=int)).gap.min()]
+                if found.gap_mm < 0 and pair.mover.there[row] and found.travel_mm == 0.0:
+                    continue  # overlaps at rest: told as that, not sought further
+                looked += 1
+                with self.subTest(pair.id):
+                    self.assertGreaterEqual(min(gaps), found.gap_mm - 0.05)
+            self.assertGreater(looked, 3)
+
+    def close(self, mine, other, k):
+        boxes = other.pack.some(np.array([k])).boxes
+        a, b, radius = mine if not hasattr(mine, "centre") else (mine.centre, mine.centre, mine.outside)
+        low, high = np.minimum(a, b).min(axis=0) - radius - 60, np.maximum(a, b).max(axis=0) + radius + 60
+        return bool((boxes.low[0] <= high).all() and (boxes.high[0] >= low).all())
+
+    def test_a_sheet_thinner_than_a_step_is_not_passed(self):
+        """A sheet of 1 mm in the way of a rod's end, between two positions of the grid."""
+        inputs = job()
+        rod = movers(inputs, "front")["lower wishbone, front leg, right"]
+        travel = rod.positions.travel
+        between_rows = (travel[-4] + travel[-5]) / 2
+        end = between(rod.body.a, rod.positions, np.array([[between_rows, 0.0, 0.0]]))[0]
+        sheet = box(end[0], end[1], end[2] + rod.body.radius + 0.5, (60.0, 60.0, 1.0))
+        found = least(rod, standing_of(sheet))
+        self.assertIsInstance(found, Least)
+        self.assertLessEqual(found.gap_mm, 0.0)
+        (cleared,) = swept([pairs_of((rod,), (standing_of(sheet),))[0]])
+        self.assertIsNotNone(cleared.first_bump_mm)
+        self.assertLess(cleared.first_bump_mm, between_rows + 1.0)
+
+    def test_far_things_are_only_told_to_be_far(self):
+        rod = movers(job(), "front")["toe link, right"]
+        found = least(rod, standing_of(box(2500, 0, 900)))
+        self.assertIsInstance(found, Far)
+        self.assertGreater(found.beyond_mm, 1000)
+
+
+class AtRest(TestCase):
+    def test_a_thing_in_the_rail_is_told_and_is_no_contact(self):
+        inputs = with_design(job(), obstacles=(box(900, 380, 0, (200, 30, 40), "tank", "Tank"),))
+        result = whole_sweep(inputs)
+        inside = [c for c in result.checks if c.limit_id == "inside-at-rest"]
+        self.assertEqual([c.verdict for c in inside], ["fails"])
+        self.assertIn("right rail", inside[0].title)
+        self.assertFalse([p for p in result.pairs if p.other == "Tank" and p.inside_at_rest])
+
+    def test_a_bar_through_the_rail_is_told(self):
+        bar = Obstacle(
+            id="pipe",
+            name="Exhaust",
+            kind="exhaust",
+            mirrored=True,
+            body=BarShape(
+                a=HardPoint(x_mm=900, y_mm=250, z_mm=0), b=HardPoint(x_mm=900, y_mm=500, z_mm=0), diameter_mm=50
+            ),
+        )
+        result = whole_sweep(with_design(job(), obstacles=(bar,)))
+        self.assertEqual(len([c for c in result.checks if c.limit_id == "inside-at-rest"]), 2)
+
+    def test_a_tyre_that_stands_in_a_wing_overlaps_at_rest(self):
+        result = whole_sweep(with_design(job(), obstacles=(box(0, 790, 240, (500, 300, 100), "wing", "Wing"),)))
+        pair = next(p for p in result.pairs if p.other == "Wing" and p.moving == "tyre, right")
+        self.assertTrue(pair.inside_at_rest)
+        check = next(c for c in result.checks if "tyre-right_Wing" in c.id)
+        self.assertIn("at rest", check.why.words + " at rest" if "overlap" in check.why.words else "")
+
+    def test_a_wing_over_the_tyre_is_met_in_bump(self):
+        wing = box(0, 790, 340 - 98 + 60 + 20, (700, 300, 40), "wing", "Wing")
+        result = whole_sweep(with_design(job(), obstacles=(wing,)))
+        pair = next(p for p in result.pairs if p.other == "Wing" and p.moving == "tyre, right")
+        self.assertFalse(pair.inside_at_rest)
+        self.assertLess(pair.gap_mm, 0.0)
+        radius = parse_tyre("215/75R16").free_diameter_mm / 2
+        # the tyre's top meets the sheet where it has risen by the gap that it has at rest
+        self.assertAlmostEqual(pair.first_bump_mm, (340 - 98 + 60) - (radius - 98), delta=4.0)
+        self.assertEqual(pair.words, "up")
+        held = next(c for c in result.checks if c.limit_id == "tyre-static" and "Wing" in c.title)
+        self.assertAlmostEqual(held.value, pair.at_rest_mm)
+
+
+class LeftOut(TestCase):
+    def test_what_was_not_looked_at_is_said(self):
+        inputs = job()
+        only = with_design(inputs, suspensions=tuple(s for s in inputs.design.suspensions if s.axle == "rear"))
+        self.assertTrue(any("front axle" in words for words in whole_sweep(only).left_out))
+        bald = inputs.model_copy(
+            update={
+                "survey": inputs.survey.model_copy(
+                    update={"rear": inputs.survey.rear.model_copy(update={"tyre": None})}
+                )
+            }
+        )
+        self.assertTrue(any("rear tyres" in words for words in whole_sweep(bald).left_out))
+
+    def test_a_linkage_that_does_not_move_is_said(self):
+        inputs = job()
+        own = inputs.design.suspensions[0]
+        flat = own.layout.model_copy(update={"upper": own.layout.lower})
+        broken = with_design(inputs, suspensions=(own.model_copy(update={"layout": flat}),))
+        self.assertTrue(any("does not move" in words for words in whole_sweep(broken).left_out))
+
+    def test_a_tyre_larger_than_the_world_is_swept_all_the_same(self):
+        inputs = job()
+        huge = tuple(s.model_copy(update={"tyre": "99x30.00R22"}) for s in inputs.design.suspensions)
+        result = whole_sweep(with_design(inputs, suspensions=huge))
+        self.assertTrue(any(p.moving.startswith("tyre") and p.inside_at_rest for p in result.pairs))
+        self.assertNotIn("NaN", result.model_dump_json())
+
+
+class Maps(TestCase):
+    def test_the_map_holds_the_least(self):
+        inputs = job()
+        for pair in whole_sweep(inputs).pairs[4:9]:
+            found = map_of(inputs, pair.id)
+            least_there = min(v for row in found.gap_mm for v in row if v is not None)
+            self.assertGreaterEqual(least_there, pair.gap_mm - 0.06)
+            self.assertLess(least_there, pair.gap_mm + 8.0)
+
+    def test_there_is_no_map_of_nothing(self):
+        self.assertIsNone(map_of(job(), "front:nothing:nowhere"))
+
+    def test_what_cannot_be_reached_is_left_blank(self):
+        inputs = job("brackmoor", "welded")
+        own = inputs.design.suspensions[0]
+        gear = own.steering.gear
+        wild = gear.model_copy(update={"box": gear.box.model_copy(update={"swing_deg": 79.0})})
+        own = own.model_copy(update={"steering": own.steering.model_copy(update={"gear": wild})})
+        here = scene(with_design(inputs, suspensions=(own,)))
+        pair = next(p for p in pairs_of(here.movers, here.standing) if p.mover.name == "drag link")
+        self.assertTrue(np.isnan(clearance_map(pair)).any())
+
+
+class CutFromSweep(TestCase):
+    def test_the_hole_that_is_proposed_clears_what_passes_it(self):
+        """The loop closed: the proposal placed, everything swept again, and the rods have their half inch."""
+        inputs = job()
+        found = cut_from_sweep(inputs, "front", "toe link, right", "right")
+        self.assertTrue(found.both)
+        for choice in found.choices:
+            if choice.reason:
+                continue
+            with self.subTest(choice.kind):
+                placed_in = with_design(inputs, operations=(*inputs.design.operations, choice.operation))
+                pairs = [
+                    p
+                    for p in whole_sweep(placed_in).pairs
+                    if p.other.endswith("rail") and p.moving[:4] in ("toe ", "boot") and p.gap_mm is not None
+                ]
+                self.assertEqual(len(pairs), 4)
+                for pair in pairs:
+                    # chords leave metal by up to 0.3 mm
+                    self.assertGreaterEqual(pair.gap_mm, 12.7 - 0.35, pair.id)
+
+    def test_circle_and_oblong_hold_the_hull_and_its_clearance(self):
+        found = cut_from_sweep(job(), "front", "toe link, right", "right")
+        grown = Polygon(found.outline)
+        for choice in found.choices:
+            if choice.kind == "notch":
+                continue
+            hole: WebHole = choice.operation
+            free = Polygon(hole.clear_outline().moved(choice.x_mm, found.underside_mm + choice.height_mm).points(0.05))
+            self.assertLess(grown.difference(free.buffer(0.1)).area, 0.5, choice.kind)
+
+    def test_the_oblong_takes_less_than_the_pipe(self):
+        choices = {c.kind: c for c in cut_from_sweep(job(), "front", "toe link, right", "right").choices}
+        self.assertLess(choices["oblong"].area_mm2, choices["pipe"].area_mm2)
+
+    def test_a_hole_that_runs_out_of_the_web_is_refused_with_its_reason(self):
+        choices = {c.kind: c for c in cut_from_sweep(job(), "front", "toe link, right", "right").choices}
+        self.assertIn("runs out of the web", choices["pipe"].reason)
+
+    def test_what_does_not_pass_is_told(self):
+        for moving, side in (("toe link, right", "left"), ("nothing", "right"), ("tyre, right", "right")):
+            with self.subTest(moving), self.assertRaises(Exception) as caught:
+                cut_from_sweep(job(), "front", moving, side)
+            self.assertTrue(caught.exception.acceptable)
+
+    def test_an_axle_asks_for_a_notch_as_deep_as_its_path(self):
+        """Handbook of the trade: tube top at full bump + clearance - underside, and the liner."""
+        inputs = job()
+        bare = with_design(inputs, operations=tuple(o for o in inputs.design.operations if o.id in ("rear-step",)))
+        found = cut_from_sweep(bare, "rear", "axle tube", "left")
+        (notch,) = found.choices
+        tube = movers(bare, "rear")["axle tube"]
+        seen = rail_body(bare.survey, bare.design.operations, "left").pack
+        self.assertIsInstance(seen, Prisms)
+        faces = (seen.boxes.low[:, 1].min(), seen.boxes.high[:, 1].max())
+        a, b = tube.body.a.reshape(-1, 3), tube.body.b.reshape(-1, 3)
+        tops = [np.max(a[:, 2] + (y - a[:, 1]) / (b[:, 1] - a[:, 1]) * (b[:, 2] - a[:, 2])) for y in faces]
+        slope = np.cos(np.radians(5.0))
+        depth = max(tops) + tube.body.radius / slope + 12.7 - found.underside_mm + 6.0
+        self.assertAlmostEqual(notch.height_mm, depth, delta=0.8)
+
+
+class ThroughHoles(TestCase):
+    def test_the_rail_opens_where_the_hole_is(self):
+        inputs = job()
+        hole = WebHole(
+            id="pass",
+            name="Pass",
+            side="right",
+            place=Place(anchor_id="cab-crossmember", offset_mm=360.0),
+            height_mm=75.0,
+            diameter_mm=60.0,
+            work="pass",
+            liner_mm=4.0,
+        )
+        opened = with_design(inputs, operations=(*inputs.design.operations, hole))
+        rods = [
+            RoundBar(np.array([[1000.0, y, z]]), np.array([[1000.0, y + 200.0, z]]), 10.0) for y, z in ((300.0, 0.0),)
+        ]
+        for rod in rods:
+            before, after = (rail_body(i.survey, i.design.operations, "right").pack for i in (inputs, opened))
+            gaps = []
+            for pack in (before, after):
+                count = len(pack.boxes.low)
+                a, b = np.repeat(rod.a, count, axis=0), np.repeat(rod.b, count, axis=0)
+                points = a + 0.5 * (b - a)
+                gaps.append(float(pack.distance(points).min()) - rod.radius)
+            self.assertLess(gaps[0], 0.0)
+            # 60 mm less two walls of 4 leave 26 mm of radius, less the rod's 10
+            self.assertAlmostEqual(gaps[1], 16.0, delta=0.4)
+
+    def test_a_point_in_the_middle_of_the_circle(self):
+        hole = WebHole(
+            id="p",
+            name="p",
+            place=Place(anchor_id="a", offset_mm=0),
+            height_mm=75,
+            diameter_mm=60,
+            tall_mm=20,
+            work="pass",
+        )
+        shape = Polygon(hole.clear_outline().points(0.01))
+        self.assertAlmostEqual(shape.area, np.pi * 30**2 + 60 * 20, delta=3.0)
+        self.assertTrue(shape.contains(Point(0, 39.9)) and not shape.contains(Point(0, 40.1)))
