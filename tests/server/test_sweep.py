@@ -1,0 +1,80 @@
+"""The sweep over the API: lines as they come, one pair's map, the cut, and what is refused."""
+
+import json
+
+from tests.server.base import Shop
+
+
+class Sweeping(Shop):
+    def setUp(self):
+        super().setUp()
+        self.step = self.job.options.get(key="step").head().design().model_dump(mode="json")
+        self.body = {"job_id": self.job.pk, "design": self.step}
+
+    def lines(self, body):
+        response = self.client.post("/api/sweep", json.dumps(body), content_type="application/json")
+        self.assertEqual(response.status_code, 200)
+        return [json.loads(line) for line in b"".join(response.streaming_content).splitlines()]
+
+    def test_every_pair_comes_with_its_number_and_then_the_whole(self):
+        lines = self.lines(self.body)
+        self.assertEqual([line["done"] for line in lines[:-1]], list(range(1, len(lines))))
+        swept = lines[-1]["swept"]
+        self.assertEqual(len(swept["pairs"]), lines[0]["total"])
+        short = [(p.get("gap_mm", p.get("beyond_mm")) - p["needed_mm"]) for p in swept["pairs"]]
+        self.assertEqual(short, sorted(short))
+        self.assertTrue(all(c["stage"] == "sweep" for c in swept["checks"]))
+        pair = swept["pairs"][0]["id"]
+        _, data = self.send("post", "/sweep/map", {**self.body, "pair_id": pair})
+        self.assertEqual((len(data["gap_mm"]), len(data["gap_mm"][0])), (len(data["travel_mm"]), len(data["inputs"])))
+
+    def test_a_design_without_suspensions_sweeps_nothing_and_says_so(self):
+        (line,) = self.lines({"job_id": self.job.pk, "design": self.design()})
+        self.assertEqual(line["swept"]["pairs"], [])
+        self.assertEqual(len([w for w in line["swept"]["left_out"] if "nothing holds it" in w]), 2)
+
+    def test_a_map_of_no_pair(self):
+        response, _ = self.send("post", "/sweep/map", {**self.body, "pair_id": "front:nothing:nowhere"})
+        self.refused(response, 404, "not-found")
+
+    def test_the_cut_and_what_does_not_pass(self):
+        body = {**self.body, "axle": "front", "moving": "toe link, right", "side": "right"}
+        _, data = self.send("post", "/sweep/cut", body)
+        self.assertTrue(data["both"])
+        self.assertEqual({c["operation"]["kind"] for c in data["choices"]}, {"hole"})
+        response, _ = self.send("post", "/sweep/cut", {**body, "moving": "lower wishbone, front leg, right"})
+        self.refused(response, 422, "not-solvable")
+
+    def test_the_rails_in_space(self):
+        _, data = self.send("post", "/solids", self.body)
+        self.assertEqual([r["side"] for r in data["rails"]], ["left", "right"])
+        self.assertTrue(all(len(row) == 10 for r in data["rails"] for row in r["prisms"]))
+
+    def test_a_thing_in_the_middle_cannot_be_mirrored(self):
+        middle = {"x_mm": 0, "y_mm": 0, "z_mm": 0}
+        shape = {"shape": "box", "middle": middle, "long_mm": 100, "wide_mm": 100, "high_mm": 100}
+        thing = {"id": "t-1", "name": "Engine", "body": shape, "mirrored": True}
+        response, _ = self.send("post", "/sweep", {**self.body, "design": {**self.step, "obstacles": [thing]}})
+        data = self.refused(response, 422, "input")
+        self.assertIn("mirrored", json.dumps(data))
+
+
+class CuringSteer(Shop):
+    def test_cures_and_an_axle_without_steering(self):
+        design = self.job.options.get(key="step").head().design().model_dump(mode="json")
+        front = next(i for i, s in enumerate(design["suspensions"]) if s["axle"] == "front")
+        body = {"job_id": self.job.pk, "design": design, "suspension": front, "wish": {"reach_mm": 20}}
+        _, data = self.send("post", "/find/bump-steer", body)
+        self.assertEqual({c["cure"] for c in data["choices"]}, {"rack-height", "rack-place", "outer-spacer"})
+        response, _ = self.send("post", "/find/bump-steer", {**body, "suspension": 1 - front})
+        self.refused(response, 422, "not-solvable")
+        response, _ = self.send("post", "/find/bump-steer", {**body, "design": self.design()})
+        self.refused(response, 422, "unknown-reference")
+
+    def test_an_unreadable_tyre_is_refused_at_its_field(self):
+        design = self.job.options.get(key="step").head().design().model_dump(mode="json")
+        front = next(i for i, s in enumerate(design["suspensions"]) if s["axle"] == "front")
+        design["suspensions"][front]["tyre"] = "round and black"
+        response, _ = self.send("post", "/evaluate", {"job_id": self.job.pk, "design": design})
+        data = self.refused(response, 422, "input")
+        self.assertIn(f"/design/suspensions/{front}/tyre", json.dumps(data))
