@@ -98,7 +98,7 @@ class Bench(LiveServerTestCase):
     def stage(self, name, page=None):
         """Unfold a stage."""
         page = page or self.page
-        page.get_by_label("Stages").get_by_role("button", name=name, exact=False).first.click()
+        page.locator("button.stage-head").filter(has_text=name).click()
         page.get_by_role("region", name=name, exact=True).wait_for()
 
     def type_in(self, label, text, page=None):

@@ -6,17 +6,21 @@ import numpy as np
 
 from nodulant.evaluate import evaluate
 from nodulant.linkage.compiled import places
+from nodulant.steering.wheels import steered_wheels
 from nodulant.suspension.motion import Setting, moved_through
+from nodulant.suspension.study import study
 from nodulant.units import parse_quantity
 from tests.browser.base import Bench
+from tests.core.test_steering import job
 from tests.core.test_suspensions import ONLY, suspended
 from tests.fixtures import ROOT
 from tests.tables import SHOWN, THICKNESS
 
-TRANSPILE = """
-const ts = require('typescript');
-const text = require('fs').readFileSync(process.argv[1], 'utf8');
-process.stdout.write(ts.transpileModule(text, { compilerOptions: { module: 'esnext', target: 'es2022' } }).outputText);
+BUNDLE = """
+const { rolldown } = require('rolldown');
+rolldown({ input: process.argv[1] })
+  .then((made) => made.generate({ format: 'esm' }))
+  .then(({ output }) => process.stdout.write(output[0].code));
 """
 
 
@@ -27,9 +31,9 @@ def setting_of(axle):
 
 class PureTypeScript(Bench):
     def load(self, path):
-        """Import a module without imports of its own; the page can call it as ``window.mod``."""
+        """Import a module with what it imports; the page can call it as ``window.mod``."""
         web = ROOT / "web"
-        command = ["node", "-e", TRANSPILE, str(web / "src" / path)]
+        command = ["node", "-e", BUNDLE, str(web / "src" / path)]
         code = subprocess.run(command, cwd=web, check=True, capture_output=True, text=True).stdout
         self.page.goto("about:blank")
         self.page.evaluate(
@@ -91,6 +95,37 @@ class PureTypeScript(Bench):
                 for end, ends in enumerate((c.a, c.b)):
                     # between the table's rows it interpolates: within a pixel's worth
                     np.testing.assert_allclose(shown[:, end], places(c, pose, ends)[0], atol=0.6)
+
+    def test_steered_wheels_are_drawn_where_the_core_puts_them(self):
+        """A wheel drawn apart from its figures would be believed: toe links, knuckles and drag links, turned and moved."""
+        self.load("travel/pose.ts")
+        for name, option in (("wherry", "step"), ("brackmoor", "welded")):
+            inputs = job(name, option)
+            own = next(s for s in inputs.design.suspensions if s.axle == "front")
+            s = study(inputs.survey, own, inputs.design.seats, 0.0, 1.0)
+            data = next(t for t in evaluate(inputs, ONLY).travel if t.axle == "front").model_dump(mode="json")
+            # between the table's rows the drawing interpolates: asked for off them
+            inputs_ = np.array([-0.83, 0.0, 0.61])
+            wheels = steered_wheels(own, s.setting, s.motion, s.motion.travel[[10, s.ride, 50]], inputs_)
+            half, hub = data["half_track_mm"], data["hub"]
+            for i, travel in enumerate(wheels.travel):
+                for j, steer in enumerate(inputs_):
+                    for side, sign in (("right", 1.0), ("left", -1.0)):
+                        single = data["independent"]
+                        body = 0 if single else (14 if sign > 0 else 15)
+                        point = {
+                            "body": body,
+                            "x_mm": hub[0],
+                            "y_mm": half if single else sign * half,
+                            "z_mm": hub[2],
+                        }
+                        ask = "([a, t, s, side, p]) => mod.placersOf(a, t, 0, s)[side](p)"
+                        shown = np.array(self.page.evaluate(ask, [data, float(travel), float(steer), side, point]))
+                        if single and sign < 0:
+                            shown = shown * np.array([1.0, -1.0, 1.0])
+                        centre = getattr(wheels, side).centre[i, j]
+                        with self.subTest((name, travel, steer, side)):
+                            np.testing.assert_allclose(shown, centre, atol=1.2)
 
     def test_what_has_one_key_stands_in_one_place(self):
         """Points that keep their key are not drawn again: a key that missed a change would leave the old drawing."""

@@ -16,6 +16,7 @@ LAYOUTS = (
     "Trailing or semi-trailing arm",
     "Five rods a wheel",
     "Double wishbone",
+    "Strut and lower arm",
 )
 
 
@@ -305,7 +306,7 @@ class Mounts(Begun):
 
     def test_single_wheels_roll_as_a_pair(self):
         self.begin("Double wishbone")
-        wheels = self.page.locator('[data-view="end"] rect[stroke-dasharray="14 5"]')
+        wheels = self.page.locator('[data-view="end"] path[stroke-dasharray="14 5"]')
         level = [wheels.nth(i).bounding_box()["y"] for i in (0, 1)]
         roll = self.page.get_by_label("Roll", exact=True)
         roll.focus()

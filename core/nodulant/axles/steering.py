@@ -10,7 +10,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from nodulant.axles.points import HardPoint
-from nodulant.base.model import Extra, Frozen, Size
+from nodulant.base.model import Extra, Frozen, Size, Thickness
 
 Turned = Literal["right", "left"]
 Tilt = Annotated[float, Field(ge=-60, le=60)]
@@ -81,8 +81,49 @@ class KingPins(Frozen):
     tie_rod: HardPoint
 
 
+class ColumnClamp(Frozen):
+    """A tube with a saw slot that is squeezed on the column."""
+
+    column_mm: Size
+    """Outside diameter of the column."""
+    tube_mm: Size
+    wall_mm: Thickness
+    slot_mm: Annotated[float, Field(ge=0, le=50)] = 3.0
+    """Width of the saw slot."""
+
+    @property
+    def bore_mm(self) -> float:
+        """Inside of the tube."""
+        return self.tube_mm - 2 * self.wall_mm
+
+
+Clocking = Annotated[float, Field(ge=-180, le=180)]
+
+
+class SteeringShaft(Frozen):
+    """From the column to the gear over two or three universal joints, all points on the frame."""
+
+    column: HardPoint
+    """A point on the column's own line above the first joint: the middle of the steering wheel."""
+    joints: Annotated[tuple[HardPoint, ...], Field(min_length=1, max_length=3)]
+    """From the column down."""
+    gear: HardPoint
+    """A point on the line of the gear's input shaft beyond the last joint."""
+    clocked_deg: Clocking = 0.0
+    """How far the lower yoke of the shaft below the first joint is turned against its upper one; 0 is in phase."""
+    second_clocked_deg: Clocking = 0.0
+    """The same of the shaft below the second of three joints."""
+    bearing: bool = False
+    """A support bearing holds the middle of three joints up."""
+    diameter_mm: Size = 25.0
+    clamp: ColumnClamp | None = None
+
+
 class Steering(Frozen):
     """The steering of one axle."""
+
+    shaft: SteeringShaft | None = None
+    """From the steering wheel to the gear."""
 
     gear: Gear
     king_pins: KingPins | None = None

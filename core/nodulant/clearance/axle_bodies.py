@@ -36,9 +36,29 @@ def axle_movers(s: Study, tyre: Tyre | None, tube_mm: float | None) -> tuple[Mov
     """All moving bodies of one suspension; none where it does not move. Raises InputError or NotSolvable as its parts do."""
     if s.motion is None or s.setting is None:
         return ()
-    if s.suspension.layout.independent:
-        return _single(s, tyre)
-    return _beam(s, tyre, tube_mm)
+    own = _single(s, tyre) if s.suspension.layout.independent else _beam(s, tyre, tube_mm)
+    return (*own, *_steering_shaft(s, own))
+
+
+def _steering_shaft(s: Study, own: tuple[Mover, ...]) -> list[Mover]:
+    """The shaft from column to gear: it only turns, so it stands in one place for the rods that pass it."""
+    steering = s.suspension.steering
+    if steering is None or steering.shaft is None or not own:
+        return []
+    shaft, first = steering.shaft, own[0]
+    points = [np.array(p.xyz()) for p in (shaft.column, *shaft.joints, shaft.gear)]
+    grid = (*first.positions.shape, 3)
+    names = ("steering column", *(f"steering shaft {k}" for k in range(1, len(points) - 2)), "box's input shaft")
+    return [
+        Mover(
+            name,
+            "shaft",
+            RoundBar(np.broadcast_to(a, grid), np.broadcast_to(b, grid), shaft.diameter_mm / 2),
+            first.there,
+            first.positions,
+        )
+        for name, a, b in zip(names, points[:-1], points[1:], strict=True)
+    ]
 
 
 def _single(s: Study, tyre: Tyre | None) -> tuple[Mover, ...]:

@@ -13,7 +13,7 @@ import numpy as np
 
 from nodulant.base.arrays import Columns, Mask
 
-MoverKind = Literal["tyre", "rod", "boot", "spring", "axle"]
+MoverKind = Literal["tyre", "rod", "boot", "spring", "axle", "shaft"]
 
 
 @dataclass(frozen=True, eq=False)

@@ -16,7 +16,7 @@ from nodulant.clearance.moving import Mover, RoundBar
 from nodulant.clearance.pair import Far, Least, Other, along, least
 from nodulant.clearance.shapes import Standing
 
-Wish = Literal["metal-clearance", "tyre-sweep", "soft-clearance"]
+Wish = Literal["metal-clearance", "tyre-sweep", "soft-clearance", "column-clear"]
 JOINED_MM, SOFT = 1.0, {"line"}
 
 
@@ -62,6 +62,8 @@ def pairs_of(movers: tuple[Mover, ...], standing: tuple[Standing, ...]) -> list[
 def _wish(mover: Mover, kind: str) -> Wish:
     if mover.kind == "tyre" or kind == "tyre":
         return "tyre-sweep"
+    if "shaft" in {mover.kind, kind}:
+        return "column-clear"
     return "soft-clearance" if kind in SOFT else "metal-clearance"
 
 

@@ -3,12 +3,14 @@
 import numpy as np
 
 from nodulant.base.arrays import Columns, Mask, Rows, significant
+from nodulant.base.errors import InputError
 from nodulant.evaluate.curve import Curve
 from nodulant.evaluate.steer_drawing import LockFigures
 from nodulant.evaluate.travel_drawing import Fact
 from nodulant.evaluate.travel_parts import NOTHING
 from nodulant.parts.sides import Side
 from nodulant.parts.tyre import parse_tyre
+from nodulant.steering.column import shaft_figures
 from nodulant.steering.measures import ackermann_outer_deg
 from nodulant.steering.study import SteerStudy, ackermann_percent, circle_mm, lock, pins_apart_mm, ratio
 
@@ -72,7 +74,34 @@ def steer_facts(q: SteerStudy) -> tuple[Fact, ...]:
         _fact("Trail", float(v.trail_mm[ride, 0]), "mm", "tyre's middle behind the king pin's foot"),
         _fact("Between the king pins' feet", pins_apart_mm(q), "mm", "on the road"),
     ]
-    return tuple(f for f in out if f is not None)
+    return tuple(f for f in (*out, *_shaft_facts(q)) if f is not None)
+
+
+def _shaft_facts(q: SteerStudy) -> list[Fact | None]:
+    """Angles and unevenness of the steering shaft, and the clocking that evens it out."""
+    steering = q.study.suspension.steering
+    if steering is None or steering.shaft is None:
+        return []
+    try:
+        found = shaft_figures(steering.shaft)
+    except InputError:
+        return []  # the check says why
+    out = [
+        _fact(f"Steering shaft, joint {k}", angle, "deg", "between both shafts in space")
+        for k, angle in enumerate(found.angles_deg, start=1)
+    ]
+    out.append(
+        _fact(
+            "Unevenness at the steering wheel",
+            found.uneven_percent,
+            "%",
+            "most less least of the speed over half a turn",
+        )
+    )
+    for best in found.best_clocking_deg[:1]:
+        words = f"lower yoke against the upper one; {found.best_uneven_percent:.1f} % is left then"
+        out.append(_fact("Best clocking of the shaft", best, "deg", words))
+    return out
 
 
 def locks(q: SteerStudy, tyre: str | None) -> tuple[LockFigures, ...]:

@@ -1,7 +1,7 @@
 """Rods, arms and grips of the steering as the screen draws them."""
 
 from nodulant.axles.points import HardPoint, on_axle
-from nodulant.axles.steering import CentreLink, DragLink, KingPins, Rack
+from nodulant.axles.steering import CentreLink, DragLink, KingPins, Rack, Steering
 from nodulant.evaluate.steer_drawing import ARM, JOINT, KNUCKLE
 from nodulant.evaluate.travel_drawing import Member
 from nodulant.evaluate.travel_parts import point
@@ -12,10 +12,27 @@ from nodulant.suspension.study import Study
 
 def steer_members(s: Study) -> tuple[Member, ...]:
     """Rack or arms, tie rod and drag link, knuckles' arms; toe links are the suspension's own."""
-    steering, setting, layout = s.suspension.steering, s.setting, s.suspension.layout
+    steering, setting = s.suspension.steering, s.setting
     if steering is None or setting is None:
         return ()
-    gear, hub = steering.gear, setting.hub
+    return (*_gear_members(s, steering, setting.hub), *_shaft_members(steering))
+
+
+def _shaft_members(steering: Steering) -> list[Member]:
+    """Column, shafts and the gear's input as bars."""
+    shaft = steering.shaft
+    if shaft is None:
+        return []
+    points = [p.xyz() for p in (shaft.column, *shaft.joints, shaft.gear)]
+    names = ("steering column", *(f"steering shaft {k}" for k in range(1, len(points) - 2)), "box's input shaft")
+    return [
+        _member(name, "arm", End(-1, a), End(-1, b), shaft.diameter_mm)
+        for name, a, b in zip(names, points[:-1], points[1:], strict=True)
+    ]
+
+
+def _gear_members(s: Study, steering: Steering, hub: Point) -> tuple[Member, ...]:
+    gear, layout = steering.gear, s.suspension.layout
     toe = next((n.link.frame for n in layout.links() if n.path == "toe"), None)
     if isinstance(gear, Rack):
         return _across("rack", toe, RACK_MM)
@@ -70,6 +87,11 @@ def steer_grips(s: Study) -> dict[str, tuple[str, End]]:
         out["steering.gear.box.arm_end"] = ("pitman arm's end", End(-1, gear.box.arm_end.xyz()))
     if isinstance(gear, DragLink):
         out["steering.gear.knuckle"] = ("drag link, axle end", End(0, on_axle(gear.knuckle, hub)))
+    if (shaft := steering.shaft) is not None:
+        out["steering.shaft.column"] = ("steering wheel", End(-1, shaft.column.xyz()))
+        out["steering.shaft.gear"] = ("gear's input shaft", End(-1, shaft.gear.xyz()))
+        for k, joint in enumerate(shaft.joints):
+            out[f"steering.shaft.joints.{k}"] = (f"steering shaft, joint {k + 1}", End(-1, joint.xyz()))
     if (pins := steering.king_pins) is not None:
         rows = (("upper", "king pin, upper end"), ("lower", "king pin, lower end"), ("tie_rod", "tie rod, right end"))
         out |= {f"steering.king_pins.{n}": (words, End(0, on_axle(getattr(pins, n), hub))) for n, words in rows}

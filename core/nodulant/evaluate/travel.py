@@ -7,6 +7,7 @@ from nodulant.base.errors import NodulantError
 from nodulant.base.memo import remembered
 from nodulant.base.model import Frozen
 from nodulant.checks.check import Check, order
+from nodulant.checks.column_rules import column_checks
 from nodulant.checks.driveline_rules import driveline_checks
 from nodulant.checks.end_rules import end_checks, leaf_checks
 from nodulant.checks.link_rules import length_of, link_checks, worst_of
@@ -105,7 +106,7 @@ def _by_itself(s: Study, limits: Changes) -> tuple[Check, ...]:
     own += [*end_checks(s, limits), *leaf_checks(s, limits), *half_shaft_checks(s, limits)]
     if s.suspension.axle == "front" or s.suspension.steering is not None:
         q = steer_study(s)
-        own += unsteered_checks(s, limits) if q is None else steer_checks(q, limits)
+        own += unsteered_checks(s, limits) if q is None else [*steer_checks(q, limits), *column_checks(q, limits)]
     return tuple(own)
 
 

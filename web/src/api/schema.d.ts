@@ -2006,6 +2006,23 @@ export interface components {
             upper: components["schemas"]["HardPoint"];
         };
         /**
+         * ColumnClamp
+         * @description A tube with a saw slot that is squeezed on the column.
+         */
+        ColumnClamp: {
+            /** Column Mm */
+            column_mm: number;
+            /**
+             * Slot Mm
+             * @default 3
+             */
+            slot_mm: number;
+            /** Tube Mm */
+            tube_mm: number;
+            /** Wall Mm */
+            wall_mm: number;
+        };
+        /**
          * CompareBody
          * @description Options of one job to be put side by side.
          */
@@ -5539,6 +5556,38 @@ export interface components {
             /** Gear */
             gear: components["schemas"]["Rack"] | components["schemas"]["DragLink"] | components["schemas"]["CentreLink"];
             king_pins?: components["schemas"]["KingPins"] | null;
+            shaft?: components["schemas"]["SteeringShaft"] | null;
+        };
+        /**
+         * SteeringShaft
+         * @description From the column to the gear over two or three universal joints, all points on the frame.
+         */
+        SteeringShaft: {
+            /**
+             * Bearing
+             * @default false
+             */
+            bearing: boolean;
+            clamp?: components["schemas"]["ColumnClamp"] | null;
+            /**
+             * Clocked Deg
+             * @default 0
+             */
+            clocked_deg: number;
+            column: components["schemas"]["HardPoint"];
+            /**
+             * Diameter Mm
+             * @default 25
+             */
+            diameter_mm: number;
+            gear: components["schemas"]["HardPoint"];
+            /** Joints */
+            joints: components["schemas"]["HardPoint"][];
+            /**
+             * Second Clocked Deg
+             * @default 0
+             */
+            second_clocked_deg: number;
         };
         /**
          * Step

@@ -36,8 +36,8 @@ export default function SteerDock() {
         {axle && steering && turned.length > 0 && table && <SteerTable steering={steering} />}
         {axle && steering && turned.length > 0 && !table && (
           <>
-            <CurveGrid curves={through} along={axle.travel_mm} at={travelMm} go={move} />
-            <CurveGrid curves={turned} along={steering.inputs ?? []} at={steer} go={turn} />
+            <CurveGrid over="through travel" curves={through} along={axle.travel_mm} at={travelMm} go={move} />
+            <CurveGrid over="from lock to lock" curves={turned} along={steering.inputs ?? []} at={steer} go={turn} />
           </>
         )}
       </Box>

@@ -10,6 +10,7 @@ import { useAxlePart, useIndex } from "../travel/useAxle";
 import { BumpFinder } from "./BumpFinder";
 import { freshGear, freshSteering, gearsFor } from "./fresh";
 import { GearFields } from "./GearFields";
+import { ShaftFields } from "./ShaftFields";
 
 /** From the steering wheel to the road wheels of the front axle. */
 export default function SteerPanel() {
@@ -84,6 +85,7 @@ function Fields({ own, index }: { own: Suspension; index: number }) {
           <PointFields label="Tie rod's ball, right" path={[...path, "steering", "king_pins", "tie_rod"]} on="axle" />
         </Group>
       )}
+      <ShaftFields steering={steering} path={[...path, "steering"]} rail={at.rail} />
       <Group title="Wheels as they are set">
         <Pair>
           <QuantityField label="Camber, out positive" path={[...path, "camber_deg"]} kind="angle" />

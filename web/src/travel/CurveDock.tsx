@@ -38,7 +38,16 @@ function Curves({ axle, stock }: { axle: AxleTravel; stock: AxleTravel | undefin
   const { travelMm, put } = usePick("travelMm", "put");
   const go = useCallback((mm: number) => put({ travelMm: 2 * Math.round(mm / 2) }), [put]);
   const before = useCallback((c: Curve) => beforeOf(stock, c.id, axle.travel_mm), [stock, axle.travel_mm]);
-  return <CurveGrid curves={axle.curves} along={axle.travel_mm} at={travelMm} go={go} beforeOf={before} />;
+  return (
+    <CurveGrid
+      over="through travel"
+      curves={axle.curves}
+      along={axle.travel_mm}
+      at={travelMm}
+      go={go}
+      beforeOf={before}
+    />
+  );
 }
 
 /** The same figure as it was, at the planned one's travels. */

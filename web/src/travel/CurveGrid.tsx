@@ -24,6 +24,8 @@ const H = 58;
 type Along = {
   /** What the curves run over, and where on it things stand. */
   along: number[];
+  /** The same in words. */
+  over: string;
   at: number;
   go: (at: number) => void;
   /** The figure as it was, at the same places. */
@@ -60,6 +62,7 @@ function useInSight(ref: RefObject<HTMLElement | null>): boolean {
 const Drawn = memo(function Drawn({
   curve,
   along,
+  over,
   at,
   go,
   beforeOf,
@@ -87,7 +90,7 @@ const Drawn = memo(function Drawn({
           width={width}
           height={H}
           role="img"
-          aria-label={curve.name}
+          aria-label={`${curve.name} ${over}`}
           style={{ display: "block" }}
           onPointerDown={(e) => go(first + (e.nativeEvent.offsetX / width) * (last - first))}
         >

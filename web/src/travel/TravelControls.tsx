@@ -20,12 +20,15 @@ export function TravelControls() {
     "inSpace",
     "put",
   );
-  const { axle, index } = useAxle();
+  const { axle, index, result } = useAxle();
+  const travels = result?.travel;
   const all = useBench((s) => seenDraft(s).design.suspensions);
   const most = useHeldRoll(axle);
   if (!all?.length) return <Box h="8px" bg="panel" />;
   const [low, high] = [axle?.travel_mm[0] ?? -80, axle?.travel_mm.at(-1) ?? 80];
-  const turns = axle?.steer?.inputs?.length ? axle.steer.wheel_deg : null;
+  // in space both axles are seen: whichever is steered is turned
+  const turned = stage === "sweep" ? travels?.find((t) => t.steer?.inputs?.length) : axle;
+  const turns = turned?.steer?.inputs?.length ? turned.steer.wheel_deg : null;
   const words =
     travelMm === 0 ? "ride height" : `${showLength(Math.abs(travelMm), style)} ${travelMm > 0 ? "bump" : "droop"}`;
   return (
@@ -76,7 +79,7 @@ export function TravelControls() {
           label="Steer"
           value={steer}
           most={1}
-          step={0.02}
+          step={0.01}
           words={`${Math.round(steer * turns)}°`}
           told={`steering wheel ${Math.round(steer * turns)} degrees to the right`}
           put={(v) => put({ steer: v })}

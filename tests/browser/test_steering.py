@@ -1,0 +1,122 @@
+"""Fronts and their steering, designed on the bench from nothing; faults found and cured."""
+
+import re
+
+from playwright.sync_api import expect
+
+from nodulant_server.models import Job
+from tests.browser.base import Bench
+
+
+class Fronts(Bench):
+    """The van's front from nothing."""
+
+    def begin(self, layout):
+        """A front suspension on the option that has none, then the Steering stage."""
+        self.open("Travel")
+        self.page.get_by_label("Axle", exact=True).select_option("front")
+        with self.evaluated():
+            self.page.get_by_role("group", name="Layouts").get_by_role("button").filter(has_text=layout).first.click()
+        self.stage("Steering")
+        with self.evaluated():
+            self.page.get_by_role("button", name="Give the steering").click()
+
+    def sense(self):
+        return self.page.get_by_text(re.compile("^Turned right, the wheels turn (right|left)"))
+
+    def test_wishbones_on_a_rack_from_nothing(self):
+        self.begin("Double wishbone")
+        expect(self.sense()).to_have_text("Turned right, the wheels turn right.")
+        self.page.get_by_role("table", name="Full lock").get_by_text("Inner wheel").wait_for()
+        self.page.get_by_role("button", name="Full left").click()
+        self.assertEqual(self.page.get_by_label("Steer", exact=True).input_value(), "-1")
+        with self.evaluated():
+            self.page.get_by_label("Turned right, the rack moves").select_option("right")
+        expect(self.sense()).to_have_text("Turned right, the wheels turn left: reversed.")
+        self.margin("Wheels turn the way the steering wheel does").filter(has_text="fails").wait_for()
+
+    def test_a_strut_on_a_centre_link(self):
+        self.begin("Strut and lower arm")
+        with self.evaluated():
+            self.page.get_by_label("Kind of gear").select_option("centre-link")
+        expect(self.sense()).to_have_text("Turned right, the wheels turn right.")
+        with self.evaluated():
+            self.page.get_by_label("Idler arm", exact=True).select_option("own")
+        self.page.get_by_text("Idler's pivot").wait_for()
+        self.page.get_by_role("img", name="Right wheel from lock to lock", exact=True).wait_for()
+
+    def test_a_beam_axle_with_box_and_drag_link(self):
+        self.begin("Leaf springs")
+        expect(self.sense()).to_have_text("Turned right, the wheels turn right.")
+        self.page.get_by_role("img", name="Wheels steer by themselves through travel").wait_for()
+        self.page.get_by_role("button", name="Table").click()
+        self.page.get_by_role("table", name="Figures from lock to lock").get_by_text(
+            "Left wheel, deg", exact=True
+        ).wait_for()
+
+    def test_a_layout_that_does_not_steer_says_so(self):
+        self.open("Travel")
+        self.page.get_by_label("Axle", exact=True).select_option("front")
+        with self.evaluated():
+            self.page.get_by_role("group", name="Layouts").get_by_role("button").filter(
+                has_text="Five rods"
+            ).first.click()
+        self.stage("Steering")
+        self.page.get_by_text("no upright that steers").wait_for()
+
+    def test_without_a_front_the_stage_shows_the_way(self):
+        self.open("Steering")
+        self.page.get_by_role("button", name="To the suspension").click()
+        self.page.get_by_role("group", name="Layouts").wait_for()
+
+    def test_keys_turn_the_wheels(self):
+        self.begin("Double wishbone")
+        self.page.get_by_role("button", name="Ride", exact=True).click()
+        for key in ("'", "'", ";"):
+            self.page.keyboard.press(key)
+        self.assertEqual(float(self.page.get_by_label("Steer", exact=True).input_value()), 0.05)
+
+    def test_wrong_input_stays_and_is_told(self):
+        self.begin("Double wishbone")
+        self.type_in("Stroke, middle to end", "-5")
+        self.page.get_by_role("alert").filter(has_text="greater than 0").first.wait_for()
+        expect(self.page.get_by_label("Stroke, middle to end")).to_have_value("-5")
+        with self.evaluated():
+            self.type_in("Stroke, middle to end", "240 mm")
+        self.margin("Steering reaches its lock").filter(has_text="fails").wait_for()
+        with self.evaluated():
+            self.type_in("Stroke, middle to end", "65 mm")
+        self.stage("Travel")
+        self.type_in("Tyre, as on its wall", "big")
+        self.page.get_by_role("alert").filter(has_text="is no tyre size").first.wait_for()
+
+
+class Brackmoor(Bench):
+    """The wagon whose drag link does not run with its track bar."""
+
+    def setUp(self):
+        super().setUp()
+        self.job = Job.objects.get(name="Brackmoor on stilts")
+
+    def test_its_bump_steer_is_cured_with_the_finder(self):
+        self.open("Steering")
+        row = self.margin("Bump steer at ride height")
+        row.filter(has_text="fails").wait_for()
+        self.page.get_by_role("button", name="Try every cure").click()
+        found = self.page.get_by_role("status").filter(has_text="over the whole travel")
+        found.get_by_text("Pitman arm's end").wait_for()
+        with self.evaluated():
+            found.get_by_role("button", name="Use it").first.click()
+        self.margin("Bump steer at ride height").filter(has_text="holds").wait_for()
+        self.margin("Steer over the whole travel").filter(has_text="holds").wait_for()
+        self.kept()
+
+    def test_a_pitman_arm_is_nudged_on_the_sheet(self):
+        self.open("Steering")
+        field = self.page.get_by_label("up", exact=True).nth(1)
+        before = field.input_value()
+        point = self.page.locator('[data-point="suspensions.0.steering.gear.box.arm_end@side"]')
+        point.focus()
+        with self.evaluated():
+            point.press("ArrowUp")
+        expect(field).not_to_have_value(before)
