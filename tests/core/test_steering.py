@@ -274,3 +274,53 @@ class Drawn(TestCase):
         self.assertAlmostEqual(found.radius_mm, 0.94 * 31 * 25.4 / 2)
         measured = drawn(with_front(wherry, wide.model_copy(update={"loaded_radius_mm": 371.0})))
         self.assertEqual(measured.radius_mm, 371.0)
+
+
+class Column(TestCase):
+    """The shaft's checks on the van."""
+
+    def with_shaft(self, **change):
+        wherry = job("wherry", "step")
+        own = front(wherry)
+        place = lambda x, y, z: {"x_mm": x, "y_mm": y, "z_mm": z}  # noqa: E731
+        shaft = {
+            "column": place(-250, -350, 820),
+            "joints": [place(-60, -330, 420), place(120, -150, 60)],
+            "gear": place(170, -110, 20),
+            **change,
+        }
+        steering = Steering.model_validate({**own.steering.model_dump(), "shaft": shaft})
+        return with_front(wherry, own.model_copy(update={"steering": steering}))
+
+    def test_angles_unevenness_and_drawing(self):
+        inputs = self.with_shaft()
+        found = checks_of(inputs)
+        joints = [c for c in found.values() if c.limit_id == "column-joint"]
+        self.assertEqual(len(joints), 2)
+        self.assertIn("column-uneven:front-shaft:both", found)
+        names = [m.name for m in drawn(inputs).members]
+        self.assertIn("steering shaft 1", names)
+        self.assertTrue(any("joints.1" in g.path for g in drawn(inputs).grips))
+
+    def test_three_joints_need_a_bearing(self):
+        place = lambda x, y, z: {"x_mm": x, "y_mm": y, "z_mm": z}  # noqa: E731
+        joints = [place(-60, -330, 420), place(40, -230, 240), place(120, -150, 60)]
+        without = checks_of(self.with_shaft(joints=joints))["column-bearing:front-shaft:both"]
+        held = checks_of(self.with_shaft(joints=joints, bearing=True))["column-bearing:front-shaft:both"]
+        self.assertEqual((without.verdict, held.verdict), ("fails", "holds"))
+
+    def test_a_clamp_that_closes_one_that_does_not_and_one_that_does_not_go_on(self):
+        clamp = {"column_mm": 44.45, "tube_mm": 50.8, "wall_mm": 3.05}
+        for change, verdict in (
+            ({"slot_mm": 3.0}, "holds"),
+            ({"slot_mm": 0.5}, "fails"),
+            ({"column_mm": 45.0}, "fails"),
+        ):
+            row = checks_of(self.with_shaft(clamp={**clamp, **change}))["clamp-closes:front-column-clamp:both"]
+            self.assertEqual(row.verdict, verdict, change)
+
+    def test_points_in_one_place_are_not_computed(self):
+        place = {"x_mm": 0.0, "y_mm": -300.0, "z_mm": 400.0}
+        row = checks_of(self.with_shaft(joints=[place, place]))["column-joint:front-shaft:both"]
+        self.assertEqual(row.verdict, "not computed")
+        self.assertIn("one place", row.remedy)
