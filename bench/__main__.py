@@ -51,6 +51,7 @@ def main() -> int:
         + core_speeds.whole_frame()
         + travel_speeds.poses()
         + travel_speeds.bracket_map()
+        + travel_speeds.steering()
         + drag_latency.drag()
     )
     table = "\n".join(row(figure) for figure in figures)

@@ -57,11 +57,17 @@ def served() -> Iterator[str]:
 
 
 def drag() -> list[Figure]:
-    """Dragging the depth of a notch, then a link's frame end."""
+    """Dragging the depth of a notch, a link's frame end, a rack's joint with the wheels' lock."""
     with served() as address:
         notch = _dragged(address, '[data-handle="axle-notch/depth"]', None)
         link = _dragged(
             address, '[data-point="suspensions.0.layout.lower.frame@side"]', "Step, narrowed front, raised pocket"
+        )
+        rack = _dragged(
+            address,
+            '[data-point="suspensions.1.layout.toe.frame@side"]',
+            "Step, narrowed front, raised pocket",
+            "Steering",
         )
     return [
         Figure("drag: pointer to redrawn figures, median", float(np.median(notch[0])), "ms"),
@@ -69,17 +75,19 @@ def drag() -> list[Figure]:
         Figure("drag: updates of the figures", notch[1], "a second", budget="10 a second"),
         Figure("drag of a link point: median", float(np.median(link[0])), "ms"),
         Figure("drag of a link point: p95", float(np.percentile(link[0], 95)), "ms", budget="80 ms"),
+        Figure("drag of a rack point: median", float(np.median(rack[0])), "ms"),
+        Figure("drag of a rack point: p95", float(np.percentile(rack[0], 95)), "ms", budget="80 ms"),
     ]
 
 
-def _dragged(address: str, handle: str, option: str | None) -> tuple[np.ndarray, float]:
+def _dragged(address: str, handle: str, option: str | None, stage: str = "Travel") -> tuple[np.ndarray, float]:
     """Milliseconds from every move to its paint, and updates a second."""
     page = browser().new_page(viewport={"width": 1280, "height": 800})
     page.goto(address)
     page.get_by_text("Wherry low-floor").click()
     if option:
         page.get_by_label("Option").select_option(label=option)
-        page.get_by_label("Stages").get_by_role("button", name="4 Travel").click()
+        page.locator("button.stage-head").filter(has_text=stage).click()
     point = page.locator(handle)
     point.wait_for()
     page.wait_for_timeout(500)

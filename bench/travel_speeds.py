@@ -5,18 +5,22 @@ from collections.abc import Callable
 
 import numpy as np
 from scipy.optimize import least_squares
+from tests.core.test_steering import job as demo_job
 from tests.core.test_suspensions import suspended
 from tests.published.test_linkages import AXLE, HUB, triangulated
 
 from bench.measure import Figure, median_ms
+from nodulant.axles.layouts.independent import TOE_LINK
 from nodulant.axles.layouts.live import TriangulatedFourLink
 from nodulant.base.memo import forget_all
+from nodulant.evaluate.sweep import whole_sweep
 from nodulant.evaluate.travel import moved
+from nodulant.linkage.grid import steer_grid
 from nodulant.linkage.rotation import rotation_vector
 from nodulant.linkage.sweep import sweep
 from nodulant.search.bracket_holes import Asked, Holes, Wanted, find_holes
 from nodulant.suspension.motion import compiled, moved_through
-from nodulant.suspension.study import study
+from nodulant.suspension.study import study, travel_of
 
 TRAVEL = np.linspace(-90.0, 90.0, 61)
 ROLLS = tuple(np.linspace(-4.0, 4.0, 9))
@@ -90,3 +94,28 @@ def bracket_map() -> list[Figure]:
     asked = Asked(inputs.survey, d.suspensions[0], d.seats, 60.0, 1.0, holes, Wanted())
     spent = median_ms(lambda _: find_holes(asked), 3) / 1000
     return [Figure("map of 4096 bracket holes", spent, "s", budget="1.5 s")]
+
+
+def steering() -> list[Figure]:
+    """One upright's 61 x 41 poses, and the full sweep of the demo: both axles, tyres, rails with their cuts."""
+    inputs = demo_job("wherry", "step")
+    own = next(s for s in inputs.design.suspensions if s.axle == "front")
+    s = study(inputs.survey, own, inputs.design.seats, 0.0, 1.0)
+    c = compiled(own.layout, s.setting)
+    rod = next(i for i, r in enumerate(c.mechanism.rods) if r.name == TOE_LINK)
+    shifts = np.zeros((41, 3))
+    shifts[:, 1] = np.linspace(-1.0, 1.0, 41) * own.steering.gear.stroke_mm
+    travel = travel_of(own)
+    grid = median_ms(lambda _: steer_grid(c, travel, rod, shifts), 20)
+    result = whole_sweep(inputs)
+
+    def swept(_: int) -> None:
+        forget_all()
+        whole_sweep(inputs)
+
+    return [
+        Figure("one upright's 61 x 41 steer poses", grid, "ms", budget="40 ms"),
+        Figure("full sweep of the demo", median_ms(swept, 5), "ms", budget="600 ms"),
+        Figure("positions of the sweep", result.positions, "", at_least=1500.0),
+        Figure("pairs of the sweep", len(result.pairs), "", at_least=60.0),
+    ]

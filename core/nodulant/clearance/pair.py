@@ -7,6 +7,7 @@ nearer of both less d/2, and round all that may so beat the least the grid is re
 """
 
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 
@@ -19,9 +20,9 @@ Other = Standing | Mover
 MOST_STARTS, ROUNDS, MOST_BODIES = 2, 5, 3
 QUICK = 16
 """Golden sections while searching: within a hundredth of a millimetre on a rod."""
-FAR_MM, CARE_MM = 100.0, 40.0
+FAR_MM, CARE_MM = 60.0, 40.0
 """Further apart than the first is only told to be far; below the second the grid is refined between its positions."""
-FIRST_BATCH, STILL_MM = 48, 0.005
+FIRST_BATCH, STILL_MM = 192, 0.005
 
 
 @dataclass(frozen=True)
@@ -113,28 +114,49 @@ def least(mover: Mover, other: Other) -> Least | Far | None:
 
 def _at_rest(mover: Mover, other: Other) -> Least | None:
     """What overlaps at ride height straight ahead already is no contact of the sweep: it is told as it stands."""
+    found = at_rest(mover, other)
+    return found if found.gap_mm < 0.0 else None
+
+
+def at_rest(mover: Mover, other: Other) -> Least:
+    """The distance at ride height, level and straight ahead."""
     grid = np.arange(mover.positions.count).reshape(mover.positions.shape)
     row = np.array([grid[mover.positions.ride()]])
-    count = len(other.pack.boxes.low) if isinstance(other, Standing) else 1
-    which = np.arange(count)
+    which = np.zeros(1, dtype=np.int64)
     if isinstance(other, Standing):
-        which = np.flatnonzero(boxes_of(placed(mover, row)).apart(other.pack.boxes)[0] <= 0.0)
+        apart = boxes_of(placed(mover, row)).apart(other.pack.boxes)[0]
+        which = np.flatnonzero(apart <= float(apart.min()) + FAR_MM)
     rows = np.repeat(row, len(which))
-    if len(rows) == 0:
-        return None
-    near = exact(placed(mover, rows), other if isinstance(other, Standing) else placed(other, rows), which)
-    return _Found(rows, which, near).best(mover.positions) if near.gap.min() < 0.0 else None
+    near = exact(placed(mover, rows), other if isinstance(other, Standing) else placed(other, rows), which, QUICK)
+    return _Found(rows, which, near).best(mover.positions)
 
 
 def _bounds(mover: Mover, other: Other, rows: Rows) -> tuple[Columns, Rows]:
     """Bounds from below, one for each (row, body): flat, with the body's number; rows repeat body by body."""
-    mine = boxes_of(placed(mover, rows))
     if isinstance(other, Standing):
-        apart = mine.apart(other.pack.boxes)
-        return _or_inside(apart.reshape(-1)), np.tile(np.arange(apart.shape[1]), len(rows))
-    theirs = boxes_of(placed(other, rows))
+        return _bounds_of_bodies(placed(mover, rows), other)
+    mine, theirs = boxes_of(placed(mover, rows)), boxes_of(placed(other, rows))
     gap = np.maximum(np.maximum(mine.low - theirs.high, theirs.low - mine.high), 0.0)
     return _or_inside(np.sqrt((gap**2).sum(axis=1))), np.zeros(len(rows), dtype=np.int64)
+
+
+def _bounds_of_bodies(mine: Placed, other: Standing) -> tuple[Columns, Rows]:
+    """The bodies of a thing that come near at all, each bounded by the boxes of a bar's parts, which hug it closer."""
+    boxes = other.pack.boxes
+    apart = boxes_of(mine).apart(boxes)
+    least_of = apart.min(axis=0)
+    near = np.flatnonzero(least_of <= max(FAR_MM, float(least_of.min())))
+    held = apart[:, near]
+    if not isinstance(mine, Ring):
+        a, b, radius = mine
+        marks = a[None] + np.linspace(0.0, 1.0, PARTS + 1)[:, None, None] * (b - a)[None]
+        some = Boxes(boxes.low[near], boxes.high[near])
+        pieces = [boxes_of((p, q, radius)).apart(some) for p, q in pairwise(marks)]
+        held = np.minimum.reduce(pieces)
+    return _or_inside(held.reshape(-1)), np.tile(near, len(apart))
+
+
+PARTS = 4
 
 
 def _or_inside(apart: Columns) -> Columns:
@@ -173,7 +195,7 @@ def _searched(mover: Mover, other: Other, rows: Rows, low: Columns, body: Rows, 
     more = 0.0
     while taken < len(order) and low[order[taken]] <= best + more:
         batch = order[taken : taken + size]
-        taken, size = taken + len(batch), size * 2
+        taken, size = taken + len(batch), size * 3
         batch = batch[low[batch] <= best + more]
         at, which = rows[batch // each], body[batch]
         near = exact(placed(mover, at), other if isinstance(other, Standing) else placed(other, at), which, QUICK)
@@ -284,9 +306,15 @@ def along(mover: Mover, other: Other, rows: Rows) -> Columns:
         return exact(mine, placed(other, rows), rows, QUICK).gap
     apart = _or_inside(boxes_of(mine).apart(other.pack.boxes))
     out = np.full(len(rows), np.inf)
-    for k in np.argsort(apart.min(axis=0), kind="stable"):
-        need = np.flatnonzero(apart[:, k] < out)
-        if len(need):
-            near = exact(placed(mover, rows[need]), other, np.full(len(need), k), QUICK)
-            out[need] = np.minimum(out[need], near.gap)
+    order = np.argsort(apart.min(axis=0), kind="stable")
+    for start in range(0, len(order), AT_ONCE):
+        # a few bodies at once, and only where they may be nearer than what was found
+        some = order[start : start + AT_ONCE]
+        i, k = np.nonzero(apart[:, some] < out[:, None])
+        if len(i):
+            near = exact(placed(mover, rows[i]), other, some[k], QUICK)
+            np.minimum.at(out, i, near.gap)
     return out
+
+
+AT_ONCE = 6

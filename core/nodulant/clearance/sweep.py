@@ -13,7 +13,7 @@ import numpy as np
 
 from nodulant.base.arrays import Columns
 from nodulant.clearance.moving import Mover, RoundBar
-from nodulant.clearance.pair import Far, Least, Other, along, least
+from nodulant.clearance.pair import Far, Least, Other, along, at_rest, least
 from nodulant.clearance.shapes import Standing
 
 Wish = Literal["metal-clearance", "tyre-sweep", "soft-clearance", "column-clear"]
@@ -106,9 +106,11 @@ def _lines(pair: Pair, found: Least) -> tuple[float | None, float | None, float 
     mover, positions = pair.mover, pair.mover.positions
     grid = np.arange(positions.count).reshape(positions.shape)
     t, r, s = positions.ride()
-    rest = float(along(mover, pair.other, grid[t, r, s : s + 1])[0])
+    rest = at_rest(mover, pair.other).gap_mm
     if found.gap_mm > 0:
         return rest, None, None
+    if rest < 0:
+        return rest, 0.0, 0.0
     bump = _crossing(positions.travel[t:], along(mover, pair.other, grid[t:, r, s]))
     ways = []
     for rows, columns in ((grid[t, r, s:], positions.input[s:]), (grid[t, r, s::-1], positions.input[s::-1])):
