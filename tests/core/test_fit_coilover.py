@@ -36,8 +36,8 @@ class Fitted(SimpleTestCase):
             for rule in (
                 "coil-block:rear-coil",
                 "coil-seated:rear-coil",
-                "damper-closed:rear-damper",
-                "damper-open:rear-damper",
+                "damper-closed:rear-coilover",
+                "damper-open:rear-coilover",
             ):
                 self.assertNotEqual(checks[f"{rule}:both"].verdict, "fails", rule)
             shown = checks["frequency-least:rear-springs:both"].value

@@ -153,7 +153,7 @@ class Verdicts(SimpleTestCase):
 
     def test_a_damper_that_closes_before_full_bump(self):
         result = travel_checks(evaluate(suspended(springs={**COIL, "closed_mm": 420.0}), ONLY))
-        check = result["damper-closed:rear-damper:both"]
+        check = result["damper-closed:rear-coilover:both"]
         self.assertEqual((check.verdict, check.governs.pose_mm), ("fails", 90.0))
 
     def test_a_thin_link_buckles(self):

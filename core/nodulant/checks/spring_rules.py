@@ -93,6 +93,7 @@ def _stop(s: Study, changes: Changes) -> list[Check]:
 
 def _damper(s: Study, c: Coilover | Damper, length: Columns, changes: Changes) -> list[Check]:
     travel = s.motion.travel if s.motion else np.zeros(1)
+    own_name = "coilover" if isinstance(c, Coilover) else "damper"
     shut, wide = int(np.nanargmin(length)), int(np.nanargmax(length))
     stroke = c.open_mm - c.closed_mm
     used = 100 * (c.open_mm - float(length[s.ride])) / stroke if stroke > 0 else 0.0
@@ -107,10 +108,11 @@ def _damper(s: Study, c: Coilover | Damper, length: Columns, changes: Changes) -
     out = [
         judge(
             rule,
-            subject_of(s, "damper"),
+            subject_of(s, own_name),
             value,
             Why(formula=formula, values={name: own, "length": float(length[i])}, words="eye to eye, mm"),
             changes,
+            detail=own_name,
             governs=Governs(pose_mm=float(travel[i])),
             remedy=remedies[rule],
         )
@@ -128,7 +130,16 @@ def _damper(s: Study, c: Coilover | Damper, length: Columns, changes: Changes) -
         ("ride-used-most", "Raise the upper mount or take a shorter damper: too little bump is left."),
     ):
         out.append(
-            judge(rule, subject_of(s, "damper"), used, why, changes, governs=Governs(pose_mm=0.0), remedy=remedy)
+            judge(
+                rule,
+                subject_of(s, own_name),
+                used,
+                why,
+                changes,
+                detail=own_name,
+                governs=Governs(pose_mm=0.0),
+                remedy=remedy,
+            )
         )
     return out
 

@@ -17,7 +17,7 @@ from nodulant.steering.gear import arm_angle, shaft_axis
 from nodulant.steering.study import SteerStudy, lock, sense
 from nodulant.steering.wheels import Wheels
 
-TURN_DEG = 180.0
+TURN_DEG, FEW = 180.0, 9
 
 
 def turns_of(gear: Gear) -> float:
@@ -65,7 +65,9 @@ class _Shown:
 
 
 def _thinned(count: int, middle: int) -> Rows:
-    """Every second number with both ends and the middle."""
+    """Every second number with both ends and the middle; all of a few."""
+    if count <= FEW:
+        return np.arange(count)
     return np.unique([*range(middle, -1, -2), *range(middle, count, 2), 0, count - 1])
 
 

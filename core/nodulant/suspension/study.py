@@ -73,7 +73,7 @@ class Look:
 CLOSELY = Look()
 LEVEL = Look(rolls_deg=(0.0,), loaded=False, inputs=3)
 """For what was there before: drawn and compared, not judged."""
-GLANCE = Look(20, (0.0,), loaded=False, inputs=9)
+GLANCE = Look(20, (0.0,), loaded=False, inputs=7)
 """While a hand drags a point: where everything stands, and its curves."""
 
 

@@ -2,6 +2,7 @@ import { Text } from "@chakra-ui/react";
 import type { AxleTravel, Suspension } from "../api/types";
 import { useMay } from "../app/session";
 import { useBench, usePick } from "../draft/store";
+import { useShown } from "../evaluation/useEvaluation";
 import { Act, Group, Pair } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { Facts } from "../travel/Facts";
@@ -30,17 +31,17 @@ export default function SteerPanel() {
   return <Fields own={own} index={index} />;
 }
 
-function useStands() {
-  const hub = useAxlePart("hub");
-  const half = useAxlePart("half_track_mm");
-  const rail = useBench((s) => s.history.now.survey.rails.right.web_y_mm);
-  return { hubX: hub?.[0] ?? 0, hubZ: hub?.[2] ?? -150, half: half ?? 780, rail: rail ?? 410 };
+/** Where the hubs stand now: read when something is put in, so that the form does not draw again with every drag. */
+function standsNow(index: number) {
+  const axle = useShown.getState().result?.travel.find((t) => t.index === index);
+  const rail = useBench.getState().history.now.survey.rails.right.web_y_mm;
+  const [hubX, , hubZ] = axle?.hub ?? [0, 0, -150];
+  return { hubX: hubX ?? 0, hubZ: hubZ ?? -150, half: axle?.half_track_mm ?? 780, rail: rail ?? 410 };
 }
 
 function Fields({ own, index }: { own: Suspension; index: number }) {
   const act = useBench((s) => s.act);
   const may = useMay();
-  const at = useStands();
   const path = ["design", "suspensions", index] as const;
   const steering = own.steering;
   const gears = gearsFor(own.layout);
@@ -56,7 +57,7 @@ function Fields({ own, index }: { own: Suspension; index: number }) {
           dragged.
         </Text>
         {may.design && (
-          <Act main onClick={() => put(freshSteering(own.layout, at))}>
+          <Act main onClick={() => put(freshSteering(own.layout, standsNow(index)))}>
             Give the steering
           </Act>
         )}
@@ -75,7 +76,11 @@ function Fields({ own, index }: { own: Suspension; index: number }) {
         path={[...path, "steering", "gear"]}
         layout={own.layout}
         choose={(kind) =>
-          act({ kind: "set", path: [...path, "steering", "gear"], value: freshGear(kind, own.layout, at) })
+          act({
+            kind: "set",
+            path: [...path, "steering", "gear"],
+            value: freshGear(kind, own.layout, standsNow(index)),
+          })
         }
       />
       {steering.king_pins && (
@@ -85,7 +90,7 @@ function Fields({ own, index }: { own: Suspension; index: number }) {
           <PointFields label="Tie rod's ball, right" path={[...path, "steering", "king_pins", "tie_rod"]} on="axle" />
         </Group>
       )}
-      <ShaftFields steering={steering} path={[...path, "steering"]} rail={at.rail} />
+      <ShaftFields steering={steering} path={[...path, "steering"]} rail={standsNow(index).rail} />
       <Group title="Wheels as they are set">
         <Pair>
           <QuantityField label="Camber, out positive" path={[...path, "camber_deg"]} kind="angle" />
