@@ -7,6 +7,7 @@ from nodulant.checks.rail_rules import Changes
 from nodulant.clearance.pair import Least
 from nodulant.clearance.shapes import Standing
 from nodulant.clearance.sweep import Cleared, Pair
+from nodulant.clearance.under import Under
 
 AXES = (("rearward", "forward"), ("to the right", "to the left"), ("up", "down"))
 
@@ -98,3 +99,28 @@ def inside_check(name: str, rail: str, depth_mm: float, changes: Changes) -> Che
         detail=f"{name} in the {rail}",
         remedy="Its place or its size is wrong, or the rail is to be cut there.",
     )
+
+
+def scrub_checks(axle: str, under: Under, changes: Changes) -> list[Check]:
+    """Both scrub checks of an axle."""
+    rows = (
+        ("scrub-line", under.one_flat, "from the flat tyre's rim to the other tyre's foot"),
+        ("scrub-plane", under.both_flat, "the plane through both rims' lowest edges"),
+    )
+    return [
+        judge(
+            rule,
+            Subject(subject=axle, stage="sweep"),
+            scrub.over_mm,
+            Why(
+                formula="over",
+                values={"over": scrub.over_mm},
+                words=f"mm from the underside of the {scrub.part} to {line}, at ride height through the whole lock",
+            ),
+            changes,
+            detail=f"{axle} axle, {scrub.part}",
+            governs=Governs(station_mm=float(scrub.at[0]), pose_mm=0.0),
+            remedy=f"Raise the {scrub.part}: a flat tyre would let it strike the road.",
+        )
+        for rule, scrub, line in rows
+    ]

@@ -5,23 +5,27 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from nodulant.base.arrays import significant
+from nodulant.base.arrays import Columns, significant
 from nodulant.base.errors import NodulantError
 from nodulant.base.memo import remembered
 from nodulant.base.model import Frozen
 from nodulant.checks.check import Check, order
-from nodulant.checks.sweep_rules import inside_check, sweep_checks, way_in_words, way_of
+from nodulant.checks.sweep_rules import inside_check, scrub_checks, sweep_checks, way_in_words, way_of
 from nodulant.clearance.axle_bodies import axle_movers
 from nodulant.clearance.moving import Mover
 from nodulant.clearance.placed_things import depth_in_rail, standing_of
 from nodulant.clearance.rail_prisms import rail_body
 from nodulant.clearance.shapes import Standing
 from nodulant.clearance.sweep import Cleared, Pair, clearance_map, pairs_of, swept
+from nodulant.clearance.under import angle_deg, under_axle
 from nodulant.evaluate.travel import suspension_studies
+from nodulant.evaluate.travel_drawing import Fact
 from nodulant.job.document import Inputs
 from nodulant.parts.limits import find_limit
-from nodulant.parts.sides import LEFT_RIGHT
+from nodulant.parts.sides import LEFT_RIGHT, AxleName
 from nodulant.parts.tyre import parse_tyre
+from nodulant.survey.vehicle import Axle
+from nodulant.suspension.motion import Setting
 from nodulant.suspension.study import Study
 from nodulant.targets.drop import add_up
 
@@ -60,6 +64,8 @@ class SweepResult(Frozen):
     pairs: tuple[SweptPair, ...]
     checks: tuple[Check, ...]
     positions: int
+    under: tuple[Fact, ...]
+    """Angles of approach, departure and breakover."""
     left_out: tuple[str, ...]
 
 
@@ -74,28 +80,47 @@ class ClearanceMap(Frozen):
 
 
 @dataclass(frozen=True)
+class SweptAxle:
+    """One axle's bodies with where it stands, and its rims' diameter, mm; None where the tyre is not known."""
+
+    name: AxleName
+    setting: Setting
+    movers: tuple[Mover, ...]
+    rim_mm: float | None
+
+
+@dataclass(frozen=True)
 class Scene:
     """Everything that takes part, and why something does not."""
 
     movers: tuple[Mover, ...]
     standing: tuple[Standing, ...]
+    axles: tuple[SweptAxle, ...]
     left_out: tuple[str, ...]
 
 
 def scene(inputs: Inputs) -> Scene:
     """Moving bodies of both axles, rails with their cuts, and what the user placed."""
     towards = add_up(inputs.design.targets).towards_rail_mm
-    movers: list[Mover] = []
+    axles: list[SweptAxle] = []
     left: list[str] = []
     for s in suspension_studies(inputs, towards):
         own, words = _movers(inputs, s)
-        movers += own
+        tyre = s.suspension.tyre or _surveyed(inputs, s).tyre
+        if s.setting is not None:
+            axles.append(SweptAxle(s.suspension.axle, s.setting, own, parse_tyre(tyre).rim_mm if tyre else None))
         left += words
     held = {s.axle for s in inputs.design.suspensions}
     left += [f"{axle} axle: nothing holds it in this design" for axle in ("front", "rear") if axle not in held]
     rails = tuple(rail_body(inputs.survey, inputs.design.operations, side) for side in LEFT_RIGHT)
     left.append("crossmembers: their height was not surveyed; place those that matter as boxes")
-    return Scene(tuple(movers), (*rails, *(standing_of(o) for o in inputs.design.obstacles)), tuple(left))
+    movers = tuple(m for axle in axles for m in axle.movers)
+    things = (*rails, *(standing_of(o) for o in inputs.design.obstacles))
+    return Scene(movers, things, tuple(axles), tuple(left))
+
+
+def _surveyed(inputs: Inputs, s: Study) -> Axle:
+    return inputs.survey.front if s.suspension.axle == "front" else inputs.survey.rear
 
 
 @remembered(4)
@@ -105,7 +130,7 @@ def _bodies(s: Study, tyre: str | None, tube_mm: float | None) -> tuple[Mover, .
 
 def _movers(inputs: Inputs, s: Study) -> tuple[tuple[Mover, ...], list[str]]:
     own = s.suspension
-    surveyed = inputs.survey.front if own.axle == "front" else inputs.survey.rear
+    surveyed = _surveyed(inputs, s)
     tyre = own.tyre or surveyed.tyre
     if s.motion is None:
         reason = s.trouble.message if s.trouble else "a reading of the survey is missing"
@@ -123,7 +148,7 @@ def sweep(inputs: Inputs) -> Generator[tuple[int, int, SweptPair], None, SweepRe
     """Work out every pair; yields (done, all, the pair), returns all of them with their checks."""
     here, limits = scene(inputs), inputs.design.limits
     pairs = pairs_of(here.movers, here.standing)
-    checks, found = _inside(inputs, here), []
+    checks, found = [*_inside(inputs, here), *_scrubs(inputs, here)], []
     for k, cleared in enumerate(swept(pairs), start=1):
         told = _told(inputs, cleared)
         found.append(told)
@@ -134,6 +159,7 @@ def sweep(inputs: Inputs) -> Generator[tuple[int, int, SweptPair], None, SweepRe
         pairs=tuple(sorted(found, key=_urgency)),
         checks=order(checks),
         positions=sum(grids.values()),
+        under=ground_angles(inputs, here),
         left_out=here.left_out,
     )
 
@@ -192,6 +218,43 @@ def _inside(inputs: Inputs, here: Scene) -> list[Check]:
     things = [s for s in here.standing if s.obstacle_id]
     depths = [(t.name, r.name, depth_in_rail(t, r)) for t in things for r in rails]
     return [inside_check(name, rail, depth, inputs.design.limits) for name, rail, depth in depths if depth > 0.0]
+
+
+def _scrubs(inputs: Inputs, here: Scene) -> list[Check]:
+    """Scrub lines of every axle whose rims are known."""
+    out = []
+    for axle in here.axles:
+        under = None if axle.rim_mm is None else under_axle(axle.movers, axle.setting, axle.rim_mm)
+        out += [] if under is None else scrub_checks(axle.name, under, inputs.design.limits)
+    return out
+
+
+def ground_angles(inputs: Inputs, here: Scene) -> tuple[Fact, ...]:
+    """How steep the ground may be ahead, behind and between the axles before rails or what was placed touch it."""
+    front, rear = (next((a.setting for a in here.axles if a.name == name), None) for name in ("front", "rear"))
+    if front is None or rear is None:
+        return ()
+    xf, xr = front.hub[0], rear.hub[0]
+    gf, gr = (a.hub[2] - a.radius_mm for a in (front, rear))
+    points = np.concatenate([_lowest_points(s) for s in here.standing])
+    high = points[:, 1] - (gf + (points[:, 0] - xf) / (xr - xf) * (gr - gf))
+    x = points[:, 0]
+    ahead = [angle_deg(xf - a, h, front.radius_mm) for a, h in zip(x[x < xf], high[x < xf], strict=True)]
+    behind = [angle_deg(a - xr, h, rear.radius_mm) for a, h in zip(x[x > xr], high[x > xr], strict=True)]
+    mid = (x > xf) & (x < xr)
+    over = [
+        angle_deg(a - xf, h, front.radius_mm) + angle_deg(xr - a, h, rear.radius_mm)
+        for a, h in zip(x[mid], high[mid], strict=True)
+    ]
+    words = "rails and what was placed, at ride height; the body's own overhang is not known unless it was placed"
+    rows = (("Approach", ahead), ("Departure", behind), ("Breakover", over))
+    return tuple(Fact(name=f"{name} angle", value=min(v), unit="deg", words=words) for name, v in rows if v)
+
+
+def _lowest_points(thing: Standing) -> Columns:
+    """Undersides of all bodies of a thing, (n, 2) in x and z: of their boxes, both ends."""
+    boxes = thing.pack.boxes
+    return np.concatenate([np.stack([e[:, 0], boxes.low[:, 2]], axis=1) for e in (boxes.low, boxes.high)])
 
 
 def map_of(inputs: Inputs, pair_id: str) -> ClearanceMap | None:

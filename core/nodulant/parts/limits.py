@@ -162,6 +162,8 @@ LIMITS: tuple[Limit, ...] = (
     at_least("tyre-sweep", "Tyre through travel and lock", 10.0, "mm", "common practice: 10 mm in bump and lock"),
     at_least("tyre-static", "Tyre standing straight", 20.0, "mm", "common practice: 20 mm at rest"),
     at_least("soft-clearance", "Moving metal to hoses and lines", 20.0, "mm", "common practice: 20 mm, never chafing"),
+    at_least("scrub-line", "Over the scrub line, one tyre flat", 0.0, "mm", "common practice, law in many places", 5.0),
+    at_least("scrub-plane", "Over the rims, both tyres flat", 0.0, "mm", "common practice", 5.0),
     at_most("inside-at-rest", "Stands inside the rail", 0.0, "mm", "two things cannot be in one place", 1.0),
     at_least("bump-travel", "Bump travel before the clearance is used up", 1.0, "x wanted", "the owner's target"),
     at_least("notch-depth", "Notch depth", 1.0, "x needed", "axle top at full bump plus clearance, liner and weld"),

@@ -6033,6 +6033,8 @@ export interface components {
             pairs: components["schemas"]["SweptPair"][];
             /** Positions */
             positions: number;
+            /** Under */
+            under: components["schemas"]["Fact"][];
         };
         /**
          * SweptPair

@@ -4,10 +4,22 @@ import type { SweptPair } from "../api/types";
 import { shownDraft, useBench } from "../draft/store";
 import { Act, Group } from "../fields/controls";
 import { VerdictMark } from "../margins/VerdictMark";
+import { Facts } from "../travel/Facts";
 import { showLength } from "../units/show";
 import { CutChoices } from "./CutChoices";
 import { Obstacles } from "./Obstacles";
 import { isOld, useSweep } from "./useSweep";
+
+/** Angles under the vehicle, of the last sweep. */
+function Under() {
+  const under = useSweep((s) => s.result?.under);
+  if (!under?.length) return null;
+  return (
+    <Group title="Under the vehicle">
+      <Facts facts={under} />
+    </Group>
+  );
+}
 
 const FIRST = 14;
 
@@ -17,6 +29,7 @@ export default function SweepPanel() {
     <>
       <RunBox />
       <PairList />
+      <Under />
       <Obstacles />
     </>
   );

@@ -1,0 +1,63 @@
+"""What hangs under the vehicle: scrub lines and ground angles against drawn triangles."""
+
+import math
+from unittest import TestCase
+
+from nodulant.clearance.under import FLANGE_MM, angle_deg
+from nodulant.evaluate.sweep import whole_sweep
+from tests.core.test_steering import front, job, with_front
+
+
+class Angles(TestCase):
+    def test_a_point_on_the_ground_is_met_at_once(self):
+        self.assertAlmostEqual(
+            angle_deg(800.0, 0.0, 340.0),
+            math.degrees(math.atan2(-340.0, 800.0) + math.asin(340.0 / math.hypot(800.0, 340.0))),
+        )
+        self.assertAlmostEqual(angle_deg(800.0, 0.0, 340.0), 0.0, places=9)
+
+    def test_the_slope_touches_the_tyre_and_the_point(self):
+        """The line through the point with that slope stands a radius away from the hub (textbook: distance of point and line)."""
+        for ahead, height in ((700.0, 200.0), (450.0, 120.0), (900.0, 400.0)):
+            slope = math.radians(angle_deg(ahead, height, 340.0))
+            # hub at the origin one radius up, the point ahead of it; the line falls towards the tyre
+            off = abs((0.0 - ahead) * math.sin(slope) - (340.0 - height) * math.cos(slope))
+            self.assertAlmostEqual(off, 340.0, places=6)
+
+    def test_what_the_tyre_covers_is_never_met(self):
+        self.assertEqual(angle_deg(100.0, 400.0, 340.0), 90.0)
+
+    def test_the_van_s_own(self):
+        found = {f.name: f.value for f in whole_sweep(job("wherry", "step")).under}
+        self.assertEqual(set(found), {"Approach angle", "Departure angle", "Breakover angle"})
+        # rails at the nose: 620 ahead, their underside 366 mm over the ground
+        self.assertAlmostEqual(found["Approach angle"], angle_deg(620.0, 366.0, 343.0), delta=1.0)
+
+
+class Scrub(TestCase):
+    def checks(self, inputs):
+        return {c.id: c for c in whole_sweep(inputs).checks if c.limit_id.startswith("scrub")}
+
+    def test_both_rules_for_both_axles(self):
+        found = self.checks(job("wherry", "step"))
+        self.assertEqual({i.split(":")[1] for i in found}, {"front", "rear"})
+        self.assertTrue(all(c.verdict == "holds" for c in found.values()))
+
+    def test_an_arm_that_hangs_below_the_rims_is_told(self):
+        inputs = job("wherry", "step")
+        own = front(inputs)
+        low = own.layout.lower_ball.model_copy(update={"z_mm": -260.0})
+        hung = own.model_copy(update={"layout": own.layout.model_copy(update={"lower_ball": low})})
+        found = self.checks(with_front(inputs, hung))["scrub-plane:front:both"]
+        self.assertEqual(found.verdict, "fails")
+        # rim of 16 in: its lowest edge lies 203 + flange below the hub; the arm's own radius hangs lower still,
+        # and at lock the ball joint sinks by less than a millimetre more
+        straight = 8 * 25.4 + FLANGE_MM - 260.0 - 16.0
+        self.assertLessEqual(found.value, straight + 1e-6)
+        self.assertGreater(found.value, straight - 1.0)
+        self.assertIn("wishbone", found.title)
+
+    def test_without_a_tyre_nothing_is_claimed(self):
+        inputs = job("wherry", "step")
+        survey = inputs.survey.model_copy(update={"front": inputs.survey.front.model_copy(update={"tyre": None})})
+        self.assertFalse([i for i in self.checks(inputs.model_copy(update={"survey": survey})) if ":front" in i])
