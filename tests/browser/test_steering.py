@@ -54,6 +54,16 @@ class Fronts(Bench):
             "Left wheel, deg", exact=True
         ).wait_for()
 
+    def test_four_ways_down_side_by_side(self):
+        self.begin("Double wishbone")
+        self.type_in("Lower than planned here by", "40 mm")
+        self.page.get_by_role("button", name="Compare", exact=True).click()
+        kept = self.page.get_by_role("table", name="What each way keeps")
+        raised = kept.get_by_role("row").filter(has_text="Raised into the frame")
+        expect(raised.get_by_text("kept")).to_have_count(3)
+        expect(kept.get_by_role("row").filter(has_text="Lower springs").get_by_text("changed").first).to_be_visible()
+        self.page.get_by_role("img", name="Camber, all ways").wait_for()
+
     def test_a_layout_that_does_not_steer_says_so(self):
         self.open("Travel")
         self.page.get_by_label("Axle", exact=True).select_option("front")

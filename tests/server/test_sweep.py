@@ -78,3 +78,16 @@ class CuringSteer(Shop):
         response, _ = self.send("post", "/evaluate", {"job_id": self.job.pk, "design": design})
         data = self.refused(response, 422, "input")
         self.assertIn(f"/design/suspensions/{front}/tyre", json.dumps(data))
+
+
+class WaysDown(Shop):
+    def test_side_by_side_and_what_cannot_be(self):
+        design = self.job.options.get(key="step").head().design().model_dump(mode="json")
+        front = next(i for i, s in enumerate(design["suspensions"]) if s["axle"] == "front")
+        body = {"job_id": self.job.pk, "design": design, "suspension": front, "drop_mm": 40}
+        _, data = self.send("post", "/ways-down", body)
+        self.assertEqual([w["way"] for w in data["ways"]], ["start", "springs", "spindle", "raised", "pivots"])
+        response, _ = self.send("post", "/ways-down", {**body, "suspension": 1 - front})
+        self.refused(response, 422, "not-solvable")
+        response, _ = self.send("post", "/ways-down", {**body, "drop_mm": 0})
+        self.refused(response, 422, "input")

@@ -138,23 +138,25 @@ class Saved(Frozen):
     number: int
 
 
-class EvaluateBody(Frozen):
-    """Evaluate a draft on a job; ``slim`` leaves out the whys, for a drag."""
+class DraftBody(Frozen):
+    """A draft on its job; the job's own survey where none is given."""
 
     job_id: int
     design: Design
     survey: Survey | None = None
+
+
+class EvaluateBody(DraftBody):
+    """Evaluate a draft on a job; ``slim`` leaves out the whys, for a drag."""
+
     want: Want = Want()
     slim: bool = False
     sequence: int = 0
 
 
-class TravelBody(Frozen):
+class TravelBody(DraftBody):
     """Move the suspensions of a draft; at a ``glance`` nothing is judged and only level poses are given."""
 
-    job_id: int
-    design: Design
-    survey: Survey | None = None
     glance: bool = False
     only: Annotated[int, Field(ge=0, le=1)] | None = None
     """At a glance: the number of the suspension that a hand moves; the others are left out."""
@@ -208,82 +210,56 @@ class StationsBody(Frozen):
     unit: Literal["mm", "in"] = "mm"
 
 
-class FindBody(Frozen):
+class FindBody(DraftBody):
     """Find plates for a notch of a draft."""
 
-    job_id: int
-    design: Design
-    survey: Survey | None = None
     notch_id: str
 
 
-class FindPieceBody(Frozen):
+class FindPieceBody(DraftBody):
     """Find the piece between two ends of a cut rail of a draft."""
 
-    job_id: int
-    design: Design
-    survey: Survey | None = None
     operation_id: str
 
 
-class FindHolesBody(Frozen):
+class FindHolesBody(DraftBody):
     """Find the bracket holes of a suspension of a draft."""
 
-    job_id: int
-    design: Design
-    survey: Survey | None = None
     suspension: Annotated[int, Field(ge=0, le=1)] = 0
     holes: Holes = Holes()
     wanted: Wanted = Wanted()
 
 
-class FindWindowBody(Frozen):
+class FindWindowBody(DraftBody):
     """Find where one end of a link goes, and how long the link is."""
 
-    job_id: int
-    design: Design
-    survey: Survey | None = None
     suspension: Annotated[int, Field(ge=0, le=1)] = 0
     link: Annotated[str, Field(max_length=40)]
     window: Window = Window()
     wanted: Wanted = Wanted()
 
 
-class FitCoilBody(Frozen):
+class FitCoilBody(DraftBody):
     """Fit the coilover of a suspension of a draft."""
 
-    job_id: int
-    design: Design
-    survey: Survey | None = None
     suspension: Annotated[int, Field(ge=0, le=1)] = 0
     wish: CoilWish = CoilWish()
 
 
-class CureSteerBody(Frozen):
+class CureSteerBody(DraftBody):
     """What cures the bump steer of a suspension of a draft."""
 
-    job_id: int
-    design: Design
-    survey: Survey | None = None
     suspension: Annotated[int, Field(ge=0, le=1)] = 0
     wish: SteerWish = SteerWish()
 
 
-class SweepBody(Frozen):
-    """Sweep a draft."""
-
-    job_id: int
-    design: Design
-    survey: Survey | None = None
-
-
-class MapBody(SweepBody):
+class MapBody(DraftBody):
     """The clearance of one pair of the sweep over travel and steer."""
 
     pair_id: Annotated[str, Field(max_length=300)]
 
 
-class RodHoleBody(SweepBody):
+class RodHoleBody(DraftBody):
     """The cut that what passes a rail needs."""
 
     axle: AxleName
@@ -299,6 +275,13 @@ class SweepLine(Frozen):
     pair: SweptPair | None = None
     swept: SweepResult | None = None
     problem: str | None = None
+
+
+class WaysBody(DraftBody):
+    """A front of a draft, to be lowered by one amount in several ways."""
+
+    suspension: Annotated[int, Field(ge=0, le=1)] = 0
+    drop_mm: Annotated[float, Field(gt=0, le=300)] = 50.0
 
 
 class FindLine(Frozen):

@@ -15,6 +15,7 @@ from nodulant.evaluate import Evaluation, Want, evaluate
 from nodulant.evaluate.load_plan import plan_of
 from nodulant.evaluate.side_by_side import SideBySide, side_by_side
 from nodulant.evaluate.travel import Moved, moved
+from nodulant.evaluate.ways_down import WaysDown, ways_down
 from nodulant.formats.dxf import pattern_dxf
 from nodulant.formats.pattern_pdf import Paper, pattern_pdf
 from nodulant.formats.rail_drawn import DrawnSection, section_from_drawing, stations_from_outline
@@ -56,6 +57,7 @@ from nodulant_server.api.bodies import (
     SectionBody,
     StationsBody,
     TravelBody,
+    WaysBody,
 )
 from nodulant_server.api.jobs import person
 from nodulant_server.api.problems import problem
@@ -207,6 +209,16 @@ def bump_steer(request: HttpRequest, body: CureSteerBody) -> FoundSteer | HttpRe
         return problem(422, "unknown-reference", "this design has no such suspension")
     towards = evaluate(inputs, BARE).drop.towards_rail_mm
     return find_bump_steer(AskedSteer(inputs.survey, d.suspensions[body.suspension], d.seats, towards, body.wish))
+
+
+@router.post("/ways-down", response=WaysDown)
+def lowered(request: HttpRequest, body: WaysBody) -> WaysDown | HttpResponse:
+    """A front lowered in several ways, side by side; a 422 with the reason where it is none of wishbones or struts."""
+    inputs = drafted(body.job_id, body.design, body.survey)
+    if body.suspension >= len(inputs.design.suspensions):
+        return problem(422, "unknown-reference", "this design has no such suspension")
+    evaluate(inputs, BARE)
+    return ways_down(inputs, body.suspension, body.drop_mm)
 
 
 def _stock(inputs: Inputs) -> Stock:

@@ -13,7 +13,7 @@ from nodulant.evaluate.rod_hole import CutFromSweep, cut_from_sweep
 from nodulant.evaluate.solids import FrameSolids, frame_solids
 from nodulant.evaluate.sweep import ClearanceMap, map_of, sweep
 from nodulant.job.document import Inputs
-from nodulant_server.api.bodies import MapBody, RodHoleBody, SweepBody, SweepLine
+from nodulant_server.api.bodies import DraftBody, MapBody, RodHoleBody, SweepLine
 from nodulant_server.api.compute import BARE, drafted
 from nodulant_server.api.problems import problem
 
@@ -21,14 +21,14 @@ router = Router()
 log = logging.getLogger(__name__)
 
 
-def _inputs(body: SweepBody) -> Inputs:
+def _inputs(body: DraftBody) -> Inputs:
     inputs = drafted(body.job_id, body.design, body.survey)
     evaluate(inputs, BARE)
     return inputs
 
 
 @router.post("/sweep", response=SweepLine)
-def run(request: HttpRequest, body: SweepBody) -> StreamingHttpResponse:
+def run(request: HttpRequest, body: DraftBody) -> StreamingHttpResponse:
     """Every pair as it is worked out, then all of them with their checks. Closing the connection cancels."""
     return StreamingHttpResponse(_lines(_inputs(body)), content_type="application/x-ndjson")
 
@@ -65,6 +65,6 @@ def cut(request: HttpRequest, body: RodHoleBody) -> CutFromSweep:
 
 
 @router.post("/solids", response=FrameSolids)
-def solids(request: HttpRequest, body: SweepBody) -> FrameSolids:
+def solids(request: HttpRequest, body: DraftBody) -> FrameSolids:
     """The planned rails as prisms, their cuts taken out."""
     return frame_solids(_inputs(body))

@@ -808,6 +808,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ways-down": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lowered
+         * @description A front lowered in several ways, side by side; a 422 with the reason where it is none of wishbones or struts.
+         */
+        post: operations["nodulant_server_api_compute_lowered"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2512,6 +2532,16 @@ export interface components {
              * @default 5
              */
             weld_leg_mm: number;
+        };
+        /**
+         * DraftBody
+         * @description A draft on its job; the job's own survey where none is given.
+         */
+        DraftBody: {
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            survey?: components["schemas"]["Survey"] | null;
         };
         /**
          * DragLink
@@ -5997,16 +6027,6 @@ export interface components {
             unsprung_kg?: number | null;
         };
         /**
-         * SweepBody
-         * @description Sweep a draft.
-         */
-        SweepBody: {
-            design: components["schemas"]["Design"];
-            /** Job Id */
-            job_id: number;
-            survey?: components["schemas"]["Survey"] | null;
-        };
-        /**
          * SweepLine
          * @description One line of a sweep's answer: a pair with how many are done, then the whole, or a problem.
          */
@@ -6694,6 +6714,58 @@ export interface components {
              */
             tube: components["schemas"]["Tube"];
             upper: components["schemas"]["HardPoint"];
+        };
+        /**
+         * WayDown
+         * @description One way: its curves over travel about its own ride height, and what it keeps; None where that is not known.
+         */
+        WayDown: {
+            /** Curves */
+            curves: components["schemas"]["Curve"][];
+            /** Keeps Anti Dive */
+            keeps_anti_dive: boolean | null;
+            /** Keeps Camber */
+            keeps_camber: boolean | null;
+            /** Keeps Toe */
+            keeps_toe: boolean | null;
+            /** Name */
+            name: string;
+            /** Trouble */
+            trouble: string;
+            /** Way */
+            way: string;
+        };
+        /**
+         * WaysBody
+         * @description A front of a draft, to be lowered by one amount in several ways.
+         */
+        WaysBody: {
+            design: components["schemas"]["Design"];
+            /**
+             * Drop Mm
+             * @default 50
+             */
+            drop_mm: number;
+            /** Job Id */
+            job_id: number;
+            survey?: components["schemas"]["Survey"] | null;
+            /**
+             * Suspension
+             * @default 0
+             */
+            suspension: number;
+        };
+        /**
+         * WaysDown
+         * @description All ways over one travel, 0 at each one's own ride height.
+         */
+        WaysDown: {
+            /** Drop Mm */
+            drop_mm: number;
+            /** Travel Mm */
+            travel_mm: number[];
+            /** Ways */
+            ways: components["schemas"]["WayDown"][];
         };
         /**
          * WebHole
@@ -7779,7 +7851,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SweepBody"];
+                "application/json": components["schemas"]["DraftBody"];
             };
         };
         responses: {
@@ -7827,7 +7899,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SweepBody"];
+                "application/json": components["schemas"]["DraftBody"];
             };
         };
         responses: {
@@ -7934,6 +8006,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Quantity"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_compute_lowered: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaysBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaysDown"];
                 };
             };
         };

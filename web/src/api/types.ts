@@ -53,6 +53,7 @@ export type ClearanceMap = Schemas["ClearanceMap"];
 export type CutFromSweep = Schemas["CutFromSweep"];
 export type CutChoice = Schemas["CutChoice"];
 export type FrameSolids = Schemas["FrameSolids"];
+export type WaysDown = Schemas["WaysDown"];
 export type Obstacle = Schemas["Obstacle"];
 export type FoundHoles = Schemas["FoundHoles"];
 export type HoleChoice = Schemas["HoleChoice"];

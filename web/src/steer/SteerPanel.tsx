@@ -12,6 +12,7 @@ import { BumpFinder } from "./BumpFinder";
 import { freshGear, freshSteering, gearsFor } from "./fresh";
 import { GearFields } from "./GearFields";
 import { ShaftFields } from "./ShaftFields";
+import { WaysDown } from "./WaysDown";
 
 /** From the steering wheel to the road wheels of the front axle. */
 export default function SteerPanel() {
@@ -71,6 +72,7 @@ function Fields({ own, index }: { own: Suspension; index: number }) {
         <SteerFacts />
       </Group>
       {may.design && <BumpFinder index={index} />}
+      {"toe" in own.layout && <WaysDown index={index} />}
       <GearFields
         gear={steering.gear}
         path={[...path, "steering", "gear"]}

@@ -1,0 +1,85 @@
+"""Ways to lower a front by one amount, side by side, as the screen gets them."""
+
+import numpy as np
+
+from nodulant.base.arrays import Columns, significant
+from nodulant.base.errors import NotSolvable
+from nodulant.base.model import Frozen
+from nodulant.evaluate.curve import Curve
+from nodulant.evaluate.travel import suspension_studies
+from nodulant.evaluate.travel_parts import NOTHING
+from nodulant.job.document import Inputs
+from nodulant.steering.ways_down import Keeps, Lowered, keeps, lowered
+from nodulant.suspension.study import LEVEL
+from nodulant.targets.drop import add_up
+
+
+class WayDown(Frozen):
+    """One way: its curves over travel about its own ride height, and what it keeps; None where that is not known."""
+
+    way: str
+    name: str
+    trouble: str
+    curves: tuple[Curve, ...]
+    keeps_camber: bool | None
+    keeps_toe: bool | None
+    keeps_anti_dive: bool | None
+
+
+class WaysDown(Frozen):
+    """All ways over one travel, 0 at each one's own ride height."""
+
+    drop_mm: float
+    travel_mm: list[float]
+    ways: tuple[WayDown, ...]
+
+
+def ways_down(inputs: Inputs, suspension: int, drop_mm: float) -> WaysDown:
+    """Compare; raises NotSolvable where there is nothing to lower."""
+    towards = add_up(inputs.design.targets).towards_rail_mm
+    s = suspension_studies(inputs, towards, LEVEL)[suspension]
+    if s.setting is None:
+        raise NotSolvable(
+            "the hubs are not known", field="/survey/front/hub_z_left_mm", found="nothing", acceptable="both hubs"
+        )
+    found = lowered(s.suspension, s.setting, drop_mm)
+    return WaysDown(
+        drop_mm=drop_mm,
+        travel_mm=significant(found[0].travel),
+        ways=tuple(_way(way, keeps(found[0], way)) for way in found),
+    )
+
+
+def _way(way: Lowered, kept: Keeps | None) -> WayDown:
+    return WayDown(
+        way=way.way,
+        name=way.name,
+        trouble=way.trouble,
+        curves=() if way.measured is None else _curves(way),
+        keeps_camber=kept.camber if kept else None,
+        keeps_toe=kept.toe if kept else None,
+        keeps_anti_dive=kept.anti_dive if kept else None,
+    )
+
+
+def _curves(way: Lowered) -> tuple[Curve, ...]:
+    m, roll, dive = way.measured, way.roll_centre, way.dive_slope
+    if m is None or roll is None or dive is None:
+        return ()
+    ride = int(np.argmin(np.abs(way.travel)))
+    rows: tuple[tuple[str, str, str, Columns], ...] = (
+        ("camber", "Camber", "deg", m.camber_deg[:, 0]),
+        ("toe", "Toe", "deg", m.toe_deg[:, 0]),
+        ("caster", "Caster", "deg", m.caster_deg[:, 0]),
+        ("roll-centre", "Roll centre above ground", "mm", roll),
+        ("half-track", "Tyre moves outward", "mm", m.patch[:, 0, 1] - m.patch[ride, 0, 1]),
+        ("anti-dive", "Path of the braked foot, rearward", "mm/mm", dive),
+    )
+    return tuple(_curve(way, ride, *row) for row in rows)
+
+
+def _curve(way: Lowered, ride: int, id_: str, name: str, unit: str, values: Columns) -> Curve:
+    good = way.there & np.isfinite(values)
+    shown = significant(np.where(good & (np.abs(values) > NOTHING), values, 0.0))
+    rows = [v if ok else None for v, ok in zip(shown, good.tolist(), strict=True)]
+    return Curve(id=id_, name=name, unit=unit, values=rows, at_ride=rows[ride], words=way.name)
