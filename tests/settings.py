@@ -1,12 +1,15 @@
 """Settings for tests: a file database without WAL, the demo off unless a test turns it on."""
 
+import hashlib
 import os
 import tempfile
 from pathlib import Path
 
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 os.environ.setdefault("NODULANT_SECRET", "only-for-tests")
-_DATA = Path(tempfile.gettempdir()) / f"nodulant-tests-{os.getuid()}"
+# one folder a checkout: two of them may be tested at once
+_HERE = hashlib.sha256(str(Path(__file__).resolve()).encode()).hexdigest()[:8]
+_DATA = Path(tempfile.gettempdir()) / f"nodulant-tests-{os.getuid()}-{_HERE}"
 os.environ["NODULANT_DATA"] = str(_DATA)
 
 from nodulant_server.database_url import database  # noqa: E402

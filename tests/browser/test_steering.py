@@ -61,7 +61,7 @@ class Fronts(Bench):
         kept = self.page.get_by_role("table", name="What each way keeps")
         raised = kept.get_by_role("row").filter(has_text="Raised into the frame")
         expect(raised.get_by_text("kept")).to_have_count(3)
-        expect(kept.get_by_role("row").filter(has_text="Lower springs").get_by_text("changed").first).to_be_visible()
+        expect(kept.get_by_role("row").filter(has_text="Lower springs").get_by_text("lost").first).to_be_visible()
         self.page.get_by_role("img", name="Camber, all ways").wait_for()
 
     def test_a_layout_that_does_not_steer_says_so(self):

@@ -107,7 +107,7 @@ function Overlay({ ways, id }: { ways: Ways; id: string }) {
 
 /** What each way leaves as it was, each judged for itself. */
 function Kept({ ways }: { ways: Ways }) {
-  const mark = (kept: boolean | null | undefined) => (kept == null ? "not known" : kept ? "kept" : "changed");
+  const mark = (kept: boolean | null | undefined) => (kept == null ? "not known" : kept ? "kept" : "lost");
   return (
     <table className="figures" aria-label="What each way keeps">
       <thead>
@@ -136,7 +136,7 @@ function Kept({ ways }: { ways: Ways }) {
                 {w.trouble && <span className="row-tail"> {w.trouble}</span>}
               </th>
               {[w.keeps_camber, w.keeps_toe, w.keeps_anti_dive].map((kept, i) => (
-                <td key={["camber", "toe", "dive"][i]} style={{ whiteSpace: "normal" }}>
+                <td key={["camber", "toe", "dive"][i]} style={{ paddingInlineStart: 8 }}>
                   {mark(kept)}
                 </td>
               ))}
