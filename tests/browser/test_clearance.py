@@ -46,12 +46,14 @@ class Clearance(Bench):
     def test_a_pair_moves_the_bench_to_its_worst_place_and_has_a_map(self):
         self.open("Clearance")
         listed = self.sweep()
-        listed.get_by_role("button").filter(has_text="rear axle tube to left rail").click()
-        self.assertEqual(self.page.get_by_label("Wheel travel").input_value(), "90")
+        listed.get_by_role("button").filter(has_text="front upper wishbone, rear leg, left to left rail").click()
+        self.assertEqual(self.page.get_by_label("Wheel travel").input_value(), "-70")
         self.page.get_by_role("img", name="Map of the clearance over travel and steer").wait_for()
         self.page.get_by_role("button", name="Table").click()
         self.page.get_by_role("table", name="Clearance over travel and steer").wait_for()
-        self.margin("Moving metal to fixed metal, axle tube to left rail").filter(has_text="fails").wait_for()
+        self.margin("Moving metal to fixed metal, upper wishbone, rear leg, left to left rail").filter(
+            has_text="fails"
+        ).wait_for()
 
     def test_a_thing_is_placed_and_found(self):
         self.open("Clearance")

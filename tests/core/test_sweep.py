@@ -93,10 +93,27 @@ class Grid(TestCase):
         self.assertGreaterEqual(len(result.pairs), 60)
 
 
+class Stops(TestCase):
+    def test_roll_does_not_lift_a_wheel_past_its_stops(self):
+        """Full bump and full roll at once would lift one wheel far past the stop that ends its travel."""
+        inputs = job()
+        tyre = movers(inputs, "rear")["tyre, right"]
+        own = next(s for s in inputs.design.suspensions if s.axle == "rear")
+        rest = tyre.body.centre[tyre.positions.ride()][2]
+        rise = tyre.body.centre[..., 2][tyre.there] - rest
+        step = 810.0 * np.tan(np.radians(1.0))
+        self.assertLess(rise.max(), own.bump_mm + 0.6 * step)
+        self.assertGreater(rise.max(), own.bump_mm - 0.6 * step)
+        self.assertGreater(rise.min(), -own.droop_mm - 0.6 * step)
+
+
 class NothingSlipsThrough(TestCase):
     def places(self, mover, count=3000):
         columns = mover.positions.axes()
-        return np.stack([RNG.uniform(c[0], c[-1], count) if len(c) > 1 else np.zeros(count) for c in columns], axis=1)
+        at = np.stack([RNG.uniform(c[0], c[-1], count) if len(c) > 1 else np.zeros(count) for c in columns], axis=1)
+        # roll lifts one wheel and lowers the other: neither past its stops
+        wheels = at[:, :1] + 820.0 * np.tan(np.radians(at[:, 1:2])) * np.array([1.0, -1.0])
+        return at[((wheels <= columns[0][-1]) & (wheels >= columns[0][0])).all(axis=1)]
 
     def test_no_random_place_is_nearer_than_the_least(self):
         """Every kind of pair against thousands of places drawn at random, each worked out exactly."""
@@ -111,7 +128,7 @@ class NothingSlipsThrough(TestCase):
                 if not isinstance(found, Least) or found.gap_mm > 38.0:
                     continue
                 row = pair.mover.positions.ride()
-                at = self.places(pair.mover, 400)
+                at = self.places(pair.mover, 1200)[:400]
                 mine = placed(pair.mover, at=at)
                 if hasattr(pair.other, "pack"):
                     near = [k for k in range(len(pair.other.pack.boxes.low)) if self.close(mine, pair.other, k)]
@@ -303,7 +320,7 @@ class CutFromSweep(TestCase):
         seen = rail_body(bare.survey, bare.design.operations, "left").pack
         self.assertIsInstance(seen, Prisms)
         faces = (seen.boxes.low[:, 1].min(), seen.boxes.high[:, 1].max())
-        a, b = tube.body.a.reshape(-1, 3), tube.body.b.reshape(-1, 3)
+        a, b = tube.body.a[tube.there], tube.body.b[tube.there]
         tops = [np.max(a[:, 2] + (y - a[:, 1]) / (b[:, 1] - a[:, 1]) * (b[:, 2] - a[:, 2])) for y in faces]
         slope = np.cos(np.radians(5.0))
         depth = max(tops) + tube.body.radius / slope + 12.7 - found.underside_mm + 6.0

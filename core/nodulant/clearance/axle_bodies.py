@@ -1,7 +1,7 @@
 """An axle's moving bodies on one grid: tyres, rods, boots, springs, the axle's tube.
 
 Single wheels move by themselves: the body's roll is one wheel up and the other down, so travel
-alone covers it. A beam axle is looked at in roll too.
+alone covers it. A beam axle is looked at in roll too, as far as its wheels' stops let it.
 """
 
 from collections.abc import Callable
@@ -12,6 +12,7 @@ from nodulant.axles.layouts.independent import TOE_LINK
 from nodulant.axles.points import on_axle
 from nodulant.axles.springs import AirSpring, Coilover
 from nodulant.axles.steering import Rack
+from nodulant.axles.suspension import Suspension
 from nodulant.base.arrays import Columns, Mask
 from nodulant.clearance.moving import Mover, Positions, RoundBar, TyreBody
 from nodulant.linkage.compiled import Pose
@@ -25,8 +26,8 @@ from nodulant.suspension.study import Study, travel_of
 
 Held = Callable[[End], Columns | None]
 SINGLE_TRAVELS, SINGLE_INPUTS = 36, 41
-BEAM_TRAVELS, BEAM_INPUTS, BEAM_ROLLS = 24, 13, (-5.0, -2.5, 0.0, 2.5, 5.0)
-STILL_TRAVELS, STILL_ROLLS = 36, (-5.0, -3.0, -1.5, 0.0, 1.5, 3.0, 5.0)
+BEAM_TRAVELS, BEAM_INPUTS, BEAM_ROLLS = 16, 13, (-5.0, -3.75, -2.5, -1.25, 0.0, 1.25, 2.5, 3.75, 5.0)
+STILL_TRAVELS, STILL_ROLLS = 24, tuple(float(d) for d in range(-5, 6))
 SHOULDER_SHARE, RIM_WALL_MM = 0.16, 12.0
 """Rounding of a tyre's shoulders over its width; metal between the rim's seat and what it leaves free (common practice)."""
 ARM_MM, SPRING_GROWS_MM = 16.0, 6.0
@@ -175,7 +176,8 @@ def _beam(s: Study, tyre: Tyre | None, tube_mm: float | None) -> tuple[Mover, ..
     inputs = np.linspace(-1.0, 1.0, BEAM_INPUTS) if steered else np.zeros(1)
     m = moved_through(own.layout, setting, travel, rolls)
     positions = Positions(own.axle, travel, np.array(rolls), inputs)
-    there = np.repeat(m.sweep.there[..., None], len(inputs), axis=2)
+    held_in = m.sweep.there & _within_stops(own, travel, rolls, setting.half_track_mm)
+    there = np.repeat(held_in[..., None], len(inputs), axis=2)
     shape = (*positions.shape, 3)
     pose = m.sweep.solved.pose
     out: list[Mover] = []
@@ -217,6 +219,15 @@ def _beam(s: Study, tyre: Tyre | None, tube_mm: float | None) -> tuple[Mover, ..
             lower = stands((low[0], sign * low[1], low[2]))
             out.append(_spring(springs, lower, springs.upper.xyz(), flip, side, there, positions))
     return tuple(out)
+
+
+def _within_stops(own: Suspension, travel: Columns, rolls: tuple[float, ...], half_mm: float) -> Mask:
+    """Where neither wheel is past its bump or droop by more than half a step of roll: roll lifts one and lowers the other."""
+    rise = half_mm * np.tan(np.radians(np.array(rolls)))
+    spare = float(np.diff(rise).max()) / 2
+    wheels = travel[:, None, None] + rise[None, :, None] * np.array([1.0, -1.0])
+    inside = (wheels <= own.bump_mm + spare) & (wheels >= -own.droop_mm - spare)
+    return np.asarray(inside.all(axis=-1))
 
 
 TUBE_SHORT_MM = 120.0

@@ -248,7 +248,11 @@ def ground_angles(inputs: Inputs, here: Scene) -> tuple[Fact, ...]:
     ]
     words = "rails and what was placed, at ride height; the body's own overhang is not known unless it was placed"
     rows = (("Approach", ahead), ("Departure", behind), ("Breakover", over))
-    return tuple(Fact(name=f"{name} angle", value=min(v), unit="deg", words=words) for name, v in rows if v)
+    return tuple(
+        Fact(name=f"{name} angle", value=min(v), unit="deg", words=words if k == 0 else "")
+        for k, (name, v) in enumerate(rows)
+        if v
+    )
 
 
 def _lowest_points(thing: Standing) -> Columns:
