@@ -169,6 +169,13 @@ class Locked(TestCase):
             self.assertIn(word, row.remedy)
             self.assertTrue(row.missing[0].startswith("/design/suspensions/"))
 
+    def test_a_rod_through_the_rail_is_not_computed_until_it_is_swept(self):
+        """It turns with the wheels, and the rail's cuts count: silence would read as room enough."""
+        found = {c.id: c for c in evaluate(job("wherry", "step"), ONLY).checks}
+        row = found["link-room:front-toe-link:both"]
+        self.assertEqual(row.verdict, "not computed")
+        self.assertIn("sweep", row.remedy)
+
     def test_without_steering_a_front_axle_is_not_computed(self):
         wherry = job("wherry", "step")
         found = checks_of(with_front(wherry, front(wherry).model_copy(update={"steering": None})))

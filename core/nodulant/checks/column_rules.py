@@ -7,7 +7,7 @@ from nodulant.base.errors import InputError
 from nodulant.checks.check import Check, Why, judge, not_computed
 from nodulant.checks.rail_rules import Changes
 from nodulant.checks.steer_rules import about
-from nodulant.steering.column import shaft_figures, slot_needed_mm
+from nodulant.steering.column import ShaftFigures, shaft_figures, slot_needed_mm
 from nodulant.steering.study import SteerStudy
 
 THREE = 3
@@ -18,65 +18,71 @@ def column_checks(q: SteerStudy, changes: Changes) -> list[Check]:
     steering, s = q.study.suspension.steering, q.study
     if steering is None or steering.shaft is None:
         return []
-    shaft, subject = steering.shaft, about(s, "shaft")
+    shaft = steering.shaft
     try:
         found = shaft_figures(shaft)
     except InputError as error:
         field = f"/design/suspensions/{s.suspension.axle}/{error.field}"
-        check = not_computed("column-joint", subject, (field,), changes)
+        check = not_computed("column-joint", about(s, "shaft"), (field,), changes)
         return [check.model_copy(update={"remedy": error.message})]
-    out = []
-    for k, angle in enumerate(found.angles_deg, start=1):
-        out.append(
-            judge(
-                "column-joint",
-                about(s, f"shaft-joint-{k}"),
-                angle,
-                Why(
-                    formula="angle",
-                    values={"angle": angle},
-                    words="degrees between both shafts in space; a single joint stands 30, 35 at most",
-                ),
-                changes,
-                detail=f"joint {k} from the column",
-                remedy="Move the joint, share the bend between more joints, or turn the box.",
-            )
-        )
+    joints = [_joint(q, k, angle, changes) for k, angle in enumerate(found.angles_deg, start=1)]
+    return [*joints, _uneven(q, found, changes), *_bearing(q, shaft, changes), *_clamp(q, shaft, changes)]
+
+
+def _joint(q: SteerStudy, k: int, angle: float, changes: Changes) -> Check:
+    return judge(
+        "column-joint",
+        about(q.study, f"shaft-joint-{k}"),
+        angle,
+        Why(
+            formula="angle",
+            values={"angle": angle},
+            words="degrees between both shafts in space; a single joint stands 30, 35 at most",
+        ),
+        changes,
+        detail=f"joint {k} from the column",
+        remedy="Move the joint, share the bend between more joints, or turn the box.",
+    )
+
+
+def _uneven(q: SteerStudy, found: ShaftFigures, changes: Changes) -> Check:
     best = ", ".join(f"{v:.0f}" for v in found.best_clocking_deg)
-    out.append(
+    left = f"{found.best_uneven_percent:.1f} %"
+    return judge(
+        "column-uneven",
+        about(q.study, "shaft"),
+        found.uneven_percent,
+        Why(
+            formula="100 * (most - least)",
+            values={"most": float(found.ratio.max()), "least": float(found.ratio.min())},
+            words=f"speed of the gear over the steering wheel's through half a turn; with the yokes clocked to {best or 'what they are'} degrees {left} would be left",
+        ),
+        changes,
+        remedy=f"Clock the lower yoke by {best} degrees against the upper one: {left} is left then."
+        if best
+        else "Share the bend between two joints.",
+    )
+
+
+def _bearing(q: SteerStudy, shaft: SteeringShaft, changes: Changes) -> list[Check]:
+    if len(shaft.joints) != THREE:
+        return []
+    there = 1.0 if shaft.bearing else 0.0
+    return [
         judge(
-            "column-uneven",
-            subject,
-            found.uneven_percent,
+            "column-bearing",
+            about(q.study, "shaft"),
+            there,
             Why(
-                formula="100 * (most - least)",
-                values={"most": float(found.ratio.max()), "least": float(found.ratio.min())},
-                words=f"speed of the gear over the steering wheel's through half a turn; with the yokes clocked to {best or 'what they are'} degrees {found.best_uneven_percent:.1f} % would be left",
+                formula="there",
+                values={"there": there},
+                words="three joints fold up without a bearing on the shaft between them",
             ),
             changes,
-            remedy=f"Clock the lower yoke by {best} degrees against the upper one: {found.best_uneven_percent:.1f} % is left then."
-            if best
-            else "Share the bend between two joints.",
+            remedy="A support bearing on the middle shaft, close to the middle joint.",
+            same_as_stock=True,
         )
-    )
-    if len(shaft.joints) == THREE:
-        there = 1.0 if shaft.bearing else 0.0
-        out.append(
-            judge(
-                "column-bearing",
-                subject,
-                there,
-                Why(
-                    formula="there",
-                    values={"there": there},
-                    words="three joints fold up without a bearing on the shaft between them",
-                ),
-                changes,
-                remedy="A support bearing on the middle shaft, close to the middle joint.",
-                same_as_stock=True,
-            )
-        )
-    return [*out, *_clamp(q, shaft, changes)]
+    ]
 
 
 def _clamp(q: SteerStudy, shaft: SteeringShaft, changes: Changes) -> list[Check]:

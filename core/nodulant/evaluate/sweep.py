@@ -9,7 +9,7 @@ from nodulant.base.arrays import Columns, significant
 from nodulant.base.errors import NodulantError
 from nodulant.base.memo import remembered
 from nodulant.base.model import Frozen
-from nodulant.checks.check import Check, order
+from nodulant.checks.check import Check, Verdict, order
 from nodulant.checks.sweep_rules import inside_check, scrub_checks, sweep_checks, way_in_words, way_of
 from nodulant.clearance.axle_bodies import axle_movers
 from nodulant.clearance.moving import Mover
@@ -46,6 +46,7 @@ class SweptPair(Frozen):
     needed_mm: float
     gap_mm: float | None
     beyond_mm: float | None
+    verdict: Verdict
     travel_mm: float | None = None
     roll_deg: float | None = None
     input: float | None = None
@@ -150,9 +151,10 @@ def sweep(inputs: Inputs) -> Generator[tuple[int, int, SweptPair], None, SweepRe
     pairs = pairs_of(here.movers, here.standing)
     checks, found = [*_inside(inputs, here), *_scrubs(inputs, here)], []
     for k, cleared in enumerate(swept(pairs), start=1):
-        told = _told(inputs, cleared)
+        own = sweep_checks(cleared, limits)
+        told = _told(inputs, cleared, own[0].verdict if own else "holds")
         found.append(told)
-        checks += sweep_checks(cleared, limits)
+        checks += own
         yield k, len(pairs), told
     grids = {id(m.positions): m.positions.count for m in here.movers}
     return SweepResult(
@@ -179,7 +181,7 @@ def _urgency(p: SweptPair) -> float:
     return (p.gap_mm if p.gap_mm is not None else (p.beyond_mm or 0.0)) - p.needed_mm
 
 
-def _told(inputs: Inputs, cleared: Cleared) -> SweptPair:
+def _told(inputs: Inputs, cleared: Cleared, verdict: Verdict) -> SweptPair:
     pair, found = cleared.pair, cleared.least
     thing = pair.other if isinstance(pair.other, Standing) else None
     head = {
@@ -190,6 +192,7 @@ def _told(inputs: Inputs, cleared: Cleared) -> SweptPair:
         "kind": thing.kind if thing else "moving",
         "obstacle_id": thing.obstacle_id if thing else "",
         "limit_id": pair.wish,
+        "verdict": verdict,
         "needed_mm": find_limit(pair.wish, inputs.design.limits)[0].value,
         "beyond_mm": None if cleared.beyond_mm is None else significant(np.array([cleared.beyond_mm]))[0],
         "gap_mm": None if found is None else significant(np.array([found.gap_mm]))[0],

@@ -6104,6 +6104,11 @@ export interface components {
             /** Travel Mm */
             travel_mm?: number | null;
             /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "holds" | "close" | "fails" | "not computed";
+            /**
              * Way
              * @default []
              */

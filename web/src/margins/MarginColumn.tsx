@@ -26,7 +26,10 @@ const FILTERS = [
 export function MarginColumn() {
   const own = useShown((s) => s.result?.checks ?? NONE);
   const sweep = useSweepChecks();
-  const checks = useMemo(() => (sweep.length ? [...own, ...sweep].toSorted(byVerdict) : own), [own, sweep]);
+  const checks = useMemo(
+    () => (sweep.length ? [...own.filter(notSwept), ...sweep].toSorted(byVerdict) : own),
+    [own, sweep],
+  );
   const stale = useShown((s) => s.stale || s.judgedBefore);
   const problems = useShown((s) => s.problems);
   const before = useShown((s) => s.before);
@@ -69,6 +72,9 @@ export function MarginColumn() {
     </section>
   );
 }
+
+/** What only a sweep can say is said by it once it is there. */
+const notSwept = (c: Check) => c.limit_id !== "link-room" || c.verdict !== "not computed";
 
 const StageFilter = memo(function StageFilter(props: { stage: string; choose: (stage: string) => void }) {
   return (

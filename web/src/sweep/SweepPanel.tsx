@@ -113,18 +113,13 @@ function PairList() {
   );
 }
 
-function verdictOf(pair: SweptPair) {
-  const margin = ((pair.gap_mm ?? 0) - pair.needed_mm) / pair.needed_mm;
-  return margin < -1e-6 ? "fails" : margin < 0.05 ? "close" : "holds";
-}
-
 function PairRow({ pair, open, toggle }: { pair: SweptPair; open: boolean; toggle: () => void }) {
   const style = useBench((s) => s.style);
   const length = (mm: number) => showLength(mm, style);
   return (
     <>
       <button type="button" className="row-head" aria-expanded={open} onClick={toggle}>
-        <VerdictMark verdict={verdictOf(pair)} />
+        <VerdictMark verdict={pair.verdict} />
         <span className="row-words">
           <span className="row-title" style={{ display: "block" }}>
             {pair.axle} {pair.moving} to {pair.other}
