@@ -196,7 +196,7 @@ class AtRest(TestCase):
         result = whole_sweep(with_design(job(), obstacles=(box(0, 790, 240, (500, 300, 100), "wing", "Wing"),)))
         pair = next(p for p in result.pairs if p.other == "Wing" and p.moving == "tyre, right")
         self.assertTrue(pair.inside_at_rest)
-        check = next(c for c in result.checks if "tyre-right_Wing" in c.id)
+        check = next(c for c in result.checks if "tyre-right_thing-1" in c.id)
         self.assertIn("at rest", check.why.words + " at rest" if "overlap" in check.why.words else "")
 
     def test_a_wing_over_the_tyre_is_met_in_bump(self):
@@ -211,6 +211,21 @@ class AtRest(TestCase):
         self.assertEqual(pair.words, "up")
         held = next(c for c in result.checks if c.limit_id == "tyre-static" and "Wing" in c.title)
         self.assertAlmostEqual(held.value, pair.at_rest_mm)
+
+
+class Named(TestCase):
+    def test_two_things_of_one_name_are_told_apart(self):
+        """A second box comes with the first one's name: both have rows, maps and checks of their own."""
+        one = box(0, 790, 370, (500, 300, 40), "wing", "Engine: left")
+        two = box(0, 790, 390, (500, 300, 40), "wing", "Engine: left").model_copy(update={"id": "thing-2"})
+        inputs = with_design(job(), obstacles=(one, two))
+        result = whole_sweep(inputs)
+        ids = [p.id for p in result.pairs] + [c.id for c in result.checks]
+        self.assertEqual(len(set(ids)), len(ids))
+        gaps = {p.obstacle_id: p.gap_mm for p in result.pairs if p.obstacle_id and p.id.startswith("front:tyre-right")}
+        self.assertAlmostEqual(gaps["thing-2"] - gaps["thing-1"], 20.0, delta=0.5)
+        pair = next(p for p in result.pairs if p.id == "front:tyre-right:thing-2")
+        self.assertEqual(map_of(inputs, pair.id).id, pair.id)
 
 
 class LeftOut(TestCase):

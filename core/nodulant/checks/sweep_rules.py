@@ -87,16 +87,16 @@ def _remedy(pair: Pair, move: str) -> str:
     return f"Move the {pair.other.name} {move}." if move else "Move one of them away from the other."
 
 
-def inside_check(name: str, rail: str, depth_mm: float, changes: Changes) -> Check:
+def inside_check(thing: Standing, rail: str, depth_mm: float, changes: Changes) -> Check:
     """A thing that the user placed in a rail."""
-    subject = Subject(subject=f"{name.replace(' ', '-')}_{rail.replace(' ', '-')}", stage="sweep")
+    subject = Subject(subject=f"{thing.obstacle_id}_{rail.replace(' ', '-')}", stage="sweep")
     return judge(
         "inside-at-rest",
         subject,
         depth_mm,
         Why(formula="depth", values={"depth": depth_mm}, words="mm that it stands inside the rail, at rest"),
         changes,
-        detail=f"{name} in the {rail}",
+        detail=f"{thing.name} in the {rail}",
         remedy="Its place or its size is wrong, or the rail is to be cut there.",
     )
 

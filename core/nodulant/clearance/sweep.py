@@ -30,8 +30,9 @@ class Pair:
 
     @property
     def id(self) -> str:
-        """'<axle>:<moving>:<other>' in names without blanks."""
-        parts = (self.mover.positions.axle, self.mover.name, self.other.name)
+        """'<axle>:<moving>:<other>' in names without blanks; what the user placed by its own id, as names may repeat."""
+        placed = self.other.obstacle_id if isinstance(self.other, Standing) else ""
+        parts = (self.mover.positions.axle, self.mover.name, placed or self.other.name)
         return ":".join(p.replace(", ", "-").replace(" ", "-") for p in parts)
 
 

@@ -219,8 +219,8 @@ def _inside(inputs: Inputs, here: Scene) -> list[Check]:
     """Things that stand in a rail at rest."""
     rails = [s for s in here.standing if s.kind == "rail" and not s.obstacle_id]
     things = [s for s in here.standing if s.obstacle_id]
-    depths = [(t.name, r.name, depth_in_rail(t, r)) for t in things for r in rails]
-    return [inside_check(name, rail, depth, inputs.design.limits) for name, rail, depth in depths if depth > 0.0]
+    depths = [(t, r.name, depth_in_rail(t, r)) for t in things for r in rails]
+    return [inside_check(thing, rail, depth, inputs.design.limits) for thing, rail, depth in depths if depth > 0.0]
 
 
 def _scrubs(inputs: Inputs, here: Scene) -> list[Check]:
