@@ -7,11 +7,11 @@ from django.test import SimpleTestCase
 
 from nodulant.axles.points import Tube, on_axle
 from nodulant.axles.springs import AirSpring, Coilover
-from nodulant.linkage.sweep import part
 from nodulant.suspension import motion
+from nodulant.suspension.feet import heights
 from nodulant.suspension.forces import AxleLoads, balance, tyre_forces
 from nodulant.suspension.motion import Setting, moved_through
-from nodulant.suspension.spring_motion import both_ends, spring_motion
+from nodulant.suspension.spring_motion import both_strung, spring_motion
 from nodulant.suspension.tube import critical_mpa, critical_n
 from tests.published.test_linkages import AXLE, HUB, TRAVEL, parallel, point, ride, triangulated
 
@@ -30,8 +30,7 @@ LOADS = AxleLoads(standing_n=8000.0, launch_n=11_000.0, drive_n=11_000.0, brakin
 
 def forces(layout, case, springs=UPRIGHT):
     m = moved_through(layout, AXLE, TRAVEL)
-    here = part(m.level, np.array([RIDE]))
-    return m, balance(here, m, both_ends(springs, m), tyre_forces(case, LOADS, m))
+    return m, balance(m, RIDE, both_strung(springs, m), tyre_forces(case, LOADS, m))
 
 
 class Statics(SimpleTestCase):
@@ -51,8 +50,9 @@ class Statics(SimpleTestCase):
                     pull = tension * (b - a) / np.linalg.norm(b - a)
                     total += pull
                     moment += np.cross(a - HUB, pull)
-                for (low, up), push in zip(both_ends(UPRIGHT, m), found.springs, strict=True):
-                    d = np.array(low) - np.array(up)
+                for own, push in zip(both_strung(UPRIGHT, m), found.springs, strict=True):
+                    low = own.foot.at
+                    d = np.array(low) - np.array(own.upper)
                     force = push * d / np.linalg.norm(d)
                     total += force
                     moment += np.cross(np.array(low) - HUB, force)
@@ -65,8 +65,7 @@ class Statics(SimpleTestCase):
         m, standing = forces(triangulated(), "standing")
         _, launch = forces(triangulated(), "launch")
         slope = ride(motion.torque_slope(m, braking=False))
-        low, up = both_ends(UPRIGHT, m)[0]
-        _, ratio = motion.heights(low, up, m)
+        _, ratio = heights(both_strung(UPRIGHT, m)[0], m)
         transfer = LOADS.launch_n - LOADS.standing_n
         change = (launch.springs.sum() - standing.springs.sum()) * ride(ratio)
         self.assertAlmostEqual(change, transfer - LOADS.drive_n * slope, places=4)

@@ -14,6 +14,7 @@ from nodulant.linkage.compiled import places
 from nodulant.linkage.rotation import rotation_vector
 from nodulant.linkage.sweep import stretches
 from nodulant.suspension import motion
+from nodulant.suspension.feet import Foot, Strung, heights
 from nodulant.suspension.motion import Setting, moved_through
 
 HUB = (2610.0, 0.0, -20.0)
@@ -280,7 +281,7 @@ class Springs(SimpleTestCase):
     def test_motion_ratio_is_the_slope_of_the_length(self):
         m = moved_through(triangulated(), AXLE, TRAVEL)
         lower, upper = (2560.0, 350.0, -60.0), (2560.0, 300.0, 320.0)
-        length, ratio = motion.heights(lower, upper, m)
+        length, ratio = heights(Strung(Foot(lower), upper), m)
         np.testing.assert_allclose(ratio[1:-1], -np.gradient(length, TRAVEL)[1:-1], atol=2e-4)
 
     def test_springs_inboard_lose_roll_stiffness(self):

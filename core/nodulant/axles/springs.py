@@ -10,6 +10,8 @@ from nodulant.base.model import Extra, Frozen, Size
 
 Rate = Annotated[float, Field(gt=0, le=2000)]
 Pair = Literal[1, 2]
+Foothold = Literal["upright", "lower-arm", "upper-arm"]
+"""What a lower end stands on: the upright (of a beam the axle itself), or a wishbone."""
 
 
 class Coilover(Frozen):
@@ -17,7 +19,8 @@ class Coilover(Frozen):
 
     kind: Literal["coilover"] = "coilover"
     lower: HardPoint
-    """On the axle, from the hub line, right side."""
+    """From the hub line at ride height, right side."""
+    on: Foothold = "upright"
     upper: HardPoint
     """On the frame, right side."""
     rate_n_per_mm: Rate
@@ -40,6 +43,7 @@ class AirSpring(Frozen):
 
     kind: Literal["air"] = "air"
     lower: HardPoint
+    on: Foothold = "upright"
     upper: HardPoint
     ride_mm: Size
     """Height that its maker gives for riding."""
@@ -108,7 +112,8 @@ class Damper(Frozen):
     """A damper beside the spring, right side; lengths are from eye to eye."""
 
     lower: HardPoint
-    """On the axle, from the hub line."""
+    """From the hub line at ride height."""
+    on: Foothold = "upright"
     upper: HardPoint
     """On the frame."""
     open_mm: Size = 520.0

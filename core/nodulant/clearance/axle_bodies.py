@@ -13,6 +13,7 @@ from nodulant.axles.points import on_axle
 from nodulant.axles.springs import AirSpring, Coilover
 from nodulant.axles.steering import Rack
 from nodulant.axles.suspension import Suspension
+from nodulant.axles.wishbone import wishbone_of
 from nodulant.base.arrays import Columns, Mask
 from nodulant.clearance.moving import Mover, Positions, RoundBar, TyreBody
 from nodulant.linkage.compiled import Pose
@@ -110,7 +111,8 @@ def _of_wheel(s: Study, side: str, pose: Pose, there: Mask, positions: Positions
     ]
     springs = s.suspension.springs
     if isinstance(springs, Coilover | AirSpring):
-        lower = stands(on_axle(springs.lower, setting.hub))
+        arm, foot = wishbone_of(layout, springs.on, setting.hub), on_axle(springs.lower, setting.hub)
+        lower = stands(foot) if arm is None else arm.carried(foot, stands(arm.ball) * flip) * flip
         out.append(_spring(springs, lower, springs.upper.xyz(), flip, side, there, positions))
     if tyre is not None:
         hub = (setting.hub[0], setting.half_track_mm, setting.hub[2])

@@ -18,6 +18,7 @@ from nodulant.checks.steer_rules import steer_checks, unsteered_checks
 from nodulant.checks.travel_rules import travel_checks
 from nodulant.clearance.link_to_rail import RailBox
 from nodulant.driveline.driveline import Driveline
+from nodulant.evaluate.arm_drawing import arms_turning
 from nodulant.evaluate.mounts import mounts
 from nodulant.evaluate.shaft import shaft_curves, shaft_members, shaft_of
 from nodulant.evaluate.steer import steer_drawing
@@ -233,7 +234,7 @@ def _poses(m: Motion) -> list[list[float]]:
 
 def _cranks(m: Motion) -> tuple[Turning, ...]:
     there = m.sweep.there.reshape(-1)
-    return tuple(
+    pieces = tuple(
         Turning(
             parent=piece.parent,
             point=list(piece.point),
@@ -242,6 +243,7 @@ def _cranks(m: Motion) -> tuple[Turning, ...]:
         )
         for k, piece in enumerate(m.sweep.compiled.mechanism.pieces)
     )
+    return pieces + arms_turning(m)
 
 
 def _forces(s: Study) -> tuple[LinkForce, ...]:

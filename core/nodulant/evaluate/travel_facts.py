@@ -6,13 +6,13 @@ import numpy as np
 
 from nodulant.axles.layouts.live import TriangulatedFourLink
 from nodulant.axles.leaf_work import leaf_change
-from nodulant.axles.points import HardPoint, on_axle
-from nodulant.axles.springs import Coilover, LeafPack
+from nodulant.axles.springs import Coilover, Damper, LeafPack
 from nodulant.base.arrays import Columns
 from nodulant.checks.travel_rules import BIND_DEG
 from nodulant.evaluate.travel_drawing import Fact
 from nodulant.linkage.sweep import stretches
 from nodulant.suspension import motion as of
+from nodulant.suspension.feet import foot_of, moves
 from nodulant.suspension.side_stiffness import side_stiffness, usual_stiffness
 from nodulant.suspension.study import Study
 
@@ -131,13 +131,13 @@ def _leaves(s: Study) -> list[Fact]:
     ]
 
 
-def _plane(s: Study, lower: HardPoint, upper: HardPoint) -> list[Fact]:
+def _plane(s: Study, own: Coilover | Damper) -> list[Fact]:
     """How far a damper leans fore or aft of the way its lower eye goes: within 1 degree its eyes do not twist (common practice)."""
     m = s.motion
     if m is None or s.setting is None:
         return []
-    a, b = np.array(on_axle(lower, s.setting.hub)), np.array(upper.xyz())
-    v = m.heave[s.ride, :3] + np.cross(m.heave[s.ride, 3:6], a - m.level.pose.origin[s.ride])
+    foot = foot_of(own.lower, own.on, m)
+    a, b, v = np.array(foot.at), np.array(own.upper.xyz()), moves(foot, m)[s.ride]
     lean = math.degrees(math.atan2(b[0] - a[0], b[2] - a[2]) - math.atan2(v[0], v[2]))
     words = "side view, at ride height; within 1 degree eyes and bushes do not twist (common practice)"
     return [Fact(name="Damper leans out of the plane of the axle's motion by", value=lean, unit="deg", words=words)]
@@ -150,7 +150,7 @@ def _spacing(s: Study) -> list[Fact]:
     if own is None:
         return []
     return [
-        *_plane(s, own.lower, own.upper),
+        *_plane(s, own),
         Fact(
             name="Upper mounts, left to right",
             value=2 * abs(own.upper.y_mm),

@@ -4,14 +4,15 @@ from nodulant.axles.layouts.independent import TOE_LINK, Strut
 from nodulant.axles.points import on_axle
 from nodulant.axles.springs import Damper, LeafPack, Strap
 from nodulant.driveline.driveline import Driveline
+from nodulant.evaluate.arm_drawing import ARM_BODIES
 from nodulant.evaluate.shaft import shaft_grips
 from nodulant.evaluate.steer_drawing import JOINT
 from nodulant.evaluate.steer_members import steer_grips
 from nodulant.evaluate.travel_drawing import Grip, Member
 from nodulant.evaluate.travel_parts import point
-from nodulant.linkage.mechanism import End, Point
+from nodulant.linkage.mechanism import CARRIER, FRAME, End
 from nodulant.suspension.motion import Motion
-from nodulant.suspension.spring_motion import both_ends
+from nodulant.suspension.spring_motion import both_strung
 from nodulant.suspension.study import Study
 
 
@@ -36,12 +37,13 @@ def members(s: Study, m: Motion) -> tuple[Member, ...]:
     if springs is not None and not isinstance(springs, LeafPack):
         width = springs.body_mm if springs.kind == "coilover" else springs.diameter_mm
         two = springs.apart_mm if springs.kind == "coilover" and springs.count == 2 else 0.0
-        for side, (low, up) in zip(("right", "left"), both_ends(springs, m), strict=False):
-            out += _standing("spring", "springs", side, (low, up), width, two)
+        for side, own in zip(("right", "left"), both_strung(springs, m), strict=False):
+            ends = (End(ARM_BODIES[springs.on], own.foot.at), End(FRAME, own.upper))
+            out += _standing("spring", "springs", side, ends, width, two)
     return (*out, *_beside_the_springs(s, m))
 
 
-def _standing(kind: str, path: str, side: str, ends: tuple[Point, Point], width: float, apart: float) -> list[Member]:
+def _standing(kind: str, path: str, side: str, ends: tuple[End, End], width: float, apart: float) -> list[Member]:
     """One spring or damper of a side, or the two of a pair, one behind the other."""
     spots = (0.0,) if not apart else (-apart / 2, apart / 2)
     return [
@@ -49,12 +51,16 @@ def _standing(kind: str, path: str, side: str, ends: tuple[Point, Point], width:
             name=f"{kind}, {side}" if not apart else f"{'front' if dx < 0 else 'rear'} {kind}, {side}",
             kind=kind,
             path=path,
-            a=point(End(0, (ends[0][0] + dx, ends[0][1], ends[0][2]))),
-            b=point(End(-1, (ends[1][0] + dx, ends[1][1], ends[1][2]))),
+            a=point(_shifted(ends[0], dx)),
+            b=point(_shifted(ends[1], dx)),
             diameter_mm=width,
         )
         for dx in spots
     ]
+
+
+def _shifted(end: End, dx: float) -> End:
+    return End(end.body, (end.point[0] + dx, end.point[1], end.point[2]))
 
 
 def _beside_the_springs(s: Study, m: Motion) -> list[Member]:
@@ -68,7 +74,8 @@ def _beside_the_springs(s: Study, m: Motion) -> list[Member]:
     for name, own, width in rows:
         low, up = on_axle(own.lower, m.setting.hub), own.upper.xyz()
         for side, sign in (("right", 1.0),) if m.layout.independent else (("right", 1.0), ("left", -1.0)):
-            ends = ((low[0], sign * low[1], low[2]), (up[0], sign * up[1], up[2]))
+            body = ARM_BODIES[own.on] if isinstance(own, Damper) else CARRIER
+            ends = (End(body, (low[0], sign * low[1], low[2])), End(FRAME, (up[0], sign * up[1], up[2])))
             two = own.apart_mm if isinstance(own, Damper) and own.count == 2 else 0.0
             out += _standing(name, name, side, ends, width, two)
     return out
@@ -129,11 +136,12 @@ def grips(s: Study, index: int, driveline: Driveline | None) -> tuple[Grip, ...]
         rows[f"layout.{path}"] = (path.replace("_", " ").replace(".", " "), end)
     springs = s.suspension.springs
     if springs is not None and not isinstance(springs, LeafPack):
-        rows["springs.lower"] = ("spring, axle end", End(0, on_axle(springs.lower, hub)))
+        rows["springs.lower"] = ("spring, lower end", End(ARM_BODIES[springs.on], on_axle(springs.lower, hub)))
         rows["springs.upper"] = ("spring, frame end", End(-1, springs.upper.xyz()))
     for name, beside in (("damper", s.suspension.damper), ("strap", s.suspension.strap)):
         if beside is not None:
-            rows[f"{name}.lower"] = (f"{name}, axle end", End(0, on_axle(beside.lower, hub)))
+            body = ARM_BODIES[beside.on] if isinstance(beside, Damper) else CARRIER
+            rows[f"{name}.lower"] = (f"{name}, lower end", End(body, on_axle(beside.lower, hub)))
             rows[f"{name}.upper"] = (f"{name}, frame end", End(-1, beside.upper.xyz()))
     rows |= steer_grips(s)
     own = {f"suspensions.{index}.{path}": row for path, row in rows.items()} | shaft_grips(driveline, hub)

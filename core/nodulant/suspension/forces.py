@@ -15,8 +15,8 @@ import numpy as np
 
 from nodulant.base.arrays import Columns
 from nodulant.linkage.mechanism import Point
-from nodulant.linkage.solve import Solved
 from nodulant.loads.cases import KERB_BACK, KERB_UP
+from nodulant.suspension.feet import Strung, bears
 from nodulant.suspension.motion import Motion
 
 LoadCase = Literal["standing", "launch", "brake", "bump", "kerb"]
@@ -76,24 +76,20 @@ class Forces:
     left_n: float
 
 
-def balance(
-    solved: Solved, m: Motion, springs: Sequence[tuple[Point, Point]], tyres: Sequence[tuple[Point, Point]]
-) -> Forces:
-    """Forces at one pose (the first of ``solved``); springs are (carrier end in the reference position, frame end)."""
-    c = m.sweep.compiled
-    pose, n = solved.pose, c.mechanism.freedoms
-    columns = [-solved.jacobian[0, : c.held].T]
-    for lower, upper in springs:
-        arm = pose.rotation[0] @ (np.array(lower) - c.origin)
-        gap = pose.origin[0] + arm - np.array(upper)
-        d = gap / np.linalg.norm(gap)
-        row = np.zeros(n)
-        row[:3], row[3:6] = d, np.cross(arm, d)
-        columns.append(row[:, None])
+def balance(m: Motion, row: int, springs: Sequence[Strung], tyres: Sequence[tuple[Point, Point]]) -> Forces:
+    """Forces at one level travel; a spring on a wishbone bears on the carrier through the ball joint."""
+    c, solved = m.sweep.compiled, m.level
+    n = c.mechanism.freedoms
+    columns = [-solved.jacobian[row, : c.held].T]
+    for own in springs:
+        force, place = bears(own, m, row)
+        column = np.zeros(n)
+        column[:3], column[3:6] = force, np.cross(place - solved.pose.origin[row], force)
+        columns.append(column[:, None])
     outside = np.zeros(n)
-    for force, place in tyres:
-        outside[:3] += force
-        outside[3:6] += np.cross(place, force)
+    for tyre, at in tyres:
+        outside[:3] += tyre
+        outside[3:6] += np.cross(at, tyre)
     # mm and radians weigh alike once moments count by a metre
     scale = np.array([1.0] * 3 + [1e-3] * (n - 3))
     matrix = np.concatenate(columns, axis=1) * scale[:, None]

@@ -158,20 +158,6 @@ def lean_deg(m: Motion) -> Columns:
     return -np.degrees(angles(m.level.pose.rotation)[1])
 
 
-def heights(lower: Point, upper: Point, m: Motion) -> tuple[Columns, Columns]:
-    """Length of a spring from a point of the carrier to one of the frame through travel, mm, and its motion ratio.
-
-    MR = -d(length)/d(wheel travel) in heave, from the twist.
-    """
-    pose = m.level.pose
-    arm = np.einsum("nij,j->ni", pose.rotation, np.array(lower) - np.array(m.setting.hub))
-    gap = pose.origin + arm - np.array(upper)
-    length = np.sqrt((gap**2).sum(axis=1))
-    v = m.heave[:, :3] + np.cross(m.heave[:, 3:6], arm)
-    rise = _own_rise(m)
-    return length, -((gap / length[:, None]) * v).sum(axis=1) / rise
-
-
 def roll_ratio(lower: Point, upper: Point, m: Motion) -> Columns | None:
     """Motion ratio of the right spring in roll: its shortening per mm that the right wheel rises."""
     if m.roll is None:
@@ -184,7 +170,7 @@ def roll_ratio(lower: Point, upper: Point, m: Motion) -> Columns | None:
     return np.asarray(rate / m.setting.half_track_mm)
 
 
-def _own_rise(m: Motion) -> Columns:
+def own_rise(m: Motion) -> Columns:
     """How fast the wheel rises under the heave drive: 1 by definition of the drive."""
     if not m.layout.independent:
         return np.ones(len(m.travel))

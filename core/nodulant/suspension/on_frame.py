@@ -4,11 +4,11 @@ import numpy as np
 
 from nodulant.base.memo import remembered
 from nodulant.linkage.mechanism import CARRIER, FRAME, End, Mechanism, Point
-from nodulant.linkage.sweep import part
 from nodulant.loads.plan import Pull
+from nodulant.suspension.feet import Strung, bears
 from nodulant.suspension.forces import Forces, LoadCase, balance, tyre_forces
 from nodulant.suspension.motion import Motion
-from nodulant.suspension.spring_motion import both_ends
+from nodulant.suspension.spring_motion import both_strung
 from nodulant.suspension.study import Study
 
 UNBALANCED = 0.01
@@ -20,17 +20,17 @@ def beyond_standing(s: Study, case: LoadCase) -> tuple[Pull, ...]:
     """Forces on the frame at ride height in ``case`` less those of standing; none where they are not known."""
     if s.motion is None or s.loads is None or s.suspension.springs is None:
         return ()
-    springs: list[tuple[Point, Point]] = both_ends(s.suspension.springs, s.motion)
+    springs = both_strung(s.suspension.springs, s.motion)
     rows: list[list[Pull]] = []
     both: tuple[LoadCase, LoadCase] = (case, "standing")
     for own in both:
         tyres = tyre_forces(own, s.loads, s.motion)
         if tyres is None:
             return ()
-        found = balance(part(s.motion.level, np.array([s.ride])), s.motion, springs, tyres)
+        found = balance(s.motion, s.ride, springs, tyres)
         if found.left_n > UNBALANCED * s.loads.standing_n:
             return ()
-        rows.append([*_links(s.motion, found), *_springs(springs, found)])
+        rows.append([*_links(s.motion, found), *_springs(springs, found, s.motion, s.ride)])
     return tuple(_less(pull, standing) for pull, standing in zip(*rows, strict=True))
 
 
@@ -40,11 +40,17 @@ def _less(pull: Pull, other: Pull) -> Pull:
     return Pull(pull.at, (ax - bx, ay - by, az - bz))
 
 
-def _springs(springs: list[tuple[Point, Point]], found: Forces) -> list[Pull]:
+def _springs(springs: list[Strung], found: Forces, m: Motion, row: int) -> list[Pull]:
+    """Every spring's push on its upper mount, and what one on a wishbone leaves to the arm's pivots, half each."""
     out = []
-    for (lower, upper), push in zip(springs, found.springs, strict=True):
-        along = np.array(upper) - np.array(lower)
-        out.append(_pull(upper, along / np.linalg.norm(along) * push))
+    for own, push in zip(springs, found.springs, strict=True):
+        along = np.array(own.upper) - np.array(own.foot.at)
+        along = along / np.linalg.norm(along) * push
+        out.append(_pull(own.upper, along))
+        if own.foot.arm is not None:
+            carried, _ = bears(own, m, row)
+            rest = (-along - carried * push) / 2
+            out += [_pull(pivot, rest) for pivot in (own.foot.arm.front, own.foot.arm.rear)]
     return out
 
 

@@ -12,7 +12,8 @@ from nodulant.axles.points import HardPoint, on_axle
 from nodulant.axles.springs import AirSpring, Coilover, LeafPack, Springs
 from nodulant.base.arrays import Columns
 from nodulant.linkage.mechanism import Point
-from nodulant.suspension.motion import Motion, heights, roll_ratio
+from nodulant.suspension.feet import Foot, Strung, foot_of, heights
+from nodulant.suspension.motion import Motion, roll_ratio
 
 ATMOSPHERE_MPA = 0.101325
 LEAST_RATIO = 0.02
@@ -35,28 +36,29 @@ class SpringMotion:
     own_rate: Columns | None
 
 
-def ends_of(springs: Springs, hub: Point) -> tuple[Point, Point]:
-    """Right spring's end on the carrier and on the frame, frame axes at ride height."""
+def strung(springs: Springs, m: Motion) -> Strung:
+    """The right spring between its foot and the frame; raises InputError where the arm that it stands on is not there."""
     if isinstance(springs, LeafPack):
-        low = on_axle(springs.seat, hub)
-        return low, (low[0], low[1], low[2] + 1e5)
-    return on_axle(springs.lower, hub), springs.upper.xyz()
+        low = on_axle(springs.seat, m.setting.hub)
+        return Strung(Foot(low), (low[0], low[1], low[2] + 1e5))
+    return Strung(foot_of(springs.lower, springs.on, m), springs.upper.xyz())
 
 
-def both_ends(springs: Springs, m: Motion) -> list[tuple[Point, Point]]:
+def both_strung(springs: Springs, m: Motion) -> list[Strung]:
     """Springs of both sides, or of the one wheel."""
-    low, up = ends_of(springs, m.setting.hub)
+    right = strung(springs, m)
     if m.layout.independent:
-        return [(low, up)]
-    return [(low, up), ((low[0], -low[1], low[2]), (up[0], -up[1], up[2]))]
+        return [right]
+    x, y, z = right.upper
+    return [right, Strung(right.foot.mirrored(), (x, -y, z))]
 
 
 def spring_motion(springs: Springs, m: Motion, corner_n: float | None, ride: int) -> SpringMotion:
     """Follow one spring; ``corner_n`` is the sprung weight on it, at the wheel; ``ride`` the row of ride height."""
-    low, up = ends_of(springs, m.setting.hub)
-    length, ratio = heights(low, up, m)
+    right = strung(springs, m)
+    length, ratio = heights(right, m)
     length = np.where(m.there, length, np.nan)
-    roll = roll_ratio(low, up, m)
+    roll = roll_ratio(right.foot.at, right.upper, m)
     if corner_n is None or abs(ratio[ride]) < LEAST_RATIO:
         return SpringMotion(length, ratio, roll, None, None, None, None)
     at_ride = corner_n / ratio[ride]

@@ -4,22 +4,20 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
-from nodulant.axles.points import on_axle
 from nodulant.axles.springs import Damper, Strap
 from nodulant.axles.suspension import Suspension
 from nodulant.base.arrays import Columns
 from nodulant.base.errors import NodulantError
 from nodulant.base.memo import remembered
-from nodulant.linkage.mechanism import Point
-from nodulant.linkage.sweep import part
 from nodulant.loads.beam import G, Reactions, reactions
 from nodulant.parts.sides import LoadState
 from nodulant.parts.tyre import loaded_radius, parse_tyre
 from nodulant.survey.states import LOAD_STATES, in_state
 from nodulant.survey.vehicle import Axle, Seat, Survey
+from nodulant.suspension.feet import Strung, foot_of, heights
 from nodulant.suspension.forces import AxleLoads, Forces, LoadCase, balance, tyre_forces
-from nodulant.suspension.motion import ROLLS_DEG, Motion, Setting, heights, moved_through
-from nodulant.suspension.spring_motion import SpringMotion, both_ends, spring_motion
+from nodulant.suspension.motion import ROLLS_DEG, Motion, Setting, moved_through
+from nodulant.suspension.spring_motion import SpringMotion, both_strung, spring_motion
 
 STEPS = 60
 """Steps of travel between full droop and full bump."""
@@ -121,24 +119,9 @@ def study(
     travel = travel_of(suspension, look.steps)
     try:
         motion = moved_through(suspension.layout, setting, travel, look.rolls_deg)
+        made = _sprung(Study(suspension, (), vehicle, look, setting, motion, ride=int(np.argmin(np.abs(travel)))))
     except NodulantError as error:
         return Study(suspension, (), vehicle, look, setting, None, error)
-    ride = int(np.argmin(np.abs(travel)))
-    corner = None if vehicle.axle_n is None else vehicle.axle_n / 2
-    springs = spring_motion(suspension.springs, motion, corner, ride) if suspension.springs else None
-    made = Study(
-        suspension,
-        (),
-        vehicle,
-        look,
-        setting,
-        motion,
-        None,
-        ride,
-        springs,
-        _reach(suspension.damper, motion),
-        _reach(suspension.strap, motion),
-    )
     if not look.loaded:
         return made
     loads = _loads(made)
@@ -148,11 +131,22 @@ def study(
     return replace(made, loads=loads, forces=forces, stands=known)
 
 
+def _sprung(s: Study) -> Study:
+    """With its springs, damper and strap; raises InputError where one of them stands on an arm that is not there."""
+    own, m = s.suspension, s.motion
+    if m is None:
+        return s
+    corner = None if s.vehicle.axle_n is None else s.vehicle.axle_n / 2
+    springs = spring_motion(own.springs, m, corner, s.ride) if own.springs else None
+    return replace(s, springs=springs, damper=_reach(own.damper, m), strap=_reach(own.strap, m))
+
+
 def _reach(between: Damper | Strap | None, m: Motion) -> Reach | None:
     """A damper or strap through travel."""
     if between is None:
         return None
-    length, ratio = heights(on_axle(between.lower, m.setting.hub), between.upper.xyz(), m)
+    on = between.on if isinstance(between, Damper) else "upright"
+    length, ratio = heights(Strung(foot_of(between.lower, on, m), between.upper.xyz()), m)
     return Reach(np.where(m.there, length, np.nan), ratio)
 
 
@@ -259,7 +253,7 @@ def _forces(s: Study, loads: AxleLoads) -> dict[LoadCase, Forces]:
     if s.motion is None or s.suspension.springs is None:
         return {}
     highest = int(np.flatnonzero(s.motion.there)[-1])
-    springs: list[tuple[Point, Point]] = both_ends(s.suspension.springs, s.motion)
+    springs = both_strung(s.suspension.springs, s.motion)
     out: dict[LoadCase, Forces] = {}
     for case in CASES:
         if case == "launch" and not s.suspension.driven:
@@ -267,5 +261,5 @@ def _forces(s: Study, loads: AxleLoads) -> dict[LoadCase, Forces]:
         tyres = tyre_forces(case, loads, s.motion)
         if tyres is not None:
             row = highest if case == "bump" else s.ride
-            out[case] = balance(part(s.motion.level, np.array([row])), s.motion, springs, tyres)
+            out[case] = balance(s.motion, row, springs, tyres)
     return out

@@ -910,6 +910,12 @@ export interface components {
             /** Most Mm */
             most_mm: number;
             /**
+             * On
+             * @default upright
+             * @enum {string}
+             */
+            on: "upright" | "lower-arm" | "upper-arm";
+            /**
              * Plate Deg
              * @default 0
              */
@@ -2019,6 +2025,12 @@ export interface components {
              */
             kind: "coilover";
             lower: components["schemas"]["HardPoint"];
+            /**
+             * On
+             * @default upright
+             * @enum {string}
+             */
+            on: "upright" | "lower-arm" | "upper-arm";
             /** Open Mm */
             open_mm: number;
             /** Rate N Per Mm */
@@ -2273,6 +2285,12 @@ export interface components {
              */
             count: 1 | 2;
             lower: components["schemas"]["HardPoint"];
+            /**
+             * On
+             * @default upright
+             * @enum {string}
+             */
+            on: "upright" | "lower-arm" | "upper-arm";
             /**
              * Open Mm
              * @default 520

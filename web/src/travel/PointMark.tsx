@@ -28,7 +28,7 @@ export const PointMark = memo(function PointMark({ view, grip, hub, place, locke
   const [cx, cy] = view.at(now);
   const rest: Vec = [grip.at.x_mm, grip.at.y_mm, grip.at.z_mm];
   const path: Path = ["design", ...pathOf(grip.path)];
-  const onAxle = grip.at.body === 0;
+  const onAxle = grip.at.body >= 0;
   /** The point as the document holds it: from the hubs where it rides on the axle. */
   const set = (p: Vec) => {
     const [x, y, z] = onAxle ? [p[0] - hub[0], p[1] - hub[1], p[2] - hub[2]] : p;

@@ -51,7 +51,8 @@ export function SpringFields({ own, path, independent }: { own: Suspension; path
         <PlainChoice label="Spring" value={springs?.kind ?? ""} choices={KINDS} choose={choose} />
         {springs && springs.kind !== "leaf" && (
           <>
-            <PointFields label="Lower end, right, on the axle" path={[...at, "lower"]} on="axle" />
+            <Foothold at={at} on={springs.on} layout={own.layout.kind} />
+            <PointFields label={`Lower end, right, ${onWhat(springs.on)}`} path={[...at, "lower"]} on="axle" />
             <PointFields label="Upper end, right, on the frame" path={[...at, "upper"]} on="frame" />
           </>
         )}
@@ -76,7 +77,12 @@ export function SpringFields({ own, path, independent }: { own: Suspension; path
           there={own.damper != null}
           fresh={freshDamper(useBench.getState().history.now, own.axle, independent)}
         >
-          <PointFields label="Lower eye, right, on the axle" path={[...path, "damper", "lower"]} on="axle" />
+          <Foothold at={[...path, "damper"]} on={own.damper?.on} layout={own.layout.kind} />
+          <PointFields
+            label={`Lower eye, right, ${onWhat(own.damper?.on)}`}
+            path={[...path, "damper", "lower"]}
+            on="axle"
+          />
           <PointFields label="Upper eye, right, on the frame" path={[...path, "damper", "upper"]} on="frame" />
           <Pair>
             <QuantityField label="Open, eye to eye" path={[...path, "damper", "open_mm"]} />
@@ -145,6 +151,35 @@ export function SpringFields({ own, path, independent }: { own: Suspension; path
         )}
       </Group>
     </>
+  );
+}
+
+const ARMS: Partial<Record<Suspension["layout"]["kind"], readonly (readonly [string, string])[]>> = {
+  strut: [
+    ["upright", "the upright"],
+    ["lower-arm", "the lower arm"],
+  ],
+  "double-wishbone": [
+    ["upright", "the upright"],
+    ["lower-arm", "the lower wishbone"],
+    ["upper-arm", "the upper wishbone"],
+  ],
+};
+
+const onWhat = (on?: string) => (on && on !== "upright" ? "on the arm" : "on the axle");
+
+/** What a lower end stands on, where there are arms to stand on or one was chosen before. */
+function Foothold({ at, on = "upright", layout }: { at: Path; on?: string; layout: Suspension["layout"]["kind"] }) {
+  const act = useBench((s) => s.act);
+  const choices = ARMS[layout] ?? ARMS["double-wishbone"] ?? [];
+  if (!ARMS[layout] && on === "upright") return null;
+  return (
+    <PlainChoice
+      label="Lower end stands on"
+      value={on}
+      choices={choices}
+      choose={(value) => act({ kind: "set", path: [...at, "on"], value })}
+    />
   );
 }
 

@@ -125,6 +125,7 @@ export function freshSprings(
   if (kind === "coilover") {
     return {
       kind,
+      on: "upright",
       lower: p(-62, y, -40),
       upper: p(hub.x - 52, y - 20, hub.z + 433),
       rate_n_per_mm: 32,
@@ -140,6 +141,7 @@ export function freshSprings(
   if (kind === "air") {
     return {
       kind,
+      on: "upright",
       lower: p(0, y, 20),
       upper: p(hub.x, y, hub.z + 220),
       ride_mm: 200,
