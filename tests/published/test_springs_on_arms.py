@@ -115,7 +115,9 @@ class Statics(SimpleTestCase):
         for on, at in (("upright", point(0, 640, 20)), ("lower-arm", point(0, 560, -120))):
             with self.subTest(on):
                 own = Suspension(
-                    axle="rear", layout={"kind": "double-wishbone", **LAYOUTS["double-wishbone"]}, springs=coil(at, point(2610, 500, 300), on)
+                    axle="rear",
+                    layout={"kind": "double-wishbone", **LAYOUTS["double-wishbone"]},
+                    springs=coil(at, point(2610, 500, 300), on),
                 )
                 s = study(f.demo().survey, own, (), 0.0, 0.8)
                 total = np.sum([pull.force for pull in beyond_standing(s, "brake")], axis=0)

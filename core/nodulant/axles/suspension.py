@@ -10,6 +10,7 @@ from nodulant.axles.steering import Steering
 from nodulant.base.model import Coordinate, Extra, Frozen, Name, Size, Thickness
 from nodulant.parts.sides import AxleName, LoadState
 from nodulant.parts.tyre import parse_tyre
+from nodulant.parts.wheel import Wheel
 
 
 def _read(size: str) -> str:
@@ -44,9 +45,11 @@ class Suspension(Frozen):
     bump_mm: Size = 90.0
     droop_mm: Size = 80.0
     track_mm: Size | None = None
-    """Between the middles of the tyres as planned; the surveyed one where left out."""
+    """Between the middles of the tyres as planned; where left out the surveyed one, less what a planned wheel's offset takes in."""
     tyre: TyreSize | None = None
     """Size string of the planned tyre; the surveyed one where left out."""
+    wheel: Wheel | None = None
+    """Planned wheel; the surveyed one where left out."""
     loaded_radius_mm: Size | None = None
     """Of the planned tyre, measured; an estimate from its size where left out."""
     hub_z_mm: Coordinate | None = None

@@ -12,7 +12,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from nodulant.base.arrays import Columns
+from nodulant.base.arrays import Columns, Rows
 from nodulant.clearance.shapes import Pack
 
 Off = Callable[[Columns], Columns]
@@ -21,7 +21,7 @@ GOLDEN = (5.0**0.5 - 1.0) / 2.0
 SECTIONS = 38
 RING_SAMPLES = 13
 SWAPS = 400
-STILL_MM, TOUCHING_MM = 1e-5, 1e-6
+STILL_MM, TOUCHING_MM, MOSTLY = 1e-5, 1e-6, 0.8
 
 
 class Near(NamedTuple):
@@ -118,6 +118,10 @@ class Ring(NamedTuple):
         outside = np.hypot(np.maximum(q[0], 0.0), np.maximum(q[1], 0.0))
         return np.asarray(outside + np.minimum(q.max(axis=0), 0.0) - self.shoulder)
 
+    def some(self, rows: Rows) -> "Ring":
+        """Some of the positions."""
+        return self._replace(centre=self.centre[rows], spin=self.spin[rows])
+
     def _seen(self, points: Columns) -> tuple[Columns, Columns]:
         """How far from the axis and along it points are."""
         lift = points.ndim - self.centre.ndim
@@ -164,13 +168,18 @@ def ring_to_bar(ring: Ring, a: Columns, b: Columns, radius: float, sections: int
 def ring_to_convex(ring: Ring, pack: Pack) -> Near:
     """Tyres, each against its own body of a pack; inside each other, the body's deepest point."""
     p = pack.nearest(ring.centre)
-    for _ in range(SWAPS):
-        core = ring.core(p)
-        nearer = pack.nearest(core)
-        moved = np.sqrt(((nearer - p) ** 2).sum(axis=-1)).max()
-        p = nearer
-        if moved < STILL_MM:
+    rows, tyres, theirs = np.arange(len(p)), ring, pack
+    for k in range(SWAPS):
+        here = p[rows]
+        nearer = theirs.nearest(tyres.core(here))
+        p[rows] = nearer
+        moving = ((nearer - here) ** 2).sum(axis=-1) >= STILL_MM**2
+        if not moving.any():
             break
+        # those that stand still are left alone, now and then so that picking them out costs less than it saves
+        if k % 4 == 3 and moving.mean() < MOSTLY:
+            rows = rows[moving]
+            tyres, theirs = ring.some(rows), pack.some(rows)
     gap = ring.filled(p)
     deep = gap < -ring.shoulder / 2
     if deep.any():
@@ -180,7 +189,7 @@ def ring_to_convex(ring: Ring, pack: Pack) -> Near:
     mine = _towards(ring.core(p), p, ring.shoulder)
     inside = np.flatnonzero(gap < TOUCHING_MM)
     if len(inside):
-        part = Ring(ring.centre[inside], ring.spin[inside], ring.outside, ring.rim, ring.width, ring.shoulder)
+        part = ring.some(inside)
         mine[inside] = p[inside] - _slope(part.filled, p[inside]) * gap[inside, None]
     return Near(gap, mine, p)
 

@@ -147,13 +147,24 @@ def _bounds_of_bodies(mine: Placed, other: Standing) -> tuple[Columns, Rows]:
     least_of = apart.min(axis=0)
     near = np.flatnonzero(least_of <= max(FAR_MM, float(least_of.min())))
     held = apart[:, near]
-    if not isinstance(mine, Ring):
+    some = Boxes(boxes.low[near], boxes.high[near])
+    if isinstance(mine, Ring):
+        held = np.maximum(held, _beside_a_tyre(mine, some))
+    else:
         a, b, radius = mine
         marks = a[None] + np.linspace(0.0, 1.0, PARTS + 1)[:, None, None] * (b - a)[None]
-        some = Boxes(boxes.low[near], boxes.high[near])
         pieces = [boxes_of((p, q, radius)).apart(some) for p, q in pairwise(marks)]
         held = np.minimum.reduce(pieces)
     return _or_inside(held.reshape(-1)), np.tile(near, len(apart))
+
+
+def _beside_a_tyre(ring: Ring, boxes: Boxes) -> Columns:
+    """How far boxes lie beside a tyre's disc along its own axis, and beyond the ball round it, at least: (positions, boxes)."""
+    middle, half = (boxes.low + boxes.high) / 2, (boxes.high - boxes.low) / 2
+    along = ring.spin @ middle.T - (ring.spin * ring.centre).sum(axis=1)[:, None]
+    beside = np.abs(along) - np.abs(ring.spin) @ half.T - ring.width / 2
+    away = Boxes(ring.centre, ring.centre).apart(boxes) - np.hypot(ring.outside, ring.width / 2)
+    return np.asarray(np.maximum(np.maximum(beside, away), 0.0))
 
 
 PARTS = 4

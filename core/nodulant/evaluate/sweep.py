@@ -11,6 +11,7 @@ from nodulant.base.memo import remembered
 from nodulant.base.model import Frozen
 from nodulant.checks.check import Check, Verdict, order
 from nodulant.checks.sweep_rules import inside_check, scrub_checks, sweep_checks, way_in_words, way_of
+from nodulant.clearance.arches import arch_of
 from nodulant.clearance.axle_bodies import axle_movers
 from nodulant.clearance.moving import Mover
 from nodulant.clearance.placed_things import depth_in_rail, standing_of
@@ -23,10 +24,10 @@ from nodulant.evaluate.travel_drawing import Fact
 from nodulant.job.document import Inputs
 from nodulant.parts.limits import find_limit
 from nodulant.parts.sides import LEFT_RIGHT, AxleName
-from nodulant.parts.tyre import parse_tyre
+from nodulant.parts.tyre import Tyre, parse_tyre
 from nodulant.survey.vehicle import Axle
 from nodulant.suspension.motion import Setting
-from nodulant.suspension.study import Study
+from nodulant.suspension.study import Study, tyre_on_wheel
 from nodulant.targets.drop import add_up
 
 NEAR_SHOWN = 200
@@ -52,6 +53,8 @@ class SweptPair(Frozen):
     input: float | None = None
     at: list[float] = []
     way: list[float] = []
+    short_mm: float | None = None
+    """What the clearance lacks: how far one has to go that way; None where it lacks nothing."""
     words: str = ""
     at_rest_mm: float | None = None
     inside_at_rest: bool = False
@@ -116,7 +119,8 @@ def scene(inputs: Inputs) -> Scene:
     rails = tuple(rail_body(inputs.survey, inputs.design.operations, side) for side in LEFT_RIGHT)
     left.append("crossmembers: their height was not surveyed; place those that matter as boxes")
     movers = tuple(m for axle in axles for m in axle.movers)
-    things = (*rails, *(standing_of(o) for o in inputs.design.obstacles))
+    arches = [arch_of(name, axle) for name, axle in (("front", inputs.survey.front), ("rear", inputs.survey.rear))]
+    things = (*rails, *(a for a in arches if a is not None), *(standing_of(o) for o in inputs.design.obstacles))
     return Scene(movers, things, tuple(axles), tuple(left))
 
 
@@ -125,8 +129,8 @@ def _surveyed(inputs: Inputs, s: Study) -> Axle:
 
 
 @remembered(4)
-def _bodies(s: Study, tyre: str | None, tube_mm: float | None) -> tuple[Mover, ...]:
-    return axle_movers(s, parse_tyre(tyre) if tyre else None, tube_mm)
+def _bodies(s: Study, tyre: Tyre | None, tube_mm: float | None) -> tuple[Mover, ...]:
+    return axle_movers(s, tyre, tube_mm)
 
 
 def _movers(inputs: Inputs, s: Study) -> tuple[tuple[Mover, ...], list[str]]:
@@ -140,7 +144,7 @@ def _movers(inputs: Inputs, s: Study) -> tuple[tuple[Mover, ...], list[str]]:
     if not own.layout.independent and surveyed.tube_diameter_mm is None:
         words.append(f"{own.axle} axle's tube: its diameter was not surveyed")
     try:
-        return _bodies(s, tyre, surveyed.tube_diameter_mm), words
+        return _bodies(s, tyre_on_wheel(own, inputs.survey), surveyed.tube_diameter_mm), words
     except NodulantError as error:
         return (), [f"{own.axle} axle: {error.message}"]
 
@@ -184,6 +188,7 @@ def _urgency(p: SweptPair) -> float:
 def _told(inputs: Inputs, cleared: Cleared, verdict: Verdict) -> SweptPair:
     pair, found = cleared.pair, cleared.least
     thing = pair.other if isinstance(pair.other, Standing) else None
+    needed = find_limit(pair.wish, inputs.design.limits)[0].value
     head = {
         "id": pair.id,
         "axle": pair.mover.positions.axle,
@@ -193,7 +198,7 @@ def _told(inputs: Inputs, cleared: Cleared, verdict: Verdict) -> SweptPair:
         "obstacle_id": thing.obstacle_id if thing else "",
         "limit_id": pair.wish,
         "verdict": verdict,
-        "needed_mm": find_limit(pair.wish, inputs.design.limits)[0].value,
+        "needed_mm": needed,
         "beyond_mm": None if cleared.beyond_mm is None else significant(np.array([cleared.beyond_mm]))[0],
         "gap_mm": None if found is None else significant(np.array([found.gap_mm]))[0],
     }
@@ -208,6 +213,7 @@ def _told(inputs: Inputs, cleared: Cleared, verdict: Verdict) -> SweptPair:
         at=significant((found.mine + found.other) / 2),
         way=list(way),
         words=way_in_words(way),
+        short_mm=max(needed - found.gap_mm, 0.0) or None,
         at_rest_mm=cleared.at_rest_mm,
         inside_at_rest=cleared.at_rest_mm is not None and cleared.at_rest_mm < 0.0,
         first_bump_mm=cleared.first_bump_mm,

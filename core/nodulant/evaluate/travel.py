@@ -28,6 +28,7 @@ from nodulant.evaluate.travel_curves import curves
 from nodulant.evaluate.travel_drawing import AxleTravel, LinkForce, StandsAt, Touch, Turning
 from nodulant.evaluate.travel_facts import facts
 from nodulant.evaluate.travel_members import grips, members, members_at_rest
+from nodulant.evaluate.wheel_facts import arch_checks, wheel_facts
 from nodulant.frame.model import placed_on, planned_state, route_on
 from nodulant.frame.parts import work_on
 from nodulant.frame.seen import rail_seen
@@ -40,7 +41,7 @@ from nodulant.survey.vehicle import Survey
 from nodulant.suspension.contacts import contacts
 from nodulant.suspension.forces import NAMES
 from nodulant.suspension.motion import Motion
-from nodulant.suspension.study import CLOSELY, GLANCE, LEVEL, Look, Study, study
+from nodulant.suspension.study import CLOSELY, GLANCE, LEVEL, Look, Study, study, tyre_on_wheel
 from nodulant.suspension.tube import critical_n
 from nodulant.targets.drop import add_up
 
@@ -90,14 +91,22 @@ def suspension_checks(inputs: Inputs, studies: list[Study]) -> list[Check]:
     for index, s in enumerate(studies):
         own = [*_by_itself(s, limits), *room_checks(s, boxes, limits)]
         at, to = f"/design/suspensions/{s.suspension.axle}", f"/design/suspensions/{index}"
+        named = own if len(studies) == 1 else [_of_axle(c, s.suspension.axle) for c in own]
         out += [
             c.model_copy(update={"missing": tuple(p.replace(at, to, 1) for p in c.missing)}) if c.missing else c
-            for c in own
+            for c in named
         ]
+    out += arch_checks(inputs, studies)
     if inputs.design.driveline is not None:
         rear = _rear(studies)
         out += driveline_checks(inputs.design.driveline, rear, shaft_of(inputs.design.driveline, rear), limits)
     return out
+
+
+def _of_axle(check: Check, axle: str) -> Check:
+    """With two axles a title says whose it is."""
+    told = axle in check.title.lower()
+    return check if told else check.model_copy(update={"title": f"{check.title}, {axle}"})
 
 
 @remembered(8)
@@ -127,7 +136,7 @@ def axle_travels(inputs: Inputs, studies: list[Study]) -> tuple[AxleTravel, ...]
     return tuple(
         own.model_copy(
             update={
-                "facts": facts(s),
+                "facts": facts(s) + wheel_facts(inputs, s),
                 "mounts": mounts(inputs, s),
                 "solids": solids_of(inputs, s),
                 **_steered(inputs, s),
@@ -148,8 +157,11 @@ def _steered(inputs: Inputs, s: Study) -> dict[str, object]:
 
 def _drawn(inputs: Inputs, studies: list[Study]) -> tuple[AxleTravel, ...]:
     """Drawings and curves alone, the shaft with the rear axle."""
-    rear = _rear(studies)
-    return tuple(_axle_travel(i, s, inputs.design.driveline if s is rear else None) for i, s in enumerate(studies))
+    rear, out = _rear(studies), []
+    for i, s in enumerate(studies):
+        own, tyre = _axle_travel(i, s, inputs.design.driveline if s is rear else None), tyre_on_wheel(s.suspension, inputs.survey)
+        out.append(own if tyre is None else own.model_copy(update={"tyre_width_mm": tyre.section_width_mm}))
+    return tuple(out)
 
 
 def solids_of(inputs: Inputs, s: Study) -> tuple[Solid, ...]:

@@ -117,6 +117,8 @@ class AxleTravel(Frozen):
     facts: tuple[Fact, ...] = ()
     mounts: tuple[Operation, ...] = ()
     """Brackets, mounts and plates that it asks for on rails and axle, ready to be put into the design."""
+    tyre_width_mm: float | None = None
+    """Section of the tyre on its wheel; None where its size is not known."""
     steer: SteerDrawing | None = None
     """Of an axle whose wheels are steered."""
     steer_facts: tuple[Fact, ...] = ()

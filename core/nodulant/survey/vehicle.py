@@ -12,6 +12,8 @@ from nodulant.base.errors import InputError
 from nodulant.base.model import Coordinate, Extra, Frozen, Id, Name, Size, Text, Typed
 from nodulant.parts.sides import AxleName, LoadState, Side, Sides
 from nodulant.parts.tyre import loaded_radius, parse_tyre
+from nodulant.parts.wheel import Wheel
+from nodulant.survey.arch import Arch
 from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.rail import Rail
 
@@ -80,6 +82,8 @@ class Axle(Frozen):
     tube_gap_right_mm: Extra | None = None
     """From the top of the axle tube to the rail's underside."""
     pinion_angle_deg: Annotated[float, Field(ge=-30, le=30)] | None = None
+    wheel: Wheel | None = None
+    arch: Arch | None = None
 
     @field_validator("tyre")
     @classmethod

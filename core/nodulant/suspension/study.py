@@ -11,7 +11,8 @@ from nodulant.base.errors import NodulantError
 from nodulant.base.memo import remembered
 from nodulant.loads.beam import G, Reactions, reactions
 from nodulant.parts.sides import LoadState
-from nodulant.parts.tyre import loaded_radius, parse_tyre
+from nodulant.parts.tyre import Tyre, loaded_radius, parse_tyre
+from nodulant.parts.wheel import Wheel, on_wheel
 from nodulant.survey.states import LOAD_STATES, in_state
 from nodulant.survey.vehicle import Axle, Seat, Survey
 from nodulant.suspension.feet import Strung, foot_of, heights
@@ -189,7 +190,7 @@ def _setting(survey: Survey, suspension: Suspension, towards_rail_mm: float) -> 
     axle, name = _axle(survey, suspension), suspension.axle
     height = hub_height(survey, suspension, towards_rail_mm)
     radius = _radius(axle) if suspension.tyre is None else _planned_radius(suspension, suspension.tyre)
-    track = suspension.track_mm or axle.track_mm
+    track = track_of(suspension, axle)
     x = 0.0 if name == "front" else survey.wheelbase_mm
     need = {
         "/survey/wheelbase_mm": x,
@@ -201,6 +202,26 @@ def _setting(survey: Survey, suspension: Suspension, towards_rail_mm: float) -> 
     if height is None or radius is None or x is None or track is None:
         return None, missing
     return Setting((x, 0.0, height), track / 2, radius), ()
+
+
+def track_of(suspension: Suspension, axle: Axle) -> float | None:
+    """Between the middles of the tyres: as planned, or as surveyed on the hub faces that were there, with the planned wheels."""
+    if suspension.track_mm is not None or axle.track_mm is None:
+        return suspension.track_mm
+    if suspension.wheel is None or axle.wheel is None:
+        return axle.track_mm
+    return axle.track_mm + 2 * (axle.wheel.face_mm - suspension.wheel.face_mm)
+
+
+def wheel_of(suspension: Suspension, survey: Survey) -> Wheel | None:
+    """The planned wheel, or the surveyed one."""
+    return suspension.wheel or _axle(survey, suspension).wheel
+
+
+def tyre_on_wheel(suspension: Suspension, survey: Survey) -> Tyre | None:
+    """The planned or surveyed tyre as wide as it is on its wheel; None where its size is not known."""
+    size = suspension.tyre or _axle(survey, suspension).tyre
+    return None if size is None else on_wheel(parse_tyre(size), wheel_of(suspension, survey))
 
 
 def _planned_radius(suspension: Suspension, size: str) -> float:

@@ -284,6 +284,13 @@ class WaysBody(DraftBody):
     drop_mm: Annotated[float, Field(gt=0, le=300)] = 50.0
 
 
+class TuckBody(DraftBody):
+    """An axle of a draft whose wheels are to go in until they clear; the most that each may, mm."""
+
+    suspension: Annotated[int, Field(ge=0, le=1)] = 0
+    most_mm: Annotated[float, Field(ge=1, le=200)] = 80.0
+
+
 class FindLine(Frozen):
     """One line of a search's answer: progress, then what was found or a problem."""
 

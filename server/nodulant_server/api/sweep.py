@@ -12,8 +12,10 @@ from nodulant.evaluate import evaluate
 from nodulant.evaluate.rod_hole import CutFromSweep, cut_from_sweep
 from nodulant.evaluate.solids import FrameSolids, frame_solids
 from nodulant.evaluate.sweep import ClearanceMap, map_of, sweep
+from nodulant.evaluate.tuck import least_tuck
 from nodulant.job.document import Inputs
-from nodulant_server.api.bodies import DraftBody, MapBody, RodHoleBody, SweepLine
+from nodulant.search.tuck import FoundTuck
+from nodulant_server.api.bodies import DraftBody, MapBody, RodHoleBody, SweepLine, TuckBody
 from nodulant_server.api.compute import BARE, drafted
 from nodulant_server.api.problems import problem
 
@@ -62,6 +64,15 @@ def clearance_map(request: HttpRequest, body: MapBody) -> ClearanceMap | HttpRes
 def cut(request: HttpRequest, body: RodHoleBody) -> CutFromSweep:
     """Hole or notch for what passes a rail; a 422 with the reason where nothing passes it."""
     return cut_from_sweep(_inputs(body), body.axle, body.moving, body.side)
+
+
+@router.post("/find/tuck", response=FoundTuck)
+def tuck(request: HttpRequest, body: TuckBody) -> FoundTuck | HttpResponse:
+    """The least that the wheels go in to clear their wings, each way solved for itself; a 422 with the reason where there is none."""
+    inputs = _inputs(body)
+    if body.suspension >= len(inputs.design.suspensions):
+        return problem(422, "unknown-reference", "this design has no such suspension")
+    return least_tuck(inputs, body.suspension, body.most_mm)
 
 
 @router.post("/solids", response=FrameSolids)

@@ -164,6 +164,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/find/tuck": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tuck
+         * @description The least that the wheels go in to clear their wings, each way solved for itself; a 422 with the reason where there is none.
+         */
+        post: operations["nodulant_server_api_sweep_tuck"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/find/window": {
         parameters: {
             query?: never;
@@ -1024,6 +1044,20 @@ export interface components {
             radius_mm: number;
         };
         /**
+         * Arch
+         * @description Edges of the opening on one side; the other side is its mirror image.
+         */
+        Arch: {
+            /** Edge Y Mm */
+            edge_y_mm: number;
+            /** Front X Mm */
+            front_x_mm: number;
+            /** Rear X Mm */
+            rear_x_mm: number;
+            /** Top Z Mm */
+            top_z_mm: number;
+        };
+        /**
          * AskedReading
          * @description One reading that the design asks for, with the newest value if there is one.
          */
@@ -1053,6 +1087,7 @@ export interface components {
          * @description One axle as measured at stock ride height, mm; heights are above the frame datum plane.
          */
         Axle: {
+            arch?: components["schemas"]["Arch"] | null;
             /** Hub Z Left Mm */
             hub_z_left_mm?: number | null;
             /** Hub Z Right Mm */
@@ -1071,6 +1106,7 @@ export interface components {
             tube_gap_right_mm?: number | null;
             /** Tyre */
             tyre?: string | null;
+            wheel?: components["schemas"]["Wheel"] | null;
         };
         /**
          * AxleBracket
@@ -1442,6 +1478,8 @@ export interface components {
             trouble: string;
             /** Trouble At */
             trouble_at: string;
+            /** Tyre Width Mm */
+            tyre_width_mm?: number | null;
         };
         /**
          * BarShape
@@ -3086,6 +3124,17 @@ export interface components {
             slope_deg_per_inch: number;
             /** Span Deg */
             span_deg: number;
+        };
+        /**
+         * FoundTuck
+         * @description What it is now, and each way with the least that clears; the wings that were looked at.
+         */
+        FoundTuck: {
+            now: components["schemas"]["Tucked"];
+            /** Ways */
+            ways: components["schemas"]["Tucked"][];
+            /** Wings */
+            wings: string[];
         };
         /**
          * FoundWindow
@@ -5896,6 +5945,7 @@ export interface components {
             features: components["schemas"]["Feature"][];
             /**
              * @default {
+             *       "arch": null,
              *       "hub_z_left_mm": null,
              *       "hub_z_right_mm": null,
              *       "loaded_radius_mm": null,
@@ -5904,7 +5954,8 @@ export interface components {
              *       "tube_diameter_mm": null,
              *       "tube_gap_left_mm": null,
              *       "tube_gap_right_mm": null,
-             *       "tyre": null
+             *       "tyre": null,
+             *       "wheel": null
              *     }
              */
             front: components["schemas"]["Axle"];
@@ -5921,6 +5972,7 @@ export interface components {
             rails: components["schemas"]["Rails"];
             /**
              * @default {
+             *       "arch": null,
              *       "hub_z_left_mm": null,
              *       "hub_z_right_mm": null,
              *       "loaded_radius_mm": null,
@@ -5929,7 +5981,8 @@ export interface components {
              *       "tube_diameter_mm": null,
              *       "tube_gap_left_mm": null,
              *       "tube_gap_right_mm": null,
-             *       "tyre": null
+             *       "tyre": null,
+             *       "wheel": null
              *     }
              */
             rear: components["schemas"]["Axle"];
@@ -6043,6 +6096,7 @@ export interface components {
             tyre?: string | null;
             /** Unsprung Kg */
             unsprung_kg?: number | null;
+            wheel?: components["schemas"]["Wheel"] | null;
         };
         /**
          * SweepLine
@@ -6119,6 +6173,8 @@ export interface components {
             other: string;
             /** Roll Deg */
             roll_deg?: number | null;
+            /** Short Mm */
+            short_mm?: number | null;
             /** Travel Mm */
             travel_mm?: number | null;
             /**
@@ -6551,6 +6607,60 @@ export interface components {
             wall_mm: number;
         };
         /**
+         * TuckBody
+         * @description An axle of a draft whose wheels are to go in until they clear; the most that each may, mm.
+         */
+        TuckBody: {
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            /**
+             * Most Mm
+             * @default 80
+             */
+            most_mm: number;
+            survey?: components["schemas"]["Survey"] | null;
+            /**
+             * Suspension
+             * @default 0
+             */
+            suspension: number;
+        };
+        /**
+         * Tucked
+         * @description One way: how far each wheel goes in, mm; ``clears`` False where even the most does not do, then figures are of the most.
+         */
+        Tucked: {
+            /** Camber Deg */
+            camber_deg: number | null;
+            /** Clears */
+            clears: boolean;
+            /** Inner Gap Mm */
+            inner_gap_mm: number | null;
+            /** Inner Thing */
+            inner_thing: string;
+            /** Lock Deg */
+            lock_deg: number | null;
+            /** Scrub Mm */
+            scrub_mm: number | null;
+            suspension: components["schemas"]["Suspension"];
+            /** Toe Deg */
+            toe_deg: number | null;
+            /** Track Mm */
+            track_mm: number;
+            /** Tuck Mm */
+            tuck_mm: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "offset" | "arms" | "narrow";
+            /** Wing Gap Mm */
+            wing_gap_mm: number | null;
+            /** Words */
+            words: string;
+        };
+        /**
          * Turn
          * @description How a part sits turned on a sloping rail: counter-clockwise about a point of its face, degrees and mm.
          */
@@ -6845,6 +6955,26 @@ export interface components {
              * @enum {string}
              */
             work: "drill" | "plug" | "sleeve" | "pass";
+        };
+        /**
+         * Wheel
+         * @description Rim width between the bead seats, and offset or backspacing: the other one follows.
+         */
+        Wheel: {
+            /** Backspacing Mm */
+            backspacing_mm?: number | null;
+            /**
+             * Lip Mm
+             * @default 12.7
+             */
+            lip_mm: number;
+            /** Offset Mm */
+            offset_mm?: number | null;
+            /**
+             * Rim Width Mm
+             * @default 165.1
+             */
+            rim_width_mm: number;
         };
         /**
          * Why
@@ -7249,6 +7379,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FindLine"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_sweep_tuck: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TuckBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundTuck"];
                 };
             };
         };

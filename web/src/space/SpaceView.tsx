@@ -66,8 +66,6 @@ export default function SpaceView() {
 function useScene(world: World | null): void {
   const { travelMm, rollDeg, steer } = usePick("travelMm", "rollDeg", "steer");
   const obstacles = useBench((s) => seenDraft(s).design.obstacles);
-  const front = useBench((s) => widthOf(seenDraft(s), "front"));
-  const rear = useBench((s) => widthOf(seenDraft(s), "rear"));
   const travel = useShown((s) => s.result?.travel);
   const solids = useSolids();
   const looked = useRef(false);
@@ -77,10 +75,10 @@ function useScene(world: World | null): void {
   }, [world, solids]);
   useEffect(() => {
     if (!world || !travel) return;
-    world.showAxles(travel, { front, rear });
+    world.showAxles(travel);
     const { travelMm: t, rollDeg: r, steer: s } = useBench.getState();
     world.pose({ travelMm: t, rollDeg: r, steer: s });
-  }, [world, travel, front, rear]);
+  }, [world, travel]);
   useEffect(() => world?.pose({ travelMm, rollDeg, steer }), [world, travelMm, rollDeg, steer]);
   useEffect(() => world?.showThings(obstacles ?? []), [world, obstacles]);
   const at = useSweep((s) => s.pairs.find((p) => p.id === s.chosen)?.at);
@@ -90,15 +88,6 @@ function useScene(world: World | null): void {
     looked.current = true;
     world.look("corner");
   }, [world, solids, travel]);
-}
-
-/** Width of an axle's tyre, mm, as its size string begins; for drawing only. */
-function widthOf(draft: ReturnType<typeof seenDraft>, axle: "front" | "rear"): number {
-  const own = draft.design.suspensions?.find((s) => s.axle === axle)?.tyre ?? draft.survey[axle].tyre ?? "";
-  const metric = /^\D*(\d{3})\//.exec(own);
-  const inches = /x\s*(\d+(?:\.\d+)?)/i.exec(own) ?? /^(\d+\.\d+)-/.exec(own);
-  if (metric) return Number(metric[1]);
-  return inches ? Number(inches[1]) * 25.4 : 215;
 }
 
 /** Rails as the core cuts them, asked for when the design has rested. */

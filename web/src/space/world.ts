@@ -86,12 +86,12 @@ export class World {
   }
 
   /** Everything that an axle carries, ready to follow the travel bar. */
-  showAxles(axles: readonly AxleTravel[], widths: Record<string, number>): void {
+  showAxles(axles: readonly AxleTravel[]): void {
     clear(this.axles);
-    this.moving = axles.filter((a) => a.hub).map((axle) => this.mover(axle, widths[axle.axle] ?? 215));
+    this.moving = axles.filter((a) => a.hub).map((axle) => this.mover(axle));
   }
 
-  private mover(axle: AxleTravel, width: number): Moving {
+  private mover(axle: AxleTravel): Moving {
     const members = axle.members.flatMap((member) => {
       const mirrors = axle.independent && !member.name.endsWith(", left") ? [false, true] : [false];
       return mirrors.map((mirrored) => {
@@ -102,7 +102,7 @@ export class World {
       });
     });
     const tyres = ([1, -1] as const).map((side) => {
-      const mesh = tyreMesh((axle.radius_mm ?? 330) * 1.04, width);
+      const mesh = tyreMesh((axle.radius_mm ?? 330) * 1.04, axle.tyre_width_mm ?? 215);
       mesh.name = side > 0 ? "tyre, right" : "tyre, left";
       this.axles.add(mesh);
       return { side, mesh };

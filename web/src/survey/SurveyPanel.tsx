@@ -4,6 +4,8 @@ import { shownDraft, useBench } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
 import { ChoiceField, Group, Pair, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
+import { WheelFields } from "../fields/WheelFields";
+import { Thing } from "../travel/Thing";
 import { BeforeTeardown } from "./BeforeTeardown";
 
 /** What is there now, measured from which datum. */
@@ -27,7 +29,9 @@ export default function SurveyPanel({ job }: { job: JobHead }) {
 
 /** One axle as it stands at stock ride height; heights are from the datum plane, below it is negative. */
 function AxleGroup({ name }: { name: "front" | "rear" }) {
-  const at = (field: string) => ["survey", name, field] as const;
+  const at = (field: string): string[] => ["survey", name, field];
+  const wheel = useBench((s) => shownDraft(s).survey[name].wheel);
+  const arch = useBench((s) => shownDraft(s).survey[name].arch);
   const figures = useShown((s) => s.result?.figures);
   const loaded = name === "rear" ? figures?.find((f) => f.id === "tyre-loaded") : undefined;
   return (
@@ -58,6 +62,30 @@ function AxleGroup({ name }: { name: "front" | "rear" }) {
         </>
       )}
       <QuantityField label="Track" path={at("track_mm")} optional />
+      <WheelFields title={`Wheels, ${name}`} at={at("wheel")} wheel={wheel} />
+      <Thing title={`Wheel arch, ${name}`} at={at("arch")} there={arch != null} fresh={freshArch(name)}>
+        <Pair>
+          <QuantityField label="Front edge, at hub height" path={at("arch").concat("front_x_mm")} />
+          <QuantityField label="Rear edge" path={at("arch").concat("rear_x_mm")} />
+        </Pair>
+        <Pair>
+          <QuantityField label="Top, above the datum plane" path={at("arch").concat("top_z_mm")} />
+          <QuantityField label="Edge from the middle" path={at("arch").concat("edge_y_mm")} />
+        </Pair>
+      </Thing>
     </Group>
   );
+}
+
+/** An arch round the hubs, to be typed over. */
+function freshArch(name: "front" | "rear") {
+  const { survey } = useBench.getState().history.now;
+  const x = name === "front" ? 0 : (survey.wheelbase_mm ?? 2600);
+  const edge = (survey[name].track_mm ?? 1600) / 2 + 120;
+  return {
+    front_x_mm: x - 430,
+    rear_x_mm: x + 430,
+    top_z_mm: (survey[name].hub_z_left_mm ?? -150) + 450,
+    edge_y_mm: edge,
+  };
 }

@@ -8,6 +8,7 @@ import { Facts } from "../travel/Facts";
 import { showLength } from "../units/show";
 import { CutChoices } from "./CutChoices";
 import { Obstacles } from "./Obstacles";
+import { TuckFinder } from "./TuckFinder";
 import { isOld, useSweep } from "./useSweep";
 
 /** Angles under the vehicle, of the last sweep. */
@@ -30,6 +31,7 @@ export default function SweepPanel() {
       <RunBox />
       <PairList />
       <Under />
+      <TuckFinder />
       <Obstacles />
     </>
   );
@@ -138,7 +140,7 @@ function PairRow({ pair, open, toggle }: { pair: SweptPair; open: boolean; toggl
 
 function PairMore({ pair }: { pair: SweptPair }) {
   const style = useBench((s) => s.style);
-  const short = pair.needed_mm - (pair.gap_mm ?? 0);
+  const short = pair.short_mm ?? 0;
   const where = `${showLength(pair.at?.[0] ?? 0, style)} behind the front axle line`;
   const travel = pair.travel_mm ?? 0;
   const parts = [

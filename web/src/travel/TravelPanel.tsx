@@ -5,6 +5,7 @@ import { useMay } from "../app/session";
 import { useBench, usePick } from "../draft/store";
 import { Act, ChoiceField, Group, Pair, PlainChoice, TickField, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
+import { WheelFields } from "../fields/WheelFields";
 import { LOAD_STATES } from "../units/loadStates";
 import { CoilFinder } from "./CoilFinder";
 import { EndsTable } from "./EndsTable";
@@ -236,6 +237,7 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
           <QuantityField label="Tyre, loaded radius" path={[...path, "loaded_radius_mm"]} optional />
         </Pair>
         <WordsField label="Tyre, as on its wall" path={[...path, "tyre"]} empty />
+        <WheelFields title="Planned wheels" at={[...path, "wheel"]} wheel={own.wheel} />
         <Pair>
           <QuantityField label="Share of braking" path={[...path, "brake_share"]} kind="number" />
           <QuantityField label="Pinion, nose up" path={[...path, "pinion_deg"]} kind="angle" optional />

@@ -1,0 +1,25 @@
+"""The least tuck of an axle's wheels in a design: its rails, arches and placed things round it."""
+
+from nodulant.clearance.arches import arch_name
+from nodulant.evaluate.sweep import scene
+from nodulant.job.document import Inputs
+from nodulant.parts.limits import find_limit
+from nodulant.search.tuck import AskedTuck, FoundTuck, TuckWish, find_tuck
+from nodulant.targets.drop import add_up
+
+
+def least_tuck(inputs: Inputs, suspension: int, most_mm: float) -> FoundTuck:
+    """Solve it; raises NotSolvable and InputError with the reason."""
+    design = inputs.design
+    gap = find_limit("tyre-sweep", design.limits)[0].value
+    axle = design.suspensions[suspension].axle
+    others = {arch_name(name) for name in ("front", "rear") if name != axle}
+    asked = AskedTuck(
+        inputs.survey,
+        design.suspensions[suspension],
+        design.seats,
+        add_up(design.targets).towards_rail_mm,
+        tuple(t for t in scene(inputs).standing if not (t.kind == "wing" and t.name in others)),
+        TuckWish(most_mm=most_mm, gap_mm=max(gap, 0.0)),
+    )
+    return find_tuck(asked)

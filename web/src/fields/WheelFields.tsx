@@ -1,0 +1,49 @@
+import type { Wheel } from "../api/types";
+import type { Path } from "../draft/document";
+import { useBench } from "../draft/store";
+import { Thing } from "../travel/Thing";
+import { Pair, PlainChoice } from "./controls";
+import { QuantityField } from "./QuantityField";
+
+const FRESH: Wheel = { rim_width_mm: 165.1, offset_mm: 30, backspacing_mm: null, lip_mm: 12.7 };
+
+/** A wheel by its rim's width and offset, or backspacing as it is measured lying on its face. */
+export function WheelFields({ title, at, wheel }: { title: string; at: Path; wheel?: Wheel | null }) {
+  const act = useBench((s) => s.act);
+  const by = wheel?.backspacing_mm != null ? "backspacing" : "offset";
+  const choose = (told: string) => {
+    if (!wheel || told === by) return;
+    const half = wheel.rim_width_mm / 2 + wheel.lip_mm;
+    const face = wheel.offset_mm ?? (wheel.backspacing_mm ?? 0) - half;
+    const tidy = (mm: number) => Math.round(mm * 100) / 100;
+    const value =
+      told === "offset"
+        ? { ...wheel, offset_mm: tidy(face), backspacing_mm: null }
+        : { ...wheel, offset_mm: null, backspacing_mm: tidy(face + half) };
+    act({ kind: "set", path: at, value });
+  };
+  return (
+    <Thing title={title} at={at} there={wheel != null} fresh={FRESH}>
+      <Pair>
+        <QuantityField label="Rim, seat to seat" path={[...at, "rim_width_mm"]} />
+        <PlainChoice
+          label="Its face is told by"
+          value={by}
+          choices={[
+            ["offset", "offset"],
+            ["backspacing", "backspacing"],
+          ]}
+          choose={choose}
+        />
+      </Pair>
+      <Pair>
+        {by === "offset" ? (
+          <QuantityField label="Offset, face outward" path={[...at, "offset_mm"]} />
+        ) : (
+          <QuantityField label="Backspacing" path={[...at, "backspacing_mm"]} />
+        )}
+        <QuantityField label="Lip beyond the seat" path={[...at, "lip_mm"]} />
+      </Pair>
+    </Thing>
+  );
+}
