@@ -31,7 +31,7 @@ class Wall(TestCase):
         """The tyre's outermost place over its travel, whatever it is, ends up the wanted clearance from the wall."""
         inputs = job("wherry", "step")
         own = front(inputs)
-        found = find_tuck(asked((wall(980.0),), own, gap_mm=10.0))
+        found = find_tuck(asked((wall(1045.0),), own, gap_mm=10.0))
         self.assertFalse(found.now.clears)
         for way in found.ways:
             with self.subTest(way.way):
@@ -43,13 +43,13 @@ class Wall(TestCase):
         self.assertAlmostEqual(narrow.tuck_mm, 10.0 - found.now.wing_gap_mm, delta=0.1)
 
     def test_narrowing_keeps_the_geometry(self):
-        found = find_tuck(asked((wall(980.0),)))
+        found = find_tuck(asked((wall(1045.0),)))
         narrow = next(w for w in found.ways if w.way == "narrow")
         for name in ("scrub_mm", "camber_deg", "toe_deg", "lock_deg"):
             self.assertAlmostEqual(getattr(narrow, name), getattr(found.now, name), places=6)
 
     def test_offset_takes_the_scrub_radius_along(self):
-        found = find_tuck(asked((wall(980.0),)))
+        found = find_tuck(asked((wall(1045.0),)))
         offset = next(w for w in found.ways if w.way == "offset")
         self.assertAlmostEqual(found.now.scrub_mm - offset.scrub_mm, offset.tuck_mm, delta=0.05)
         self.assertAlmostEqual(found.now.track_mm - offset.track_mm, 2 * offset.tuck_mm, delta=0.02)
@@ -65,12 +65,12 @@ class Wall(TestCase):
 
     def test_a_wing_on_one_side_is_found_on_that_side(self):
         for side in (1.0, -1.0):
-            middle = {"x_mm": 0.0, "y_mm": side * 1030.0, "z_mm": 0.0}
+            middle = {"x_mm": 0.0, "y_mm": side * 1095.0, "z_mm": 0.0}
             body = BoxShape(middle=middle, long_mm=3000, wide_mm=100, high_mm=2400)
             one = standing_of(Obstacle(id="wing", name="wing", kind="wing", body=body))
             self.assertFalse(_mirrored(one))
             found = find_tuck(asked((one,), most_mm=60.0))
-            self.assertAlmostEqual(found.now.wing_gap_mm, find_tuck(asked((wall(980.0),))).now.wing_gap_mm, delta=0.02)
+            self.assertAlmostEqual(found.now.wing_gap_mm, find_tuck(asked((wall(1045.0),))).now.wing_gap_mm, delta=0.02)
 
 
 class Arms(TestCase):
