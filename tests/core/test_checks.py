@@ -81,6 +81,9 @@ class Whys(SimpleTestCase):
             self.assertGreater(len(result.checks), 60)
             for check in result.checks:
                 with self.subTest(check.id):
+                    if check.why is None:
+                        self.assertEqual(check.verdict, "not computed")
+                        continue
                     self.assertAlmostEqual(re_evaluated(check.why), check.value, delta=1e-6 * max(1, abs(check.value)))
 
     def test_a_failing_check_says_what_to_do(self):

@@ -62,15 +62,18 @@ def sweep_checks(cleared: Cleared, changes: Changes) -> list[Check]:
         )
     )
     if pair.wish == "tyre-sweep" and cleared.at_rest_mm is not None and not at_rest:
+        # the worst of ride height and every load state
+        rows: list[tuple[str, float]] = [("ride height", cleared.at_rest_mm), *cleared.stands_mm.items()]
+        stands = min(rows, key=lambda row: row[1])
         out.append(
             judge(
                 "tyre-static",
                 about(cleared, "_rest"),
-                cleared.at_rest_mm,
+                stands[1],
                 Why(
                     formula="gap",
-                    values={"gap": cleared.at_rest_mm},
-                    words="standing at ride height, straight ahead, mm",
+                    values={"gap": stands[1]},
+                    words=f"standing straight ahead, the worst of ride height and the load states: {stands[0]}, mm",
                 ),
                 changes,
                 detail=names,

@@ -7,14 +7,17 @@ from nodulant.checks.rail_rules import Changes
 from nodulant.clearance.tube_to_rail import Clearances, travel_until
 from nodulant.frame.model import Placed
 from nodulant.frame.ops.notch import Notch
-from nodulant.parts.sides import Side
-from nodulant.targets.drop import DropResult, Targets
+from nodulant.parts.sides import AxleName, Side
+from nodulant.targets.drop import DropResult, Stack, Targets
 from nodulant.targets.notch_needed import NotchNeeded
 
-STACK = Subject(subject="rear", stage="target")
+STACK: dict[AxleName, Subject] = {
+    "front": Subject(subject="front", stage="target"),
+    "rear": Subject(subject="rear", stage="target"),
+}
 
 
-def drop_checks(targets: Targets, drop: DropResult, changes: Changes) -> list[Check]:
+def drop_checks(targets: Stack, drop: DropResult, changes: Changes, axle: AxleName = "rear") -> list[Check]:
     """The stack adds up, nothing counts twice, and no notch claims to lower."""
     off = abs(drop.total_mm - targets.drop_mm)
     sums = Why(
@@ -35,7 +38,7 @@ def drop_checks(targets: Targets, drop: DropResult, changes: Changes) -> list[Ch
     return [
         judge(
             "drop-sum",
-            STACK,
+            STACK[axle],
             off,
             sums,
             changes,
@@ -44,7 +47,7 @@ def drop_checks(targets: Targets, drop: DropResult, changes: Changes) -> list[Ch
         ),
         judge(
             "double-count",
-            STACK,
+            STACK[axle],
             float(len(drop.overlapping)),
             twice,
             changes,
@@ -53,7 +56,7 @@ def drop_checks(targets: Targets, drop: DropResult, changes: Changes) -> list[Ch
         ),
         judge(
             "notch-lowers",
-            STACK,
+            STACK[axle],
             drop.claimed_by_notch_mm,
             claim,
             changes,

@@ -131,6 +131,18 @@ def at_rest(mover: Mover, other: Other) -> Least:
     return _Found(rows, which, near).best(mover.positions)
 
 
+def gap_at(mover: Mover, other: Other, travel_mm: float) -> float:
+    """The distance at a wheel travel, level and straight ahead, mm."""
+    place = np.array([[travel_mm, 0.0, 0.0]])
+    which = np.zeros(1, dtype=np.int64)
+    if isinstance(other, Standing):
+        apart = boxes_of(placed(mover, at=place)).apart(other.pack.boxes)[0]
+        which = np.flatnonzero(apart <= float(apart.min()) + FAR_MM)
+    at = np.repeat(place, len(which), axis=0)
+    theirs = other if isinstance(other, Standing) else placed(other, at=at)
+    return float(exact(placed(mover, at=at), theirs, which, QUICK).gap.min())
+
+
 def _bounds(mover: Mover, other: Other, rows: Rows) -> tuple[Columns, Rows]:
     """Bounds from below, one for each (row, body): flat, with the body's number; rows repeat body by body."""
     if isinstance(other, Standing):

@@ -6,15 +6,16 @@ ahead are told as such. Each pair's wish is the limit of its kind.
 """
 
 from collections.abc import Generator, Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, field, replace
 from typing import Literal
 
 import numpy as np
 
 from nodulant.base.arrays import Columns
 from nodulant.clearance.moving import Mover, RoundBar
-from nodulant.clearance.pair import Far, Least, Other, along, at_rest, least
+from nodulant.clearance.pair import Far, Least, Other, along, at_rest, gap_at, least
 from nodulant.clearance.shapes import Standing
+from nodulant.parts.sides import LoadState
 
 Wish = Literal["metal-clearance", "tyre-sweep", "soft-clearance", "column-clear"]
 JOINED_MM, SOFT = 1.0, {"line"}
@@ -48,6 +49,8 @@ class Cleared:
     """Travel at which they touch, straight ahead and level; None where they do not."""
     first_lock: float | None
     """Input at which they touch at ride height, the smaller of both ways."""
+    stands_mm: dict[LoadState, float] = field(default_factory=dict)
+    """Of a tyre: standing straight in each load state whose travel is known."""
 
 
 def pairs_of(movers: tuple[Mover, ...], standing: tuple[Standing, ...]) -> list[Pair]:
@@ -88,10 +91,20 @@ def _may_meet(one: Mover, two: Mover) -> bool:
     return all(float(np.linalg.norm(a - b, axis=-1).min()) > JOINED_MM for a, b in ends)
 
 
-def swept(pairs: Iterable[Pair]) -> Generator[Cleared, None, None]:
-    """Work out pair after pair."""
+Stood = dict[str, dict[LoadState, float]]
+"""Wheel travel in each load state, mm, by axle."""
+
+
+def swept(pairs: Iterable[Pair], stood: Stood | None = None) -> Generator[Cleared, None, None]:
+    """Work out pair after pair; tyres also where they stand as loaded."""
     for pair in pairs:
-        yield _cleared(pair)
+        found = _cleared(pair)
+        states = (stood or {}).get(pair.mover.positions.axle, {})
+        if pair.wish == "tyre-sweep" and found.least is not None and states:
+            low, high = pair.mover.positions.travel[0], pair.mover.positions.travel[-1]
+            reached = {state: gap_at(pair.mover, pair.other, t) for state, t in states.items() if low <= t <= high}
+            found = replace(found, stands_mm=reached)
+        yield found
 
 
 def _cleared(pair: Pair) -> Cleared:

@@ -5,6 +5,7 @@ from nodulant.base.errors import NodulantError
 from nodulant.base.model import Frozen
 from nodulant.build.plan import Step
 from nodulant.checks.check import Check
+from nodulant.evaluate.heights import Heights
 from nodulant.evaluate.travel_drawing import AxleTravel
 from nodulant.geometry import Outline
 from nodulant.parts.part import Part
@@ -197,6 +198,8 @@ class Evaluation(Frozen):
     before_teardown: tuple[Reading, ...]
     teardown_locked: bool
     drop: DropResult
+    drop_front: DropResult
+    heights: Heights
     notch_needed: tuple[NotchNeeded, ...]
     figures: tuple[Figure, ...]
     rails: tuple[RailDrawing, ...]

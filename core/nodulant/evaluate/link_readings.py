@@ -14,13 +14,14 @@ from nodulant.job.document import Inputs
 from nodulant.parts.sides import Side
 from nodulant.parts.specs import ReadingSpec
 from nodulant.suspension.study import hub_height
+from nodulant.targets.drop import towards_rail
 
 
-def link_readings(inputs: Inputs, towards_rail_mm: float) -> list[AskedReading]:
+def link_readings(inputs: Inputs) -> list[AskedReading]:
     """Length of every link of the design; none where the hubs are not known."""
     out: list[AskedReading] = []
     for own in inputs.design.suspensions:
-        for stem, path, side, length in _lengths(inputs, own, towards_rail_mm):
+        for stem, path, side, length in _lengths(inputs, own):
             spec = ReadingSpec(
                 key=f"{path.replace('.', '-').replace('_', '-')}-length",
                 name=f"Length of the {own.axle} {stem}",
@@ -32,9 +33,9 @@ def link_readings(inputs: Inputs, towards_rail_mm: float) -> list[AskedReading]:
     return out
 
 
-def _lengths(inputs: Inputs, own: Suspension, towards_rail_mm: float) -> list[tuple[str, str, Side, float]]:
+def _lengths(inputs: Inputs, own: Suspension) -> list[tuple[str, str, Side, float]]:
     """Name, path, side and length of every link; a single one counts with the right."""
-    high = hub_height(inputs.survey, own, towards_rail_mm)
+    high = hub_height(inputs.survey, own, towards_rail(inputs.design.targets, own.axle))
     x = 0.0 if own.axle == "front" else inputs.survey.wheelbase_mm
     if high is None or x is None:
         return []

@@ -7,7 +7,7 @@ from nodulant.job.document import Inputs
 from nodulant.loads.plan import AxleLinks, PlanInForce
 from nodulant.suspension.on_frame import beyond_standing
 from nodulant.suspension.study import hub_height, study
-from nodulant.targets.drop import add_up
+from nodulant.targets.drop import towards_rail
 
 APART_MM, STEEPEST = 20.0, 3.0
 
@@ -21,7 +21,7 @@ def plan_of(inputs: Inputs) -> PlanInForce:
     rear = next((own for own in design.suspensions if own.axle == "rear"), None)
     if rear is None:
         return PlanInForce(**said)
-    towards = add_up(design.targets).towards_rail_mm
+    towards = towards_rail(design.targets, "rear")
     struck = beyond_standing(study(inputs.survey, rear, design.seats, towards, design.loads.grip), "kerb")
     return PlanInForce(**said, struck=struck, unsprung_kg=rear.unsprung_kg or 0.0)
 
@@ -46,7 +46,7 @@ def _links(inputs: Inputs, own: Suspension) -> AxleLinks | None:
 
 def _slope(inputs: Inputs, own: Suspension, link: Link) -> float:
     """Rise per length rearward of a link at ride height; 0 where the hubs are not known or it stands upright."""
-    high = hub_height(inputs.survey, own, add_up(inputs.design.targets).towards_rail_mm)
+    high = hub_height(inputs.survey, own, towards_rail(inputs.design.targets, own.axle))
     x = 0.0 if own.axle == "front" else inputs.survey.wheelbase_mm
     if high is None or x is None:
         return 0.0

@@ -13,11 +13,11 @@ from nodulant.checks.place_rules import in_the_cut_checks
 from nodulant.checks.rail_rules import missing_rail_checks, rail_checks
 from nodulant.checks.spec_rules import work_checks
 from nodulant.checks.survey_rules import survey_checks
-from nodulant.checks.target_rules import drop_checks
 from nodulant.evaluate.axle import AxleSide, axle_checks, axle_sides
 from nodulant.evaluate.draw import axle_drawing, part_in_place, rail_drawing, section_drawing, strip
 from nodulant.evaluate.evaluation import Evaluation, Figure, InvalidInputs, Strip, Want
 from nodulant.evaluate.figures import figures
+from nodulant.evaluate.heights import height_checks, heights
 from nodulant.evaluate.interim import deflections, interim_checks, interim_frames
 from nodulant.evaluate.link_readings import equal_checks, link_readings
 from nodulant.evaluate.space import Space, frame_in_space, space_figures
@@ -36,13 +36,13 @@ from nodulant.frame.ties import planned_crossmembers
 from nodulant.job.document import Inputs
 from nodulant.materials import find_steel
 from nodulant.parts.part import Part
-from nodulant.parts.sides import LEFT_RIGHT, Side
+from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 from nodulant.strength.fatigue import life_along
 from nodulant.strength.rail import RailComparison, compare_rail, missing_for_loads, missing_for_sections
 from nodulant.strength.space import FrameComparison
 from nodulant.survey.before_teardown import readings_before_teardown
 from nodulant.survey.states import in_state
-from nodulant.targets.drop import add_up
+from nodulant.targets.drop import DropResult, add_up, stack_of
 
 
 @dataclass
@@ -64,7 +64,8 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     as_loaded, inputs = inputs, inputs.model_copy(update={"survey": in_state(inputs.survey, want.load_state)})
     survey, design, entries = inputs.survey, inputs.design, inputs.as_built.entries
     _refuse_broken(inputs)
-    drop = add_up(design.targets)
+    drops: dict[AxleName, DropResult] = {a: add_up(stack_of(design.targets, a), a) for a in ("front", "rear")}
+    drop = drops["rear"]
     states = [planned_state(design.operations)]
     if built := as_built_state(design.operations, entries):
         states.append(built)
@@ -72,10 +73,10 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     axle = axle_sides(inputs, drop.towards_rail_mm)
     before = readings_before_teardown(as_loaded.survey)
     asked = asked_readings(design.operations, survey.features, entries)
-    links = link_readings(as_loaded, drop.towards_rail_mm)
+    links = link_readings(as_loaded)
     asked += links
     underside = {side: a.underside_z for side, a in axle.items()}
-    checks = survey_checks(survey, before, underside, design.limits) + drop_checks(design.targets, drop, design.limits)
+    checks = survey_checks(survey, before, underside, design.limits)
     checks += axle_checks(inputs, axle) + reading_checks(asked, entries, design.limits)
     checks += equal_checks(links, entries, inputs)
     for side in LEFT_RIGHT:
@@ -83,12 +84,15 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     planned = {s: c.planned for s, c in sides.items() if c.planned}
     space = frame_in_space(inputs, planned, design.targets.drop_mm) if want.frame else Space(None, [])
     checks += space.checks
-    studies = suspension_studies(as_loaded, drop.towards_rail_mm) if want.travel else []
+    studies = suspension_studies(as_loaded) if want.travel else []
     checks += suspension_checks(as_loaded, studies)
+    routes = {side: _route(inputs, side) for side in LEFT_RIGHT}
+    placed = tuple(planned["left"].placed) if "left" in planned else ()
+    every = studies or suspension_studies(as_loaded)
+    checks += height_checks(as_loaded, every, routes, placed, drops)
     interim = interim_frames(inputs) if want.interim else ()
     checks += interim_checks(inputs, interim)
     locked = not all(r.taken for r in before) and overridden(entries, TEARDOWN) is None
-    routes = {side: _route(inputs, side) for side in LEFT_RIGHT}
     parts = tuple(part for side in LEFT_RIGHT for part in _in_place(sides[side], routes[side]))
     return Evaluation(
         content_hash=content,
@@ -104,7 +108,9 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         parts=parts if want.parts else (),
         mass_added_kg=sum(sides[side].mass_kg for side in LEFT_RIGHT),
         section=section_drawing(inputs, want.section, sides[want.section.side].planned) if want.section else None,
-        taken_along=taken_along(inputs, routes["left"], planned["left"].placed if "left" in planned else ()),
+        drop_front=drops["front"],
+        heights=heights(as_loaded, every, routes),
+        taken_along=taken_along(inputs, routes["left"], placed),
         interim=interim,
         deflection=deflections(space.frames, want.case) if want.strips else (),
         travel=axle_travels(as_loaded, studies),
@@ -126,6 +132,10 @@ def _refuse_broken(inputs: Inputs) -> None:
         problems.append(error)
     try:
         add_up(inputs.design.targets)
+    except NodulantError as error:
+        problems.append(error)
+    try:
+        add_up(inputs.design.targets.front, "front")
     except NodulantError as error:
         problems.append(error)
     for root, held in (("design", inputs.design.suspensions), ("survey", inputs.survey.suspensions)):

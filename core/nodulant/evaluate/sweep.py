@@ -23,12 +23,11 @@ from nodulant.evaluate.travel import suspension_studies
 from nodulant.evaluate.travel_drawing import Fact
 from nodulant.job.document import Inputs
 from nodulant.parts.limits import find_limit
-from nodulant.parts.sides import LEFT_RIGHT, AxleName
+from nodulant.parts.sides import LEFT_RIGHT, AxleName, LoadState
 from nodulant.parts.tyre import Tyre, parse_tyre
 from nodulant.survey.vehicle import Axle
 from nodulant.suspension.motion import Setting
 from nodulant.suspension.study import Study, tyre_on_wheel
-from nodulant.targets.drop import add_up
 
 NEAR_SHOWN = 200
 
@@ -60,6 +59,8 @@ class SweptPair(Frozen):
     inside_at_rest: bool = False
     first_bump_mm: float | None = None
     first_lock: float | None = None
+    stands_mm: dict[LoadState, float] = {}
+    """Of a tyre: standing straight in each load state whose travel is known."""
 
 
 class SweepResult(Frozen):
@@ -81,6 +82,8 @@ class ClearanceMap(Frozen):
     inputs: list[float]
     gap_mm: list[list[float | None]]
     needed_mm: float
+    stands_mm: dict[LoadState, float]
+    """Wheel travel in each load state."""
 
 
 @dataclass(frozen=True)
@@ -91,6 +94,8 @@ class SweptAxle:
     setting: Setting
     movers: tuple[Mover, ...]
     rim_mm: float | None
+    stands: dict[LoadState, float]
+    """Wheel travel in each load state that the springs know, mm."""
 
 
 @dataclass(frozen=True)
@@ -105,14 +110,16 @@ class Scene:
 
 def scene(inputs: Inputs) -> Scene:
     """Moving bodies of both axles, rails with their cuts, and what the user placed."""
-    towards = add_up(inputs.design.targets).towards_rail_mm
     axles: list[SweptAxle] = []
     left: list[str] = []
-    for s in suspension_studies(inputs, towards):
+    for s in suspension_studies(inputs):
         own, words = _movers(inputs, s)
         tyre = s.suspension.tyre or _surveyed(inputs, s).tyre
+        stands = {w.state: w.travel_mm for w in s.stands if w.travel_mm is not None}
         if s.setting is not None:
-            axles.append(SweptAxle(s.suspension.axle, s.setting, own, parse_tyre(tyre).rim_mm if tyre else None))
+            axles.append(
+                SweptAxle(s.suspension.axle, s.setting, own, parse_tyre(tyre).rim_mm if tyre else None, stands)
+            )
         left += words
     held = {s.axle for s in inputs.design.suspensions}
     left += [f"{axle} axle: nothing holds it in this design" for axle in ("front", "rear") if axle not in held]
@@ -154,7 +161,7 @@ def sweep(inputs: Inputs) -> Generator[tuple[int, int, SweptPair], None, SweepRe
     here, limits = scene(inputs), inputs.design.limits
     pairs = pairs_of(here.movers, here.standing)
     checks, found = [*_inside(inputs, here), *_scrubs(inputs, here)], []
-    for k, cleared in enumerate(swept(pairs), start=1):
+    for k, cleared in enumerate(swept(pairs, {a.name: a.stands for a in here.axles}), start=1):
         own = sweep_checks(cleared, limits)
         told = _told(inputs, cleared, own[0].verdict if own else "holds")
         found.append(told)
@@ -218,6 +225,7 @@ def _told(inputs: Inputs, cleared: Cleared, verdict: Verdict) -> SweptPair:
         inside_at_rest=cleared.at_rest_mm is not None and cleared.at_rest_mm < 0.0,
         first_bump_mm=cleared.first_bump_mm,
         first_lock=cleared.first_lock,
+        stands_mm={k: significant(np.array([v]))[0] for k, v in cleared.stands_mm.items()},
     )
 
 
@@ -283,6 +291,7 @@ def map_of(inputs: Inputs, pair_id: str) -> ClearanceMap | None:
         inputs=significant(positions.input),
         gap_mm=rows,
         needed_mm=find_limit(pair.wish, inputs.design.limits)[0].value,
+        stands_mm=next((a.stands for a in scene(inputs).axles if a.name == positions.axle), {}),
     )
 
 

@@ -2,6 +2,7 @@
 
 import numpy as np
 
+from nodulant.axles.suspension import Suspension
 from nodulant.base.arrays import Columns, Rows, significant
 from nodulant.base.errors import NodulantError
 from nodulant.base.memo import remembered
@@ -41,9 +42,9 @@ from nodulant.survey.vehicle import Survey
 from nodulant.suspension.contacts import contacts
 from nodulant.suspension.forces import NAMES
 from nodulant.suspension.motion import Motion
-from nodulant.suspension.study import CLOSELY, GLANCE, LEVEL, Look, Study, study, tyre_on_wheel
+from nodulant.suspension.study import CLOSELY, GLANCE, LEVEL, Look, Stand, Study, study, tyre_on_wheel
 from nodulant.suspension.tube import critical_n
-from nodulant.targets.drop import add_up
+from nodulant.targets.drop import towards_rail
 
 
 class Moved(Frozen):
@@ -59,18 +60,20 @@ def moved(inputs: Inputs, *, glance: bool, only: int | None = None) -> Moved:
     At a ``glance`` nothing is judged or loaded: where everything stands, level, and its curves; of the
     ``only`` suspension that a hand moves, where one is named.
     """
-    towards = add_up(inputs.design.targets).towards_rail_mm
     if glance:
-        drawn = _drawn(inputs, suspension_studies(inputs, towards, GLANCE))
+        drawn = _drawn(inputs, suspension_studies(inputs, GLANCE))
         return Moved(checks=(), travel=tuple(t for t in drawn if only is None or t.index == only))
-    studies = suspension_studies(inputs, towards)
+    studies = suspension_studies(inputs)
     return Moved(checks=tuple(order(suspension_checks(inputs, studies))), travel=axle_travels(inputs, studies))
 
 
-def suspension_studies(inputs: Inputs, towards_rail_mm: float, look: Look = CLOSELY) -> list[Study]:
-    """Every suspension of the design, studied."""
+def suspension_studies(inputs: Inputs, look: Look = CLOSELY) -> list[Study]:
+    """Every suspension of the design, studied; raises InputError where a drop stack cannot be solved."""
     d = inputs.design
-    return [study(inputs.survey, own, d.seats, towards_rail_mm, d.loads.grip, look) for own in d.suspensions]
+    return [
+        study(inputs.survey, own, d.seats, towards_rail(d.targets, own.axle), d.loads.grip, look)
+        for own in d.suspensions
+    ]
 
 
 def stock_travels(inputs: Inputs) -> tuple[AxleTravel, ...]:
@@ -159,7 +162,10 @@ def _drawn(inputs: Inputs, studies: list[Study]) -> tuple[AxleTravel, ...]:
     """Drawings and curves alone, the shaft with the rear axle."""
     rear, out = _rear(studies), []
     for i, s in enumerate(studies):
-        own, tyre = _axle_travel(i, s, inputs.design.driveline if s is rear else None), tyre_on_wheel(s.suspension, inputs.survey)
+        own, tyre = (
+            _axle_travel(i, s, inputs.design.driveline if s is rear else None),
+            tyre_on_wheel(s.suspension, inputs.survey),
+        )
         out.append(own if tyre is None else own.model_copy(update={"tyre_width_mm": tyre.section_width_mm}))
     return tuple(out)
 
@@ -208,13 +214,20 @@ def _axle_travel(index: int, s: Study, driveline: Driveline | None) -> AxleTrave
         rolls_deg=significant(np.degrees(m.sweep.roll[_shown(m)])),
         ends=m.sweep.ends,
         poses=_poses(m),
-        cranks=_cranks(m),
+        cranks=_cranks(own, m),
         members=members(s, m) + steer_members(s) + shaft_members(driveline, s),
         curves=curves(s, m, q) + shaft_curves(s, m, shaft_of(driveline, s)),
         steer=None if q is None else steer_drawing(q),
         forces=_forces(s),
         contacts=tuple(Touch(name=c.name, way=c.way, travel_mm=c.travel_mm, meant=c.meant) for c in contacts(s)),
-        stands=tuple(StandsAt(state=w.state, load_n=w.load_n, travel_mm=w.travel_mm) for w in s.stands),
+        stands=tuple(_stands_at(w, own.bump_mm) for w in s.stands),
+    )
+
+
+def _stands_at(w: Stand, bump_mm: float) -> StandsAt:
+    left = None if w.travel_mm is None else bump_mm - w.travel_mm
+    return StandsAt(
+        state=w.state, load_n=w.load_n, travel_mm=w.travel_mm, frequency_hz=w.frequency_hz, bump_left_mm=left
     )
 
 
@@ -244,7 +257,7 @@ def _poses(m: Motion) -> list[list[float]]:
     return rounded
 
 
-def _cranks(m: Motion) -> tuple[Turning, ...]:
+def _cranks(own: Suspension, m: Motion) -> tuple[Turning, ...]:
     there = m.sweep.there.reshape(-1)
     pieces = tuple(
         Turning(
@@ -255,7 +268,7 @@ def _cranks(m: Motion) -> tuple[Turning, ...]:
         )
         for k, piece in enumerate(m.sweep.compiled.mechanism.pieces)
     )
-    return pieces + arms_turning(m)
+    return pieces + arms_turning(own, m)
 
 
 def _forces(s: Study) -> tuple[LinkForce, ...]:

@@ -66,6 +66,8 @@ class StandsAt(Frozen):
     state: LoadState
     load_n: float
     travel_mm: float | None
+    frequency_hz: float | None
+    bump_left_mm: float | None
 
 
 class Touch(Frozen):

@@ -4,7 +4,7 @@ from nodulant.axles.layouts.independent import TOE_LINK, Strut
 from nodulant.axles.points import on_axle
 from nodulant.axles.springs import Damper, LeafPack, Strap
 from nodulant.driveline.driveline import Driveline
-from nodulant.evaluate.arm_drawing import ARM_BODIES
+from nodulant.evaluate.arm_drawing import arm_bodies
 from nodulant.evaluate.shaft import shaft_grips
 from nodulant.evaluate.steer_drawing import JOINT
 from nodulant.evaluate.steer_members import steer_grips
@@ -38,7 +38,7 @@ def members(s: Study, m: Motion) -> tuple[Member, ...]:
         width = springs.body_mm if springs.kind == "coilover" else springs.diameter_mm
         two = springs.apart_mm if springs.kind == "coilover" and springs.count == 2 else 0.0
         for side, own in zip(("right", "left"), both_strung(springs, m), strict=False):
-            ends = (End(ARM_BODIES[springs.on], own.foot.at), End(FRAME, own.upper))
+            ends = (End(arm_bodies(s.suspension)[springs.on], own.foot.at), End(FRAME, own.upper))
             out += _standing("spring", "springs", side, ends, width, two)
     return (*out, *_beside_the_springs(s, m))
 
@@ -74,7 +74,7 @@ def _beside_the_springs(s: Study, m: Motion) -> list[Member]:
     for name, own, width in rows:
         low, up = on_axle(own.lower, m.setting.hub), own.upper.xyz()
         for side, sign in (("right", 1.0),) if m.layout.independent else (("right", 1.0), ("left", -1.0)):
-            body = ARM_BODIES[own.on] if isinstance(own, Damper) else CARRIER
+            body = arm_bodies(s.suspension)[own.on] if isinstance(own, Damper) else CARRIER
             ends = (End(body, (low[0], sign * low[1], low[2])), End(FRAME, (up[0], sign * up[1], up[2])))
             two = own.apart_mm if isinstance(own, Damper) and own.count == 2 else 0.0
             out += _standing(name, name, side, ends, width, two)
@@ -136,11 +136,14 @@ def grips(s: Study, index: int, driveline: Driveline | None) -> tuple[Grip, ...]
         rows[f"layout.{path}"] = (path.replace("_", " ").replace(".", " "), end)
     springs = s.suspension.springs
     if springs is not None and not isinstance(springs, LeafPack):
-        rows["springs.lower"] = ("spring, lower end", End(ARM_BODIES[springs.on], on_axle(springs.lower, hub)))
+        rows["springs.lower"] = (
+            "spring, lower end",
+            End(arm_bodies(s.suspension)[springs.on], on_axle(springs.lower, hub)),
+        )
         rows["springs.upper"] = ("spring, frame end", End(-1, springs.upper.xyz()))
     for name, beside in (("damper", s.suspension.damper), ("strap", s.suspension.strap)):
         if beside is not None:
-            body = ARM_BODIES[beside.on] if isinstance(beside, Damper) else CARRIER
+            body = arm_bodies(s.suspension)[beside.on] if isinstance(beside, Damper) else CARRIER
             rows[f"{name}.lower"] = (f"{name}, lower end", End(body, on_axle(beside.lower, hub)))
             rows[f"{name}.upper"] = (f"{name}, frame end", End(-1, beside.upper.xyz()))
     rows |= steer_grips(s)

@@ -5,7 +5,7 @@ from nodulant.evaluate.sweep import scene
 from nodulant.job.document import Inputs
 from nodulant.parts.limits import find_limit
 from nodulant.search.tuck import AskedTuck, FoundTuck, TuckWish, find_tuck
-from nodulant.targets.drop import add_up
+from nodulant.targets.drop import towards_rail
 
 
 def least_tuck(inputs: Inputs, suspension: int, most_mm: float) -> FoundTuck:
@@ -18,7 +18,7 @@ def least_tuck(inputs: Inputs, suspension: int, most_mm: float) -> FoundTuck:
         inputs.survey,
         design.suspensions[suspension],
         design.seats,
-        add_up(design.targets).towards_rail_mm,
+        towards_rail(design.targets, axle),
         tuple(t for t in scene(inputs).standing if not (t.kind == "wing" and t.name in others)),
         TuckWish(most_mm=most_mm, gap_mm=max(gap, 0.0)),
     )

@@ -11,7 +11,6 @@ from nodulant.evaluate.travel_parts import NOTHING
 from nodulant.job.document import Inputs
 from nodulant.steering.ways_down import Keeps, Lowered, keeps, lowered
 from nodulant.suspension.study import LEVEL
-from nodulant.targets.drop import add_up
 
 
 class WayDown(Frozen):
@@ -36,8 +35,7 @@ class WaysDown(Frozen):
 
 def ways_down(inputs: Inputs, suspension: int, drop_mm: float) -> WaysDown:
     """Compare; raises NotSolvable where there is nothing to lower."""
-    towards = add_up(inputs.design.targets).towards_rail_mm
-    s = suspension_studies(inputs, towards, LEVEL)[suspension]
+    s = suspension_studies(inputs, LEVEL)[suspension]
     if s.setting is None:
         raise NotSolvable(
             "the hubs are not known", field="/survey/front/hub_z_left_mm", found="nothing", acceptable="both hubs"

@@ -175,6 +175,14 @@ LIMITS: tuple[Limit, ...] = (
         "axle's path plus clearance, liner and weld, both sides",
     ),
     at_most("drop-sum", "Drop stack against the target", 0.0, "mm", "the stack must add up to the target", 1.6),
+    at_most(
+        "stack-stands", "Drop stack against hubs and tyres", 3.0, "mm", "the same drop told in two ways must agree"
+    ),
+    at_most("stack-cut", "Drop stack against the cuts", 2.0, "mm", "a step or pocket counts as high as it is cut"),
+    at_least("rail-ground", "Rail above the ground", 100.0, "mm", "Nodulant default; the law asks more in many places"),
+    at_least(
+        "rail-ground-bump", "Rail above the ground at full bump", 25.0, "mm", "Nodulant default, both axles at once"
+    ),
     at_most("notch-lowers", "Drop claimed by a notch", 0.0, "mm", "a notch lowers nothing: it buys travel", 1.6),
     at_most(
         "double-count",

@@ -1,5 +1,6 @@
 """Everything that can be said of one suspension with what the survey knows: setting, motion, springs, forces."""
 
+import math
 from dataclasses import dataclass, field, replace
 
 import numpy as np
@@ -48,6 +49,8 @@ class Stand:
     state: LoadState
     load_n: float
     travel_mm: float | None
+    frequency_hz: float | None = None
+    """Of its ride there, as loaded; None on its stops."""
 
 
 @dataclass(frozen=True)
@@ -160,8 +163,21 @@ def _stand(s: Study, survey: Survey, seats: tuple[Seat, ...], state: LoadState) 
     carried = 2 * s.springs.force[rows] * s.springs.ratio[rows]
     order = np.argsort(carried, kind="stable")
     inside = carried[order[0]] - NEARLY_N <= load <= carried[order[-1]] + NEARLY_N
-    at = float(np.interp(load, carried[order], s.motion.travel[rows][order])) if inside else None
-    return Stand(state, load, at)
+    if not inside:
+        return Stand(state, load, None)
+    at = float(np.interp(load, carried[order], s.motion.travel[rows][order]))
+    return Stand(state, load, at, _frequency(s, at, load / 2))
+
+
+def _frequency(s: Study, travel_mm: float, corner_n: float) -> float | None:
+    """Ride frequency at a travel with a corner's own load, Hz: f = sqrt(1000 k_w/m)/2 pi."""
+    if s.springs is None or s.springs.wheel_rate is None or s.motion is None or corner_n <= 0:
+        return None
+    rows = np.flatnonzero(s.motion.there & np.isfinite(s.springs.wheel_rate))
+    if len(rows) == 0:
+        return None
+    rate = float(np.interp(travel_mm, s.motion.travel[rows], s.springs.wheel_rate[rows]))
+    return math.sqrt(max(1000 * rate * G / corner_n, 0.0)) / (2 * math.pi)
 
 
 def travel_of(suspension: Suspension, steps: int = STEPS) -> Columns:
@@ -178,8 +194,7 @@ def hub_height(survey: Survey, suspension: Suspension, towards_rail_mm: float) -
         return suspension.hub_z_mm
     axle = _axle(survey, suspension)
     hubs = [z for z in (axle.hub_z_left_mm, axle.hub_z_right_mm) if z is not None]
-    lowered = towards_rail_mm if suspension.axle == "rear" else 0.0
-    return sum(hubs) / len(hubs) + lowered if hubs else None
+    return sum(hubs) / len(hubs) + towards_rail_mm if hubs else None
 
 
 def _axle(survey: Survey, suspension: Suspension) -> Axle:

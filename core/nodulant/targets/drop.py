@@ -11,6 +11,7 @@ from pydantic import Field, model_validator
 
 from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen, Id, Name
+from nodulant.parts.sides import AxleName
 
 Mechanism = Literal[
     "springs", "spring-flip", "blocks", "air", "tyre", "spindle", "pivots-raised", "z-step", "raise", "other", "notch"
@@ -23,6 +24,9 @@ OVERLAPPING: tuple[frozenset[str], ...] = (
     frozenset({"springs", "air"}),
 )
 """Mechanisms that often are one movement of the same parts (common practice)."""
+
+
+COUNTS_MM = 0.05
 
 
 class Keeps(Frozen):
@@ -75,11 +79,17 @@ class ArcPath(Frozen):
 AxlePath = Annotated[StraightPath | ArcPath, Field(discriminator="kind")]
 
 
-class Targets(Frozen):
-    """Target at the rear axle: drop, its stack, travel and the axle's path."""
+class Stack(Frozen):
+    """Target at one axle and what it is made of: the frame's straight part against the ground, new less stock."""
 
     drop_mm: Amount = 0.0
     entries: Annotated[tuple[DropEntry, ...], Field(max_length=20)] = ()
+
+
+class Targets(Stack):
+    """Target at the rear axle with its stack, travel and the axle's path, and the target at the front."""
+
+    front: Stack = Stack()
     bump_mm: Annotated[float, Field(ge=1, le=500)] = 80.0
     droop_mm: Annotated[float, Field(ge=1, le=500)] = 80.0
     path: AxlePath = StraightPath()
@@ -107,16 +117,31 @@ class DropResult(Frozen):
     total_mm: float
     towards_rail_mm: float
     claimed_by_notch_mm: float
+    camber_lost_to: tuple[str, ...]
+    """Names of entries that count for something and do not keep camber; none where it is kept."""
+    toe_lost_to: tuple[str, ...]
+    anti_dive_lost_to: tuple[str, ...]
     overlapping: tuple[Overlap, ...]
 
 
-def add_up(targets: Targets) -> DropResult:
+def stack_of(targets: Targets, axle: AxleName) -> Stack:
+    """The stack of one axle."""
+    return targets.front if axle == "front" else targets
+
+
+def towards_rail(targets: Targets, axle: AxleName) -> float:
+    """How far the stack brings an axle closer to the frame, mm; raises InputError as ``add_up`` does."""
+    return add_up(stack_of(targets, axle), axle).towards_rail_mm
+
+
+def add_up(targets: Stack, axle: AxleName = "rear") -> DropResult:
     """Add the stack and solve its one unknown entry; raises InputError when two are unknown."""
+    at = "/design/targets/front" if axle == "front" else "/design/targets"
     unknown = [i for i, e in enumerate(targets.entries) if e.amount_mm is None and e.mechanism != "notch"]
     if len(unknown) > 1:
         raise InputError(
             "only one entry of the stack can be left to be solved",
-            field=f"/design/targets/entries/{unknown[1]}/amount_mm",
+            field=f"{at}/entries/{unknown[1]}/amount_mm",
             found="empty",
             acceptable="an amount",
         )
@@ -127,11 +152,16 @@ def add_up(targets: Targets) -> DropResult:
         for i, e in enumerate(targets.entries)
     )
     costs = {e.id for e in targets.entries if e.costs_travel}
+    amounts = {e.id: e.amount_mm for e in solved}
+    counting = [e for e in targets.entries if abs(amounts[e.id]) > COUNTS_MM]
     return DropResult(
         entries=solved,
         total_mm=sum(e.amount_mm for e in solved),
         towards_rail_mm=sum(e.amount_mm for e in solved if e.id in costs),
         claimed_by_notch_mm=sum(abs(e.amount_mm or 0.0) for e in targets.entries if e.mechanism == "notch"),
+        camber_lost_to=tuple(e.name for e in counting if not e.keeps.camber),
+        toe_lost_to=tuple(e.name for e in counting if not e.keeps.toe),
+        anti_dive_lost_to=tuple(e.name for e in counting if not e.keeps.anti_dive),
         overlapping=_overlapping(targets),
     )
 
@@ -140,7 +170,7 @@ def _counted(entry: DropEntry) -> float:
     return 0.0 if entry.mechanism == "notch" or entry.amount_mm is None else entry.amount_mm
 
 
-def _overlapping(targets: Targets) -> tuple[Overlap, ...]:
+def _overlapping(targets: Stack) -> tuple[Overlap, ...]:
     pairs = []
     for i, one in enumerate(targets.entries):
         for two in targets.entries[:i]:

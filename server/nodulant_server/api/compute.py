@@ -38,6 +38,7 @@ from nodulant.search.reinforcement import search_reinforcement
 from nodulant.search.steps import Progress
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
+from nodulant.targets.drop import towards_rail
 from nodulant.targets.mechanisms import MECHANISMS
 from nodulant.units import Quantity, parse_quantity
 from nodulant_server.actions.log import inputs_of
@@ -170,7 +171,8 @@ def holes(request: HttpRequest, body: FindHolesBody) -> HttpResponse | Streaming
     d = inputs.design
     if body.suspension >= len(d.suspensions):
         return problem(422, "unknown-reference", "this design has no such suspension")
-    towards = evaluate(inputs, BARE).drop.towards_rail_mm
+    evaluate(inputs, BARE)
+    towards = towards_rail(d.targets, d.suspensions[body.suspension].axle)
     own = d.suspensions[body.suspension]
     asked = Asked(inputs.survey, own, d.seats, towards, d.loads.grip, body.holes, body.wanted)
     return _streamed(search_holes(asked), lambda found: FindLine(holes=found))
@@ -183,7 +185,8 @@ def window(request: HttpRequest, body: FindWindowBody) -> HttpResponse | Streami
     d = inputs.design
     if body.suspension >= len(d.suspensions):
         return problem(422, "unknown-reference", "this design has no such suspension")
-    towards = evaluate(inputs, BARE).drop.towards_rail_mm
+    evaluate(inputs, BARE)
+    towards = towards_rail(d.targets, d.suspensions[body.suspension].axle)
     own = d.suspensions[body.suspension]
     asked = AskedWindow(inputs.survey, own, d.seats, towards, d.loads.grip, body.link, body.window, body.wanted)
     return _streamed(search_window(asked), lambda found: FindLine(window=found))
@@ -196,7 +199,8 @@ def coilover(request: HttpRequest, body: FitCoilBody) -> FoundCoil | HttpRespons
     d = inputs.design
     if body.suspension >= len(d.suspensions):
         return problem(422, "unknown-reference", "this design has no such suspension")
-    towards = evaluate(inputs, BARE).drop.towards_rail_mm
+    evaluate(inputs, BARE)
+    towards = towards_rail(d.targets, d.suspensions[body.suspension].axle)
     return fit_coilover(inputs.survey, d.suspensions[body.suspension], d.seats, towards, body.wish)
 
 
@@ -207,7 +211,8 @@ def bump_steer(request: HttpRequest, body: CureSteerBody) -> FoundSteer | HttpRe
     d = inputs.design
     if body.suspension >= len(d.suspensions):
         return problem(422, "unknown-reference", "this design has no such suspension")
-    towards = evaluate(inputs, BARE).drop.towards_rail_mm
+    evaluate(inputs, BARE)
+    towards = towards_rail(d.targets, d.suspensions[body.suspension].axle)
     return find_bump_steer(AskedSteer(inputs.survey, d.suspensions[body.suspension], d.seats, towards, body.wish))
 
 

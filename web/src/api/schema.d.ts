@@ -2011,6 +2011,10 @@ export interface components {
             inputs: number[];
             /** Needed Mm */
             needed_mm: number;
+            /** Stands Mm */
+            stands_mm: {
+                [key: string]: number;
+            };
             /** Travel Mm */
             travel_mm: number[];
         };
@@ -2454,6 +2458,10 @@ export interface components {
              *       "droop_mm": 80,
              *       "drop_mm": 0,
              *       "entries": [],
+             *       "front": {
+             *         "drop_mm": 0,
+             *         "entries": []
+             *       },
              *       "path": {
              *         "kind": "straight"
              *       }
@@ -2729,12 +2737,18 @@ export interface components {
          * @description The stack added up, mm.
          */
         DropResult: {
+            /** Anti Dive Lost To */
+            anti_dive_lost_to: string[];
+            /** Camber Lost To */
+            camber_lost_to: string[];
             /** Claimed By Notch Mm */
             claimed_by_notch_mm: number;
             /** Entries */
             entries: components["schemas"]["SolvedEntry"][];
             /** Overlapping */
             overlapping: components["schemas"]["Overlap"][];
+            /** Toe Lost To */
+            toe_lost_to: string[];
             /** Total Mm */
             total_mm: number;
             /** Towards Rail Mm */
@@ -2792,8 +2806,10 @@ export interface components {
             /** Deflection */
             deflection: components["schemas"]["Deflection"][];
             drop: components["schemas"]["DropResult"];
+            drop_front: components["schemas"]["DropResult"];
             /** Figures */
             figures: components["schemas"]["Figure"][];
+            heights: components["schemas"]["Heights"];
             /** Interim */
             interim: components["schemas"]["InterimFrame"][];
             /** Mass Added Kg */
@@ -3234,6 +3250,24 @@ export interface components {
             y_mm: number;
             /** Z Mm */
             z_mm: number;
+        };
+        /**
+         * Heights
+         * @description Stock, as planned, and in each load state; the lowest place of the rails over the ground, mm.
+         */
+        Heights: {
+            /** Front By */
+            front_by: string;
+            planned: components["schemas"]["StateHeights"];
+            /** Rail Bump Mm */
+            rail_bump_mm: number | null;
+            /** Rail Mm */
+            rail_mm: number | null;
+            /** Rear By */
+            rear_by: string;
+            /** States */
+            states: components["schemas"]["StateHeights"][];
+            stock: components["schemas"]["StateHeights"];
         };
         /**
          * HoldPoint
@@ -5450,10 +5484,30 @@ export interface components {
             weld_leg_mm: number;
         };
         /**
+         * Stack
+         * @description Target at one axle and what it is made of: the frame's straight part against the ground, new less stock.
+         */
+        Stack: {
+            /**
+             * Drop Mm
+             * @default 0
+             */
+            drop_mm: number;
+            /**
+             * Entries
+             * @default []
+             */
+            entries: components["schemas"]["DropEntry"][];
+        };
+        /**
          * StandsAt
          * @description Where the axle stands in a load state: sprung load, N, and wheel travel, mm; None on its stops.
          */
         StandsAt: {
+            /** Bump Left Mm */
+            bump_left_mm: number | null;
+            /** Frequency Hz */
+            frequency_hz: number | null;
             /** Load N */
             load_n: number;
             /**
@@ -5463,6 +5517,23 @@ export interface components {
             state: "bare" | "empty" | "driver" | "laden";
             /** Travel Mm */
             travel_mm: number | null;
+        };
+        /**
+         * StateHeights
+         * @description Straight part of the rails above the ground at both axles in a load state, mm, and rake, degrees nose down; None where not known.
+         */
+        StateHeights: {
+            /** Front Mm */
+            front_mm: number | null;
+            /** Rake Deg */
+            rake_deg: number | null;
+            /** Rear Mm */
+            rear_mm: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "bare" | "empty" | "driver" | "laden";
         };
         /**
          * Station
@@ -6175,6 +6246,13 @@ export interface components {
             roll_deg?: number | null;
             /** Short Mm */
             short_mm?: number | null;
+            /**
+             * Stands Mm
+             * @default {}
+             */
+            stands_mm: {
+                [key: string]: number;
+            };
             /** Travel Mm */
             travel_mm?: number | null;
             /**
@@ -6299,7 +6377,7 @@ export interface components {
         };
         /**
          * Targets
-         * @description Target at the rear axle: drop, its stack, travel and the axle's path.
+         * @description Target at the rear axle with its stack, travel and the axle's path, and the target at the front.
          */
         Targets: {
             /**
@@ -6322,6 +6400,13 @@ export interface components {
              * @default []
              */
             entries: components["schemas"]["DropEntry"][];
+            /**
+             * @default {
+             *       "drop_mm": 0,
+             *       "entries": []
+             *     }
+             */
+            front: components["schemas"]["Stack"];
             /**
              * Path
              * @default {

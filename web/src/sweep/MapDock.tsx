@@ -2,10 +2,12 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import { useEffect, useRef, useState } from "react";
 import { api, got } from "../api/client";
 import type { ClearanceMap } from "../api/types";
+import { paint } from "../app/theme";
 import { messageOf } from "../cut/useSearch";
 import { useBench, usePick } from "../draft/store";
 import { useSize } from "../drawing/useSize";
 import { Act } from "../fields/controls";
+import { stateName } from "../units/loadStates";
 import { showLength } from "../units/show";
 import { useSweep } from "./useSweep";
 
@@ -116,6 +118,16 @@ function Field({ map }: { map: ClearanceMap }) {
             }),
           )}
           <path d={`M${x(0)} ${PAD.top}v${h}M${PAD.left} ${y(0)}h${w}`} stroke="var(--chakra-colors-rule)" />
+          {Object.entries(map.stands_mm ?? {}).map(([state, t], i) =>
+            t < low || t > high ? null : (
+              <g key={state}>
+                <path d={`M${PAD.left} ${y(t)}h${w}`} stroke={paint("ink")} strokeDasharray="3 4" />
+                <text x={PAD.left + 4 + (i % 2) * 70} y={y(t) - 3} fill={paint("ink")} style={{ fontSize: 12 }}>
+                  {stateName(state)}
+                </text>
+              </g>
+            ),
+          )}
           <circle
             cx={x(single ? 0 : steer)}
             cy={y(Math.min(Math.max(travelMm, low), high))}

@@ -5,6 +5,7 @@ import { shownDraft, useBench } from "../draft/store";
 import { Act, Group } from "../fields/controls";
 import { VerdictMark } from "../margins/VerdictMark";
 import { Facts } from "../travel/Facts";
+import { stateName } from "../units/loadStates";
 import { showLength } from "../units/show";
 import { CutChoices } from "./CutChoices";
 import { Obstacles } from "./Obstacles";
@@ -164,6 +165,15 @@ function PairMore({ pair }: { pair: SweptPair }) {
         <Text>
           Room: move {pair.kind === "moving" ? "them apart" : `the ${pair.other} ${pair.words}`} by{" "}
           {showLength(short, style)}.
+        </Text>
+      )}
+      {Object.keys(pair.stands_mm ?? {}).length > 0 && (
+        <Text>
+          Standing straight:{" "}
+          {Object.entries(pair.stands_mm ?? {})
+            .map(([state, gap]) => `${stateName(state)} ${showLength(gap, style)}`)
+            .join(", ")}
+          .
         </Text>
       )}
       {pair.first_bump_mm != null && !pair.inside_at_rest && (

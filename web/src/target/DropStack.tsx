@@ -1,24 +1,24 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useCatalogue } from "../api/catalogue";
-import type { DropEntry } from "../api/types";
+import type { AxleName, DropEntry, DropResult } from "../api/types";
 import { useMay } from "../app/session";
-import { freshId } from "../draft/document";
+import { type Draft, freshId } from "../draft/document";
 import { shownDraft, useBench } from "../draft/store";
-import { useShown } from "../evaluation/useEvaluation";
+import { NONE, useShown } from "../evaluation/useEvaluation";
 import { Act, Group, Pair, PlainChoice, TickField, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { FieldTrouble, useProblem } from "../fields/trouble";
 import { showLength } from "../units/show";
 
 /** What the drop is made of; one amount may stay empty and is solved. */
-export function DropStack() {
-  const entries = useBench((s) => shownDraft(s).design.targets.entries);
+export function DropStack({ axle }: { axle: AxleName }) {
+  const entries = useBench((s) => stackOf(shownDraft(s), axle)?.entries ?? NONE);
   const style = useBench((s) => s.style);
   const act = useBench((s) => s.act);
-  const drop = useShown((s) => s.result?.drop);
+  const drop = useDrop(axle);
   const may = useMay();
   const { mechanisms } = useCatalogue();
-  const path = ["design", "targets", "entries"] as const;
+  const path = [...stackPath(axle), "entries"];
   const add = () => {
     const [first] = mechanisms;
     if (!first) return;
@@ -36,24 +36,56 @@ export function DropStack() {
   return (
     <Group title="Made up of" extra={drop && <Text fontSize="14px">{showLength(drop.total_mm, style)} in all</Text>}>
       {entries.map((entry, i) => (
-        <Entry key={entry.id} entry={entry} index={i} />
+        <Entry key={entry.id} axle={axle} entry={entry} index={i} />
       ))}
       {may.design && <Act onClick={add}>Add a contribution</Act>}
-      {drop && (
-        <Text fontSize="14px" mt="1">
-          {showLength(drop.towards_rail_mm, style)} of it brings the axle closer to the rail.
-        </Text>
+      {drop && entries.length > 0 && (
+        <>
+          <Text fontSize="14px" mt="1">
+            {showLength(drop.towards_rail_mm, style)} of it brings the axle closer to the rail.
+          </Text>
+          <Kept drop={drop} />
+        </>
       )}
     </Group>
   );
 }
 
-function Entry({ entry, index }: { entry: DropEntry; index: number }) {
+/** What the whole stack leaves as it was, each judged for itself, and what loses it. */
+function Kept({ drop }: { drop: DropResult }) {
+  const rows = [
+    ["Camber", drop.camber_lost_to],
+    ["Toe", drop.toe_lost_to],
+    ["Anti-dive", drop.anti_dive_lost_to],
+  ] as const;
+  return (
+    <table className="figures" aria-label="What the stack keeps">
+      <tbody>
+        {rows.map(([name, lost]) => (
+          <tr key={name}>
+            <th scope="row">{name}</th>
+            <td style={{ whiteSpace: "normal" }}>{lost.length ? `moved by ${lost.join(", ")}` : "kept"}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+export const stackPath = (axle: AxleName): string[] =>
+  axle === "front" ? ["design", "targets", "front"] : ["design", "targets"];
+
+const stackOf = (draft: Draft, axle: AxleName) =>
+  axle === "front" ? draft.design.targets.front : draft.design.targets;
+
+const useDrop = (axle: AxleName) => useShown((s) => (axle === "front" ? s.result?.drop_front : s.result?.drop));
+
+function Entry({ axle, entry, index }: { axle: AxleName; entry: DropEntry; index: number }) {
   const act = useBench((s) => s.act);
   const style = useBench((s) => s.style);
-  const solved = useShown((s) => s.result?.drop.entries.find((e) => e.id === entry.id));
+  const solved = useDrop(axle)?.entries.find((e) => e.id === entry.id);
   const [open, setOpen] = [entry.id === useBench((s) => s.selected), useBench((s) => s.put)];
-  const path = ["design", "targets", "entries", index] as const;
+  const path = [...stackPath(axle), "entries", index];
   const { mechanisms } = useCatalogue();
   const problem = useProblem(`/${path.join("/")}/amount_mm`);
   const choose = (key: string) => {

@@ -1,22 +1,37 @@
 import { Text } from "@chakra-ui/react";
+import { useState } from "react";
+import type { AxleName } from "../api/types";
 import { shownDraft, useBench } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
 import { Group, Pair, PlainChoice } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { showLength } from "../units/show";
-import { DropStack } from "./DropStack";
+import { DropStack, stackPath } from "./DropStack";
+import { HeightTable } from "./HeightTable";
 import { NotchAsked } from "./NotchAsked";
 
-/** How low at the rear axle, made up of what, with how much travel. */
+/** How low at both axles, made up of what, with how much travel. */
 export default function TargetPanel() {
+  const [axle, choose] = useState<AxleName>("rear");
   return (
     <>
+      <PlainChoice
+        label="Axle"
+        value={axle}
+        choices={[
+          ["rear", "rear axle"],
+          ["front", "front axle"],
+        ]}
+        choose={(value) => choose(value === "front" ? "front" : "rear")}
+      />
       <QuantityField
-        label="Target drop at the rear axle"
-        path={["design", "targets", "drop_mm"]}
+        key={axle}
+        label={`Target drop at the ${axle} axle`}
+        path={[...stackPath(axle), "drop_mm"]}
         note="Positive when the body goes down."
       />
-      <DropStack />
+      <DropStack key={`${axle}-stack`} axle={axle} />
+      <HeightTable />
       <Group title="Travel and path">
         <Pair>
           <QuantityField label="Bump wanted" path={["design", "targets", "bump_mm"]} />

@@ -19,11 +19,13 @@ export function StandsTable() {
     <Group title="Stands at">
       <table className="figures" aria-label="Where the axle stands as loaded">
         <tbody>
-          {stands.map(({ state, load_n, travel_mm }) => (
+          {stands.map(({ state, load_n, travel_mm, frequency_hz, bump_left_mm }) => (
             <tr key={state}>
               <th scope="row">{stateName(state)}</th>
               <td>{(load_n / 1000).toFixed(1)} kN</td>
               <td>{words(travel_mm)}</td>
+              <td>{frequency_hz == null ? "" : `${frequency_hz.toFixed(2)} Hz`}</td>
+              <td>{bump_left_mm == null ? "" : `${showLength(bump_left_mm, style)} bump left`}</td>
               <td>{travel_mm !== null && <Go to={() => put({ travelMm: travel_mm, rollDeg: 0 })} />}</td>
             </tr>
           ))}

@@ -12,7 +12,9 @@ function hubOf(draft: Draft, axle: "front" | "rear", before = false) {
   const own = draft.survey[axle];
   const x = axle === "front" ? 0 : (draft.survey.wheelbase_mm ?? 2600);
   const heights = [own.hub_z_left_mm, own.hub_z_right_mm].filter((z): z is number => z != null);
-  const lowered = axle === "rear" && !before ? (useShown.getState().result?.drop.towards_rail_mm ?? 0) : 0;
+  const shown = useShown.getState().result;
+  const drop = axle === "rear" ? shown?.drop : shown?.drop_front;
+  const lowered = before ? 0 : (drop?.towards_rail_mm ?? 0);
   const z = (heights.reduce((sum, h) => sum + h, 0) / (heights.length || 1) || -150) + lowered;
   // links and springs begin inside the rails, clear of their lips
   const rail = draft.survey.rails.right;

@@ -7,6 +7,6 @@ export const LOAD_STATES = [
 ] as const;
 export type LoadState = (typeof LOAD_STATES)[number][0];
 
-export function stateName(state: LoadState): string {
+export function stateName(state: string): string {
   return LOAD_STATES.find(([key]) => key === state)?.[1] ?? state;
 }
