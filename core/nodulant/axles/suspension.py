@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import AfterValidator, Field
 
+from nodulant.axles.hose import Hose
 from nodulant.axles.layouts.union import AnyLayout
 from nodulant.axles.springs import AntiRollBar, BumpStop, Damper, HalfShaft, Springs, Strap
 from nodulant.axles.steering import Steering
@@ -36,6 +37,7 @@ class Suspension(Frozen):
     anti_roll: AntiRollBar | None = None
     half_shaft: HalfShaft | None = None
     """Of an independent driven wheel."""
+    hoses: Annotated[tuple[Hose, ...], Field(max_length=6)] = ()
     steering: Steering | None = None
     """Of an axle whose wheels are steered."""
     camber_deg: Annotated[float, Field(ge=-15, le=15)] = 0.0

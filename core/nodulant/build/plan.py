@@ -19,7 +19,17 @@ from nodulant.survey.vehicle import Feature
 StepStatus = Literal["waiting", "open", "done", "overridden"]
 SUPPORTS = "Rated stands on flat concrete, never only a jack; wheels chocked."
 TEARDOWN = "teardown"
+ALONG_STEP = "take-along"
 RANK = {phase: i for i, phase in enumerate(PHASES)}
+
+TAKE_ALONG = StepSpec(
+    key=ALONG_STEP,
+    phase="prepare",
+    title="What goes along clears: release the cut",
+    detail="Engine, sump, steering, column, tank, exhaust, anti-roll bar and hoses: each has a clearance, is not there, or has a way out.",
+    minutes=20,
+    hold=HoldPoint(kind="look", ask="Every row of the take-along list is settled"),
+)
 
 GENERAL: tuple[StepSpec, ...] = (
     StepSpec(
@@ -86,6 +96,10 @@ GENERAL: tuple[StepSpec, ...] = (
 )
 
 
+Locked = frozenset[str]
+"""Ids of steps that wait for something outside the plan."""
+
+
 @dataclass(frozen=True, slots=True)
 class Step:
     """One step with its prerequisites and state."""
@@ -102,10 +116,15 @@ class Step:
 
 
 def build_plan(
-    operations: tuple[Operation, ...], features: tuple[Feature, ...], entries: tuple[Entry, ...], teardown_locked: bool
+    operations: tuple[Operation, ...],
+    features: tuple[Feature, ...],
+    entries: tuple[Entry, ...],
+    locked: Locked,
+    more: tuple[StepSpec, ...] = (),
 ) -> tuple[Step, ...]:
-    """All steps in order; the lock on teardown locks signing its step, never designing."""
-    rows = [(spec, None, None) for spec in GENERAL] + _operation_rows(operations, {f.id: f.name for f in features})
+    """All steps in order; a lock locks signing its step, never designing. ``more`` are general steps of the parts at hand."""
+    rows: list[tuple[StepSpec, str | None, str | None]] = [(spec, None, None) for spec in (*GENERAL, *more)]
+    rows += _operation_rows(operations, {f.id: f.name for f in features})
     rows.sort(key=lambda row: RANK[row[0].phase])
     ranks: list[int] = []
     own: dict[Owner, list[int]] = {}
@@ -115,7 +134,7 @@ def build_plan(
     for spec, operation, side in rows:
         id_ = spec.key if operation is None else f"{operation}/{spec.key}/{side}"
         needs = _needs(steps, ranks, own, (operation, side), RANK[spec.phase])
-        step = _step(id_, spec, operation, side, needs, entries, signed.get(id_), state, teardown_locked)
+        step = _step(id_, spec, operation, side, needs, entries, signed.get(id_), state, locked)
         state[id_] = step.status
         own.setdefault((operation, side), []).append(len(steps))
         ranks.append(RANK[spec.phase])
@@ -168,10 +187,10 @@ def _step(
     entries: tuple[Entry, ...],
     sign: SignOffEntry | None,
     state: dict[str, StepStatus],
-    locked: bool,
+    locked: Locked,
 ) -> Step:
     passed = overridden(entries, id_)
-    open_ = all(state[n] in {"done", "overridden"} for n in needs) and not (id_ == TEARDOWN and locked)
+    open_ = all(state[n] in {"done", "overridden"} for n in needs) and id_ not in locked
     status: StepStatus = "done" if sign else "overridden" if passed else "open" if open_ else "waiting"
     who = sign or passed
     return Step(

@@ -5,12 +5,14 @@ alone covers it. A beam axle is looked at in roll too, as far as its wheels' sto
 """
 
 from collections.abc import Callable
+from dataclasses import replace
 
 import numpy as np
 
-from nodulant.axles.layouts.independent import TOE_LINK
+from nodulant.axles.layouts.independent import TOE_LINK, Strut
+from nodulant.axles.layouts.layout import Layout
 from nodulant.axles.points import on_axle
-from nodulant.axles.springs import AirSpring, Coilover
+from nodulant.axles.springs import AirSpring, Coilover, Foothold
 from nodulant.axles.steering import Rack
 from nodulant.axles.suspension import Suspension
 from nodulant.axles.wishbone import wishbone_of
@@ -113,12 +115,20 @@ def _of_wheel(s: Study, side: str, pose: Pose, there: Mask, positions: Positions
     if isinstance(springs, Coilover | AirSpring):
         arm, foot = wishbone_of(layout, springs.on, setting.hub), on_axle(springs.lower, setting.hub)
         lower = stands(foot) if arm is None else arm.carried(foot, stands(arm.ball) * flip) * flip
-        out.append(_spring(springs, lower, springs.upper.xyz(), flip, side, there, positions))
+        spring = _spring(springs, lower, springs.upper.xyz(), flip, side, there, positions)
+        out.append(replace(spring, stands_on=_legs(layout, springs.on)))
     if tyre is not None:
         hub = (setting.hub[0], setting.half_track_mm, setting.hub[2])
         centre, tip = stands(hub), stands((hub[0], hub[1] + 1.0, hub[2]))
         out.append(_tyre(side, centre, tip - centre, tyre, there, positions))
     return out
+
+
+def _legs(layout: Layout, on: Foothold) -> str:
+    """How the names of an arm's legs begin."""
+    if on == "upright":
+        return ""
+    return f"{on.partition('-')[0]} {'arm' if isinstance(layout, Strut) else 'wishbone'}"
 
 
 def _spring(

@@ -12,6 +12,7 @@ from typing import Literal
 import numpy as np
 
 from nodulant.base.arrays import Columns, Mask
+from nodulant.clearance.shapes import Boxes
 
 MoverKind = Literal["tyre", "rod", "boot", "spring", "axle", "shaft"]
 
@@ -76,6 +77,22 @@ class Mover:
     there: Mask
     positions: Positions
     side: str = "both"
+    stands_on: str = ""
+    """The arm that a spring stands on, as its legs' names begin."""
+
+    @cached_property
+    def reach(self) -> Boxes:
+        """The one box along the axes that holds it in every position where it can be."""
+        there = self.there
+        if isinstance(self.body, RoundBar):
+            ends = np.concatenate([self.body.a[there], self.body.b[there]])
+            grow: Columns | float = self.body.radius
+        else:
+            ends = self.body.centre[there]
+            grow = float(np.hypot(self.body.outside, self.body.width / 2))
+        if len(ends) == 0:
+            return Boxes(np.full((1, 3), np.inf), np.full((1, 3), np.inf))
+        return Boxes((ends.min(axis=0) - grow)[None], (ends.max(axis=0) + grow)[None])
 
     @cached_property
     def step_mm(self) -> float:

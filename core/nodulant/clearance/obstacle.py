@@ -8,7 +8,21 @@ from nodulant.axles.points import HardPoint
 from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen, Id, Name, Size
 
-Kind = Literal["engine", "sump", "firewall", "tank", "exhaust", "floor", "hood", "wing", "line", "column", "other"]
+Kind = Literal[
+    "engine",
+    "sump",
+    "firewall",
+    "tank",
+    "exhaust",
+    "floor",
+    "hood",
+    "wing",
+    "line",
+    "column",
+    "steering-box",
+    "anti-roll-bar",
+    "other",
+]
 Turn = Annotated[float, Field(ge=-180, le=180)]
 
 
@@ -43,6 +57,8 @@ class Obstacle(Frozen):
     kind: Kind = "other"
     body: Annotated[BoxShape | BarShape, Field(discriminator="shape")]
     mirrored: bool = False
+    goes_along: bool = False
+    """Measured where it stood before the cut: it moves with its stretch of the frame, or with the subframe in its pocket."""
 
     @model_validator(mode="after")
     def _off_the_middle(self) -> "Obstacle":

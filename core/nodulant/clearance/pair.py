@@ -99,6 +99,9 @@ def least(mover: Mover, other: Other) -> Least | Far | None:
     rows = np.flatnonzero(there)
     if len(rows) == 0:
         return None
+    whole = float(mover.reach.apart(other.pack.boxes if isinstance(other, Standing) else other.reach).min())
+    if whole > FAR_MM:
+        return Far(whole)
     low, body = _bounds(mover, other, rows)
     nearest = float(low.min())
     if nearest > FAR_MM:

@@ -79,6 +79,8 @@ def _may_meet(one: Mover, two: Mover) -> bool:
         or {one.kind, two.kind} == {"boot", "rod"}
     ):
         return False
+    if any(a.stands_on and b.name.startswith(a.stands_on) for a, b in ((one, two), (two, one))):
+        return False
     tyre = one if one.kind == "tyre" else two if two.kind == "tyre" else None
     if tyre is not None and {one.kind, two.kind} == {"tyre", "axle"}:
         return False

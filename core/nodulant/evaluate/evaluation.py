@@ -5,7 +5,9 @@ from nodulant.base.errors import NodulantError
 from nodulant.base.model import Frozen
 from nodulant.build.plan import Step
 from nodulant.checks.check import Check
+from nodulant.evaluate.along import Along
 from nodulant.evaluate.heights import Heights
+from nodulant.evaluate.taken_along import TakenAlong
 from nodulant.evaluate.travel_drawing import AxleTravel
 from nodulant.geometry import Outline
 from nodulant.parts.part import Part
@@ -45,6 +47,8 @@ class Want(Frozen):
     """The frame in space, fatigue and slenderness; left out while a hand drags."""
     interim: bool = True
     """The frame between steps; left out while a hand drags."""
+    along: bool = True
+    """What goes along with a raise or a narrowing; left out while a hand drags."""
     travel: bool = True
     """Suspensions through travel; left out while a hand drags something else."""
     case: str = "bump"
@@ -152,17 +156,6 @@ class Deflection(Frozen):
     inward_mm: list[float]
 
 
-class TakenAlong(Frozen):
-    """One thing that moves with the rail, mm: up, rearward, and how much narrower its place gets."""
-
-    name: str
-    kind: str
-    up_mm: float
-    back_mm: float
-    narrower_mm: float
-    words: str
-
-
 class Figure(Frozen):
     """A number that is shown, not judged, with its basis."""
 
@@ -209,6 +202,9 @@ class Evaluation(Frozen):
     mass_added_kg: float
     section: SectionDrawing | None
     taken_along: tuple[TakenAlong, ...]
+    along: tuple[Along, ...]
+    cut_locked: bool
+    """Something that goes along has no clearance yet: the step before the first cut waits for it."""
     interim: tuple[InterimFrame, ...]
     deflection: tuple[Deflection, ...]
     weld_mm: float

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field, replace
 from nodulant.asbuilt.compare import as_built_state, asked_readings, reading_checks
 from nodulant.asbuilt.log import overridden
 from nodulant.base.errors import NodulantError
-from nodulant.build.plan import TEARDOWN, build_plan
+from nodulant.build.plan import ALONG_STEP, TAKE_ALONG, TEARDOWN, Step, build_plan
 from nodulant.checks.check import Check, order
 from nodulant.checks.detail_rules import fatigue_checks, preheat_check, slender_check
 from nodulant.checks.notch_rules import notch_checks, weldable_check
@@ -13,6 +13,7 @@ from nodulant.checks.place_rules import in_the_cut_checks
 from nodulant.checks.rail_rules import missing_rail_checks, rail_checks
 from nodulant.checks.spec_rules import work_checks
 from nodulant.checks.survey_rules import survey_checks
+from nodulant.evaluate.along import Along, along_checks, along_rows, cut_locked
 from nodulant.evaluate.axle import AxleSide, axle_checks, axle_sides
 from nodulant.evaluate.draw import axle_drawing, part_in_place, rail_drawing, section_drawing, strip
 from nodulant.evaluate.evaluation import Evaluation, Figure, InvalidInputs, Strip, Want
@@ -92,6 +93,9 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     checks += height_checks(as_loaded, every, routes, placed, drops)
     interim = interim_frames(inputs) if want.interim else ()
     checks += interim_checks(inputs, interim)
+    judged = along_checks(inputs, every) if want.along else {}
+    checks += [check for check, _ in judged.values()]
+    along = along_rows(inputs, judged) if want.along else ()
     locked = not all(r.taken for r in before) and overridden(entries, TEARDOWN) is None
     parts = tuple(part for side in LEFT_RIGHT for part in _in_place(sides[side], routes[side]))
     return Evaluation(
@@ -116,9 +120,19 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         travel=axle_travels(as_loaded, studies),
         stock_travel=stock_travels(as_loaded) if want.travel else (),
         weld_mm=sum(sides[side].weld_mm for side in LEFT_RIGHT),
-        steps=build_plan(design.operations, survey.features, entries, locked) if want.steps else (),
+        steps=_steps(inputs, locked, along) if want.steps else (),
+        along=along,
+        cut_locked=cut_locked(inputs, along),
         readings=tuple(asked) if want.readings else (),
     )
+
+
+def _steps(inputs: Inputs, teardown_locked: bool, along: tuple[Along, ...]) -> tuple[Step, ...]:
+    """The build plan, with what its locks wait for."""
+    locks = {TEARDOWN: teardown_locked, ALONG_STEP: cut_locked(inputs, along)}
+    more = (TAKE_ALONG,) if along else ()
+    locked = frozenset(step for step, on in locks.items() if on)
+    return build_plan(inputs.design.operations, inputs.survey.features, inputs.as_built.entries, locked, more)
 
 
 def _refuse_broken(inputs: Inputs) -> None:

@@ -19,6 +19,7 @@ from nodulant.clearance.rail_prisms import rail_body
 from nodulant.clearance.shapes import Standing
 from nodulant.clearance.sweep import Cleared, Pair, clearance_map, pairs_of, swept
 from nodulant.clearance.under import angle_deg, under_axle
+from nodulant.evaluate.placed import planned_things
 from nodulant.evaluate.travel import suspension_studies
 from nodulant.evaluate.travel_drawing import Fact
 from nodulant.job.document import Inputs
@@ -127,7 +128,7 @@ def scene(inputs: Inputs) -> Scene:
     left.append("crossmembers: their height was not surveyed; place those that matter as boxes")
     movers = tuple(m for axle in axles for m in axle.movers)
     arches = [arch_of(name, axle) for name, axle in (("front", inputs.survey.front), ("rear", inputs.survey.rear))]
-    things = (*rails, *(a for a in arches if a is not None), *(standing_of(o) for o in inputs.design.obstacles))
+    things = (*rails, *(a for a in arches if a is not None), *(standing_of(o) for o in planned_things(inputs)))
     return Scene(movers, things, tuple(axles), tuple(left))
 
 

@@ -4,11 +4,23 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from nodulant.evaluate.evaluation import TakenAlong
+from nodulant.base.model import Frozen
 from nodulant.frame.model import Placed
 from nodulant.frame.ops.raise_into import Raise
 from nodulant.frame.route import Route
 from nodulant.job.document import Inputs
+
+
+class TakenAlong(Frozen):
+    """One thing that moves with the rail, mm: up, rearward, and how much narrower its place gets."""
+
+    name: str
+    kind: str
+    up_mm: float
+    back_mm: float
+    narrower_mm: float
+    words: str
+
 
 NEAR_MM = 700.0
 """A pocket takes along what sits this near on its subframe."""
@@ -37,7 +49,7 @@ def taken_along(inputs: Inputs, route: Route, placed: Sequence[Placed]) -> tuple
         if kind in {"mass", "other", "rail-end"}:
             inward = 0.0
         if kind != "crossmember":
-            up += _by_pocket(x, placed)
+            up += by_pocket(x, placed)
         if max(abs(up), abs(back), abs(inward)) > 1e-6:
             words = _WORDS.get(kind, "goes with its segment")
             if kind in {"crossmember", "engine-mount"} and abs(inward) < 1e-6:
@@ -46,7 +58,7 @@ def taken_along(inputs: Inputs, route: Route, placed: Sequence[Placed]) -> tuple
     return tuple(out)
 
 
-def _by_pocket(x_mm: float, placed: Sequence[Placed]) -> float:
+def by_pocket(x_mm: float, placed: Sequence[Placed]) -> float:
     """How far a subframe raised into the rail takes up what stands on it."""
     ops = [(p.centre_mm, p.op) for p in placed if isinstance(p.op, Raise)]
     return max((op.depth_mm - op.floor_mm for at, op in ops if abs(at - x_mm) < NEAR_MM), default=0.0)

@@ -11,6 +11,7 @@ from nodulant.checks.check import Check, order
 from nodulant.checks.column_rules import column_checks
 from nodulant.checks.driveline_rules import driveline_checks
 from nodulant.checks.end_rules import end_checks, leaf_checks
+from nodulant.checks.hose_rules import hose_checks
 from nodulant.checks.link_rules import length_of, link_checks, worst_of
 from nodulant.checks.rail_rules import Changes
 from nodulant.checks.room_rules import half_shaft_checks, room_checks
@@ -117,8 +118,9 @@ def _by_itself(s: Study, limits: Changes) -> tuple[Check, ...]:
     """Checks that need nothing but the study."""
     own = travel_checks(s, limits) + spring_checks(s, limits) + link_checks(s, limits)
     own += [*end_checks(s, limits), *leaf_checks(s, limits), *half_shaft_checks(s, limits)]
+    q = steer_study(s)
+    own += hose_checks(s, q, limits)
     if s.suspension.axle == "front" or s.suspension.steering is not None:
-        q = steer_study(s)
         own += unsteered_checks(s, limits) if q is None else [*steer_checks(q, limits), *column_checks(q, limits)]
     return tuple(own)
 

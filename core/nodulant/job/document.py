@@ -17,6 +17,7 @@ from nodulant.base.model import Frozen, Id, Name, Size, Text, Thickness, Typed
 from nodulant.clearance.obstacle import Obstacle
 from nodulant.driveline.driveline import Driveline
 from nodulant.frame.ops.union import Operation
+from nodulant.job.along import AlongNote
 from nodulant.loads.plan import LoadPlan
 from nodulant.parts.limit import LimitChange
 from nodulant.survey.crossmember import Crossmember
@@ -43,6 +44,8 @@ class Design(Frozen):
     driveline: Driveline | None = None
     obstacles: Annotated[tuple[Obstacle, ...], Field(max_length=60)] = ()
     """Engine, sump, tank, floor: what the user placed for the sweep."""
+    along: Annotated[tuple[AlongNote, ...], Field(max_length=8)] = ()
+    """What was said of things that go along with a raise or a narrowing."""
     stock_spares: Literal["not said", "fit", "do not fit"] = "not said"
     """Whether spares of the donor's stock parts still fit after this design."""
     limits: dict[str, LimitChange] = {}

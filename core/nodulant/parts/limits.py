@@ -160,6 +160,8 @@ LIMITS: tuple[Limit, ...] = (
     *STEER_LIMITS,
     at_least("metal-clearance", "Moving metal to fixed metal", 12.7, "mm", "common practice: half an inch all round"),
     at_least("tyre-sweep", "Tyre through travel and lock", 10.0, "mm", "common practice: 10 mm in bump and lock"),
+    at_least("along-clear", "Thing that goes along clears", 12.7, "mm", "common practice: half an inch all round"),
+    at_least("exhaust-lines", "Exhaust to lines and hoses", 50.0, "mm", "common practice: 50 mm"),
     at_least("tyre-static", "Tyre standing straight", 20.0, "mm", "common practice: 20 mm at rest"),
     at_least("soft-clearance", "Moving metal to hoses and lines", 20.0, "mm", "common practice: 20 mm, never chafing"),
     at_least("scrub-line", "Over the scrub line, one tyre flat", 0.0, "mm", "common practice, law in many places", 5.0),

@@ -51,6 +51,9 @@ TRAVEL_LIMITS: tuple[Limit, ...] = (
     ),
     at_least("shaft-clearance", "Shaft's tube clears", 0.0, "mm", "the clearance that was asked for", 5.0),
     at_most("arch-middle", "Wheel off the middle of its arch", 10.0, "mm", "Nodulant default: what an eye sees"),
+    at_least(
+        "hose-slack", "Hose to spare at its longest", 20.0, "mm", "Nodulant default: no tension at droop and lock"
+    ),
     at_least("link-room", "Room beside the rail", 12.7, "mm", "common practice: half an inch all round"),
     at_most("half-shaft-angle", "Half shaft's joints", 1.0, "of their limit", "the joint's own limit"),
     at_most("half-shaft-plunge", "Half shaft's plunge", 1.0, "of allowed", "the joints' own slide"),

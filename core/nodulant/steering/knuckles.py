@@ -61,6 +61,12 @@ def _crank(pins: KingPins, end: HardPoint, hub: Point, right: bool) -> Crank:
     return Crank(low, axis_of(low, on_axle(upper, hub)), on_axle(end, hub))
 
 
+def on_knuckle(point: HardPoint, pins: KingPins, hub: Point, pose: Pose, angle: Columns) -> Columns:
+    """Where a point of the right knuckle is, one angle for each pose; (n, 3)."""
+    places = _crank(pins, point, hub, True).at(angle)
+    return np.asarray(pose.origin + rotated(pose.rotation, (places - np.array(hub))[:, None])[:, 0])
+
+
 @dataclass(frozen=True)
 class OnBeam:
     """Both wheels of a beam axle in every pose and input, its rods, and where drag link and tie rod reach."""

@@ -10,6 +10,7 @@ from pydantic import TypeAdapter
 from nodulant.asbuilt.compare import asked_readings
 from nodulant.asbuilt.log import Entry, ReadingEntry, standing
 from nodulant.base.errors import InputError
+from nodulant.build.plan import ALONG_STEP, TEARDOWN
 from nodulant.evaluate import Want, evaluate
 from nodulant.job.document import AsBuilt, Design, Inputs
 from nodulant.survey.vehicle import Survey
@@ -18,6 +19,12 @@ from nodulant_server.roles import require
 
 ENTRY: TypeAdapter[Entry] = TypeAdapter(Entry)
 MEASURES = Want(strips=False, parts=False, steps=True, readings=True)
+
+
+WAITS_FOR = {
+    TEARDOWN: "readings that teardown destroys are missing",
+    ALONG_STEP: "something that goes along has no clearance and no way out yet",
+}
 
 
 def entries_of(job: Job) -> tuple[Entry, ...]:
@@ -77,7 +84,7 @@ def sign_step(
         raise InputError("there is no such step", field="/step", found=step_id, acceptable="a step of this design")
     if step.status == "waiting":
         waits = [s.spec.title for s in result.steps if s.id in step.needs and s.status in {"waiting", "open"}]
-        why = "; ".join(waits[:3]) or "readings that teardown destroys are missing"
+        why = "; ".join(waits[:3]) or WAITS_FOR.get(step_id, "something outside the plan")
         raise InputError(
             "this step is not open yet",
             field="/step",

@@ -66,7 +66,9 @@ from nodulant_server.models import Draft, Job, Option
 
 router = Router()
 T = TypeVar("T")
-BARE = Want(strips=False, parts=False, steps=False, readings=False, frame=False, interim=False, travel=False)
+BARE = Want(
+    strips=False, parts=False, steps=False, readings=False, frame=False, interim=False, along=False, travel=False
+)
 log = logging.getLogger(__name__)
 WHYS: IncEx = {"why": True, "basis": True, "remedy": True, "scale": True, "changed_limit": True}
 SLIM: dict[str, IncEx | bool] = {

@@ -947,6 +947,48 @@ export interface components {
             volume_mm3: number;
         };
         /**
+         * Along
+         * @description One thing: its least clearance standing, mm, to what, and whether that is enough; or what was said of it.
+         */
+        Along: {
+            /** Clearance Mm */
+            clearance_mm: number | null;
+            /** Name */
+            name: string;
+            /** Nearest */
+            nearest: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "clears" | "too near" | "not computed" | "not there" | "way out";
+            /**
+             * Thing
+             * @enum {string}
+             */
+            thing: "engine" | "sump" | "steering-box" | "column" | "tank" | "exhaust" | "anti-roll-bar" | "hoses";
+            /** Words */
+            words: string;
+        };
+        /**
+         * AlongNote
+         * @description That a thing is not there, or the way out for it; without a note its clearance counts.
+         */
+        AlongNote: {
+            /**
+             * How
+             * @enum {string}
+             */
+            how: "not-there" | "way-out";
+            /**
+             * Thing
+             * @enum {string}
+             */
+            thing: "engine" | "sump" | "steering-box" | "column" | "tank" | "exhaust" | "anti-roll-bar" | "hoses";
+            /** Words */
+            words: string;
+        };
+        /**
          * Analysis
          * @description A steel's analysis, percent by mass.
          */
@@ -2404,6 +2446,11 @@ export interface components {
          */
         Design: {
             /**
+             * Along
+             * @default []
+             */
+            along: components["schemas"]["AlongNote"][];
+            /**
              * Crossmembers
              * @default []
              */
@@ -2775,6 +2822,7 @@ export interface components {
             survey?: components["schemas"]["Survey"] | null;
             /**
              * @default {
+             *       "along": true,
              *       "case": "bump",
              *       "frame": true,
              *       "interim": true,
@@ -2795,6 +2843,8 @@ export interface components {
          * @description Everything the core has to say about one set of inputs.
          */
         Evaluation: {
+            /** Along */
+            along: components["schemas"]["Along"][];
             /** Axle */
             axle: components["schemas"]["AxleDrawing"][];
             /** Before Teardown */
@@ -2803,6 +2853,8 @@ export interface components {
             checks: components["schemas"]["Check"][];
             /** Content Hash */
             content_hash: string;
+            /** Cut Locked */
+            cut_locked: boolean;
             /** Deflection */
             deflection: components["schemas"]["Deflection"][];
             drop: components["schemas"]["DropResult"];
@@ -3175,11 +3227,13 @@ export interface components {
         };
         /**
          * FrameSolids
-         * @description Both rails.
+         * @description Both rails, and what stands around them.
          */
         FrameSolids: {
             /** Rails */
             rails: components["schemas"]["RailSolid"][];
+            /** Things */
+            things: components["schemas"]["Obstacle"][];
         };
         /**
          * Governs
@@ -3341,6 +3395,21 @@ export interface components {
              * @default 20
              */
             pitch_mm: number;
+        };
+        /**
+         * Hose
+         * @description Right side; the left one mirrors it where wheels move by themselves or are steered.
+         */
+        Hose: {
+            frame: components["schemas"]["HardPoint"];
+            /** Length Mm */
+            length_mm: number;
+            /**
+             * Name
+             * @default brake hose
+             */
+            name: string;
+            wheel: components["schemas"]["HardPoint"];
         };
         /**
          * InterimFrame
@@ -3975,6 +4044,11 @@ export interface components {
         Obstacle: {
             /** Body */
             body: components["schemas"]["BoxShape"] | components["schemas"]["BarShape"];
+            /**
+             * Goes Along
+             * @default false
+             */
+            goes_along: boolean;
             /** Id */
             id: string;
             /**
@@ -3982,7 +4056,7 @@ export interface components {
              * @default other
              * @enum {string}
              */
-            kind: "engine" | "sump" | "firewall" | "tank" | "exhaust" | "floor" | "hood" | "wing" | "line" | "column" | "other";
+            kind: "engine" | "sump" | "firewall" | "tank" | "exhaust" | "floor" | "hood" | "wing" | "line" | "column" | "steering-box" | "anti-roll-bar" | "other";
             /**
              * Mirrored
              * @default false
@@ -6123,6 +6197,11 @@ export interface components {
             droop_mm: number;
             half_shaft?: components["schemas"]["HalfShaft"] | null;
             /**
+             * Hoses
+             * @default []
+             */
+            hoses: components["schemas"]["Hose"][];
+            /**
              * Housing
              * @default not known
              * @enum {string}
@@ -6815,6 +6894,11 @@ export interface components {
          * @description What the caller needs; leave out what is not on the screen.
          */
         Want: {
+            /**
+             * Along
+             * @default true
+             */
+            along: boolean;
             /**
              * Case
              * @default bump

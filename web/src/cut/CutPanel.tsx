@@ -10,6 +10,7 @@ import { useShown } from "../evaluation/useEvaluation";
 import { ChoiceField } from "../fields/controls";
 import { Stiffness } from "../survey/CrossmemberTable";
 import { AddOperation } from "./AddOperation";
+import { AlongList } from "./AlongList";
 import { BoxingFields } from "./BoxingFields";
 import { Finder } from "./Finder";
 import { InterimList, TakenAlongList } from "./Meanwhile";
@@ -106,6 +107,7 @@ export default function CutPanel({ job }: { job: JobHead }) {
       </Box>
       <MassAdded />
       <Stiffness />
+      <AlongList />
       <TakenAlongList />
       <InterimList />
     </>

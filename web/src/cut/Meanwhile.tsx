@@ -25,7 +25,7 @@ export function TakenAlongList() {
     groups.set(key, [...(groups.get(key) ?? []), row]);
   }
   return (
-    <Group title="Goes along">
+    <Group title="Moves with the rails">
       {[...groups].map(([key, own]) => (
         <p key={key} className="small-words">
           <b>{own[0] && moves(own[0])}</b>: {own.map((row) => row.name).join(", ")}.{" "}

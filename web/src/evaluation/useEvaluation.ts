@@ -38,7 +38,8 @@ export const useShown = create<Shown>(() => NOTHING);
 
 /** Cases that each rail answers as a beam; the others need the frame in space. */
 const BEAM_CASES = ["static", "bump"];
-const KEPT = /^(twist-|case-|accident-|joint-|interim-|tacks|seam|fatigue|slender|in-the-cut)/;
+const KEPT =
+  /^(along-|exhaust-lines|hose-slack|twist-|case-|accident-|joint-|interim-|tacks|seam|fatigue|slender|in-the-cut)/;
 
 /** A hand that has not moved for this long is answered in full. */
 const RESTED_MS = 150;
@@ -75,6 +76,7 @@ async function run(rested = false): Promise<void> {
     want: {
       frame: !dragging || !BEAM_CASES.includes(loadCase),
       interim: !dragging,
+      along: !dragging,
       travel: !dragging,
       strips: true,
       parts: true,
@@ -161,10 +163,12 @@ function merged(old: Evaluation, next: Evaluation): Evaluation {
   const checks = inOldOrder(old.checks, [...fresh, ...old.checks.filter((check) => kept(check) && !ids.has(check.id))]);
   const rails = old.rails.map((rail, i) => ({ ...rail, ...next.rails[i] }));
   const interim = next.interim.length ? next.interim : old.interim;
+  const along = next.along.length ? next.along : old.along;
+  const cut_locked = next.along.length ? next.cut_locked : old.cut_locked;
   const deflection = next.deflection.length ? next.deflection : old.deflection;
   const strips = next.strips.map((strip) => ({ ...strip, life: strip.life ?? sameStations(old, strip)?.life ?? null }));
   const travel = next.travel.length ? next.travel : old.travel;
-  return { ...old, ...next, checks, rails, interim, deflection, strips, travel };
+  return { ...old, ...next, checks, rails, interim, along, cut_locked, deflection, strips, travel };
 }
 
 /** The last answer with the suspensions where the hand has them; nothing is judged, what a glance does not tell stays. */

@@ -40,6 +40,7 @@ export const usePatterns = create<Shown>((set) => ({
 const NOTHING = {
   frame: false,
   interim: false,
+  along: false,
   travel: false,
   strips: false,
   parts: false,

@@ -80,7 +80,12 @@ function useScene(world: World | null): void {
     world.pose({ travelMm: t, rollDeg: r, steer: s });
   }, [world, travel]);
   useEffect(() => world?.pose({ travelMm, rollDeg, steer }), [world, travelMm, rollDeg, steer]);
-  useEffect(() => world?.showThings(obstacles ?? []), [world, obstacles]);
+  const gone = solids?.things;
+  useEffect(() => {
+    // what goes along with the frame stands where the core has moved it
+    const placed = (obstacles ?? []).map((o) => (o.goes_along ? (gone?.find((t) => t.id === o.id) ?? o) : o));
+    world?.showThings(placed);
+  }, [world, obstacles, gone]);
   const at = useSweep((s) => s.pairs.find((p) => p.id === s.chosen)?.at);
   useEffect(() => world?.point(at?.length ? at : null), [world, at]);
   useEffect(() => {
@@ -95,6 +100,7 @@ function useSolids(): FrameSolids | null {
   const jobId = useBench((s) => s.jobId);
   const survey = useBench((s) => s.history.now.survey);
   const operations = useBench((s) => s.history.now.design.operations);
+  const obstacles = useBench((s) => s.history.now.design.obstacles);
   const [solids, setSolids] = useState<FrameSolids | null>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: only cuts and rails change the solids
   useEffect(() => {
@@ -110,6 +116,6 @@ function useSolids(): FrameSolids | null {
       gone = true;
       clearTimeout(timer);
     };
-  }, [jobId, survey, operations]);
+  }, [jobId, survey, operations, obstacles]);
   return solids;
 }

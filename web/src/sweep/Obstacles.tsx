@@ -19,6 +19,8 @@ const KINDS = [
   ["wing", "wing or arch"],
   ["line", "hose or line"],
   ["column", "steering column"],
+  ["steering-box", "steering box"],
+  ["anti-roll-bar", "anti-roll bar"],
   ["other", "something else"],
 ] as const;
 
@@ -46,6 +48,7 @@ export function Obstacles() {
       kind: shape === "box" ? "engine" : "exhaust",
       body,
       mirrored: false,
+      goes_along: false,
     };
     act({ kind: "insert", path: ["design", "obstacles"], value });
     setOpen(id);
@@ -110,6 +113,7 @@ function Fields({ obstacle, index }: { obstacle: Obstacle; index: number }) {
           <QuantityField label="Diameter" path={[...path, "body", "diameter_mm"]} />
         </>
       )}
+      <TickField label="Measured before the cut: goes along with its rails" path={[...path, "goes_along"]} />
       <TickField label="Its image on the other side too" path={[...path, "mirrored"]} />
       {may.design && <Act onClick={() => act({ kind: "remove", path })}>Take it out</Act>}
     </Box>

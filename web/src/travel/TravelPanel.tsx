@@ -10,8 +10,9 @@ import { LOAD_STATES } from "../units/loadStates";
 import { CoilFinder } from "./CoilFinder";
 import { EndsTable } from "./EndsTable";
 import { TravelFacts } from "./Facts";
-import { freshLayout, freshSuspension, lateralFor, mirroredEye } from "./fresh";
+import { freshHose, freshLayout, freshSuspension, lateralFor, mirroredEye } from "./fresh";
 import { HoleFinder } from "./HoleFinder";
+import { HoseFields } from "./HoseFields";
 import { LinkFields, PointFields } from "./LinkFields";
 import { LinkForces } from "./LinkForces";
 import { LAYOUTS, specOf } from "./layouts";
@@ -227,6 +228,13 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
       )}
       <SpringFields own={own} path={path} independent={independent} />
       {may.design && !before && own.springs?.kind === "coilover" && <CoilFinder index={index} />}
+      {!before && (
+        <HoseFields
+          hoses={own.hoses ?? []}
+          path={[...path, "hoses"]}
+          fresh={freshHose(useBench.getState().history.now, own.axle, independent)}
+        />
+      )}
       <Group title="The axle itself">
         <Pair>
           <QuantityField label="Hubs above datum" path={[...path, "hub_z_mm"]} optional />

@@ -1,4 +1,4 @@
-import type { Driveline, HardPoint, Lateral, Layout, Link, Springs, Suspension } from "../api/types";
+import type { Driveline, HardPoint, Hose, Lateral, Layout, Link, Springs, Suspension } from "../api/types";
 import type { Draft } from "../draft/document";
 import { useShown } from "../evaluation/useEvaluation";
 
@@ -160,6 +160,19 @@ export function freshSprings(
   return { kind, seat: p(0, 450, -60), rate_n_per_mm: 35, ...PACK };
 }
 
+/** A brake hose from the rail to the wheel, or to the middle of a live axle. */
+export function freshHose(draft: Draft, axle: "front" | "rear", independent: boolean): Hose {
+  const hub = hubOf(draft, axle);
+  const front = axle === "front";
+  const y = front || independent ? hub.half - 100 : 120;
+  return {
+    name: `${axle} brake hose`,
+    frame: p(hub.x - 60, front || independent ? hub.inner + 60 : 120, hub.z + 180),
+    wheel: p(-60, y, 60),
+    length_mm: 420,
+  };
+}
+
 /** A damper that stands beside an air or leaf spring. */
 export function freshDamper(draft: Draft, axle: "front" | "rear", independent: boolean) {
   const hub = hubOf(draft, axle);
@@ -212,6 +225,7 @@ export function freshSuspension(
     strap: null,
     bump_mm: axle === "rear" ? (targets.bump_mm ?? 90) : 80,
     droop_mm: axle === "rear" ? (targets.droop_mm ?? 80) : 70,
+    hoses: [],
     steering: null,
     camber_deg: 0,
     toe_deg: 0,

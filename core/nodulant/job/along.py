@@ -1,0 +1,16 @@
+"""What a raise, a step or a narrowing takes along, and what was said of each thing."""
+
+from typing import Literal, get_args
+
+from nodulant.base.model import Frozen, Name
+
+AlongThing = Literal["engine", "sump", "steering-box", "column", "tank", "exhaust", "anti-roll-bar", "hoses"]
+ALONG: tuple[AlongThing, ...] = get_args(AlongThing)
+
+
+class AlongNote(Frozen):
+    """That a thing is not there, or the way out for it; without a note its clearance counts."""
+
+    thing: AlongThing
+    how: Literal["not-there", "way-out"]
+    words: Name
