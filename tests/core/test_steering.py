@@ -331,3 +331,38 @@ class Column(TestCase):
         row = checks_of(self.with_shaft(joints=[place, place]))["column-joint:front-shaft:both"]
         self.assertEqual(row.verdict, "not computed")
         self.assertIn("one place", row.remedy)
+
+
+class Parallel(TestCase):
+    """A drag link square to its joint's path steers nothing at ride height: parallel to a track bar (exact rule of the trade)."""
+
+    def test_every_way_lays_it_parallel_and_none_steers_at_ride_height(self):
+        inputs = job("brackmoor", "welded")
+        own = front(inputs)
+        found = find_bump_steer(AskedSteer(inputs.survey, own, inputs.design.seats, 0.0, SteerWish(reach_mm=120)))
+        self.assertGreater(abs(found.off_parallel_deg), 0.5)
+        self.assertGreaterEqual({c.cure for c in found.parallel}, {"axle-height", "arm-height", "box-height"})
+        bar = own.layout.lateral.bar
+        for choice in found.parallel:
+            with self.subTest(choice.cure):
+                self.assertLess(abs(choice.slope_deg_per_inch), 0.006)
+                again = find_bump_steer(
+                    AskedSteer(inputs.survey, choice.suspension, inputs.design.seats, 0.0, SteerWish(reach_mm=2))
+                )
+                self.assertLess(abs(again.off_parallel_deg), 0.02)
+                gear, high = choice.suspension.steering.gear, own_hub(inputs)
+                link = np.add(gear.knuckle.xyz(), (0.0, 0.0, high)) - np.array(gear.box.arm_end.xyz())
+                track = np.add(bar.axle.xyz(), (0.0, 0.0, high)) - np.array(bar.frame.xyz())
+                slopes = [v[2] / v[1] for v in (link, track)]
+                self.assertAlmostEqual(np.degrees(np.arctan(slopes[0]) - np.arctan(slopes[1])), 0.0, delta=0.7)
+
+    def test_out_of_reach_is_left_out(self):
+        inputs = job("brackmoor", "welded")
+        found = find_bump_steer(
+            AskedSteer(inputs.survey, front(inputs), inputs.design.seats, 0.0, SteerWish(reach_mm=1))
+        )
+        self.assertEqual(found.parallel, ())
+
+
+def own_hub(inputs):
+    return drawn(inputs).hub[2]

@@ -12,6 +12,7 @@ from nodulant.axles.points import HardPoint, on_axle
 from nodulant.axles.springs import AirSpring, Coilover, Damper, Strap
 from nodulant.base.errors import NodulantError
 from nodulant.evaluate.frame_brackets import frame_brackets, worst_on_frame
+from nodulant.evaluate.steering_mounts import steering_mounts
 from nodulant.frame.columns import rail_at
 from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.ops.axle_bracket import AxleBracket
@@ -41,6 +42,7 @@ def mounts(inputs: Inputs, s: Study) -> tuple[Operation, ...]:
     if not s.suspension.layout.independent:
         rows += _on_the_axle(inputs, s)
     rows += _springs(inputs, s)
+    rows += steering_mounts(inputs, s)
     return tuple(rows)
 
 

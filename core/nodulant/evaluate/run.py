@@ -6,6 +6,7 @@ from nodulant.asbuilt.compare import as_built_state, asked_readings, reading_che
 from nodulant.asbuilt.log import overridden
 from nodulant.base.errors import NodulantError
 from nodulant.build.plan import ALONG_STEP, TAKE_ALONG, TEARDOWN, Step, build_plan
+from nodulant.build.steering_steps import SENSE_STEP, steering_steps
 from nodulant.checks.check import Check, order
 from nodulant.checks.detail_rules import fatigue_checks, preheat_check, slender_check
 from nodulant.checks.notch_rules import notch_checks, weldable_check
@@ -120,17 +121,18 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         travel=axle_travels(as_loaded, studies),
         stock_travel=stock_travels(as_loaded) if want.travel else (),
         weld_mm=sum(sides[side].weld_mm for side in LEFT_RIGHT),
-        steps=_steps(inputs, locked, along) if want.steps else (),
+        steps=_steps(inputs, locked, along, checks) if want.steps else (),
         along=along,
         cut_locked=cut_locked(inputs, along),
         readings=tuple(asked) if want.readings else (),
     )
 
 
-def _steps(inputs: Inputs, teardown_locked: bool, along: tuple[Along, ...]) -> tuple[Step, ...]:
+def _steps(inputs: Inputs, teardown_locked: bool, along: tuple[Along, ...], checks: list[Check]) -> tuple[Step, ...]:
     """The build plan, with what its locks wait for."""
-    locks = {TEARDOWN: teardown_locked, ALONG_STEP: cut_locked(inputs, along)}
-    more = (TAKE_ALONG,) if along else ()
+    reversed_ = any(c.limit_id == "steer-sense" and c.verdict == "fails" for c in checks)
+    locks = {TEARDOWN: teardown_locked, ALONG_STEP: cut_locked(inputs, along), SENSE_STEP: reversed_}
+    more = (*((TAKE_ALONG,) if along else ()), *steering_steps(inputs.design.suspensions))
     locked = frozenset(step for step, on in locks.items() if on)
     return build_plan(inputs.design.operations, inputs.survey.features, inputs.as_built.entries, locked, more)
 

@@ -80,6 +80,7 @@ LIMITS: tuple[Limit, ...] = (
         "AISC allowable stress design, from memory",
     ),
     at_least("sleeve-there", "Crush sleeves in a closed rail", 1.0, "yes", "common practice"),
+    at_least("holes-apart", "Metal between two holes", 6.0, "mm", "Nodulant default"),
     at_least("hole-to-weld", "Hole's edge to the weld's toe", 12.7, "mm", "common practice: half an inch"),
     at_least(
         "wrench-room", "Room for a socket beside the joint's bolt", 2.0, "mm", "common practice: socket 2.2 diameters"
@@ -201,6 +202,7 @@ LIMITS: tuple[Limit, ...] = (
     at_most("as-built", "As-built reading against plan", 1.5, "mm", "common practice: points +-1.5 mm"),
     at_most("as-built-link", "Link's length against plan", 1.5, "mm", "common practice: points +-1.5 mm"),
     at_most("links-equal", "Links equal left and right", 1.0, "mm", "common practice: within 1 mm"),
+    at_most("as-built-parallel", "Plate out of parallel", 1.0, "mm", "common practice: as true as a string shows"),
     at_most("as-built-tabs", "Between the tabs against plan", 0.5, "mm", "Nodulant default: a shim's worth"),
     at_most("as-built-plate", "Plate thickness against plan", 0.3, "mm", "common practice: mill tolerance of plate"),
 )

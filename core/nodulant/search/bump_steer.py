@@ -11,9 +11,10 @@ from typing import Annotated, Literal, NamedTuple
 
 import numpy as np
 from pydantic import Field
+from scipy.optimize import brentq
 
 from nodulant.axles.layouts.independent import TOE_LINK, Steered
-from nodulant.axles.points import HardPoint
+from nodulant.axles.points import HardPoint, on_axle
 from nodulant.axles.steering import DragLink, Sector
 from nodulant.axles.suspension import Suspension
 from nodulant.base.arrays import Columns
@@ -64,6 +65,11 @@ class FoundSteer(Frozen):
     """Cures, the best first; what it is now."""
 
     choices: tuple[SteerChoice, ...]
+    parallel: tuple[SteerChoice, ...]
+    """Of a drag link: each height that lays it square to the path of its joint on the axle, so that bump does not steer
+    at ride height: parallel to a track bar, or to the springs' equivalent arms."""
+    off_parallel_deg: float | None
+    """How far the drag link lies off that now."""
     slope_deg_per_inch: float
     span_deg: float
 
@@ -95,7 +101,14 @@ def find_bump_steer(asked: AskedSteer) -> FoundSteer:
     ranked = sorted(
         (c for c in choices if c is not None), key=lambda c: (round(c.span_deg, 4), abs(c.up_mm) + abs(c.out_mm))
     )
-    return FoundSteer(choices=tuple(ranked), slope_deg_per_inch=now[0], span_deg=now[1])
+    laid = [] if single else [_laid(asked, ground, cure) for cure in BEAM]
+    return FoundSteer(
+        choices=tuple(ranked),
+        parallel=tuple(sorted((c for c in laid if c is not None), key=lambda c: c.span_deg)),
+        off_parallel_deg=None if single else off_parallel_deg(asked.suspension, ground.motion, ground.study.ride),
+        slope_deg_per_inch=now[0],
+        span_deg=now[1],
+    )
 
 
 def _ground(asked: AskedSteer) -> _Ground:
@@ -134,14 +147,48 @@ def _searched(asked: AskedSteer, ground: _Ground, cure: Cure) -> SteerChoice | N
     slope, span = _told(asked, own)
     if not math.isfinite(span):
         return None
+    return _choice(cure, (float(best[0]), float(best[1])), (slope, span), reach, own)
+
+
+def off_parallel_deg(own: Suspension, m: Motion, ride: int) -> float:
+    """Angle that a drag link lacks to lie square to its axle joint's path at ride height, degrees; 0 steers nothing there."""
+    if own.steering is None:
+        raise ValueError("only a steered axle has a drag link")
+    gear, _ = drag_link_of(own.steering)
+    end = np.array(on_axle(gear.knuckle, m.setting.hub))
+    u = end - np.array(gear.box.arm_end.xyz())
+    v = m.heave[ride, :3] + np.cross(m.heave[ride, 3:6], end - m.level.pose.origin[ride])
+    return math.degrees(math.asin(float(u @ v / np.linalg.norm(u) / np.linalg.norm(v))))
+
+
+def _laid(asked: AskedSteer, ground: _Ground, cure: Cure) -> SteerChoice | None:
+    """The height, or lean, at which the drag link lies so; None where its reach does not hold one."""
+    reach, s = asked.wish.reach_mm, ground.study
+
+    def off(up: float) -> float:
+        return off_parallel_deg(changed(asked.suspension, cure, up, 0.0), ground.motion, s.ride)
+
+    low, high = off(-reach), off(reach)
+    if low * high > 0:
+        return None
+    best = round(float(brentq(off, -reach, reach)) / STEP_MM) * STEP_MM
+    own = changed(asked.suspension, cure, best, 0.0)
+    slope, span = _told(asked, own)
+    return _choice(cure, (best, 0.0), (slope, span), reach, own) if math.isfinite(span) else None
+
+
+def _choice(
+    cure: Cure, moved: tuple[float, float], told: tuple[float, float], reach: float, own: Suspension
+) -> SteerChoice:
+    up, out = moved
     return SteerChoice(
         cure=cure,
-        up_mm=0.0 if cure == "box-lean" else float(best[0]),
-        out_mm=float(best[1]),
-        lean_deg=LEAN_DEG_PER_MM * float(best[0]) if cure == "box-lean" else 0.0,
-        slope_deg_per_inch=slope,
-        span_deg=span,
-        at_the_end=bool(np.abs(best).max() > reach - STEP_MM / 2),
+        up_mm=0.0 if cure == "box-lean" else up,
+        out_mm=out,
+        lean_deg=LEAN_DEG_PER_MM * up if cure == "box-lean" else 0.0,
+        slope_deg_per_inch=told[0],
+        span_deg=told[1],
+        at_the_end=max(abs(up), abs(out)) > reach - STEP_MM / 2,
         suspension=own,
     )
 

@@ -11,6 +11,7 @@ from nodulant.asbuilt.compare import asked_readings
 from nodulant.asbuilt.log import Entry, ReadingEntry, standing
 from nodulant.base.errors import InputError
 from nodulant.build.plan import ALONG_STEP, TEARDOWN
+from nodulant.build.steering_steps import SENSE_STEP
 from nodulant.evaluate import Want, evaluate
 from nodulant.job.document import AsBuilt, Design, Inputs
 from nodulant.survey.vehicle import Survey
@@ -23,6 +24,7 @@ MEASURES = Want(strips=False, parts=False, steps=True, readings=True)
 
 WAITS_FOR = {
     TEARDOWN: "readings that teardown destroys are missing",
+    SENSE_STEP: "the design steers the wheels the other way",
     ALONG_STEP: "something that goes along has no clearance and no way out yet",
 }
 

@@ -1487,7 +1487,7 @@ export interface components {
              * Mounts
              * @default []
              */
-            mounts: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"])[];
+            mounts: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["nodulant__frame__ops__pad__Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
             /** Name */
             name: string;
             /** Poses */
@@ -2300,7 +2300,7 @@ export interface components {
             /** Left Mm */
             left_mm: number;
             /** Operation */
-            operation: components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"];
+            operation: components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["nodulant__frame__ops__pad__Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"];
             /**
              * Reason
              * @default
@@ -2482,7 +2482,7 @@ export interface components {
              * Operations
              * @default []
              */
-            operations: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"])[];
+            operations: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["nodulant__frame__ops__pad__Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
             /**
              * Seats
              * @default []
@@ -3188,6 +3188,10 @@ export interface components {
         FoundSteer: {
             /** Choices */
             choices: components["schemas"]["SteerChoice"][];
+            /** Off Parallel Deg */
+            off_parallel_deg: number | null;
+            /** Parallel */
+            parallel: components["schemas"]["SteerChoice"][];
             /** Slope Deg Per Inch */
             slope_deg_per_inch: number;
             /** Span Deg */
@@ -4186,76 +4190,6 @@ export interface components {
             subject: string;
         };
         /**
-         * Pad
-         * @description A plate ``long_mm`` by ``across_mm`` under the rail, its middle ``out_mm`` from the rail's middle (outward positive).
-         */
-        Pad: {
-            /**
-             * Across Mm
-             * @default 80
-             */
-            across_mm: number;
-            /**
-             * Drop Mm
-             * @default 0
-             */
-            drop_mm: number;
-            /**
-             * Force N
-             * @default 0
-             */
-            force_n: number;
-            /**
-             * Holds
-             * @default bump-stop
-             * @enum {string}
-             */
-            holds: "air-spring" | "bump-stop";
-            /** Id */
-            id: string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "pad";
-            /**
-             * Long Mm
-             * @default 100
-             */
-            long_mm: number;
-            /** Name */
-            name: string;
-            /**
-             * Out Mm
-             * @default 0
-             */
-            out_mm: number;
-            /** Pair Id */
-            pair_id?: string | null;
-            place: components["schemas"]["Place"];
-            /**
-             * Side
-             * @default both
-             * @enum {string}
-             */
-            side: "left" | "right" | "both";
-            /**
-             * Steel Id
-             * @default mild
-             */
-            steel_id: string;
-            /**
-             * Thickness Mm
-             * @default 8
-             */
-            thickness_mm: number;
-            /**
-             * Weld Leg Mm
-             * @default 5
-             */
-            weld_leg_mm: number;
-        };
-        /**
          * ParallelFourLink
          * @description Two upper and two lower links, all fore and aft: one link more than freedoms, so it binds in roll.
          */
@@ -4393,7 +4327,7 @@ export interface components {
             /** Mass Kg */
             mass_kg: number;
             /** Operation */
-            operation: components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"];
+            operation: components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["nodulant__frame__ops__pad__Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"];
             /** Outer Mm */
             outer_mm: number;
             /** Overlap Mm */
@@ -5799,6 +5733,109 @@ export interface components {
             gear: components["schemas"]["Rack"] | components["schemas"]["DragLink"] | components["schemas"]["CentreLink"];
             king_pins?: components["schemas"]["KingPins"] | null;
             shaft?: components["schemas"]["SteeringShaft"] | null;
+        };
+        /**
+         * SteeringMount
+         * @description A plate ``long_mm`` along the rail and ``tall_mm`` high with its centre ``height_mm`` above the underside.
+         */
+        SteeringMount: {
+            /**
+             * Along N
+             * @default 0
+             */
+            along_n: number;
+            /**
+             * @default {
+             *       "edge_mm": 25,
+             *       "grade": "10.9",
+             *       "per_end": 2,
+             *       "size": "M12",
+             *       "sleeves": true
+             *     }
+             */
+            bolts: components["schemas"]["BoltGroup"];
+            /**
+             * Face
+             * @default outer
+             * @enum {string}
+             */
+            face: "outer" | "inner";
+            /** Height Mm */
+            height_mm: number;
+            /**
+             * Holds
+             * @default box
+             * @enum {string}
+             */
+            holds: "box" | "rack";
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "steering-mount";
+            /**
+             * Lift Mm
+             * @default 0
+             */
+            lift_mm: number;
+            /**
+             * Long Mm
+             * @default 200
+             */
+            long_mm: number;
+            /** Name */
+            name: string;
+            /**
+             * Out N
+             * @default 0
+             */
+            out_n: number;
+            /**
+             * @default {
+             *       "bolt_size": "M12",
+             *       "corners": 4,
+             *       "grade": "10.9",
+             *       "long_mm": 110,
+             *       "tall_mm": 70
+             *     }
+             */
+            pad: components["schemas"]["nodulant__frame__ops__steering_mount__Pad"];
+            /** Pair Id */
+            pair_id?: string | null;
+            place: components["schemas"]["Place"];
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /**
+             * Standoff Mm
+             * @default 60
+             */
+            standoff_mm: number;
+            /**
+             * Steel Id
+             * @default mild
+             */
+            steel_id: string;
+            /**
+             * Tall Mm
+             * @default 120
+             */
+            tall_mm: number;
+            /**
+             * Thickness Mm
+             * @default 10
+             */
+            thickness_mm: number;
+            /**
+             * Up N
+             * @default 0
+             */
+            up_n: number;
         };
         /**
          * SteeringShaft
@@ -7354,6 +7391,108 @@ export interface components {
              * @default 5
              */
             weld_leg_mm: number;
+        };
+        /**
+         * Pad
+         * @description A plate ``long_mm`` by ``across_mm`` under the rail, its middle ``out_mm`` from the rail's middle (outward positive).
+         */
+        nodulant__frame__ops__pad__Pad: {
+            /**
+             * Across Mm
+             * @default 80
+             */
+            across_mm: number;
+            /**
+             * Drop Mm
+             * @default 0
+             */
+            drop_mm: number;
+            /**
+             * Force N
+             * @default 0
+             */
+            force_n: number;
+            /**
+             * Holds
+             * @default bump-stop
+             * @enum {string}
+             */
+            holds: "air-spring" | "bump-stop";
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pad";
+            /**
+             * Long Mm
+             * @default 100
+             */
+            long_mm: number;
+            /** Name */
+            name: string;
+            /**
+             * Out Mm
+             * @default 0
+             */
+            out_mm: number;
+            /** Pair Id */
+            pair_id?: string | null;
+            place: components["schemas"]["Place"];
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /**
+             * Steel Id
+             * @default mild
+             */
+            steel_id: string;
+            /**
+             * Thickness Mm
+             * @default 8
+             */
+            thickness_mm: number;
+            /**
+             * Weld Leg Mm
+             * @default 5
+             */
+            weld_leg_mm: number;
+        };
+        /**
+         * Pad
+         * @description The bolts that box or rack stand on: a rectangle about the plate's middle.
+         */
+        nodulant__frame__ops__steering_mount__Pad: {
+            /**
+             * Bolt Size
+             * @default M12
+             */
+            bolt_size: string;
+            /**
+             * Corners
+             * @default 4
+             * @enum {integer}
+             */
+            corners: 2 | 3 | 4;
+            /**
+             * Grade
+             * @default 10.9
+             */
+            grade: string;
+            /**
+             * Long Mm
+             * @default 110
+             */
+            long_mm: number;
+            /**
+             * Tall Mm
+             * @default 70
+             */
+            tall_mm: number;
         };
     };
     responses: never;

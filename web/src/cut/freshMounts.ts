@@ -126,6 +126,25 @@ export function freshMount(draft: Draft, kind: OperationKind, base: Base, at: (m
         across_mm: 110,
         tilt_deg: 0,
       };
+    case "steering-mount":
+      return {
+        ...base(kind, "Steering box's mount"),
+        place: at(-300),
+        holds: "box",
+        face: "outer",
+        height_mm: 75,
+        long_mm: 200,
+        tall_mm: 120,
+        thickness_mm: 10,
+        steel_id: "mild",
+        bolts: { size: "M12", grade: "10.9", per_end: 2, edge_mm: 25, sleeves: true },
+        pad: { long_mm: 110, tall_mm: 60, bolt_size: "M12", grade: "10.9", corners: 4 },
+        standoff_mm: 60,
+        lift_mm: 0,
+        along_n: 0,
+        up_n: 0,
+        out_n: 0,
+      };
     default:
       return null;
   }

@@ -79,6 +79,25 @@ export function BumpFinder({ index }: { index: number }) {
           ))}
         </Box>
       )}
+      {found?.off_parallel_deg != null && (
+        <Text fontSize="14px" mt="1">
+          The drag link lies {Math.abs(found.off_parallel_deg).toFixed(1)}° off square to the path of its joint on the
+          axle, at ride height.
+        </Text>
+      )}
+      {found && found.parallel.length > 0 && (
+        <Box fontSize="14px" p="2" bg="sheet" mt="1" aria-label="Laid parallel" role="group">
+          <Text>Laid square to that path, as a rod parallel to the track bar is, no bump steers at ride height:</Text>
+          {found.parallel.map((choice) => (
+            <Box key={choice.cure} mt="1" borderTopWidth="1px" borderColor="rule" pt="1">
+              <Text>
+                {CURES[choice.cure]} <b>{words(choice)}</b>: {choice.span_deg.toFixed(2)}° over the whole travel
+              </Text>
+              <Act onClick={() => use(choice)}>Lay it so</Act>
+            </Box>
+          ))}
+        </Box>
+      )}
     </Group>
   );
 }

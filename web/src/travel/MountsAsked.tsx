@@ -43,6 +43,7 @@ const FOLLOWS: Partial<Record<Operation["kind"], readonly string[]>> = {
   "axle-pad": ["place", "x_mm", "y_mm", "z_mm", "tilt_deg", "along_n", "up_n", "out_n"],
   "spring-bridge": ["place", "form", "height_mm", "y_mm", "spring_n", "across_n"],
   pad: ["place", "out_mm", "drop_mm", "force_n"],
+  "steering-mount": ["place", "side", "face", "height_mm", "standoff_mm", "lift_mm", "along_n", "up_n", "out_n"],
 };
 const HOUSING = ["tube_mm", "tube_wall_mm", "housing", "housing_half_mm"] as const;
 

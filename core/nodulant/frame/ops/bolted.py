@@ -82,6 +82,37 @@ def bolt_checks(
     return tuple(rows)
 
 
+def foot_bolt_check(
+    bolts: BoltGroup,
+    foot_mm: tuple[float, float],
+    force_n: tuple[float, float, float],
+    arm_mm: tuple[float, float],
+    station_mm: float,
+    about: str = "",
+) -> CheckSpec:
+    """Worst bolt of a foot held by two rows: force (out, along, up), its point off the face and above the foot's middle."""
+    bolt, n = bolts.bolt(), 2 * bolts.per_end
+    out, along, up = force_n
+    standoff, lift = arm_mm
+    long = max(foot_mm[0] - 2 * bolts.edge_mm, 1.0)
+    tall = max(foot_mm[1] - 2 * bolts.edge_mm, 1.0)
+    turning = abs(along * lift) / (n * max(long, tall) / 2)
+    shear = (along**2 + up**2) ** 0.5 / n + turning
+    pull = max(out, 0.0) / n + standoff * (abs(along) / (long * bolts.per_end) + abs(up) / (tall * bolts.per_end))
+    pull += abs(out * lift) / (tall * bolts.per_end)
+    use = ((shear / bolt.shear_n()) ** 2 + (pull / bolt.tension_n()) ** 2) ** 0.5
+    return CheckSpec(
+        limit_id="bolt-group",
+        about=about,
+        value=use,
+        formula="((shear / shear_capacity) ** 2 + (pull / pull_capacity) ** 2) ** 0.5",
+        values={"shear": shear, "shear_capacity": bolt.shear_n(), "pull": pull, "pull_capacity": bolt.tension_n()},
+        words="worst bolt of the foot, N; half of the bolts in each row",
+        station_mm=station_mm,
+        remedy="More or bigger bolts, or a longer foot.",
+    )
+
+
 def bolt_figures(bolts: BoltGroup, area_mm2: float, steel_id: str) -> tuple[FigureSpec, ...]:
     """Torque, share brought in by friction, sleeve."""
     bolt = bolts.bolt()

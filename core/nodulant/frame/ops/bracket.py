@@ -8,7 +8,7 @@ from pydantic import Field
 
 from nodulant.base.model import Extra, Frozen, Size, Thickness
 from nodulant.frame.here import OnRail, Span
-from nodulant.frame.ops.bolted import BoltGroup, bolt_checks, bolt_figures
+from nodulant.frame.ops.bolted import BoltGroup, bolt_checks, bolt_figures, foot_bolt_check
 from nodulant.frame.ops.notch_work import HOT
 from nodulant.frame.ops.operation import RailOperation
 from nodulant.frame.ops.tabs import Tabs, carry_checks, fit_checks, tab_figures, tab_shape, unloaded
@@ -232,26 +232,8 @@ class Bracket(RailOperation):
     def _foot_bolts(self, bolts: BoltGroup, at: float) -> CheckSpec:
         if self._force <= 0:
             return unloaded("bolt-group", at)
-        bolt, n = bolts.bolt(), 2 * bolts.per_end
-        arm = max(self.width_mm - 2 * bolts.edge_mm, 1.0)
-        tall = max(self.tall_mm - 2 * bolts.edge_mm, 1.0)
-        turning = abs(self.along_n * self.tabs.lift_mm) / (n * max(arm, tall) / 2)
-        shear = (self.along_n**2 + self.up_n**2) ** 0.5 / n + turning
-        pull = max(self.out_n, 0.0) / n + self.tabs.standoff_mm * (
-            abs(self.along_n) / (arm * bolts.per_end) + abs(self.up_n) / (tall * bolts.per_end)
-        )
-        pull += abs(self.out_n * self.tabs.lift_mm) / (tall * bolts.per_end)
-        use = ((shear / bolt.shear_n()) ** 2 + (pull / bolt.tension_n()) ** 2) ** 0.5
-        values = {"shear": shear, "shear_capacity": bolt.shear_n(), "pull": pull, "pull_capacity": bolt.tension_n()}
-        return CheckSpec(
-            limit_id="bolt-group",
-            value=use,
-            formula="((shear / shear_capacity) ** 2 + (pull / pull_capacity) ** 2) ** 0.5",
-            values=values,
-            words="worst bolt of the foot, N; half of the bolts in each row",
-            station_mm=at,
-            remedy="More or bigger bolts, or a longer foot.",
-        )
+        force, arm = (self.out_n, self.along_n, self.up_n), (self.tabs.standoff_mm, self.tabs.lift_mm)
+        return foot_bolt_check(bolts, (self.width_mm, self.tall_mm), force, arm, at)
 
     def _tab_checks(self, at: float) -> list[CheckSpec]:
         t = self.tabs

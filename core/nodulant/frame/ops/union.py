@@ -19,6 +19,7 @@ from nodulant.frame.ops.repair import Repair
 from nodulant.frame.ops.splice import Splice
 from nodulant.frame.ops.spring_bridge import SpringBridge
 from nodulant.frame.ops.spring_pocket import SpringPocket
+from nodulant.frame.ops.steering_mount import SteeringMount
 from nodulant.frame.ops.stretch import Stretch
 from nodulant.frame.ops.truss import Truss
 from nodulant.frame.ops.zstep import ZStep
@@ -42,6 +43,7 @@ Operation = Annotated[
     | Pad
     | AxleBracket
     | Truss
-    | AxlePad,
+    | AxlePad
+    | SteeringMount,
     Field(discriminator="kind"),
 ]
