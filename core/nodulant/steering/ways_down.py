@@ -89,6 +89,18 @@ def _one(
     return _measured(own, changed, m, rows, travel, way, name)
 
 
+def compared(own: Suspension, one: Steered, two: Steered, setting: Setting) -> Keeps | None:
+    """What ``two`` keeps of ``one`` round one ride height; None where one of them does not move there."""
+    travel, found = travel_of(own), []
+    for layout in (one, two):
+        try:
+            m = moved_through(layout, setting, travel)
+        except NodulantError:
+            return None
+        found.append(_measured(own, layout, m, np.arange(len(travel)), travel, "start", ""))
+    return keeps(*found)
+
+
 def _measured(own: Suspension, layout: Steered, m: Motion, rows: Rows, travel: Columns, way: Way, name: str) -> Lowered:
     pose = m.level.pose
     spin = spin_at_rest(own.camber_deg, own.toe_deg)

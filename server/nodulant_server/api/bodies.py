@@ -18,6 +18,7 @@ from nodulant.search.fit_coilover import CoilWish
 from nodulant.search.link_window import FoundWindow, Window
 from nodulant.search.piece import FoundPiece
 from nodulant.search.reinforcement import Found
+from nodulant.steering.bought_arm import Arm, BoughtArm
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
 from nodulant.targets.mechanisms import MechanismDefault
@@ -289,6 +290,14 @@ class TuckBody(DraftBody):
 
     suspension: Annotated[int, Field(ge=0, le=1)] = 0
     most_mm: Annotated[float, Field(ge=1, le=200)] = 80.0
+
+
+class ArmBody(DraftBody):
+    """A bought arm to be laid over the pick-ups of a draft; without one only the arm that is there is told."""
+
+    suspension: Annotated[int, Field(ge=0, le=1)] = 0
+    arm: Arm = "lower-arm"
+    bought: BoughtArm | None = None
 
 
 class FindLine(Frozen):

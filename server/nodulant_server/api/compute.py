@@ -12,6 +12,7 @@ from pydantic.main import IncEx
 
 from nodulant.base.errors import NodulantError
 from nodulant.evaluate import Evaluation, Want, evaluate
+from nodulant.evaluate.bought_arm import ArmLaidOver, bought_arm
 from nodulant.evaluate.load_plan import plan_of
 from nodulant.evaluate.side_by_side import SideBySide, side_by_side
 from nodulant.evaluate.travel import Moved, moved
@@ -43,6 +44,7 @@ from nodulant.targets.mechanisms import MECHANISMS
 from nodulant.units import Quantity, parse_quantity
 from nodulant_server.actions.log import inputs_of
 from nodulant_server.api.bodies import (
+    ArmBody,
     Catalogue,
     CompareBody,
     CureSteerBody,
@@ -226,6 +228,16 @@ def lowered(request: HttpRequest, body: WaysBody) -> WaysDown | HttpResponse:
         return problem(422, "unknown-reference", "this design has no such suspension")
     evaluate(inputs, BARE)
     return ways_down(inputs, body.suspension, body.drop_mm)
+
+
+@router.post("/bought-arm", response=ArmLaidOver)
+def arm_over(request: HttpRequest, body: ArmBody) -> ArmLaidOver | HttpResponse:
+    """Which single change lets a bought arm hold the ball joint where it was; a 422 with the reason where there is no such arm."""
+    inputs = drafted(body.job_id, body.design, body.survey)
+    if body.suspension >= len(inputs.design.suspensions):
+        return problem(422, "unknown-reference", "this design has no such suspension")
+    evaluate(inputs, BARE)
+    return bought_arm(inputs, body.suspension, body.arm, body.bought)
 
 
 def _stock(inputs: Inputs) -> Stock:

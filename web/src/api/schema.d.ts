@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/bought-arm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Arm Over
+         * @description Which single change lets a bought arm hold the ball joint where it was; a 422 with the reason where there is no such arm.
+         */
+        post: operations["nodulant_server_api_compute_arm_over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -1100,6 +1120,71 @@ export interface components {
             top_z_mm: number;
         };
         /**
+         * ArmBody
+         * @description A bought arm to be laid over the pick-ups of a draft; without one only the arm that is there is told.
+         */
+        ArmBody: {
+            /**
+             * Arm
+             * @default lower-arm
+             * @enum {string}
+             */
+            arm: "upper-arm" | "lower-arm";
+            bought?: components["schemas"]["BoughtArm"] | null;
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            survey?: components["schemas"]["Survey"] | null;
+            /**
+             * Suspension
+             * @default 0
+             */
+            suspension: number;
+        };
+        /**
+         * ArmChange
+         * @description One change: how far pivots move, rearward along the hinge and outward from it, mm; what it restores and keeps.
+         */
+        ArmChange: {
+            /** Ball Off Mm */
+            ball_off_mm: number;
+            /**
+             * Change
+             * @enum {string}
+             */
+            change: "none" | "front-mount" | "rear-mount" | "both-mounts" | "pivot-tubes";
+            /** Front Outward Mm */
+            front_outward_mm: number;
+            /** Front Rearward Mm */
+            front_rearward_mm: number;
+            /** Keeps Anti Dive */
+            keeps_anti_dive: boolean | null;
+            /** Keeps Camber */
+            keeps_camber: boolean | null;
+            /** Keeps Toe */
+            keeps_toe: boolean | null;
+            /** Name */
+            name: string;
+            /** Rear Outward Mm */
+            rear_outward_mm: number;
+            /** Rear Rearward Mm */
+            rear_rearward_mm: number;
+            /** Restores */
+            restores: boolean;
+            suspension: components["schemas"]["Suspension"] | null;
+            /** Words */
+            words: string;
+        };
+        /**
+         * ArmLaidOver
+         * @description The arm that is there, and what a bought one asks for; no changes where none was given.
+         */
+        ArmLaidOver: {
+            /** Changes */
+            changes: components["schemas"]["ArmChange"][];
+            original: components["schemas"]["BoughtArm"];
+        };
+        /**
          * AskedReading
          * @description One reading that the design asks for, with the newest value if there is one.
          */
@@ -1582,6 +1667,18 @@ export interface components {
              * @default false
              */
             sleeves: boolean;
+        };
+        /**
+         * BoughtArm
+         * @description An arm's three lengths, mm.
+         */
+        BoughtArm: {
+            /** Ball Behind Mm */
+            ball_behind_mm: number;
+            /** Ball Out Mm */
+            ball_out_mm: number;
+            /** Pivots Apart Mm */
+            pivots_apart_mm: number;
         };
         /**
          * Box
@@ -7503,6 +7600,30 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    nodulant_server_api_compute_arm_over: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArmBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArmLaidOver"];
+                };
+            };
+        };
+    };
     nodulant_server_api_compute_catalogue: {
         parameters: {
             query?: never;

@@ -7,6 +7,7 @@ import { Act, ChoiceField, Group, Pair, PlainChoice, TickField, WordsField } fro
 import { QuantityField } from "../fields/QuantityField";
 import { WheelFields } from "../fields/WheelFields";
 import { LOAD_STATES } from "../units/loadStates";
+import { BoughtArm } from "./BoughtArm";
 import { CoilFinder } from "./CoilFinder";
 import { EndsTable } from "./EndsTable";
 import { TravelFacts } from "./Facts";
@@ -225,6 +226,9 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
       )}
       {may.design && !before && !independent && linksOf(own.layout).length > 0 && (
         <WindowFinder key={own.layout.kind} index={index} links={linksOf(own.layout)} />
+      )}
+      {may.design && !before && (own.layout.kind === "double-wishbone" || own.layout.kind === "strut") && (
+        <BoughtArm key={`${own.layout.kind}-${index}`} index={index} both={own.layout.kind === "double-wishbone"} />
       )}
       <SpringFields own={own} path={path} independent={independent} />
       {may.design && !before && own.springs?.kind === "coilover" && <CoilFinder index={index} />}
