@@ -13,7 +13,7 @@ from nodulant.asbuilt.log import (
     WithdrawalEntry,
     latest_readings,
 )
-from nodulant.build.plan import build_plan
+from nodulant.build.plan import TEARDOWN, build_plan
 from nodulant.evaluate import evaluate
 from nodulant.job.document import AsBuilt
 from nodulant.parts.specs import PHASES
@@ -33,7 +33,8 @@ def reading(number, key, side, value):
 
 def plan(entries=(), operations=None, locked=False):
     inputs = f.demo()
-    return build_plan(operations or inputs.design.operations, inputs.survey.features, tuple(entries), locked)
+    locks = frozenset({TEARDOWN} if locked else ())
+    return build_plan(operations or inputs.design.operations, inputs.survey.features, tuple(entries), locks)
 
 
 class Order(SimpleTestCase):

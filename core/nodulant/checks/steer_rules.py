@@ -2,7 +2,9 @@
 
 import numpy as np
 
-from nodulant.axles.steering import DragLink
+from nodulant.axles.layouts.independent import Steered
+from nodulant.axles.points import Joints
+from nodulant.axles.steering import DragLink, Rack
 from nodulant.checks.check import Check, Governs, Subject, Why, judge, not_computed
 from nodulant.checks.rail_rules import Changes
 from nodulant.steering.study import Lock, SteerStudy, bump_steer, grips_deg, lock, sense, slope_per_inch
@@ -32,7 +34,14 @@ def steer_checks(q: SteerStudy, changes: Changes) -> list[Check]:
         field = f"/design/suspensions/{s.suspension.axle}/{q.trouble.field or 'steering'}"
         checks = [not_computed(rule, about(s), (field,), changes) for rule in RULES]
         return [check.model_copy(update={"remedy": q.trouble.message}) for check in checks]
-    return [*_sense(q, changes), *_locks(q, changes), *_grips(q, changes), *_bump(q, changes), *_roll(q, changes)]
+    return [
+        *_sense(q, changes),
+        *_locks(q, changes),
+        *_grips(q, changes),
+        *_tilts(q, changes),
+        *_bump(q, changes),
+        *_roll(q, changes),
+    ]
 
 
 def _sense(q: SteerStudy, changes: Changes) -> list[Check]:
@@ -119,6 +128,49 @@ def _grips(q: SteerStudy, changes: Changes) -> list[Check]:
         )
         for name, (angle, at) in grips_deg(q).items()
     ]
+
+
+def _tilts(q: SteerStudy, changes: Changes) -> list[Check]:
+    """Joints of the rods over all travel and lock: outer ones on their arms, a rack's inner ones against the rack."""
+    if q.wheels is None:
+        return []
+    own, out = q.study.suspension, []
+    joints = own.layout.toe.joints if isinstance(own.layout, Steered) else Joints()
+    for rod in q.wheels.rods:
+        name, _, side = rod.name.partition(", ")
+        ends = [
+            (
+                "outer",
+                rod.outer_tilt_deg(q.ride, q.ahead),
+                "from where it stands straight ahead, its stud along the king pin",
+            )
+        ]
+        if own.steering is not None and isinstance(own.steering.gear, Rack):
+            words = "against the rack's own line"
+            ends.append(("inner", rod.off_axis_deg(np.array([0.0, 1.0, 0.0])), words))
+        for end, tilt, words in ends:
+            held = np.where(rod.wheel.there, tilt, 0.0)
+            t, k = np.unravel_index(int(np.argmax(held)), held.shape)
+            most, at = float(held[t, k]), float(q.wheels.inputs[k])
+            way = f"{abs(at):.0%} of the lock to the {'right' if at > 0 else 'left'}" if at else "straight ahead"
+            why = Why(
+                formula="tilt / allowed",
+                values={"tilt": most, "allowed": joints.swing_deg},
+                words=f"degrees, {words}; {way}",
+            )
+            out.append(
+                judge(
+                    "rod-tilt",
+                    about(q.study, f"{name.replace(' ', '-')}-{end}", side or "both"),
+                    most / joints.swing_deg,
+                    why,
+                    changes,
+                    governs=Governs(pose_mm=float(q.wheels.travel[t])),
+                    detail=f"{name}, {end} end",
+                    remedy="A joint that tilts further, less lock, or the arm's joint nearer to the rod's line.",
+                )
+            )
+    return out
 
 
 def _bump(q: SteerStudy, changes: Changes) -> list[Check]:

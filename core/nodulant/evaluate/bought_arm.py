@@ -36,8 +36,8 @@ class ArmLaidOver(Frozen):
 
 WORDS: dict[Change, str] = {
     "none": "within half a millimetre of the old one",
-    "front-mount": "the hinge turns: the curves are computed again",
-    "rear-mount": "the hinge turns: the curves are computed again",
+    "front-mount": "along the old hinge nothing changes; off it the hinge turns, and the curves with it",
+    "rear-mount": "along the old hinge nothing changes; off it the hinge turns, and the curves with it",
     "both-mounts": "slid along the old hinge nothing changes; in or out the curves do",
     "pivot-tubes": "a cut and re-welded arm is a load-carrying weld: its own check, a gusset, a qualified welder; the law may forbid it",
 }

@@ -7,6 +7,7 @@ STEER_LIMITS: tuple[Limit, ...] = (
     at_least("lock-reached", "Steering reaches its lock", 1.0, "of its stroke", "a rod or arm that ends it locks it"),
     at_most("lock-equal", "Lock to the left against lock to the right", 2.0, "deg", "Nodulant default"),
     at_least("rod-grip", "Rod to its arm at the worst of lock", 25.0, "deg", "Nodulant default: far from passing over"),
+    at_most("rod-tilt", "Steering joint's tilt over travel and lock", 1.0, "of its limit", "the joint's own limit"),
     at_most(
         "bump-steer", "Bump steer at ride height", 0.1, "deg/in", "common practice, from memory: 0.1 street, 0.03 race"
     ),

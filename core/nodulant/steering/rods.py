@@ -41,6 +41,20 @@ class SteerRod:
         lever = np.abs((cross(arm, rod) * k).sum(axis=-1)) / np.maximum(sizes, LEAST_MM)
         return np.asarray(np.degrees(np.arcsin(np.clip(lever, 0.0, 1.0))))
 
+    def outer_tilt_deg(self, ride: int, ahead: int) -> Columns:
+        """How far the outer joint tilts from where it stands straight ahead at ride height, its stud along the king pin, degrees."""
+        k = self.wheel.upper - self.wheel.lower
+        d = self.outer - self.inner
+        sizes = np.maximum(np.linalg.norm(k, axis=-1) * np.linalg.norm(d, axis=-1), LEAST_MM)
+        angle = np.degrees(np.arcsin(np.clip((k * d).sum(axis=-1) / sizes, -1.0, 1.0)))
+        return np.asarray(np.abs(angle - angle[ride, ahead]))
+
+    def off_axis_deg(self, axis: Columns) -> Columns:
+        """Angle between the rod and a line, such as a rack's own, degrees."""
+        d = self.outer - self.inner
+        d = d / np.maximum(np.linalg.norm(d, axis=-1, keepdims=True), LEAST_MM)
+        return np.asarray(np.degrees(np.arccos(np.clip(np.abs(d @ axis), 0.0, 1.0))))
+
 
 def _square(v: Columns, k: Columns) -> Columns:
     """``v`` without what lies along ``k``."""
