@@ -19,8 +19,8 @@ Off = Callable[[Columns], Columns]
 """A distance as a function of places."""
 GOLDEN = (5.0**0.5 - 1.0) / 2.0
 SECTIONS = 38
-RING_SAMPLES = 13
-SWAPS = 400
+RING_SAMPLES, SAMPLED = 13, 7
+SWAPS, QUICK_SWAPS, QUICK_STILL_MM = 400, 80, 1e-3
 STILL_MM, TOUCHING_MM, MOSTLY = 1e-5, 1e-6, 0.8
 
 
@@ -158,22 +158,24 @@ def ring_to_bar(ring: Ring, a: Columns, b: Columns, radius: float, sections: int
     def off(t: Columns) -> Columns:
         return ring.distance(a + t[:, None] * (b - a))
 
-    t = _golden(off, low, high, sections)
+    # the samples have closed in on it already
+    t = _golden(off, low, high, max(sections - SAMPLED, SAMPLED))
     axis = a + t[:, None] * (b - a)
     gap = off(t) - radius
     out = _slope(ring.distance, axis)
     return Near(gap, axis - out * off(t)[:, None], axis - out * radius)
 
 
-def ring_to_convex(ring: Ring, pack: Pack) -> Near:
-    """Tyres, each against its own body of a pack; inside each other, the body's deepest point."""
+def ring_to_convex(ring: Ring, pack: Pack, sections: int = SECTIONS) -> Near:
+    """Tyres, each against its own body of a pack; inside each other, the body's deepest point. Fewer sections: a quick look."""
+    swaps, stays = (SWAPS, STILL_MM) if sections >= SECTIONS else (QUICK_SWAPS, QUICK_STILL_MM)
     p = pack.nearest(ring.centre)
     rows, tyres, theirs = np.arange(len(p)), ring, pack
-    for k in range(SWAPS):
+    for k in range(swaps):
         here = p[rows]
         nearer = theirs.nearest(tyres.core(here))
         p[rows] = nearer
-        moving = ((nearer - here) ** 2).sum(axis=-1) >= STILL_MM**2
+        moving = ((nearer - here) ** 2).sum(axis=-1) >= stays**2
         if not moving.any():
             break
         # those that stand still are left alone, now and then so that picking them out costs less than it saves

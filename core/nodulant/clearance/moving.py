@@ -122,6 +122,9 @@ def between(values: Columns, positions: Positions, at: Columns) -> Columns:
     """Values (grid.., k) at positions ``at`` (n, 3), by third-order Lagrange interpolation along each axis."""
     out, rows = np.broadcast_to(values, (len(at), *values.shape)), np.arange(len(at))
     for axis, column in enumerate(positions.axes()):
+        if len(column) == 1:
+            out = out[:, 0]
+            continue
         first, weights = _weights(column, at[:, axis])
         shape = (-1, *([1] * (out.ndim - 2)))
         parts = [weights[:, k].reshape(shape) * out[rows, first + k] for k in range(weights.shape[1])]

@@ -6,7 +6,7 @@ be passed unseen: a body that moves d from one to the next comes no nearer in be
 nearer of both less d/2, and round all that may so beat the least the grid is refined.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 
 import numpy as np
@@ -35,6 +35,8 @@ class Least:
     input: float
     mine: Columns
     other: Columns
+    at_rest_mm: float = np.inf
+    """The same at ride height, level and straight ahead."""
 
 
 @dataclass(frozen=True)
@@ -79,7 +81,7 @@ def exact(mine: Placed, other: Standing | Placed, which: Rows, sections: int = S
     if isinstance(other, Standing):
         pack = other.pack.some(which)
         if isinstance(mine, Ring):
-            return ring_to_convex(mine, pack)
+            return ring_to_convex(mine, pack, sections)
         return bar_to_convex(mine[0], mine[1], mine[2], pack, sections)
     if isinstance(mine, Ring) and isinstance(other, Ring):
         raise ValueError("two tyres are not looked at together")
@@ -106,19 +108,15 @@ def least(mover: Mover, other: Other) -> Least | Far | None:
     nearest = float(low.min())
     if nearest > FAR_MM:
         return Far(nearest)
-    if (rest := _at_rest(mover, other)) is not None:
+    # what overlaps at ride height straight ahead already is no contact of the sweep: it is told as it stands
+    if (rest := at_rest(mover, other)).gap_mm < 0.0:
         return rest
     slack = (mover.step_mm + (other.step_mm if isinstance(other, Mover) else 0.0)) / 2
     found = _searched(mover, other, rows, low, body, slack)
     if found.near.gap.min() - slack > CARE_MM:
-        return found.best(mover.positions)
-    return _refined(mover, other, found, there.reshape(mover.positions.shape), slack)
-
-
-def _at_rest(mover: Mover, other: Other) -> Least | None:
-    """What overlaps at ride height straight ahead already is no contact of the sweep: it is told as it stands."""
-    found = at_rest(mover, other)
-    return found if found.gap_mm < 0.0 else None
+        return replace(found.best(mover.positions), at_rest_mm=rest.gap_mm)
+    best = _refined(mover, other, found, there.reshape(mover.positions.shape), slack)
+    return replace(best, at_rest_mm=rest.gap_mm)
 
 
 def at_rest(mover: Mover, other: Other) -> Least:
@@ -131,19 +129,21 @@ def at_rest(mover: Mover, other: Other) -> Least:
         which = np.flatnonzero(apart <= float(apart.min()) + FAR_MM)
     rows = np.repeat(row, len(which))
     near = exact(placed(mover, rows), other if isinstance(other, Standing) else placed(other, rows), which, QUICK)
-    return _Found(rows, which, near).best(mover.positions)
+    found = _Found(rows, which, near).best(mover.positions)
+    return replace(found, at_rest_mm=found.gap_mm)
 
 
-def gap_at(mover: Mover, other: Other, travel_mm: float) -> float:
-    """The distance at a wheel travel, level and straight ahead, mm."""
-    place = np.array([[travel_mm, 0.0, 0.0]])
+def gaps_at(mover: Mover, other: Other, travel: Columns) -> Columns:
+    """The distances at wheel travels, level and straight ahead, mm; (travels,) in and out."""
+    places = np.stack([travel, np.zeros_like(travel), np.zeros_like(travel)], axis=1)
     which = np.zeros(1, dtype=np.int64)
     if isinstance(other, Standing):
-        apart = boxes_of(placed(mover, at=place)).apart(other.pack.boxes)[0]
-        which = np.flatnonzero(apart <= float(apart.min()) + FAR_MM)
-    at = np.repeat(place, len(which), axis=0)
+        apart = boxes_of(placed(mover, at=places)).apart(other.pack.boxes)
+        which = np.flatnonzero((apart <= apart.min(axis=1, keepdims=True) + CARE_MM).any(axis=0))
+    at = np.repeat(places, len(which), axis=0)
     theirs = other if isinstance(other, Standing) else placed(other, at=at)
-    return float(exact(placed(mover, at=at), theirs, which, QUICK).gap.min())
+    gap = exact(placed(mover, at=at), theirs, np.tile(which, len(travel)), QUICK).gap
+    return np.asarray(gap.reshape(len(travel), -1).min(axis=1))
 
 
 def _bounds(mover: Mover, other: Other, rows: Rows) -> tuple[Columns, Rows]:

@@ -12,8 +12,9 @@ from typing import Literal
 import numpy as np
 
 from nodulant.base.arrays import Columns
+from nodulant.clearance.mirror import FLIP, moves_alike, other_side, stands_alike
 from nodulant.clearance.moving import Mover, RoundBar
-from nodulant.clearance.pair import Far, Least, Other, along, at_rest, gap_at, least
+from nodulant.clearance.pair import Far, Least, Other, along, gaps_at, least
 from nodulant.clearance.shapes import Standing
 from nodulant.parts.sides import LoadState
 
@@ -99,14 +100,63 @@ Stood = dict[str, dict[LoadState, float]]
 
 def swept(pairs: Iterable[Pair], stood: Stood | None = None) -> Generator[Cleared, None, None]:
     """Work out pair after pair; tyres also where they stand as loaded."""
+    done: dict[tuple[str, str], Cleared] = {}
+    twins = _Twins()
     for pair in pairs:
+        twin = done.get((other_side(pair.mover.name), _twin_of(pair.other)))
+        if twin is not None and twins.alike(twin.pair, pair):
+            found = _reflected(twin, pair)
+            done[pair.mover.name, _called(pair.other)] = found
+            yield found
+            continue
         found = _cleared(pair)
         states = (stood or {}).get(pair.mover.positions.axle, {})
         if pair.wish == "tyre-sweep" and found.least is not None and states:
             low, high = pair.mover.positions.travel[0], pair.mover.positions.travel[-1]
-            reached = {state: gap_at(pair.mover, pair.other, t) for state, t in states.items() if low <= t <= high}
-            found = replace(found, stands_mm=reached)
+            reached = {state: t for state, t in states.items() if low <= t <= high}
+            gaps = gaps_at(pair.mover, pair.other, np.array(list(reached.values()))) if reached else np.zeros(0)
+            found = replace(found, stands_mm={state: float(g) for state, g in zip(reached, gaps, strict=True)})
+        done[pair.mover.name, _called(pair.other)] = found
         yield found
+
+
+def _called(other: Other) -> str:
+    """What a pair's other is told from others by."""
+    return (other.obstacle_id or other.name) if isinstance(other, Standing) else other.name
+
+
+def _twin_of(other: Other) -> str:
+    return other.obstacle_id or other_side(other.name) if isinstance(other, Standing) else other_side(other.name)
+
+
+class _Twins:
+    """Which bodies were proved to be mirror images of which, each looked at once."""
+
+    def __init__(self) -> None:
+        self.proved: dict[tuple[int, int], bool] = {}
+
+    def alike(self, one: Pair, two: Pair) -> bool:
+        """Whether two pairs of one axle are mirror images."""
+        if one.mover.positions is not two.mover.positions or one.wish != two.wish or one.mover is two.mover:
+            return False
+        return self._bodies(one.other, two.other) and self._bodies(one.mover, two.mover)
+
+    def _bodies(self, one: Other, two: Other) -> bool:
+        key = (id(one), id(two))
+        if key not in self.proved:
+            still = isinstance(one, Standing) and isinstance(two, Standing) and stands_alike(one, two)
+            moves = isinstance(one, Mover) and isinstance(two, Mover) and moves_alike(one, two)
+            self.proved[key] = still or moves
+        return self.proved[key]
+
+
+def _reflected(twin: Cleared, pair: Pair) -> Cleared:
+    """What was found of the twin, seen in the mirror."""
+    best = twin.least
+    if best is not None:
+        best = replace(best, roll_deg=-best.roll_deg, input=-best.input, mine=best.mine * FLIP, other=best.other * FLIP)
+    lock = None if twin.first_lock is None else -twin.first_lock
+    return replace(twin, pair=pair, least=best, first_lock=lock)
 
 
 def _cleared(pair: Pair) -> Cleared:
@@ -122,7 +172,7 @@ def _lines(pair: Pair, found: Least) -> tuple[float | None, float | None, float 
     mover, positions = pair.mover, pair.mover.positions
     grid = np.arange(positions.count).reshape(positions.shape)
     t, r, s = positions.ride()
-    rest = at_rest(mover, pair.other).gap_mm
+    rest = found.at_rest_mm
     if found.gap_mm > 0:
         return rest, None, None
     if rest < 0:

@@ -1,0 +1,94 @@
+"""What is reflected is proved to be a mirror image; with one side changed it is worked out by itself."""
+
+from dataclasses import replace
+from unittest import TestCase, mock
+
+import numpy as np
+
+from nodulant.clearance import sweep as of_sweep
+from nodulant.clearance.mirror import moves_alike, other_side, stands_alike
+from nodulant.clearance.obstacle import BarShape, BoxShape, Obstacle
+from nodulant.clearance.placed_things import standing_of
+from nodulant.evaluate.sweep import scene, whole_sweep
+from tests.core.test_along import point, with_design
+from tests.core.test_steering import job
+
+
+def box(y, yaw, mirrored=False):
+    shape = BoxShape(middle=point(100, y, 50), long_mm=300, wide_mm=80, high_mm=60, yaw_deg=yaw, nose_up_deg=8)
+    return standing_of(Obstacle(id="thing", name="thing", body=shape, mirrored=mirrored))
+
+
+class Alike(TestCase):
+    def test_names_of_twins(self):
+        self.assertEqual(other_side("toe link, right"), "toe link, left")
+        self.assertEqual(other_side("left rail"), "right rail")
+        self.assertEqual(other_side("axle tube"), "axle tube")
+
+    def test_a_turned_box_and_its_image(self):
+        self.assertTrue(stands_alike(box(300, 20), box(-300, -20)))
+        self.assertFalse(stands_alike(box(300, 20), box(-300, 20)))
+        self.assertTrue(stands_alike(box(300, 20, mirrored=True), box(300, 20, mirrored=True)))
+
+    def test_bars_of_other_size_are_no_twins(self):
+        def bar(y, d):
+            shape = BarShape(a=point(0, y, 0), b=point(400, y, 20), diameter_mm=d)
+            return standing_of(Obstacle(id="bar", name="bar", body=shape))
+
+        self.assertTrue(stands_alike(bar(200, 30), bar(-200, 30)))
+        self.assertFalse(stands_alike(bar(200, 30), bar(-200, 31)))
+        self.assertFalse(stands_alike(bar(200, 30), box(-200, 0)))
+
+    def test_a_rail_that_is_cut_on_one_side_has_no_twin(self):
+        inputs = job("wherry", "step")
+        rails = {s.name: s for s in scene(inputs).standing if s.kind == "rail"}
+        self.assertTrue(stands_alike(rails["right rail"], rails["left rail"]))
+        ops = tuple(
+            op.model_copy(update={"side": "left"}) if op.kind == "notch" else op for op in inputs.design.operations
+        )
+        cut = {s.name: s for s in scene(with_design(inputs, operations=ops)).standing if s.kind == "rail"}
+        self.assertFalse(stands_alike(cut["right rail"], cut["left rail"]))
+
+    def test_a_wheel_a_hair_off_is_no_twin(self):
+        movers = {m.name: m for m in scene(job("wherry", "step")).movers if m.positions.axle == "front"}
+        right, left = movers["tyre, right"], movers["tyre, left"]
+        self.assertTrue(moves_alike(right, left))
+        off = replace(left, body=replace(left.body, centre=left.body.centre + np.array([0.0, 0.0, 0.001])))
+        self.assertFalse(moves_alike(right, off))
+        self.assertFalse(moves_alike(right, movers["toe link, left"]))
+
+
+class Swept(TestCase):
+    def test_reflected_pairs_are_what_is_found_without_the_mirror(self):
+        inputs = job("wherry", "step")
+        seen = []
+        reflected = of_sweep._reflected
+
+        def counted(twin, pair):
+            seen.append(pair.id)
+            return reflected(twin, pair)
+
+        with mock.patch.object(of_sweep, "_reflected", counted):
+            quick = {p.id: p for p in whole_sweep(inputs).pairs}
+        self.assertGreater(len(seen), 60)
+        with mock.patch.object(of_sweep._Twins, "alike", lambda *_: False):
+            plain = {p.id: p for p in whole_sweep(inputs).pairs}
+        self.assertEqual(set(quick), set(plain))
+        for name in seen:
+            one, two = quick[name], plain[name]
+            with self.subTest(name):
+                if two.gap_mm is None:
+                    self.assertIsNone(one.gap_mm)
+                    continue
+                self.assertAlmostEqual(one.gap_mm, two.gap_mm, delta=0.02)
+                self.assertEqual(one.verdict, two.verdict)
+                self.assertEqual(set(one.stands_mm), set(two.stands_mm))
+
+    def test_a_thing_on_one_side_is_told_for_that_side_only(self):
+        inputs = job("wherry", "step")
+        shape = BoxShape(middle=point(0, -820, 160), long_mm=200, wide_mm=40, high_mm=40)
+        tray = Obstacle(id="tray", name="tray", body=shape)
+        found = {p.id: p for p in whole_sweep(with_design(inputs, obstacles=(tray,))).pairs}
+        left, right = found["front:tyre-left:tray"], found["front:tyre-right:tray"]
+        self.assertLess(left.gap_mm, 0.0)
+        self.assertIsNone(right.gap_mm)
