@@ -54,6 +54,16 @@ class Wall(TestCase):
         self.assertAlmostEqual(found.now.scrub_mm - offset.scrub_mm, offset.tuck_mm, delta=0.05)
         self.assertAlmostEqual(found.now.track_mm - offset.track_mm, 2 * offset.tuck_mm, delta=0.02)
 
+    def test_three_ways_beside_each_other_at_one_tuck(self):
+        """The same 20 mm: frame and arms take the upright along, wheels only the tyre."""
+        found = find_tuck(asked((wall(1045.0),), same_mm=20.0))
+        self.assertEqual({w.tuck_mm for w in found.ways}, {20.0})
+        by = {w.way: w for w in found.ways}
+        self.assertAlmostEqual(found.now.scrub_mm - by["offset"].scrub_mm, 20.0, delta=0.1)
+        self.assertAlmostEqual(by["narrow"].scrub_mm, found.now.scrub_mm, places=6)
+        self.assertNotAlmostEqual(by["arms"].camber_deg, by["narrow"].camber_deg, places=3)
+        self.assertTrue(all(w.clears for w in found.ways))
+
     def test_too_far_in_is_told(self):
         found = find_tuck(asked((wall(820.0),), most_mm=20.0))
         self.assertTrue(all(not w.clears and w.tuck_mm == 20.0 for w in found.ways))

@@ -8,8 +8,8 @@ from nodulant.search.tuck import AskedTuck, FoundTuck, TuckWish, find_tuck
 from nodulant.targets.drop import towards_rail
 
 
-def least_tuck(inputs: Inputs, suspension: int, most_mm: float) -> FoundTuck:
-    """Solve it; raises NotSolvable and InputError with the reason."""
+def least_tuck(inputs: Inputs, suspension: int, most_mm: float, same_mm: float | None = None) -> FoundTuck:
+    """Solve it, or compare all ways at ``same_mm``; raises NotSolvable and InputError with the reason."""
     design = inputs.design
     gap = find_limit("tyre-sweep", design.limits)[0].value
     axle = design.suspensions[suspension].axle
@@ -20,6 +20,6 @@ def least_tuck(inputs: Inputs, suspension: int, most_mm: float) -> FoundTuck:
         design.seats,
         towards_rail(design.targets, axle),
         tuple(t for t in scene(inputs).standing if not (t.kind == "wing" and t.name in others)),
-        TuckWish(most_mm=most_mm, gap_mm=max(gap, 0.0)),
+        TuckWish(most_mm=most_mm, gap_mm=max(gap, 0.0), same_mm=same_mm),
     )
     return find_tuck(asked)

@@ -45,6 +45,8 @@ class TuckWish(Frozen):
 
     most_mm: Annotated[float, Field(ge=1, le=200)] = 80.0
     gap_mm: Annotated[float, Field(ge=0, le=100)] = 10.0
+    same_mm: Annotated[float, Field(ge=0, le=200)] | None = None
+    """Every way by this much, to be compared; each solved for its own least where left out."""
 
 
 class Tucked(Frozen):
@@ -90,7 +92,7 @@ class AskedTuck(NamedTuple):
 
 
 def find_tuck(asked: AskedTuck) -> FoundTuck:
-    """Solve every way that fits the layout; raises NotSolvable without a wing, a tyre or an axle that moves."""
+    """Solve every way that fits the layout, or compare them at one tuck; raises NotSolvable without a wing, a tyre or an axle that moves."""
     wings = tuple(t for t in asked.things if t.kind == "wing")
     if not wings:
         raise NotSolvable(
@@ -103,7 +105,12 @@ def find_tuck(asked: AskedTuck) -> FoundTuck:
         ("offset", "arms", "narrow") if isinstance(asked.suspension.layout, Steered) else ("offset",)
     )
     now = _Tried(asked, "offset", 0.0)
-    found = tuple(_least(asked, way, now.wing_gap) for way in ways)
+    same, wanted = asked.wish.same_mm, asked.wish.gap_mm
+    if same is None:
+        found = tuple(_least(asked, way, now.wing_gap) for way in ways)
+    else:
+        tried = [_Tried(asked, way, same) for way in ways]
+        found = tuple(_told(t, clears=t.wing_gap >= wanted) for t in tried)
     return FoundTuck(
         now=_told(now, clears=now.wing_gap >= asked.wish.gap_mm),
         ways=tuple(sorted(found, key=lambda t: (not t.clears, t.tuck_mm))),

@@ -290,6 +290,8 @@ class TuckBody(DraftBody):
 
     suspension: Annotated[int, Field(ge=0, le=1)] = 0
     most_mm: Annotated[float, Field(ge=1, le=200)] = 80.0
+    same_mm: Annotated[float, Field(ge=0, le=200)] | None = None
+    """Compare every way at this tuck instead of solving each."""
 
 
 class ArmBody(DraftBody):

@@ -72,7 +72,7 @@ def tuck(request: HttpRequest, body: TuckBody) -> FoundTuck | HttpResponse:
     inputs = _inputs(body)
     if body.suspension >= len(inputs.design.suspensions):
         return problem(422, "unknown-reference", "this design has no such suspension")
-    return least_tuck(inputs, body.suspension, body.most_mm)
+    return least_tuck(inputs, body.suspension, body.most_mm, body.same_mm)
 
 
 @router.post("/solids", response=FrameSolids)

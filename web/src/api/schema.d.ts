@@ -6917,6 +6917,8 @@ export interface components {
              * @default 80
              */
             most_mm: number;
+            /** Same Mm */
+            same_mm?: number | null;
             survey?: components["schemas"]["Survey"] | null;
             /**
              * Suspension

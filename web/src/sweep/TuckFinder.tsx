@@ -28,13 +28,13 @@ export function TuckFinder() {
   const index = Math.max(own?.findIndex((s) => s.axle === chosen) ?? 0, 0);
   const held = own?.[index];
   if (!held) return null;
-  const solve = async () => {
+  const solve = async (same: number | null) => {
     const { design, survey } = useBench.getState().history.now;
     setFound(null);
     setTrouble("");
     setBusy(true);
     try {
-      const body = { job_id: jobId, design, survey, suspension: index, most_mm: most };
+      const body = { job_id: jobId, design, survey, suspension: index, most_mm: most, same_mm: same };
       setFound(await got(api.POST("/api/find/tuck", { body })));
     } catch (error) {
       setTrouble(messageOf(error));
@@ -63,8 +63,11 @@ export function TuckFinder() {
       )}
       <PlainQuantity label="Each wheel may go in by" value={most} take={setMost} />
       <Box mt="1">
-        <Act onClick={() => void solve()} off={busy}>
+        <Act onClick={() => void solve(null)} off={busy}>
           {busy ? "Solving" : "Solve the least tuck"}
+        </Act>{" "}
+        <Act onClick={() => void solve(most)} off={busy} hint="Wheels, arms and frame all by the amount above">
+          Compare at that
         </Act>
       </Box>
       <Text role="alert" color="removed" fontSize="14px">
@@ -103,7 +106,7 @@ function Compared({ found }: { found: FoundTuck }) {
   const length = (v: number | null | undefined) => (v == null ? "far" : showLength(v, style));
   const degrees = (v: number | null | undefined) => (v == null ? "not steered" : `${v.toFixed(1)}°`);
   const rows: (readonly [string, (t: Tucked, now: boolean) => string])[] = [
-    ["Each wheel in", (t, now) => (now ? "" : t.clears ? length(t.tuck_mm) : `${length(t.tuck_mm)} is not enough`)],
+    ["Each wheel in", (t, now) => (now ? "" : t.clears ? length(t.tuck_mm) : `${length(t.tuck_mm)}, not enough`)],
     ["To the wing", (t) => length(t.wing_gap_mm)],
     ["Next to the tyre", (t) => `${length(t.inner_gap_mm)} ${t.inner_thing}`],
     ["Track", (t) => length(t.track_mm)],

@@ -1,0 +1,59 @@
+"""Tuck and bought arm over the API; the lock before the cut when a step is signed; what is refused."""
+
+import json
+
+from tests.server.base import Shop
+
+
+class Fits(Shop):
+    def setUp(self):
+        super().setUp()
+        self.option = self.job.options.get(key="step")
+        self.step = self.option.head().design().model_dump(mode="json")
+        self.body = {"job_id": self.job.pk, "design": self.step}
+        self.front = next(k for k, s in enumerate(self.step["suspensions"]) if s["axle"] == "front")
+
+    def test_the_tuck_beside_what_is_there(self):
+        body = {**self.body, "suspension": self.front, "most_mm": 40, "same_mm": 12}
+        _, data = self.send("post", "/find/tuck", body)
+        self.assertEqual({w["way"] for w in data["ways"]}, {"offset", "arms", "narrow"})
+        self.assertEqual({w["tuck_mm"] for w in data["ways"]}, {12})
+        self.assertEqual(data["wings"], ["front wheel arch"])
+
+    def test_an_axle_without_a_wing_or_without_a_suspension(self):
+        response, _ = self.send("post", "/find/tuck", {**self.body, "suspension": 1 - self.front})
+        self.refused(response, 422, "not-solvable")
+        bare = {**self.step, "suspensions": []}
+        response, _ = self.send("post", "/find/tuck", {**self.body, "design": bare})
+        self.refused(response, 422, "unknown-reference")
+        response, _ = self.send("post", "/bought-arm", {**self.body, "design": bare})
+        self.refused(response, 422, "unknown-reference")
+
+    def test_an_arm_is_measured_and_one_of_no_length_refused(self):
+        body = {**self.body, "suspension": self.front, "arm": "upper-arm"}
+        _, data = self.send("post", "/bought-arm", body)
+        self.assertEqual(data["changes"], [])
+        self.assertAlmostEqual(data["original"]["pivots_apart_mm"], 230.08, places=1)
+        wrong = {**data["original"], "ball_out_mm": 0}
+        response, _ = self.send("post", "/bought-arm", {**body, "bought": wrong})
+        self.assertEqual(response.status_code, 422)
+        response, _ = self.send("post", "/bought-arm", {**body, "suspension": 1 - self.front})
+        data = self.refused(response, 422, "input")
+        self.assertIn("no upper arm", json.dumps(data))
+
+    def test_a_locked_cut_is_not_signed(self):
+        gone = [o for o in self.step["obstacles"] if o["kind"] != "tank"]
+        base = self.option.head().number
+        design = {**self.step, "obstacles": gone}
+        self.send("post", f"/options/{self.option.pk}/revisions", {"base": base, "design": design, "note": "no tank"})
+        for step in ("teardown", "loads-off", "supports"):
+            response, _ = self.send("post", f"/options/{self.option.pk}/sign", {"step": step})
+            self.assertEqual(response.status_code, 200)
+        response, _ = self.send("post", f"/options/{self.option.pk}/sign", {"step": "take-along"})
+        data = self.refused(response, 422, "input")
+        self.assertIn("no clearance and no way out", json.dumps(data))
+        self.send(
+            "post", f"/jobs/{self.job.pk}/reasons", {"subject": "take-along", "reason": "tank is off the vehicle"}
+        )
+        response, _ = self.send("post", f"/options/{self.option.pk}/sign", {"step": "brace"})
+        self.assertEqual(response.status_code, 200)
