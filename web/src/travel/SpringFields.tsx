@@ -2,9 +2,10 @@ import type { Springs, Suspension } from "../api/types";
 import { useMay } from "../app/session";
 import type { Path } from "../draft/document";
 import { useBench } from "../draft/store";
+import { useShown } from "../evaluation/useEvaluation";
 import { Act, Group, Pair, PlainChoice } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
-import { freshDamper, freshHalfShaft, freshSprings, freshStop, freshStrap } from "./fresh";
+import { coiloverOn, freshDamper, freshHalfShaft, freshSprings, freshStop, freshStrap } from "./fresh";
 import { LeafFields } from "./LeafFields";
 import { PointFields } from "./LinkFields";
 import { Thing } from "./Thing";
@@ -40,7 +41,9 @@ export function SpringFields({ own, path, independent }: { own: Suspension; path
   const springs = own.springs;
   const choose = (kind: string) => {
     const draft = useBench.getState().history.now;
-    const value = kind ? freshSprings(kind as Springs["kind"], draft, own.axle, independent) : null;
+    const fresh = kind ? freshSprings(kind as Springs["kind"], draft, own.axle, independent) : null;
+    const [x, , z] = standsAt(own.axle);
+    const value = fresh?.kind === "coilover" ? coiloverOn(own.layout, fresh, x, z) : fresh;
     act({ kind: "set", path: [...path, "springs"], value });
   };
   const at = [...path, "springs"];
@@ -152,6 +155,12 @@ export function SpringFields({ own, path, independent }: { own: Suspension; path
       </Group>
     </>
   );
+}
+
+/** Where the hubs of an axle stand as it is planned. */
+function standsAt(axle: "front" | "rear"): readonly [number, number, number] {
+  const hub = useShown.getState().result?.travel.find((t) => t.axle === axle)?.hub;
+  return [hub?.[0] ?? 0, hub?.[1] ?? 0, hub?.[2] ?? -150];
 }
 
 const ARMS: Partial<Record<Suspension["layout"]["kind"], readonly (readonly [string, string])[]>> = {

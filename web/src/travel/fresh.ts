@@ -82,13 +82,13 @@ function layoutOf(kind: Layout["kind"], hub: Hub): Layout {
       const y = hub.half - 110;
       return {
         kind,
-        upper_front: p(hub.x - 110, 420, hub.z + 110),
-        upper_rear: p(hub.x + 110, 420, hub.z + 100),
+        upper_front: p(hub.x - 200, 420, hub.z + 114),
+        upper_rear: p(hub.x + 200, 420, hub.z + 96),
         upper_ball: p(10, y - 20, 130),
         lower_front: p(hub.x - 150, 360, hub.z - 85),
-        lower_rear: p(hub.x + 150, 360, hub.z - 85),
+        lower_rear: p(hub.x + 190, 360, hub.z - 85),
         lower_ball: p(0, y, -95),
-        toe: link(p(hub.x + 130, 372, hub.z - 55), p(120, y - 10, -62)),
+        toe: link(p(hub.x + 130, 380, hub.z - 18), p(120, y - 10, -22)),
       };
     }
     case "strut": {
@@ -98,9 +98,9 @@ function layoutOf(kind: Layout["kind"], hub: Hub): Layout {
         top: p(hub.x + 30, y - 110, hub.z + 540),
         foot: p(5, y - 30, 90),
         lower_front: p(hub.x - 140, 380, hub.z - 85),
-        lower_rear: p(hub.x + 160, 380, hub.z - 85),
+        lower_rear: p(hub.x + 190, 380, hub.z - 85),
         lower_ball: p(-5, y, -100),
-        toe: link(p(hub.x + 130, 385, hub.z - 50), p(125, y - 15, -60)),
+        toe: link(p(hub.x + 130, 398, hub.z - 12), p(125, y - 15, -22)),
       };
     }
   }
@@ -158,6 +158,25 @@ export function freshSprings(
     };
   }
   return { kind, seat: p(0, 450, -60), rate_n_per_mm: 35, ...PACK };
+}
+
+/** A coilover as its layout wants it: on the lower wishbone between the legs of the upper one, or on the strut's own line. */
+export function coiloverOn(layout: Layout, own: Extract<Springs, { kind: "coilover" }>, hubX: number, hubZ: number) {
+  if (layout.kind === "strut") return { ...own, lower: layout.foot, upper: layout.top };
+  if (layout.kind !== "double-wishbone") return own;
+  const share = 0.68;
+  const { lower_front: f, lower_rear: r, lower_ball: b } = layout;
+  const y = Math.round(((f.y_mm + r.y_mm) / 2) * (1 - share) + b.y_mm * share);
+  const z = Math.round(((f.z_mm + r.z_mm) / 2 - hubZ) * (1 - share) + b.z_mm * share) + 25;
+  const reach = 470;
+  return {
+    ...own,
+    on: "lower-arm" as const,
+    lower: p(4, y, z),
+    upper: p(hubX + 4, y - 60, hubZ + z + reach),
+    rate_n_per_mm: 60,
+    body_mm: 58,
+  };
 }
 
 /** A brake hose from the rail to the wheel, or to the middle of a live axle. */
