@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
 
-from nodulant.asbuilt.log import Entry, SignOffEntry, overridden, standing
+from nodulant.asbuilt.log import Entry, OverrideEntry, SignOffEntry, standing
 from nodulant.frame.ops.union import Operation
 from nodulant.parts.sides import on_sides
 from nodulant.parts.specs import PHASES, HoldPoint, StepSpec
@@ -129,12 +129,13 @@ def build_plan(
     ranks: list[int] = []
     own: dict[Owner, list[int]] = {}
     signed = {e.step: e for e in standing(entries) if isinstance(e, SignOffEntry)}
+    passed = {e.subject: e for e in standing(entries) if isinstance(e, OverrideEntry)}
     steps: list[Step] = []
     state: dict[str, StepStatus] = {}
     for spec, operation, side in rows:
         id_ = spec.key if operation is None else f"{operation}/{spec.key}/{side}"
         needs = _needs(steps, ranks, own, (operation, side), RANK[spec.phase])
-        step = _step(id_, spec, operation, side, needs, entries, signed.get(id_), state, locked)
+        step = _step(id_, spec, operation, side, needs, passed.get(id_), signed.get(id_), state, locked)
         state[id_] = step.status
         own.setdefault((operation, side), []).append(len(steps))
         ranks.append(RANK[spec.phase])
@@ -184,12 +185,11 @@ def _step(
     operation: str | None,
     side: str | None,
     needs: tuple[str, ...],
-    entries: tuple[Entry, ...],
+    passed: OverrideEntry | None,
     sign: SignOffEntry | None,
     state: dict[str, StepStatus],
     locked: Locked,
 ) -> Step:
-    passed = overridden(entries, id_)
     open_ = all(state[n] in {"done", "overridden"} for n in needs) and id_ not in locked
     status: StepStatus = "done" if sign else "overridden" if passed else "open" if open_ else "waiting"
     who = sign or passed

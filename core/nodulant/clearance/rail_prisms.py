@@ -14,6 +14,7 @@ from shapely.ops import unary_union
 
 from nodulant.base.arrays import Columns
 from nodulant.base.errors import InputError
+from nodulant.base.memo import remembered
 from nodulant.clearance.shapes import Prisms, Standing
 from nodulant.frame.columns import rail_at
 from nodulant.frame.model import placed_on, planned_state, route_on
@@ -28,6 +29,7 @@ from nodulant.survey.vehicle import Survey
 ARC_MM, ASKEW_MM, THIN_MM, LEAST_HOLE_MM = 0.3, 2.0, 1e-6, 15.0
 
 
+@remembered(4)
 def rail_body(survey: Survey, operations: tuple[Operation, ...], side: Side) -> Standing:
     """The planned rail of one side."""
     route = route_on(survey, operations, side, planned_state(operations))
@@ -86,28 +88,31 @@ def _strips(part: Polygon, seen: RailSeen) -> list[tuple[Columns, float, float]]
     rings = [np.array(r.coords) for r in (part.exterior, *part.interiors)]
     edges = np.concatenate([np.stack([r[:-1], r[1:]], axis=1) for r in rings])
     marks = _marks(np.unique(np.round(np.concatenate([r[:, 0] for r in rings]), 6)), seen)
+    faces = [np.interp(marks, seen.x, face) for face in (seen.web, seen.tip)]
+    near, far = np.minimum(*faces), np.maximum(*faces)
+    near, far = np.minimum(near[:-1], near[1:]), np.maximum(far[:-1], far[1:])
+    low, high = edges[..., 0].min(axis=1), edges[..., 0].max(axis=1)
     out = []
-    for x0, x1 in pairwise(marks):
+    for k, (x0, x1) in enumerate(pairwise(marks)):
         middle = (x0 + x1) / 2
-        low, high = edges[..., 0].min(axis=1), edges[..., 0].max(axis=1)
         over = edges[(low < middle) & (high > middle)]
         z = _heights(over, np.array([x0, middle, x1]))
         order = np.argsort(z[:, 1])
         for under, above in zip(order[::2], order[1::2], strict=True):
             corners = np.array([(x0, z[under, 0]), (x1, z[under, 2]), (x1, z[above, 2]), (x0, z[above, 0])])
-            sides = [np.interp([x0, x1], seen.x, face) for face in (seen.web, seen.tip)]
-            out.append((corners, float(np.min(sides)), float(np.max(sides))))
+            out.append((corners, float(near[k]), float(far[k])))
     return out
 
 
 def _marks(corners: Columns, seen: RailSeen) -> Columns:
     """Corners, and between them enough more where the rail runs askew in plan."""
     marks = [corners[0]]
-    for x0, x1 in pairwise(corners):
+    faces = [np.interp(corners, seen.x, face) for face in (seen.web, seen.tip)]
+    across = np.maximum(*(np.abs(np.diff(face)) for face in faces))
+    for k, (x0, x1) in enumerate(pairwise(corners)):
         if x1 - x0 < THIN_MM:
             continue
-        faces = [np.interp([x0, x1], seen.x, face) for face in (seen.web, seen.tip)]
-        askew = max(abs(float(face[1] - face[0])) for face in faces)
+        askew = float(across[k])
         marks += list(np.linspace(x0, x1, max(int(np.ceil(askew / ASKEW_MM)), 1) + 1)[1:])
     return np.array(marks)
 

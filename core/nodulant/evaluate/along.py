@@ -188,8 +188,10 @@ def _hoses(subject: Subject, studies: list[Study], inputs: Inputs) -> Check:
 def _nearest(inputs: Inputs, thing: AlongThing) -> tuple[str, float, str] | None:
     """Limit, least distance and name of what is nearest to the placed things of a kind, against its limit."""
     limits = inputs.design.limits
-    needed = {rule: find_limit(rule, limits)[0].value for rule in ("along-clear", "exhaust-lines")}
-    found = _gaps(inputs.survey, inputs.design.operations, planned_things(inputs), inputs.design.suspensions)
+    needed = {rule: find_limit(rule, limits)[0].value for rule in RULES}
+    found = _nearest_of_all(
+        inputs.survey, inputs.design.operations, planned_things(inputs), inputs.design.suspensions, needed
+    )
     own = [row for row in found if row[0] == thing]
     if not own:
         return None
@@ -197,23 +199,46 @@ def _nearest(inputs: Inputs, thing: AlongThing) -> tuple[str, float, str] | None
     return rule, gap, other
 
 
+RULES = ("along-clear", "exhaust-lines")
+
+
 @remembered(4)
-def _gaps(
-    survey: Survey, operations: tuple[Operation, ...], things: tuple[Obstacle, ...], suspensions: tuple[Suspension, ...]
+def _nearest_of_all(
+    survey: Survey,
+    operations: tuple[Operation, ...],
+    things: tuple[Obstacle, ...],
+    suspensions: tuple[Suspension, ...],
+    needed: dict[str, float],
 ) -> tuple[tuple[str, str, float, str], ...]:
-    """Kind of what goes along, limit, distance and name of the other, for every two that do not hang together."""
+    """Of each thing that goes along: its kind, limit, distance and name of what leaves it least; none that stands alone."""
     own = (*(standing_of(o) for o in things), *_steering(suspensions))
     arches = [arch_of(name, axle) for name, axle in (("front", survey.front), ("rear", survey.rear))]
     rails = tuple(rail_body(survey, operations, side) for side in LEFT_RIGHT)
     every = (*rails, *(a for a in arches if a), *own)
     out = []
     for one in own:
-        for two in every:
-            if one.kind not in ALONG or two.kind == one.kind or {one.kind, two.kind} in BOLTED:
-                continue
-            rule = "exhaust-lines" if {one.kind, two.kind} == {"exhaust", "line"} else "along-clear"
-            out.append((one.kind, rule, apart(one, two), two.name))
+        if one.kind not in ALONG:
+            continue
+        rows = [
+            (float(one.pack.boxes.apart(two.pack.boxes).min()) - needed[_rule(one, two)], k)
+            for k, two in enumerate(every)
+            if two.kind != one.kind and {one.kind, two.kind} not in BOLTED
+        ]
+        best: tuple[float, str, float, str] | None = None
+        for bound, k in sorted(rows):
+            # the boxes round two things are never further apart than the things
+            if best is not None and bound >= best[0]:
+                break
+            rule, gap = _rule(one, every[k]), apart(one, every[k])
+            if best is None or gap - needed[rule] < best[0]:
+                best = (gap - needed[rule], rule, gap, every[k].name)
+        if best is not None:
+            out.append((one.kind, *best[1:]))
     return tuple(out)
+
+
+def _rule(one: Standing, two: Standing) -> str:
+    return "exhaust-lines" if {one.kind, two.kind} == {"exhaust", "line"} else "along-clear"
 
 
 def _steering(suspensions: tuple[Suspension, ...]) -> list[Standing]:
