@@ -21,11 +21,21 @@ export function StandsTable() {
         <tbody>
           {stands.map(({ state, load_n, travel_mm, frequency_hz, bump_left_mm }) => (
             <tr key={state}>
-              <th scope="row">{stateName(state)}</th>
-              <td>{(load_n / 1000).toFixed(1)} kN</td>
-              <td>{words(travel_mm)}</td>
-              <td>{frequency_hz == null ? "" : `${frequency_hz.toFixed(2)} Hz`}</td>
-              <td>{bump_left_mm == null ? "" : `${showLength(bump_left_mm, style)} bump left`}</td>
+              <th scope="row" style={{ whiteSpace: "normal" }}>
+                {stateName(state)}
+                <span className="row-value" style={{ display: "block" }}>
+                  {(load_n / 1000).toFixed(1)} kN
+                  {frequency_hz == null ? "" : `, ${frequency_hz.toFixed(2)} Hz`}
+                </span>
+              </th>
+              <td style={{ whiteSpace: "normal" }}>
+                {words(travel_mm)}
+                {bump_left_mm != null && (
+                  <span className="row-value" style={{ display: "block" }}>
+                    {showLength(bump_left_mm, style)} of bump left
+                  </span>
+                )}
+              </td>
               <td>{travel_mm !== null && <Go to={() => put({ travelMm: travel_mm, rollDeg: 0 })} />}</td>
             </tr>
           ))}
