@@ -6,7 +6,7 @@ from unittest import TestCase
 
 from nodulant.evaluate import InvalidInputs, evaluate
 from nodulant.suspension.study import hub_height
-from nodulant.targets.drop import DropEntry, Keeps, Stack, add_up, towards_rail
+from nodulant.targets.drop import DropEntry, FrontTarget, Keeps, Stack, add_up, towards_rail
 from tests.core.test_steering import ONLY, front, job, with_front
 
 
@@ -38,7 +38,7 @@ class Stacks(TestCase):
         """A pocket that is entered as raised pivots too: the stack claims more than the hubs give."""
         inputs = job("wherry", "step")
         stack = inputs.design.targets.front
-        both = Stack(
+        both = FrontTarget(
             drop_mm=189.0, entries=(*stack.entries, entry("pivots", "pivots-raised", 54.0, costs_travel=False))
         )
         found = checks(with_targets(inputs, front=both))
@@ -48,7 +48,7 @@ class Stacks(TestCase):
 
     def test_a_pocket_that_is_cut_and_not_counted_is_found(self):
         inputs = job("wherry", "step")
-        left_out = Stack(drop_mm=135.0, entries=(entry("all", "other", 135.0),))
+        left_out = FrontTarget(drop_mm=135.0, entries=(entry("all", "other", 135.0),))
         found = checks(with_targets(inputs, front=left_out))["stack-cut:front-pocket:both"]
         self.assertEqual((found.verdict, found.value), ("fails", 54.0))
 
@@ -74,14 +74,15 @@ class Stacks(TestCase):
 
     def test_two_unknown_at_the_front_are_told_at_their_place(self):
         inputs = job("wherry", "step")
-        two = Stack(drop_mm=100, entries=(entry("a", "other", None), entry("b", "springs", None)))
+        two = FrontTarget(drop_mm=100, entries=(entry("a", "other", None), entry("b", "springs", None)))
         with self.assertRaises(InvalidInputs) as caught:
             of(with_targets(inputs, front=two))
         self.assertEqual(caught.exception.problems[0].field, "/design/targets/front/entries/1/amount_mm")
 
     def test_hubs_of_the_front_follow_its_own_stack(self):
         inputs = with_targets(
-            job("wherry", "step"), front=Stack(drop_mm=40, entries=(entry("s", "springs", 40.0, costs_travel=True),))
+            job("wherry", "step"),
+            front=FrontTarget(drop_mm=40, entries=(entry("s", "springs", 40.0, costs_travel=True),)),
         )
         own = front(inputs).model_copy(update={"hub_z_mm": None})
         towards = towards_rail(inputs.design.targets, "front")
@@ -122,9 +123,12 @@ class Ground(TestCase):
         self.assertAlmostEqual(found.rail_bump_mm, lowest, places=6)
 
     def test_without_a_front_suspension_full_bump_is_not_computed(self):
-        found = checks(job("wherry", "arc"))["rail-ground-bump:rails:both"]
+        unsaid = with_targets(job("wherry", "arc"), front=FrontTarget())
+        found = checks(unsaid)["rail-ground-bump:rails:both"]
         self.assertEqual(found.verdict, "not computed")
-        self.assertEqual(found.missing, ("/design/suspensions/front",))
+        self.assertEqual(found.missing, ("/design/targets/front/bump_mm",))
+        given = with_targets(job("wherry", "arc"), front=FrontTarget(bump_mm=70.0))
+        self.assertEqual(checks(given)["rail-ground-bump:rails:both"].verdict, "holds")
 
     def test_without_a_tyre_nothing_is_invented(self):
         inputs = job("wherry", "arc")

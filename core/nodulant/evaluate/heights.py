@@ -163,7 +163,7 @@ def _stood(inputs: Inputs, studies: list[Study], routes: dict[Side, Route]) -> d
             continue
         stock = _stock(inputs, axle)
         height = None if stock is None else stock - add_up(stack_of(targets, axle), axle).total_mm
-        bump = targets.bump_mm if axle == "rear" else None
+        bump = targets.bump_mm if axle == "rear" else targets.front.bump_mm
         out[axle] = _Stood(
             x, None if height is None else straight - height, height, bump, "the stock height less the stack", None
         )
@@ -203,4 +203,4 @@ def _over_ground(
 
 def _missing(stood: dict[AxleName, _Stood]) -> tuple[str, ...]:
     out = [f"/survey/{a}/hub_z_left_mm" for a in AXLES if stood[a].ground is None]
-    return tuple(out) or tuple(f"/design/suspensions/{a}" for a in AXLES if stood[a].bump is None)
+    return tuple(out) or tuple("/design/targets/front/bump_mm" for a in AXLES if stood[a].bump is None)

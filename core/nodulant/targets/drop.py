@@ -86,10 +86,16 @@ class Stack(Frozen):
     entries: Annotated[tuple[DropEntry, ...], Field(max_length=20)] = ()
 
 
+class FrontTarget(Stack):
+    """Target at the front axle; its bump counts where no suspension is designed there."""
+
+    bump_mm: Annotated[float, Field(ge=1, le=500)] | None = None
+
+
 class Targets(Stack):
     """Target at the rear axle with its stack, travel and the axle's path, and the target at the front."""
 
-    front: Stack = Stack()
+    front: FrontTarget = FrontTarget()
     bump_mm: Annotated[float, Field(ge=1, le=500)] = 80.0
     droop_mm: Annotated[float, Field(ge=1, le=500)] = 80.0
     path: AxlePath = StraightPath()

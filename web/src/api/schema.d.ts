@@ -2603,6 +2603,7 @@ export interface components {
              *       "drop_mm": 0,
              *       "entries": [],
              *       "front": {
+             *         "bump_mm": null,
              *         "drop_mm": 0,
              *         "entries": []
              *       },
@@ -3335,6 +3336,24 @@ export interface components {
             rails: components["schemas"]["RailSolid"][];
             /** Things */
             things: components["schemas"]["Obstacle"][];
+        };
+        /**
+         * FrontTarget
+         * @description Target at the front axle; its bump counts where no suspension is designed there.
+         */
+        FrontTarget: {
+            /** Bump Mm */
+            bump_mm?: number | null;
+            /**
+             * Drop Mm
+             * @default 0
+             */
+            drop_mm: number;
+            /**
+             * Entries
+             * @default []
+             */
+            entries: components["schemas"]["DropEntry"][];
         };
         /**
          * Governs
@@ -5589,22 +5608,6 @@ export interface components {
             weld_leg_mm: number;
         };
         /**
-         * Stack
-         * @description Target at one axle and what it is made of: the frame's straight part against the ground, new less stock.
-         */
-        Stack: {
-            /**
-             * Drop Mm
-             * @default 0
-             */
-            drop_mm: number;
-            /**
-             * Entries
-             * @default []
-             */
-            entries: components["schemas"]["DropEntry"][];
-        };
-        /**
          * StandsAt
          * @description Where the axle stands in a load state: sprung load, N, and wheel travel, mm; None on its stops.
          */
@@ -6615,11 +6618,12 @@ export interface components {
             entries: components["schemas"]["DropEntry"][];
             /**
              * @default {
+             *       "bump_mm": null,
              *       "drop_mm": 0,
              *       "entries": []
              *     }
              */
-            front: components["schemas"]["Stack"];
+            front: components["schemas"]["FrontTarget"];
             /**
              * Path
              * @default {

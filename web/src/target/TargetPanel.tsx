@@ -30,6 +30,14 @@ export default function TargetPanel() {
         path={[...stackPath(axle), "drop_mm"]}
         note="Positive when the body goes down."
       />
+      {axle === "front" && (
+        <QuantityField
+          label="Bump of the front axle"
+          path={["design", "targets", "front", "bump_mm"]}
+          optional
+          note="Where no front suspension is designed; for the rails' height at full bump."
+        />
+      )}
       <DropStack key={`${axle}-stack`} axle={axle} />
       <HeightTable />
       <Group title="Travel and path">
