@@ -201,6 +201,11 @@ class Hoses(TestCase):
         self.assertGreater(abs(turned.input), 0.8)
         self.assertGreater(turned.most_mm, still.most_mm)
 
+    def test_an_axle_without_a_hose_is_not_computed(self):
+        inputs = job("wherry", "step")
+        bare = tuple(s.model_copy(update={"hoses": ()}) if s.axle == "rear" else s for s in inputs.design.suspensions)
+        self.assertEqual(rows(with_design(inputs, suspensions=bare))["hoses"].status, "not computed")
+
     def test_a_short_hose_fails_and_locks(self):
         inputs = job("wherry", "step")
         own = front(inputs)

@@ -175,7 +175,8 @@ def along_checks(inputs: Inputs, studies: list[Study]) -> Judged:
 
 def _hoses(subject: Subject, studies: list[Study], inputs: Inputs) -> Check:
     own = [c for s in studies for c in hose_checks(s, steer_study(s), inputs.design.limits)]
-    if not own:
+    # an axle whose hoses nobody gave is not covered by the other one's
+    if not own or any(not s.suspension.hoses for s in studies):
         return not_computed(
             "hose-slack", subject, ("/design/suspensions",), inputs.design.limits, detail=NAMES["hoses"]
         )

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, field, replace
 
-from nodulant.asbuilt.compare import as_built_state, asked_readings, reading_checks
+from nodulant.asbuilt.compare import AskedReading, as_built_state, asked_readings, reading_checks
 from nodulant.asbuilt.log import overridden
 from nodulant.base.errors import NodulantError
 from nodulant.build.plan import ALONG_STEP, TAKE_ALONG, TEARDOWN, Step, build_plan
@@ -42,8 +42,9 @@ from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 from nodulant.strength.fatigue import life_along
 from nodulant.strength.rail import RailComparison, compare_rail, missing_for_loads, missing_for_sections
 from nodulant.strength.space import FrameComparison
-from nodulant.survey.before_teardown import readings_before_teardown
+from nodulant.survey.before_teardown import Reading, readings_before_teardown
 from nodulant.survey.states import in_state
+from nodulant.suspension.study import Study
 from nodulant.targets.drop import DropResult, add_up, stack_of
 
 
@@ -77,12 +78,8 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     asked = asked_readings(design.operations, survey.features, entries)
     links = link_readings(as_loaded)
     asked += links
-    underside = {side: a.underside_z for side, a in axle.items()}
-    checks = survey_checks(survey, before, underside, design.limits)
-    checks += axle_checks(inputs, axle) + reading_checks(asked, entries, design.limits)
-    checks += equal_checks(links, entries, inputs)
-    for side in LEFT_RIGHT:
-        checks += sides[side].checks
+    checks = _surveyed_and_read(inputs, before, axle, asked)
+    checks += [*equal_checks(links, entries, inputs), *(check for side in LEFT_RIGHT for check in sides[side].checks)]
     planned = {s: c.planned for s, c in sides.items() if c.planned}
     space = frame_in_space(inputs, planned, design.targets.drop_mm) if want.frame else Space(None, [])
     checks += space.checks
@@ -94,9 +91,8 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     checks += height_checks(as_loaded, every, routes, placed, drops)
     interim = interim_frames(inputs) if want.interim else ()
     checks += interim_checks(inputs, interim)
-    judged = along_checks(inputs, every) if want.along else {}
-    checks += [check for check, _ in judged.values()]
-    along = along_rows(inputs, judged) if want.along else ()
+    goes, along = _goes_along(inputs, every) if want.along else ([], ())
+    checks += goes
     locked = not all(r.taken for r in before) and overridden(entries, TEARDOWN) is None
     parts = tuple(part for side in LEFT_RIGHT for part in _in_place(sides[side], routes[side]))
     return Evaluation(
@@ -126,6 +122,22 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         cut_locked=cut_locked(inputs, along),
         readings=tuple(asked) if want.readings else (),
     )
+
+
+def _surveyed_and_read(
+    inputs: Inputs, before: list[Reading], axle: dict[Side, AxleSide], asked: list[AskedReading]
+) -> list[Check]:
+    """Checks of the survey, of the axle under the rails, and of what was read as built."""
+    limits = inputs.design.limits
+    underside = {side: a.underside_z for side, a in axle.items()}
+    checks = survey_checks(inputs.survey, before, underside, limits)
+    return checks + axle_checks(inputs, axle) + reading_checks(asked, inputs.as_built.entries, limits)
+
+
+def _goes_along(inputs: Inputs, studies: list[Study]) -> tuple[list[Check], tuple[Along, ...]]:
+    """Checks and rows of what a raise, a step or a narrowing takes along."""
+    judged = along_checks(inputs, studies)
+    return [check for check, _ in judged.values()], along_rows(inputs, judged)
 
 
 def _steps(inputs: Inputs, teardown_locked: bool, along: tuple[Along, ...], checks: list[Check]) -> tuple[Step, ...]:
