@@ -13,6 +13,7 @@ from nodulant.parts.tyre import parse_tyre
 from nodulant.steering.column import shaft_figures
 from nodulant.steering.measures import ackermann_outer_deg
 from nodulant.steering.study import SteerStudy, ackermann_percent, circle_mm, lock, pins_apart_mm, ratio
+from nodulant.steering.turned import turned
 
 INNER_DEG = (20.0, 30.0)
 
@@ -46,8 +47,44 @@ def steer_curves(q: SteerStudy, inputs: Rows) -> tuple[Curve, ...]:
             "tyre's middle outside the king pin's foot",
         ),
     ]
+    rows += [
+        ("caster-right", "Caster, right wheel", "deg", q.right.caster_deg[q.ride], "top of the king pin rearward"),
+        (
+            "inclination-right",
+            "Inclination, right wheel",
+            "deg",
+            q.right.inclination_deg[q.ride],
+            "top inward positive",
+        ),
+        (
+            "track-change",
+            "Right tyre's foot moves out by",
+            "mm",
+            q.right.patch[q.ride, :, 1] - q.right.patch[q.ride, q.ahead, 1],
+            "on the road, as the wheel is turned",
+        ),
+        *_rising(q),
+    ]
     ahead = int(np.flatnonzero(inputs == q.ahead)[0])
     return tuple(_curve(there[inputs], ahead, i, n, u, v[inputs], w) for i, n, u, v, w in rows)
+
+
+def _rising(q: SteerStudy) -> list[tuple[str, str, str, Columns, str]]:
+    """What the turned wheel does as it rises."""
+    found, s = turned(q), q.study
+    if found is None:
+        return []
+    words = "y v_y/v_z of the tyre's foot, the wheel turned"
+    rows = [("roll-centre-turned", "Roll centre above ground", "mm", np.nan_to_num(found.roll_centre_mm), words)]
+    high, base = s.centre_above_ground_mm, s.vehicle.wheelbase_mm
+    if high is not None and base is not None and high > 0:
+        sign, share = (1.0 if s.suspension.axle == "rear" else -1.0), s.suspension.brake_share
+        dive = np.nan_to_num(100 * sign * share * found.braked_slope * base / high)
+        rows.append(("anti-dive-turned", "Anti-dive", "%", dive, f"with {share:.0%} of the braking on this axle"))
+    if found.ratio is not None:
+        ratio_words = "spring's shortening per mm of wheel travel, the wheel turned"
+        rows.append(("ratio-turned", "Motion ratio", "x", np.nan_to_num(found.ratio), ratio_words))
+    return rows
 
 
 def _ideal(one: Columns, two: Columns, apart: float, base: float) -> Columns:

@@ -8,6 +8,7 @@ from nodulant.axles.points import HardPoint, on_axle
 from nodulant.axles.springs import Foothold
 from nodulant.axles.wishbone import Wishbone, wishbone_of
 from nodulant.base.arrays import Columns
+from nodulant.linkage.compiled import Pose
 from nodulant.linkage.mechanism import Point
 from nodulant.suspension.motion import Motion, own_rise
 
@@ -40,9 +41,16 @@ def foot_of(point: HardPoint, on: Foothold, m: Motion) -> Foot:
 
 def stands(foot: Foot, m: Motion) -> Columns:
     """Where a foot is through level travel, (travels, 3)."""
-    if foot.arm is None:
-        return m.level.pose.origin + _arm(foot.at, m)
-    return foot.arm.carried(foot.at, m.level.pose.origin + _arm(foot.arm.ball, m))
+    return stands_in(foot, m.setting.hub, m.level.pose)
+
+
+def stands_in(foot: Foot, hub: Point, pose: Pose) -> Columns:
+    """Where a foot is in every pose, (poses, 3)."""
+
+    def carried(point: Point) -> Columns:
+        return np.asarray(pose.origin + np.einsum("nij,j->ni", pose.rotation, np.array(point) - np.array(hub)))
+
+    return carried(foot.at) if foot.arm is None else foot.arm.carried(foot.at, carried(foot.arm.ball))
 
 
 def moves(foot: Foot, m: Motion) -> Columns:
