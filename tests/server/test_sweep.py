@@ -49,6 +49,8 @@ class Sweeping(Shop):
         _, data = self.send("post", "/solids", self.body)
         self.assertEqual([r["side"] for r in data["rails"]], ["left", "right"])
         self.assertTrue(all(len(row) == 10 for r in data["rails"] for row in r["prisms"]))
+        self.assertTrue(data["arches"] and all(len(row) == 7 for row in data["arches"]))
+        self.assertEqual(len(data["things"]), len(self.step["obstacles"]))
 
     def test_a_thing_in_the_middle_cannot_be_mirrored(self):
         middle = {"x_mm": 0, "y_mm": 0, "z_mm": 0}

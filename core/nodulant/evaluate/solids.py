@@ -3,9 +3,10 @@
 import numpy as np
 
 from nodulant.base.model import Frozen
+from nodulant.clearance.arches import arch_of
 from nodulant.clearance.obstacle import Obstacle
 from nodulant.clearance.rail_prisms import rail_body
-from nodulant.clearance.shapes import Prisms
+from nodulant.clearance.shapes import Bars, Prisms
 from nodulant.evaluate.placed import planned_things
 from nodulant.job.document import Inputs
 from nodulant.parts.sides import LEFT_RIGHT, Side
@@ -22,6 +23,8 @@ class FrameSolids(Frozen):
     """Both rails, and what stands around them."""
 
     rails: tuple[RailSolid, ...]
+    arches: list[list[float]]
+    """Edges of wheel arches as bars: both ends (x, y, z, x, y, z) and the radius, mm."""
     things: tuple[Obstacle, ...]
     """What the user placed, where it stands in the planned vehicle."""
 
@@ -35,4 +38,14 @@ def frame_solids(inputs: Inputs) -> FrameSolids:
             raise ValueError("a rail is made of prisms")
         rows = np.concatenate([pack.corners.reshape(-1, 8), pack.low_y[:, None], pack.high_y[:, None]], axis=1)
         out.append(RailSolid(side=side, prisms=np.round(rows, 2).tolist()))
-    return FrameSolids(rails=tuple(out), things=planned_things(inputs))
+    return FrameSolids(rails=tuple(out), arches=_arches(inputs), things=planned_things(inputs))
+
+
+def _arches(inputs: Inputs) -> list[list[float]]:
+    rows: list[list[float]] = []
+    for name, axle in (("front", inputs.survey.front), ("rear", inputs.survey.rear)):
+        arch = arch_of(name, axle)
+        if arch is not None and isinstance(arch.pack, Bars):
+            own = np.concatenate([arch.pack.a, arch.pack.b, arch.pack.radius[:, None]], axis=1)
+            rows += np.round(own, 2).tolist()
+    return rows

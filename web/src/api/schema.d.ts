@@ -3332,6 +3332,8 @@ export interface components {
          * @description Both rails, and what stands around them.
          */
         FrameSolids: {
+            /** Arches */
+            arches: number[][];
             /** Rails */
             rails: components["schemas"]["RailSolid"][];
             /** Things */

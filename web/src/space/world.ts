@@ -72,6 +72,12 @@ export class World {
   showFrame(solids: FrameSolids, parts: readonly Part[], rails: readonly RailDrawing[]): void {
     clear(this.frame);
     for (const rail of solids.rails) this.frame.add(railMesh(rail.prisms, `${rail.side} rail`));
+    for (const [ax, ay, az, bx, by, bz, radius] of solids.arches) {
+      const edge = barMesh(Math.max(radius ?? 3, 5), "removed");
+      edge.name = "wheel arch";
+      layBar(edge, [ax ?? 0, ay ?? 0, az ?? 0], [bx ?? 0, by ?? 0, bz ?? 0]);
+      this.frame.add(edge);
+    }
     for (const part of parts) {
       const rail = rails.find((r) => r.side === part.side);
       if (!rail || (part.face !== "outer" && part.face !== "inner")) continue;
