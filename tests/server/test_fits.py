@@ -41,6 +41,14 @@ class Fits(Shop):
         data = self.refused(response, 422, "input")
         self.assertIn("no upper arm", json.dumps(data))
 
+    def test_a_wheel_is_told_in_both_ways(self):
+        """Six inches between the seats, half an inch of lip: 45 mm of offset are 133.9 mm of backspacing (arithmetic)."""
+        body = {"rim_width_mm": 152.4, "lip_mm": 12.7, "offset_mm": 45}
+        _, data = self.send("post", "/wheel", body)
+        self.assertEqual(data, {"offset_mm": 45.0, "backspacing_mm": 133.9})
+        response, _ = self.send("post", "/wheel", {**body, "backspacing_mm": 100})
+        self.assertEqual(response.status_code, 422)
+
     def test_a_locked_cut_is_not_signed(self):
         gone = [o for o in self.step["obstacles"] if o["kind"] != "tank"]
         base = self.option.head().number

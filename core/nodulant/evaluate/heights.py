@@ -14,8 +14,8 @@ from nodulant.base.model import Frozen
 from nodulant.checks.check import Check
 from nodulant.checks.height_rules import cut_check, ground_checks, stands_check
 from nodulant.checks.target_rules import drop_checks
+from nodulant.evaluate.taken_along import by_pocket
 from nodulant.frame.model import Placed
-from nodulant.frame.ops.raise_into import Raise
 from nodulant.frame.route import Route
 from nodulant.frame.seen import rail_seen
 from nodulant.job.document import Inputs
@@ -25,7 +25,6 @@ from nodulant.suspension.study import Study
 from nodulant.targets.drop import DropResult, add_up, stack_of
 
 AXLES: tuple[AxleName, ...] = ("front", "rear")
-POCKET_NEAR_MM = 700.0
 
 
 class StateHeights(Frozen):
@@ -105,7 +104,7 @@ def height_checks(
         amounts = {e.id: e.amount_mm for e in drop.entries}
         for mechanism, words, cut in (
             ("z-step", "step", _step(routes, own.x, _middle(inputs))),
-            ("raise", "pocket", _pocket(placed, own.x)),
+            ("raise", "pocket", by_pocket(own.x, placed)),
         ):
             said = sum(amounts[e.id] for e in stack.entries if e.mechanism == mechanism)
             if said or (cut and axle == "front" and mechanism == "raise"):
@@ -138,16 +137,6 @@ def _lift(routes: dict[Side, Route], x: float) -> float:
 
 def _step(routes: dict[Side, Route], x: float, middle: float) -> float:
     return _lift(routes, x) - _lift(routes, middle)
-
-
-def _pocket(placed: tuple[Placed, ...], x: float) -> float:
-    """How deep a subframe near an axle stands in its pocket."""
-    own = [
-        p.op.depth_mm - p.op.floor_mm
-        for p in placed
-        if isinstance(p.op, Raise) and abs(p.centre_mm - x) < POCKET_NEAR_MM
-    ]
-    return max(own, default=0.0)
 
 
 def _stood(inputs: Inputs, studies: list[Study], routes: dict[Side, Route]) -> dict[AxleName, _Stood]:

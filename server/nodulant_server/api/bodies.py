@@ -49,6 +49,13 @@ class SignIn(Frozen):
     password: str
 
 
+class WheelFace(Frozen):
+    """A wheel told in both ways, mm: offset and backspacing."""
+
+    offset_mm: float
+    backspacing_mm: float
+
+
 class Switch(Frozen):
     """Demo person to become."""
 

@@ -27,6 +27,7 @@ from nodulant.job.document import Design, Inputs
 from nodulant.loads.cases import CASES, SPACE_CASES
 from nodulant.materials import STEELS
 from nodulant.materials.bolts import GRADES, SIZES
+from nodulant.parts.wheel import Wheel
 from nodulant.patterns.collect import patterns_of
 from nodulant.patterns.pattern import Pattern
 from nodulant.search.bracket_holes import Asked, search_holes
@@ -61,6 +62,7 @@ from nodulant_server.api.bodies import (
     StationsBody,
     TravelBody,
     WaysBody,
+    WheelFace,
 )
 from nodulant_server.api.jobs import person
 from nodulant_server.api.problems import problem
@@ -238,6 +240,12 @@ def arm_over(request: HttpRequest, body: ArmBody) -> ArmLaidOver | HttpResponse:
         return problem(422, "unknown-reference", "this design has no such suspension")
     evaluate(inputs, BARE)
     return bought_arm(inputs, body.suspension, body.arm, body.bought)
+
+
+@router.post("/wheel", response=WheelFace)
+def wheel_face(request: HttpRequest, body: Wheel) -> WheelFace:
+    """Offset and backspacing of a wheel that is told by one of them."""
+    return WheelFace(offset_mm=round(body.face_mm, 2), backspacing_mm=round(body.back_mm, 2))
 
 
 def _stock(inputs: Inputs) -> Stock:

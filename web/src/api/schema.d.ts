@@ -868,6 +868,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/wheel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Wheel Face
+         * @description Offset and backspacing of a wheel that is told by one of them.
+         */
+        post: operations["nodulant_server_api_compute_wheel_face"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -7288,6 +7308,16 @@ export interface components {
             rim_width_mm: number;
         };
         /**
+         * WheelFace
+         * @description A wheel told in both ways, mm: offset and backspacing.
+         */
+        WheelFace: {
+            /** Backspacing Mm */
+            backspacing_mm: number;
+            /** Offset Mm */
+            offset_mm: number;
+        };
+        /**
          * Why
          * @description A formula in plain signs with the values that give the shown value, and a sentence.
          */
@@ -8644,6 +8674,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WaysDown"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_compute_wheel_face: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wheel"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WheelFace"];
                 };
             };
         };

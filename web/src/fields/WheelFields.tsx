@@ -1,4 +1,8 @@
+import { Text } from "@chakra-ui/react";
+import { useState } from "react";
+import { api, got } from "../api/client";
 import type { Wheel } from "../api/types";
+import { messageOf } from "../cut/useSearch";
 import type { Path } from "../draft/document";
 import { useBench } from "../draft/store";
 import { Thing } from "../travel/Thing";
@@ -10,17 +14,21 @@ const FRESH: Wheel = { rim_width_mm: 165.1, offset_mm: 30, backspacing_mm: null,
 /** A wheel by its rim's width and offset, or backspacing as it is measured lying on its face. */
 export function WheelFields({ title, at, wheel }: { title: string; at: Path; wheel?: Wheel | null }) {
   const act = useBench((s) => s.act);
+  const [trouble, setTrouble] = useState("");
   const by = wheel?.backspacing_mm != null ? "backspacing" : "offset";
-  const choose = (told: string) => {
+  const choose = async (told: string) => {
     if (!wheel || told === by) return;
-    const half = wheel.rim_width_mm / 2 + wheel.lip_mm;
-    const face = wheel.offset_mm ?? (wheel.backspacing_mm ?? 0) - half;
-    const tidy = (mm: number) => Math.round(mm * 100) / 100;
-    const value =
-      told === "offset"
-        ? { ...wheel, offset_mm: tidy(face), backspacing_mm: null }
-        : { ...wheel, offset_mm: null, backspacing_mm: tidy(face + half) };
-    act({ kind: "set", path: at, value });
+    setTrouble("");
+    try {
+      const face = await got(api.POST("/api/wheel", { body: wheel }));
+      const value =
+        told === "offset"
+          ? { ...wheel, offset_mm: face.offset_mm, backspacing_mm: null }
+          : { ...wheel, offset_mm: null, backspacing_mm: face.backspacing_mm };
+      act({ kind: "set", path: at, value });
+    } catch (error) {
+      setTrouble(messageOf(error));
+    }
   };
   return (
     <Thing title={title} at={at} there={wheel != null} fresh={FRESH}>
@@ -33,7 +41,7 @@ export function WheelFields({ title, at, wheel }: { title: string; at: Path; whe
             ["offset", "offset"],
             ["backspacing", "backspacing"],
           ]}
-          choose={choose}
+          choose={(told) => void choose(told)}
         />
       </Pair>
       <Pair>
@@ -44,6 +52,9 @@ export function WheelFields({ title, at, wheel }: { title: string; at: Path; whe
         )}
         <QuantityField label="Lip beyond the seat" path={[...at, "lip_mm"]} />
       </Pair>
+      <Text role="alert" color="removed" fontSize="14px">
+        {trouble}
+      </Text>
     </Thing>
   );
 }
