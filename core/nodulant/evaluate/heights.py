@@ -61,12 +61,27 @@ class _Stood:
     study: Study | None
 
 
-def heights(inputs: Inputs, studies: list[Study], routes: dict[Side, Route]) -> Heights:
+@dataclass(frozen=True)
+class Standing:
+    """Both axles as planned, and the lowest place of the rails over the ground (mm, station), standing and at full bump."""
+
+    axles: dict[AxleName, _Stood]
+    static: tuple[float, float] | None
+    bump: tuple[float, float] | None
+
+
+def standing(inputs: Inputs, studies: list[Study], routes: dict[Side, Route]) -> Standing:
+    """Worked out once, for the heights and for their checks."""
+    own = _stood(inputs, studies, routes)
+    static, bump = (_over_ground(inputs, own, routes, at_bump=at) for at in (False, True))
+    return Standing(own, static, bump)
+
+
+def heights(inputs: Inputs, studies: list[Study], found: Standing) -> Heights:
     """Everything that is known of it."""
-    stood, stock = _stood(inputs, studies, routes), {a: _stock(inputs, a) for a in AXLES}
+    stood, stock = found.axles, {a: _stock(inputs, a) for a in AXLES}
     base = inputs.survey.wheelbase_mm
     planned = {a: stood[a].height for a in AXLES}
-    static, bump = _over_ground(inputs, stood, routes, at_bump=False), _over_ground(inputs, stood, routes, at_bump=True)
     states = []
     for state in LOAD_STATES:
         rows = {a: _in_state(stood[a], state) for a in AXLES}
@@ -79,21 +94,21 @@ def heights(inputs: Inputs, studies: list[Study], routes: dict[Side, Route]) -> 
         front_by=stood["front"].by,
         rear_by=stood["rear"].by,
         states=tuple(states),
-        rail_mm=static[0] if static else None,
-        rail_bump_mm=bump[0] if bump else None,
+        rail_mm=found.static[0] if found.static else None,
+        rail_bump_mm=found.bump[0] if found.bump else None,
     )
 
 
 def height_checks(
     inputs: Inputs,
-    studies: list[Study],
+    found: Standing,
     routes: dict[Side, Route],
     placed: tuple[Placed, ...],
     drops: dict[AxleName, DropResult],
 ) -> list[Check]:
     """Stacks of both axles, each against what hubs, tyres and cuts say; rails against the ground."""
     limits, targets, out = inputs.design.limits, inputs.design.targets, []
-    stood = _stood(inputs, studies, routes)
+    stood = found.axles
     for axle in AXLES:
         stack, drop = stack_of(targets, axle), drops[axle]
         if axle == "rear" or stack.entries or stack.drop_mm:
@@ -109,8 +124,7 @@ def height_checks(
             said = sum(amounts[e.id] for e in stack.entries if e.mechanism == mechanism)
             if said or (cut and axle == "front" and mechanism == "raise"):
                 out.append(cut_check(axle, words, said, cut, limits))
-    static, bump = (_over_ground(inputs, stood, routes, at_bump=b) for b in (False, True))
-    return out + ground_checks(static, bump, _missing(stood), limits)
+    return out + ground_checks(found.static, found.bump, _missing(stood), limits)
 
 
 def _row(state: LoadState, by: dict[AxleName, float | None], base: float | None) -> StateHeights:

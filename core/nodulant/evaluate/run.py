@@ -19,7 +19,7 @@ from nodulant.evaluate.axle import AxleSide, axle_checks, axle_sides
 from nodulant.evaluate.draw import axle_drawing, part_in_place, rail_drawing, section_drawing, strip
 from nodulant.evaluate.evaluation import Evaluation, Figure, InvalidInputs, Strip, Want
 from nodulant.evaluate.figures import figures
-from nodulant.evaluate.heights import height_checks, heights
+from nodulant.evaluate.heights import height_checks, heights, standing
 from nodulant.evaluate.interim import deflections, interim_checks, interim_frames
 from nodulant.evaluate.link_readings import equal_checks, link_readings
 from nodulant.evaluate.space import Space, frame_in_space, space_figures
@@ -82,13 +82,13 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     checks += [*equal_checks(links, entries, inputs), *(check for side in LEFT_RIGHT for check in sides[side].checks)]
     planned = {s: c.planned for s, c in sides.items() if c.planned}
     space = frame_in_space(inputs, planned, design.targets.drop_mm) if want.frame else Space(None, [])
-    checks += space.checks
     studies = suspension_studies(as_loaded) if want.travel else []
-    checks += suspension_checks(as_loaded, studies)
+    checks += [*space.checks, *suspension_checks(as_loaded, studies)]
     routes = {side: _route(inputs, side) for side in LEFT_RIGHT}
     placed = tuple(planned["left"].placed) if "left" in planned else ()
     every = studies or suspension_studies(as_loaded)
-    checks += height_checks(as_loaded, every, routes, placed, drops)
+    stands = standing(as_loaded, every, routes)
+    checks += height_checks(as_loaded, stands, routes, placed, drops)
     interim = interim_frames(inputs) if want.interim else ()
     checks += interim_checks(inputs, interim)
     goes, along = _goes_along(inputs, every) if want.along else ([], ())
@@ -110,7 +110,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         mass_added_kg=sum(sides[side].mass_kg for side in LEFT_RIGHT),
         section=section_drawing(inputs, want.section, sides[want.section.side].planned) if want.section else None,
         drop_front=drops["front"],
-        heights=heights(as_loaded, every, routes),
+        heights=heights(as_loaded, every, stands),
         taken_along=taken_along(inputs, routes["left"], placed),
         interim=interim,
         deflection=deflections(space.frames, want.case) if want.strips else (),
