@@ -55,7 +55,7 @@ class AtTheField(Bench):
                 with self.evaluated():
                     self.page.keyboard.press("Control+z")
         self.type_in(label, "two and a bit")
-        self.page.get_by_role("alert").first.wait_for()
+        self.page.get_by_role("alert").filter(has_text="a number was expected here").first.wait_for()
         self.assertEqual(self.page.get_by_label(label, exact=True).input_value(), "two and a bit")
         self.page.get_by_label(label, exact=True).press("Escape")
         before = self.margin("Use in an accident, absolute, Kerb strike").inner_text()
