@@ -106,7 +106,7 @@ def steering() -> list[Figure]:
     shifts = np.zeros((41, 3))
     shifts[:, 1] = np.linspace(-1.0, 1.0, 41) * own.steering.gear.stroke_mm
     travel = travel_of(own)
-    grid = median_ms(lambda _: steer_grid(c, travel, rod, shifts), 20)
+    grid = median_ms(lambda _: steer_grid(sweep(c, travel), rod, shifts), 20)
     result = whole_sweep(inputs)
 
     def swept(_: int) -> None:

@@ -5,6 +5,7 @@ with a, b, c as they are at ride height; e follows the ball joint.
 """
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -12,7 +13,7 @@ from nodulant.axles.layouts.independent import DoubleWishbone, Strut
 from nodulant.axles.layouts.layout import Layout
 from nodulant.axles.points import on_axle
 from nodulant.axles.springs import Foothold
-from nodulant.base.arrays import Columns
+from nodulant.base.arrays import Columns, cross
 from nodulant.base.errors import InputError
 from nodulant.linkage.mechanism import Point
 
@@ -28,7 +29,7 @@ class Wishbone:
     rear: Point
     ball: Point
 
-    @property
+    @cached_property
     def hinge(self) -> Columns:
         """Unit vector from the front to the rear pivot, (3,)."""
         along = np.array(self.rear) - np.array(self.front)
@@ -46,13 +47,13 @@ class Wishbone:
         u, rest = self.hinge, self.outward(np.array(self.ball))
         arm = np.array(point) - np.array(self.front)
         out = self.outward(ball)
-        along, reach, above = arm @ u, arm @ rest, arm @ np.cross(u, rest)
-        return np.asarray(np.array(self.front) + along * u + reach * out + above * np.cross(u, out))
+        along, reach, above = arm @ u, arm @ rest, arm @ cross(u, rest)
+        return np.asarray(np.array(self.front) + along * u + reach * out + above * cross(u, out))
 
     def angle(self, ball: Columns) -> Columns:
         """How far the arm has swung about its hinge since ride height, radians, right-handed about it."""
         rest, out = self.outward(np.array(self.ball)), self.outward(ball)
-        return np.arctan2(np.cross(rest, out) @ self.hinge, out @ rest)
+        return np.arctan2(cross(rest, out) @ self.hinge, out @ rest)
 
     def leverage(self, at: Columns, ball: Columns, push: Columns) -> tuple[Columns, Columns]:
         """What a push of 1 along ``push`` on the arm at ``at`` bears on the ball joint with: its size, and which way.
@@ -60,10 +61,10 @@ class Wishbone:
         Moments about the hinge (statics); what is left goes into the pivots. Shapes (n,) and (n, 3).
         """
         u, out = self.hinge, self.outward(ball)
-        way = np.cross(u, out)
+        way = cross(u, out)
         front = np.array(self.front)
         reach = ((ball - front) * out).sum(axis=-1)
-        moment = np.cross(at - front, push) @ u
+        moment = cross(at - front, push) @ u
         return moment / reach, way
 
 
@@ -84,7 +85,7 @@ def wishbone_of(layout: Layout, on: Foothold, hub: Point) -> Wishbone | None:
         front, rear, ball = layout.lower_front, layout.lower_rear, layout.lower_ball
     arm = Wishbone(on, front.xyz(), rear.xyz(), on_axle(ball, hub))
     gap = np.array(arm.ball) - np.array(arm.front)
-    if np.linalg.norm(np.cross(gap, arm.hinge)) < LEAST_ARM_MM:
+    if np.linalg.norm(cross(gap, arm.hinge)) < LEAST_ARM_MM:
         raise InputError(
             f"the {on.replace('-', ' ')}'s ball joint lies on its hinge",
             field="on",

@@ -1,4 +1,4 @@
-"""Array names: ``Columns`` are one value per station."""
+"""Array names: ``Columns`` are one value per station; and what small arrays are worked with."""
 
 import numpy as np
 import numpy.typing as npt
@@ -9,6 +9,15 @@ Mask = npt.NDArray[np.bool_]
 """Shape (stations,) of booleans."""
 Rows = npt.NDArray[np.int64]
 """Numbers of rows."""
+
+
+def cross(a: Columns, b: Columns) -> Columns:
+    """A x b, element by element; numpy's own is far slower on small vectors."""
+    out = np.empty(np.broadcast_shapes(a.shape, b.shape))
+    out[..., 0] = a[..., 1] * b[..., 2] - a[..., 2] * b[..., 1]
+    out[..., 1] = a[..., 2] * b[..., 0] - a[..., 0] * b[..., 2]
+    out[..., 2] = a[..., 0] * b[..., 1] - a[..., 1] * b[..., 0]
+    return out
 
 
 TINY = 1e-200

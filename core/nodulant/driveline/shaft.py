@@ -15,7 +15,7 @@ from itertools import pairwise
 import numpy as np
 
 from nodulant.axles.points import on_axle
-from nodulant.base.arrays import Columns
+from nodulant.base.arrays import Columns, cross
 from nodulant.driveline.driveline import Driveline
 from nodulant.linkage.rotation import rotated
 from nodulant.materials.steel import DENSITY_KG_PER_MM3, ELASTIC_MODULUS_MPA
@@ -59,14 +59,14 @@ def _unit(v: Columns) -> Columns:
 
 def _between(a: Columns, b: Columns) -> Columns:
     """Angle between two directions, degrees; exact for small ones."""
-    return np.asarray(np.degrees(np.arctan2(np.sqrt((np.cross(a, b) ** 2).sum(axis=1)), (a * b).sum(axis=1))))
+    return np.asarray(np.degrees(np.arctan2(np.sqrt((cross(a, b) ** 2).sum(axis=1)), (a * b).sum(axis=1))))
 
 
 def _left(lines: list[Columns]) -> Columns:
     """Equivalent angle of all joints, degrees: yokes of every shaft in one plane, so that every other joint counts against."""
     total = np.zeros(len(lines[0]), dtype=complex)
     for k, (a, b) in enumerate(pairwise(lines)):
-        axis = np.cross(a, b)
+        axis = cross(a, b)
         size = np.sqrt((axis**2).sum(axis=1))
         angle = np.arctan2(size, (a * b).sum(axis=1))
         # the joint's plane about the fore-and-aft line: level or upright planes turn it by 0 or 90 degrees

@@ -10,6 +10,7 @@ import numpy as np
 from nodulant.axles.layouts.independent import TOE_LINK, Steered
 from nodulant.axles.points import HardPoint, on_axle
 from nodulant.axles.steering import DragLink, KingPins, Rack
+from nodulant.base.arrays import cross
 from nodulant.base.errors import InputError
 from nodulant.evaluate.frame_brackets import worst_on_frame
 from nodulant.frame.columns import rail_at
@@ -57,10 +58,10 @@ def drag_link_force(s: Study, gear: DragLink, pins: KingPins) -> tuple[float, fl
     pin = (upper - lower) / np.linalg.norm(upper - lower)
     wheel = np.array([hub[0], sign * s.setting.half_track_mm, hub[2]])
     strike = np.array([KERB_BACK, 0.0, KERB_UP]) * s.loads.standing_n / 2
-    moment = float(pin @ np.cross(wheel - lower, strike))
+    moment = float(pin @ cross(wheel - lower, strike))
     joint, arm = np.array(on_axle(gear.knuckle, hub)), np.array(gear.box.arm_end.xyz())
     u = (arm - joint) / np.linalg.norm(arm - joint)
-    lever = float(pin @ np.cross(joint - lower, u))
+    lever = float(pin @ cross(joint - lower, u))
     if abs(lever) < LEAST_SHARE * float(np.linalg.norm(joint - lower)):
         return (0.0, 0.0, 0.0)
     # the link holds the knuckle against the strike; what it pulls at the knuckle it pulls at the arm, the other way

@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 import numpy.typing as npt
 
-from nodulant.base.arrays import Columns, Rows
+from nodulant.base.arrays import Columns, Rows, cross
 from nodulant.base.errors import NotSolvable
 from nodulant.linkage.mechanism import CARRIER, FRAME, Drive, End, Height, Mechanism
 from nodulant.linkage.rotation import exponential, rotated
@@ -176,15 +176,6 @@ def places(c: Compiled, pose: Pose, ends: _Ends, moved: Columns | None = None) -
         if piece.parent == CARRIER:
             own = pose.origin[:, None] + rotated(pose.rotation, own - c.origin)
         out[:, on] = own
-    return out
-
-
-def cross(a: Columns, b: Columns) -> Columns:
-    """A x b, element by element; numpy's own is far slower on small vectors."""
-    out = np.empty(np.broadcast_shapes(a.shape, b.shape))
-    out[..., 0] = a[..., 1] * b[..., 2] - a[..., 2] * b[..., 1]
-    out[..., 1] = a[..., 2] * b[..., 0] - a[..., 0] * b[..., 2]
-    out[..., 2] = a[..., 0] * b[..., 1] - a[..., 1] * b[..., 0]
     return out
 
 

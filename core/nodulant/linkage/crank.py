@@ -9,8 +9,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from nodulant.base.arrays import Columns, Mask
-from nodulant.linkage.compiled import cross
+from nodulant.base.arrays import Columns, Mask, cross
 from nodulant.linkage.mechanism import Point
 
 LEAST_ARM_MM = 1e-6
@@ -29,7 +28,7 @@ class Crank:
         q, k, r = np.array(self.pivot), np.array(self.axis), np.array(self.end) - np.array(self.pivot)
         along = (r @ k) * k
         u = r - along
-        return q + along, u, np.cross(k, u)
+        return q + along, u, cross(k, u)
 
     def at(self, angle: Columns) -> Columns:
         """Where the end is at every angle, radians; (n,) in, (n, 3) out."""

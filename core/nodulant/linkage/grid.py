@@ -1,20 +1,20 @@
 """A single wheel over travel and steer: poses on a grid, the steer given by how far a rod's frame end has moved.
 
-A coarse grid is marched outward from ride height straight ahead, so that every pose stays in its
-branch; the fine grid starts from it, interpolated, and is solved like any other. A pose counts
+A coarse grid is marched outward from straight ahead, so that every pose stays in its branch; the fine grid starts from it, interpolated, and is solved like any other. A pose counts
 only where all poses between it and straight ahead exist too.
 """
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from scipy.interpolate import CubicSpline
 
 from nodulant.base.arrays import Columns, Mask, Rows
 from nodulant.linkage.compiled import Compiled, Pose
-from nodulant.linkage.rotation import composed, exponential, rotation_vector
+from nodulant.linkage.rotation import exponential, rotation_vector
 from nodulant.linkage.solve import Solved, solve
-from nodulant.linkage.sweep import part, sweep, why_not
+from nodulant.linkage.sweep import Sweep, part, why_not
 
 COARSE = 6
 """Every so many rows and columns are marched to."""
@@ -36,20 +36,20 @@ class Grid:
         return part(self.solved, rows)
 
 
-def steer_grid(c: Compiled, travel: Columns, rod: int, shifts: Columns) -> Grid:
-    """Solve ``travel`` x ``shifts`` (steers, 3), the way rod number ``rod`` has its frame end moved; one of each is 0.
+def steer_grid(level: Sweep, rod: int, shifts: Columns) -> Grid:
+    """Turn the wheel at every travel of ``level``, whose roll is 0, as rod number ``rod`` has its frame end moved.
 
-    Raises NotSolvable where even ride height straight ahead has no solution.
+    ``shifts`` is (steers, 3); one of them is 0.
     """
+    c, travel = level.compiled, level.travel
     ride, ahead = int(np.argmin(np.abs(travel))), int(np.argmin((shifts**2).sum(axis=1)))
     rows, columns = _thinned(len(travel), ride), _thinned(len(shifts), ahead)
-    level = sweep(c, travel[rows])
-    vectors = _marched(c, level.solved, level.there[:, 0], travel[rows], rod, shifts[columns], columns == ahead)
+    vectors = _marched(level.of(rows), rod, shifts[columns], int(np.flatnonzero(columns == ahead)[0]))
     start = _between(vectors, travel, rows, len(shifts), columns)
     solved = solve(
         c, _targets(c, np.repeat(travel, len(shifts))), start, _moved(c, rod, np.tile(shifts, (len(travel), 1)))
     )
-    good = (solved.found & (solved.turn == level.solved.turn[rows == ride])).reshape(len(travel), -1)
+    good = (solved.found & (solved.turn == level.solved.turn[ride])).reshape(len(travel), -1)
     there = _reached(good, ahead) & _reached(good[:, [ahead]].T, ride).T
     return Grid(travel, solved, there, _ends(c, solved, there, ride, ahead))
 
@@ -71,23 +71,22 @@ def _moved(c: Compiled, rod: int, shifts: Columns) -> Columns:
     return out
 
 
-def _marched(
-    c: Compiled, level: Solved, exists: Mask, travel: Columns, rod: int, shifts: Columns, middle: Mask
-) -> Columns:
+def _marched(level: Sweep, rod: int, shifts: Columns, ahead: int) -> Columns:
     """Origins and rotation vectors of the coarse grid, (travels, steers, 6); beyond a lock the last pose stays."""
-    ahead = int(np.flatnonzero(middle)[0])
-    count = len(travel)
-    out = np.empty((count, len(shifts), 6))
-    out[:, ahead] = _held(_vectors(level.pose), exists)
-    for way, last in ((-1, 0), (1, len(shifts) - 1)):
-        k = ahead
-        while k != last:
-            before = out[:, k]
-            start = before if k == ahead else 2 * before - out[:, k - way]
-            k += way
-            found = solve(c, _targets(c, travel), _pose(start), _moved(c, rod, np.tile(shifts[k], (count, 1))))
-            good = found.found & (found.turn == level.turn)
-            out[:, k] = np.where(good[:, None], _vectors(found.pose), before)
+    c, count, last = level.compiled, len(level.travel), len(shifts) - 1
+    out = np.empty((count, last + 1, 6))
+    out[:, ahead] = _held(_vectors(level.solved.pose), level.there[:, 0])
+    for step in range(1, max(ahead, last - ahead) + 1):
+        to = np.array([k for k in (ahead - step, ahead + step) if 0 <= k <= last])
+        nearer = to - np.sign(to - ahead)
+        before = out[:, nearer]
+        start = before if step == 1 else 2 * before - out[:, 2 * nearer - to]
+        travel, turn = np.repeat(level.travel, len(to)), np.repeat(level.solved.turn, len(to))
+        found = solve(
+            c, _targets(c, travel), _pose(start.reshape(-1, 6)), _moved(c, rod, np.tile(shifts[to], (count, 1)))
+        )
+        good = (found.found & (found.turn == turn)).reshape(count, -1, 1)
+        out[:, to] = np.where(good, _vectors(found.pose).reshape(before.shape), before)
     return out
 
 
@@ -103,21 +102,23 @@ def _vectors(pose: Pose) -> Columns:
 
 
 def _pose(vectors: Columns) -> Pose:
-    turn = composed(exponential(vectors[:, 3:]), np.tile(np.eye(3), (len(vectors), 1, 1)))
-    return Pose(vectors[:, :3], turn, np.zeros((len(vectors), 0)))
+    return Pose(vectors[:, :3], exponential(vectors[:, 3:]), np.zeros((len(vectors), 0)))
 
 
 def _between(vectors: Columns, travel: Columns, rows: Rows, steers: int, columns: Rows) -> Pose:
     """The coarse grid interpolated to the fine one."""
-    along = _spline(travel[rows], vectors, 0, travel)
-    across = _spline(columns.astype(float), along, 1, np.arange(steers, dtype=float))
-    return _pose(across.reshape(-1, 6))
+    along = _weights(tuple(travel[rows].tolist()), tuple(travel.tolist()))
+    across = _weights(tuple(columns.tolist()), tuple(range(steers)))
+    fine = np.tensordot(along, np.tensordot(across, vectors, (1, 1)), (1, 1))
+    return _pose(fine.reshape(-1, 6))
 
 
-def _spline(have: Columns, values: Columns, axis: int, wanted: Columns) -> Columns:
+@lru_cache(64)
+def _weights(have: tuple[float, ...], wanted: tuple[float, ...]) -> Columns:
+    """What each value at ``have`` counts for at each place ``wanted``, by a cubic spline, (wanted, have)."""
     if len(have) < 2:
-        return np.repeat(values, len(wanted), axis=axis)
-    return np.asarray(CubicSpline(have, values, axis=axis)(wanted))
+        return np.ones((len(wanted), 1))
+    return np.asarray(CubicSpline(have, np.eye(len(have)))(wanted))
 
 
 def _reached(good: Mask, middle: int) -> Mask:

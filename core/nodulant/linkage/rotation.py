@@ -1,8 +1,8 @@
 """Rotations of many poses at once, shapes (poses, 3, 3), angles in radians.
 
 R = Rz(psi) Rx(phi) Ry(theta): psi steers left about +z, phi lifts the right end of an axle,
-theta turns what points forward upward. Sums are written out element by element, so that a
-pose's bits do not depend on how many others are solved with it.
+theta turns what points forward upward. Every pose is its own 3 x 3 product, so that its bits do
+not depend on how many others are solved with it.
 """
 
 import numpy as np
@@ -43,45 +43,30 @@ def angles(rotation: Columns) -> tuple[Columns, Columns, Columns]:
 
 
 def exponential(omega: Columns) -> Columns:
-    """Rotation by the vector ``omega`` (poses, 3), by Rodrigues' formula."""
-    x, y, z = omega[:, 0].copy(), omega[:, 1].copy(), omega[:, 2].copy()
-    xx, yy, zz = x * x, y * y, z * z
-    angle = np.sqrt(xx + yy + zz)
-    small = angle < 1e-8
-    safe = np.where(small, 1.0, angle)
-    s, c = np.where(small, 1.0, np.sin(safe) / safe), np.where(small, 0.5, (1 - np.cos(safe)) / safe**2)
-    cxy, cxz, cyz = c * x * y, c * x * z, c * y * z
-    sx, sy, sz = s * x, s * y, s * z
-    return _matrices(
-        (
-            (1 - c * (yy + zz), cxy - sz, cxz + sy),
-            (cxy + sz, 1 - c * (xx + zz), cyz - sx),
-            (cxz - sy, cyz + sx, 1 - c * (xx + yy)),
-        )
-    )
+    """Rotation by the vector ``omega`` (poses, 3), by Rodrigues' formula: I + K sin a / a + K K (1 - cos a) / a^2."""
+    angle = np.maximum(np.sqrt(np.einsum("ni,ni->n", omega, omega)), LEAST)[:, None, None]
+    half = np.sin(angle / 2) / angle
+    k = (omega @ _SKEW).reshape(-1, 3, 3)
+    return np.asarray(_UNIT + np.sin(angle) / angle * k + 2 * half * half * (k @ k))
+
+
+LEAST = 1e-12
+"""Radians; sin a / a is 1 to the last bit below it."""
+_UNIT = np.eye(3)
+_SKEW = np.array(
+    [[0, 0, 0, 0, 0, -1, 0, 1, 0], [0, 0, 1, 0, 0, 0, -1, 0, 0], [0, -1, 0, 1, 0, 0, 0, 0, 0]], dtype=float
+)
+"""omega times this is K, row by row: K p = omega x p."""
 
 
 def rotated(rotation: Columns, points: Columns) -> Columns:
     """R p of every pose and point: (poses, 3, 3) with (points, 3) or (poses, points, 3) gives (poses, points, 3)."""
-    x, y, z = points[..., 0], points[..., 1], points[..., 2]
-    out = np.empty((len(rotation), points.shape[-2], 3))
-    by_entry = np.ascontiguousarray(rotation.reshape(-1, 9).T)[..., None]
-    for i in range(3):
-        own = by_entry[3 * i] * x
-        own += by_entry[3 * i + 1] * y
-        own += by_entry[3 * i + 2] * z
-        out[..., i] = own
-    return out
+    return np.asarray(points @ rotation.transpose(0, 2, 1))
 
 
 def composed(a: Columns, b: Columns) -> Columns:
     """A B of every pose."""
-    out = np.empty_like(a)
-    p, q = (np.ascontiguousarray(m.reshape(-1, 9).T) for m in (a, b))
-    for i in range(3):
-        for j in range(3):
-            out[:, i, j] = p[3 * i] * q[j] + p[3 * i + 1] * q[3 + j] + p[3 * i + 2] * q[6 + j]
-    return out
+    return np.asarray(a @ b)
 
 
 def rotation_vector(rotation: Columns) -> Columns:

@@ -5,7 +5,7 @@ of its neighbour nearer to ride height, so that it stays in its branch; where a 
 solution, or its Jacobian's determinant has changed sign on the way, the linkage ends there.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import TypeVar
 
 import numpy as np
@@ -41,11 +41,17 @@ class Sweep:
 
     def column(self, k: int) -> Solved:
         """The poses of one roll angle through travel."""
+        if len(self.roll) == 1:
+            return self.solved
         rows = np.arange(len(self.travel)) * len(self.roll) + k
         return part(self.solved, rows)
 
+    def of(self, rows: Rows) -> "Sweep":
+        """The same at some of the travels, where nothing rolls."""
+        return replace(self, travel=self.travel[rows], solved=part(self.solved, rows), there=self.there[rows])
 
-def part(s: Solved, rows: np.ndarray[tuple[int], np.dtype[np.int64]]) -> Solved:
+
+def part(s: Solved, rows: Rows) -> Solved:
     """Some of the poses."""
     return Solved(s.pose.rows(rows), s.error[rows], s.jacobian[rows], s.iterations[rows], s.found[rows], s.turn[rows])
 

@@ -11,8 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from nodulant.base.arrays import Columns
-from nodulant.linkage.compiled import cross
+from nodulant.base.arrays import Columns, cross
 from nodulant.loads.beam import G
 from nodulant.loads.case_loads import Carried, Levers, levers, mass_levers, pushes
 from nodulant.loads.cases import KERB_BACK, KERB_UP

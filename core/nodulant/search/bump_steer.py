@@ -17,7 +17,7 @@ from nodulant.axles.layouts.independent import TOE_LINK, Steered
 from nodulant.axles.points import HardPoint, on_axle
 from nodulant.axles.steering import DragLink, Sector
 from nodulant.axles.suspension import Suspension
-from nodulant.base.arrays import Columns
+from nodulant.base.arrays import Columns, cross
 from nodulant.base.errors import NotSolvable
 from nodulant.base.model import Frozen
 from nodulant.linkage.compiled import with_own_rods
@@ -157,7 +157,7 @@ def off_parallel_deg(own: Suspension, m: Motion, ride: int) -> float:
     gear, _ = drag_link_of(own.steering)
     end = np.array(on_axle(gear.knuckle, m.setting.hub))
     u = end - np.array(gear.box.arm_end.xyz())
-    v = m.heave[ride, :3] + np.cross(m.heave[ride, 3:6], end - m.level.pose.origin[ride])
+    v = m.heave[ride, :3] + cross(m.heave[ride, 3:6], end - m.level.pose.origin[ride])
     return math.degrees(math.asin(float(u @ v / np.linalg.norm(u) / np.linalg.norm(v))))
 
 

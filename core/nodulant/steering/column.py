@@ -14,7 +14,7 @@ from itertools import pairwise
 import numpy as np
 
 from nodulant.axles.steering import ColumnClamp, SteeringShaft
-from nodulant.base.arrays import Columns
+from nodulant.base.arrays import Columns, cross
 from nodulant.base.errors import InputError
 
 TURN = 721
@@ -55,7 +55,7 @@ def shaft_figures(shaft: SteeringShaft) -> ShaftFigures:
     """Everything of the shaft's turning; raises InputError where it has no length somewhere."""
     lines = lines_of(shaft)
     angles = tuple(
-        math.degrees(math.atan2(float(np.linalg.norm(np.cross(a, b))), float(a @ b))) for a, b in pairwise(lines)
+        math.degrees(math.atan2(float(np.linalg.norm(cross(a, b))), float(a @ b))) for a, b in pairwise(lines)
     )
     clocked = _clocking(shaft)
     turn = np.linspace(0.0, math.pi, TURN)
@@ -86,7 +86,7 @@ def _ratio(lines: list[Columns], clocked: tuple[float, ...], turn: Columns) -> C
     total, angle = np.ones_like(turn), turn
     normal: Columns | None = None
     for k, (a, b) in enumerate(pairwise(lines)):
-        own = np.cross(a, b)
+        own = cross(a, b)
         size = float(np.linalg.norm(own))
         if size < STRAIGHT:
             own = _any_square(a) if normal is None else normal
@@ -95,7 +95,7 @@ def _ratio(lines: list[Columns], clocked: tuple[float, ...], turn: Columns) -> C
         if k > 0 and normal is not None:
             # the driven pin stands a quarter turn on; from there clocked, and seen from this joint's own plane
             angle = angle + math.pi / 2 + clocked[k - 1] - _about(a, normal, own)
-        bend = math.atan2(float(np.linalg.norm(np.cross(a, b))), float(a @ b))
+        bend = math.atan2(float(np.linalg.norm(cross(a, b))), float(a @ b))
         total = total * math.cos(bend) / (1.0 - math.sin(bend) ** 2 * np.sin(angle) ** 2)
         # the whole turns are kept, so that the angle stays continuous
         angle = np.arctan2(np.sin(angle) * math.cos(bend), np.cos(angle))
@@ -105,12 +105,12 @@ def _ratio(lines: list[Columns], clocked: tuple[float, ...], turn: Columns) -> C
 
 def _any_square(a: Columns) -> Columns:
     seed = np.array([0.0, 0.0, 1.0]) if abs(a[2]) < 0.9 else np.array([1.0, 0.0, 0.0])
-    return np.cross(a, seed)
+    return cross(a, seed)
 
 
 def _about(axis: Columns, one: Columns, two: Columns) -> float:
     """Angle from one direction to another about an axis, radians."""
-    return math.atan2(float(np.cross(one, two) @ axis), float(one @ two))
+    return math.atan2(float(cross(one, two) @ axis), float(one @ two))
 
 
 def _best(lines: list[Columns], clocked: tuple[float, ...]) -> tuple[float, ...]:

@@ -12,7 +12,7 @@ import numpy as np
 
 from nodulant.axles.points import HardPoint
 from nodulant.axles.steering import CentreLink, DragLink, Rack, Sector
-from nodulant.base.arrays import Columns, Mask
+from nodulant.base.arrays import Columns, Mask, cross
 from nodulant.base.errors import InputError
 from nodulant.linkage.crank import Crank, crank_angle
 from nodulant.linkage.mechanism import Point
@@ -97,6 +97,6 @@ def _frame(one: Columns, two: Columns, axis: Point) -> Columns:
     """Axes of a link between two points as columns, (n, 3, 3): along it, square to it, and as near to ``axis`` as can be."""
     along = two - one
     along = along / np.linalg.norm(along, axis=1, keepdims=True)
-    across = np.cross(np.array(axis), along)
+    across = cross(np.array(axis), along)
     across = across / np.linalg.norm(across, axis=1, keepdims=True)
-    return np.stack([along, across, np.cross(along, across)], axis=-1)
+    return np.stack([along, across, cross(along, across)], axis=-1)

@@ -10,7 +10,7 @@ from dataclasses import dataclass, fields
 
 import numpy as np
 
-from nodulant.base.arrays import Columns, Rows
+from nodulant.base.arrays import Columns, Rows, cross
 from nodulant.steering.rods import WheelPoses
 
 LEVEL = 1e-9
@@ -43,7 +43,7 @@ def measures(wheel: WheelPoses, sign: float, radius_mm: float) -> Measures:
     patch = wheel.centre + radius_mm * _down(a)
     up = np.where(np.abs(pin[..., 2]) < LEVEL, LEVEL, pin[..., 2])
     foot = wheel.lower + pin * ((patch[..., 2] - wheel.lower[..., 2]) / up)[..., None]
-    forward = np.cross(a, np.array([0.0, 0.0, 1.0])) * -sign
+    forward = cross(a, np.array([0.0, 0.0, 1.0])) * -sign
     forward = forward / np.linalg.norm(forward, axis=-1, keepdims=True)
     out = np.stack([-forward[..., 1], forward[..., 0], np.zeros_like(steer)], axis=-1) * -sign
     off = patch - foot

@@ -4,8 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from nodulant.base.arrays import Columns, Mask
-from nodulant.linkage.compiled import cross
+from nodulant.base.arrays import Columns, Mask, cross
 
 LEAST_MM = 1e-9
 

@@ -21,7 +21,7 @@ from nodulant.linkage.rotation import rotated
 from nodulant.steering.gear import Moved, centre_link_moves, pitman_moves, rack_moves
 from nodulant.steering.knuckles import Turn, on_beam, spin_at_rest
 from nodulant.steering.rods import SteerRod, WheelPoses
-from nodulant.suspension.motion import Motion, Setting, compiled
+from nodulant.suspension.motion import Motion, Setting, level_at
 
 
 @dataclass(frozen=True)
@@ -51,7 +51,7 @@ def steered_wheels(own: Suspension, setting: Setting, m: Motion, travel: Columns
     if steering is None:
         raise InputError("this axle is not steered", field="steering", found="nothing", acceptable="a steering gear")
     if isinstance(own.layout, Steered):
-        return _independent(own, own.layout, steering, setting, travel, inputs)
+        return _independent(own, own.layout, steering, m, travel, inputs)
     if own.layout.independent:
         raise InputError(
             "only wishbones and struts with a toe link are steered",
@@ -83,7 +83,7 @@ def gear_moves(own: Suspension, inputs: Columns) -> Moved:
 
 
 def _independent(
-    own: Suspension, layout: Steered, steering: Steering, setting: Setting, travel: Columns, inputs: Columns
+    own: Suspension, layout: Steered, steering: Steering, m: Motion, travel: Columns, inputs: Columns
 ) -> Wheels:
     if isinstance(steering.gear, DragLink):
         raise InputError(
@@ -93,12 +93,13 @@ def _independent(
             acceptable="rack or centre-link",
         )
     moved = gear_moves(own, inputs)
-    c = compiled(layout, setting)
+    c, setting = m.sweep.compiled, m.setting
+    level = level_at(m, travel)
     rod = next(i for i, r in enumerate(c.mechanism.rods) if r.name == TOE_LINK)
-    right = steer_grid(c, travel, rod, moved.right)
+    right = steer_grid(level, rod, moved.right)
     mirrored = moved.left * np.array([1.0, -1.0, 1.0])
     turned = _reversed(right, mirrored, moved.right)
-    left = turned or steer_grid(c, travel, rod, mirrored)
+    left = turned or steer_grid(level, rod, mirrored)
     there = moved.reaches[None, :]
     flip = np.array([1.0, -1.0, 1.0])
     spin = spin_at_rest(own.camber_deg, own.toe_deg)

@@ -7,7 +7,7 @@ import numpy as np
 from nodulant.axles.points import HardPoint, on_axle
 from nodulant.axles.springs import Foothold
 from nodulant.axles.wishbone import Wishbone, wishbone_of
-from nodulant.base.arrays import Columns
+from nodulant.base.arrays import Columns, cross
 from nodulant.linkage.compiled import Pose
 from nodulant.linkage.mechanism import Point
 from nodulant.suspension.motion import Motion, own_rise
@@ -57,17 +57,17 @@ def moves(foot: Foot, m: Motion) -> Columns:
     """Its velocity per unit of the heave drive, (travels, 3)."""
     v, w = m.heave[:, :3], m.heave[:, 3:6]
     if foot.arm is None:
-        return np.asarray(v + np.cross(w, _arm(foot.at, m)))
+        return np.asarray(v + cross(w, _arm(foot.at, m)))
     arm = foot.arm
     to_ball = _arm(arm.ball, m)
     ball = m.level.pose.origin + to_ball
-    ball_v = v + np.cross(w, to_ball)
+    ball_v = v + cross(w, to_ball)
     out = arm.outward(ball)
     front = np.array(arm.front)
     reach = ((ball - front) * out).sum(axis=1)
-    turning = (ball_v * np.cross(arm.hinge, out)).sum(axis=1) / reach
+    turning = (ball_v * cross(arm.hinge, out)).sum(axis=1) / reach
     place = arm.carried(foot.at, ball)
-    return np.asarray(turning[:, None] * np.cross(arm.hinge, place - front))
+    return np.asarray(turning[:, None] * cross(arm.hinge, place - front))
 
 
 def heights(strung: Strung, m: Motion) -> tuple[Columns, Columns]:

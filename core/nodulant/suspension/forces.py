@@ -13,7 +13,7 @@ from typing import Literal
 
 import numpy as np
 
-from nodulant.base.arrays import Columns
+from nodulant.base.arrays import Columns, cross
 from nodulant.linkage.mechanism import Point
 from nodulant.loads.cases import KERB_BACK, KERB_UP
 from nodulant.suspension.feet import Strung, bears
@@ -84,12 +84,12 @@ def balance(m: Motion, row: int, springs: Sequence[Strung], tyres: Sequence[tupl
     for own in springs:
         force, place = bears(own, m, row)
         column = np.zeros(n)
-        column[:3], column[3:6] = force, np.cross(place - solved.pose.origin[row], force)
+        column[:3], column[3:6] = force, cross(place - solved.pose.origin[row], force)
         columns.append(column[:, None])
     outside = np.zeros(n)
     for tyre, at in tyres:
         outside[:3] += tyre
-        outside[3:6] += np.cross(at, tyre)
+        outside[3:6] += cross(np.array(at), np.array(tyre))
     # mm and radians weigh alike once moments count by a metre
     scale = np.array([1.0] * 3 + [1e-3] * (n - 3))
     matrix = np.concatenate(columns, axis=1) * scale[:, None]

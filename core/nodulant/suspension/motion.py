@@ -8,11 +8,12 @@ travel or roll, so that it holds for any layout; tests set it against line const
 """
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
 from nodulant.axles.layouts.layout import Layout
-from nodulant.base.arrays import Columns
+from nodulant.base.arrays import Columns, cross
 from nodulant.linkage.compiled import Compiled, compile_mechanism
 from nodulant.linkage.mechanism import Drive, Height, Lean, Point
 from nodulant.linkage.rotation import angles
@@ -56,7 +57,7 @@ class Motion:
         """Where the linkage exists at zero roll."""
         return self.sweep.there[:, self.middle]
 
-    @property
+    @cached_property
     def level(self) -> Solved:
         """Poses at zero roll."""
         return self.sweep.column(self.middle)
@@ -93,6 +94,12 @@ def moved_through(
     return Motion(layout, setting, found, middle, heave, roll)
 
 
+def level_at(m: Motion, travel: Columns) -> Sweep:
+    """A wheel by itself at any travels: the motion's own poses where it has all of them, solved anew elsewhere."""
+    rows = np.minimum(np.searchsorted(m.travel, travel), len(m.travel) - 1)
+    return m.sweep.of(rows) if np.array_equal(m.travel[rows], travel) else sweep(m.sweep.compiled, travel)
+
+
 def hub_place(m: Motion) -> Columns:
     """Where the hub line's middle, or the right wheel's centre, is through travel, (travels, 3)."""
     pose = m.level.pose
@@ -107,7 +114,7 @@ def _wheel_rates(m: Motion) -> tuple[Columns, Columns]:
     v, w = m.heave[:, :3], m.heave[:, 3:6]
     if m.layout.independent:
         arm = hub_place(m) - m.level.pose.origin
-        v = v + np.cross(w, arm)
+        v = v + cross(w, arm)
     return v / v[:, 2:3], w / v[:, 2:3]
 
 
@@ -165,7 +172,7 @@ def roll_ratio(lower: Point, upper: Point, m: Motion) -> Columns | None:
     pose = m.level.pose
     arm = np.einsum("nij,j->ni", pose.rotation, np.array(lower) - np.array(m.setting.hub))
     gap = pose.origin + arm - np.array(upper)
-    v = m.roll[:, :3] + np.cross(m.roll[:, 3:6], arm)
+    v = m.roll[:, :3] + cross(m.roll[:, 3:6], arm)
     rate = -((gap / np.sqrt((gap**2).sum(axis=1))[:, None]) * v).sum(axis=1)
     return np.asarray(rate / m.setting.half_track_mm)
 
@@ -175,4 +182,4 @@ def own_rise(m: Motion) -> Columns:
     if not m.layout.independent:
         return np.ones(len(m.travel))
     arm = hub_place(m) - m.level.pose.origin
-    return np.asarray((m.heave[:, :3] + np.cross(m.heave[:, 3:6], arm))[:, 2])
+    return np.asarray((m.heave[:, :3] + cross(m.heave[:, 3:6], arm))[:, 2])

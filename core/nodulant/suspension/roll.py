@@ -11,7 +11,7 @@ import numpy as np
 
 from nodulant.axles.points import on_axle
 from nodulant.axles.springs import AntiRollBar
-from nodulant.base.arrays import Columns
+from nodulant.base.arrays import Columns, cross
 from nodulant.materials.steel import SHEAR_MODULUS_MPA
 from nodulant.suspension.motion import Motion, roll_ratio
 from nodulant.suspension.spring_motion import SpringMotion
@@ -44,6 +44,6 @@ def drop_ratio(m: Motion, bar: AntiRollBar) -> Columns | None:
     low = on_axle(bar.drop, m.setting.hub)
     if m.roll is None:
         arm = np.einsum("nij,j->ni", m.level.pose.rotation, np.array(low) - np.array(m.setting.hub))
-        v = m.heave[:, :3] + np.cross(m.heave[:, 3:6], arm)
+        v = m.heave[:, :3] + cross(m.heave[:, 3:6], arm)
         return np.asarray(v[:, 2])
     return roll_ratio(low, (low[0], low[1], low[2] + FAR_MM), m)

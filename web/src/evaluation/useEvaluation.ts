@@ -46,6 +46,7 @@ const RESTED_MS = 150;
 let resting = 0;
 
 function whenItRests(): void {
+  clearTimeout(resting);
   resting = window.setTimeout(() => {
     if (!inFlight && useBench.getState().gesture) void run(true);
   }, RESTED_MS);
@@ -63,14 +64,48 @@ async function run(rested = false): Promise<void> {
     return;
   }
   inFlight = true;
-  const { jobId, side, stationMm, gesture, loadCase, loadState, stage } = useBench.getState();
   const draft = shownDraft(useBench.getState());
+  const draw = await asked(draft, rested).catch((error: unknown) => () => refused(error, draft));
+  inFlight = false;
+  // the next question is on its way before this answer is drawn: it asks for the newest draft, and both take their time
+  if (waiting) {
+    waiting = false;
+    void run();
+  }
+  draw();
+}
+
+/** Ask for the figures of a draft; what comes back draws them. */
+async function asked(draft: Draft, rested: boolean): Promise<() => void> {
+  const { jobId, gesture, stage, rollDeg } = useBench.getState();
+  const { design, survey } = draft;
+  const at = gesture?.at ?? 0;
+  if (gesture && (stage === "travel" || stage === "steer") && useShown.getState().result) {
+    // a hand that moves is answered at a glance; when it rests, or where the axle leans, with everything
+    const glance = !rested && rollDeg === 0;
+    const only = glance ? suspensionSeen(useBench.getState()) : null;
+    const moved = await got(api.POST("/api/travel", { body: { job_id: jobId, design, survey, glance, only } }));
+    return () => {
+      const old = useShown.getState().result;
+      if (old) show(glance ? atAGlance(old, moved) : withTravel(old, moved), draft, at, true, glance);
+      if (glance) whenItRests();
+    };
+  }
+  const next = await got(api.POST("/api/evaluate", { body: questionOf(draft) }));
+  return () => {
+    const old = useShown.getState().result;
+    show(gesture && old ? merged(old, next) : next, draft, at, gesture !== null);
+  };
+}
+
+function questionOf({ design, survey }: Draft) {
+  const { jobId, side, stationMm, gesture, loadCase, loadState } = useBench.getState();
   const dragging = gesture !== null;
   sequence += 1;
-  const body = {
+  return {
     job_id: jobId,
-    design: draft.design,
-    survey: draft.survey,
+    design,
+    survey,
     slim: dragging,
     sequence,
     want: {
@@ -88,36 +123,15 @@ async function run(rested = false): Promise<void> {
       section: { side, x_mm: stationMm },
     },
   };
-  try {
-    const { result } = useShown.getState();
-    if (dragging && (stage === "travel" || stage === "steer") && result) {
-      const { design, survey } = draft;
-      // a hand that moves is answered at a glance; when it rests, or where the axle leans, with everything
-      const glance = !rested && useBench.getState().rollDeg === 0;
-      const only = glance ? suspensionSeen(useBench.getState()) : null;
-      const moved = await got(api.POST("/api/travel", { body: { job_id: jobId, design, survey, glance, only } }));
-      show(glance ? atAGlance(result, moved) : withTravel(result, moved), draft, gesture.at, true, glance);
-      if (glance) whenItRests();
-    } else {
-      const next = await got(api.POST("/api/evaluate", { body }));
-      const old = useShown.getState().result;
-      show(dragging && old ? merged(old, next) : next, draft, gesture?.at ?? 0, dragging);
-    }
-  } catch (error) {
-    if (error instanceof Refused) {
-      useBench.getState().see(draft);
-      useShown.setState({
-        problems: error.problems.length ? error.problems : [problemOf(error)],
-        stale: true,
-      });
-    } else throw error;
-  } finally {
-    inFlight = false;
-    if (waiting) {
-      waiting = false;
-      void run();
-    }
-  }
+}
+
+function refused(error: unknown, draft: Draft): void {
+  if (!(error instanceof Refused)) throw error;
+  useBench.getState().see(draft);
+  useShown.setState({
+    problems: error.problems.length ? error.problems : [problemOf(error)],
+    stale: true,
+  });
 }
 
 function problemOf(error: Refused): Problem {
