@@ -1,9 +1,9 @@
-import { Box, Flex, Text } from "@chakra-ui/react";
+import { Text } from "@chakra-ui/react";
 import { useCallback, useState } from "react";
 import type { AxleTravel } from "../api/types";
 import { usePick } from "../draft/store";
-import { Act } from "../fields/controls";
 import { CurveGrid } from "../travel/CurveGrid";
+import { DockHead } from "../travel/DockHead";
 import { useAxle } from "../travel/useAxle";
 
 /** Curves through travel that the steering decides. */
@@ -20,14 +20,9 @@ export default function SteerDock() {
   const through = axle?.curves.filter((c) => BY_ITSELF.includes(c.id)) ?? [];
   const turned = steering?.curves ?? [];
   return (
-    <Flex direction="column" height="100%" minH="0">
-      <Flex px="3" py="0.5" gap="3" align="center" bg="panel" borderYWidth="1px" borderColor="rule">
-        <Text fontFamily="heading" fontWeight="600" fontSize="17px" flex="1">
-          Wheel held, droop to bump; then turned, full left to full right
-        </Text>
-        <Act onClick={() => setTable(!table)}>{table ? "Curves" : "Table"}</Act>
-      </Flex>
-      <Box className="curve-dock" flex="1" minH="0" overflow="auto" bg="sheet">
+    <div className="dock">
+      <DockHead title="Wheel held, droop to bump; then turned, full left to full right" table={table} turn={setTable} />
+      <div className="curve-dock">
         {axle && turned.length === 0 && (
           <Text p="3" color="faint">
             Not computed: {steering?.trouble || "no steering is given yet"}.
@@ -40,8 +35,8 @@ export default function SteerDock() {
             <CurveGrid over="from lock to lock" curves={turned} along={steering.inputs ?? []} at={steer} go={turn} />
           </>
         )}
-      </Box>
-    </Flex>
+      </div>
+    </div>
   );
 }
 

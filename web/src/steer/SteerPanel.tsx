@@ -7,7 +7,7 @@ import { Act, Group, Pair } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { Facts } from "../travel/Facts";
 import { PointFields } from "../travel/LinkFields";
-import { useAxlePart, useIndex } from "../travel/useAxle";
+import { useAxleFigure, useAxlePart, useIndex } from "../travel/useAxle";
 import { BumpFinder } from "./BumpFinder";
 import { freshGear, freshSteering, gearsFor } from "./fresh";
 import { GearFields } from "./GearFields";
@@ -110,16 +110,17 @@ function Fields({ own, index }: { own: Suspension; index: number }) {
 
 /** The first thing to know: the wheels turn the way the steering wheel does. */
 function Sense() {
-  const steer = useAxlePart("steer");
+  const trouble = useAxleFigure((axle) => axle.steer?.trouble);
+  const sense = useAxleFigure((axle) => (axle.steer ? (axle.steer.sense ?? 0) : undefined));
   const { put } = usePick("put");
-  if (!steer) return null;
-  if (steer.trouble) return <Text role="alert">It does not steer: {steer.trouble}.</Text>;
+  if (trouble) return <Text role="alert">It does not steer: {trouble}.</Text>;
+  if (sense === undefined) return null;
   return (
     <>
       <Text mb="1">
-        {steer.sense == null
+        {sense === 0
           ? "The wheels do not turn about the middle."
-          : steer.sense > 0
+          : sense > 0
             ? "Turned right, the wheels turn right."
             : "Turned right, the wheels turn left: reversed."}
       </Text>

@@ -1,10 +1,10 @@
-import { Box, Flex, Text } from "@chakra-ui/react";
+import { Text } from "@chakra-ui/react";
 import { useCallback, useState } from "react";
 import type { AxleTravel } from "../api/types";
 import { useBench, usePick } from "../draft/store";
-import { Act } from "../fields/controls";
 import { showLength } from "../units/show";
 import { type Curve, CurveGrid, Value } from "./CurveGrid";
+import { DockHead } from "./DockHead";
 import { valueAtTravel } from "./pose";
 import { useAxle } from "./useAxle";
 
@@ -14,23 +14,22 @@ export default function CurveDock() {
   const [table, setTable] = useState(false);
   const curves = axle?.curves ?? [];
   return (
-    <Flex direction="column" height="100%" minH="0">
-      <Flex px="3" py="0.5" gap="3" align="center" bg="panel" borderYWidth="1px" borderColor="rule">
-        <Text fontFamily="heading" fontWeight="600" fontSize="17px" flex="1">
-          Through travel, droop to bump
-          {stock && <span className="small-words row-tail"> dashed: as it was</span>}
-        </Text>
-        <Act onClick={() => setTable(!table)}>{table ? "Curves" : "Table"}</Act>
-      </Flex>
-      <Box className="curve-dock" flex="1" minH="0" overflow="auto" bg="sheet">
+    <div className="dock">
+      <DockHead
+        title="Through travel, droop to bump"
+        note={stock && "dashed: as it was"}
+        table={table}
+        turn={setTable}
+      />
+      <div className="curve-dock">
         {axle && curves.length === 0 && (
           <Text p="3" color="faint">
             Not computed: the linkage does not move.
           </Text>
         )}
         {axle && curves.length > 0 && (table ? <CurveTable axle={axle} /> : <Curves axle={axle} stock={stock} />)}
-      </Box>
-    </Flex>
+      </div>
+    </div>
   );
 }
 

@@ -1,10 +1,12 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { useRef } from "react";
+import { useShallow } from "zustand/react/shallow";
 import type { AxleTravel } from "../api/types";
 import { seenDraft, useBench, usePick } from "../draft/store";
+import { useShown } from "../evaluation/useEvaluation";
 import { Act, PlainChoice } from "../fields/controls";
 import { showLength } from "../units/show";
-import { useAxle } from "./useAxle";
+import { useAxleFigure, useIndex } from "./useAxle";
 
 /** Single wheels roll as a pair up to here. */
 const PAIR_ROLL_DEG = 4;
@@ -20,15 +22,16 @@ export function TravelControls() {
     "inSpace",
     "put",
   );
-  const { axle, index, result } = useAxle();
-  const travels = result?.travel;
-  const all = useBench((s) => seenDraft(s).design.suspensions);
-  const most = useHeldRoll(axle);
-  if (!all?.length) return <Box h="8px" bg="panel" />;
-  const [low, high] = [axle?.travel_mm[0] ?? -80, axle?.travel_mm.at(-1) ?? 80];
+  const { index } = useIndex();
+  const all = useBench(useShallow((s) => seenDraft(s).design.suspensions?.map((own) => own.axle)));
+  const most = useHeldRoll();
+  const low = useAxleFigure((axle) => axle.travel_mm[0]) ?? -80;
+  const high = useAxleFigure((axle) => axle.travel_mm.at(-1)) ?? 80;
+  const own = useAxleFigure(turnsOf);
   // in space both axles are seen: whichever is steered is turned
-  const turned = stage === "sweep" ? travels?.find((t) => t.steer?.inputs?.length) : axle;
-  const turns = turned?.steer?.inputs?.length ? turned.steer.wheel_deg : null;
+  const either = useShown((s) => s.result?.travel.map(turnsOf).find((turns) => turns !== undefined));
+  const turns = stage === "sweep" ? either : own;
+  if (!all?.length) return <Box h="8px" bg="panel" />;
   const words =
     travelMm === 0 ? "ride height" : `${showLength(Math.abs(travelMm), style)} ${travelMm > 0 ? "bump" : "droop"}`;
   return (
@@ -40,7 +43,7 @@ export function TravelControls() {
             bare
             label="Suspension"
             value={String(index)}
-            choices={all.map((s, i) => [String(i), s.axle === "rear" ? "rear axle" : "front axle"] as const)}
+            choices={all.map((axle, i) => [String(i), axle === "rear" ? "rear axle" : "front axle"] as const)}
             choose={(value) => put({ suspension: Number(value) })}
           />
         </Box>
@@ -95,11 +98,15 @@ export function TravelControls() {
   );
 }
 
+/** How far the steering wheel turns, degrees; nothing where the axle is not steered. */
+const turnsOf = ({ steer }: AxleTravel) => (steer?.inputs?.length ? steer.wheel_deg : undefined);
+
 /** How far it may lean; while a hand drags, what it was: a glance shows level poses only. */
-function useHeldRoll(axle: AxleTravel | undefined): number {
+function useHeldRoll(): number {
   const dragging = useBench((s) => s.gesture !== null);
+  const now = useAxleFigure((axle) => (axle.independent ? PAIR_ROLL_DEG : axle.rolls_deg.at(-1)));
   const held = useRef(0);
-  if (!dragging) held.current = axle?.independent ? PAIR_ROLL_DEG : (axle?.rolls_deg.at(-1) ?? 0);
+  if (!dragging) held.current = now ?? 0;
   return held.current;
 }
 

@@ -1,4 +1,4 @@
-import { Box, Text } from "@chakra-ui/react";
+import { Text } from "@chakra-ui/react";
 import { useMemo, useRef, useState } from "react";
 import type { AxleTravel, Evaluation } from "../api/types";
 import { useMay } from "../app/session";
@@ -28,7 +28,7 @@ export default function TravelSheet() {
     [seen, width, height, alone],
   );
   return (
-    <Box ref={frame} className="travel-sheet" position="relative" height="100%" bg="sheet" overflow="hidden" minH="0">
+    <div ref={frame} className="travel-sheet">
       {!axle && (
         <Text p="4" maxW="34rem">
           Nothing holds an axle yet. Choose a layout in the list to the left: it starts with hard points that fit the
@@ -76,7 +76,7 @@ export default function TravelSheet() {
           It does not move: {axle.trouble}.
         </Text>
       )}
-    </Box>
+    </div>
   );
 }
 

@@ -15,6 +15,17 @@ export function useAxlePart<K extends keyof AxleTravel>(part: K): AxleTravel[K] 
   return useShown((s) => (count > 0 ? s.result?.travel?.find((t) => t.index === index)?.[part] : undefined));
 }
 
+/** One figure or word of it: draws again only when it is another. */
+export function useAxleFigure<T extends string | number | boolean>(
+  read: (axle: AxleTravel) => T | undefined,
+): T | undefined {
+  const { index, count } = useIndex();
+  return useShown((s) => {
+    const axle = count > 0 ? s.result?.travel?.find((t) => t.index === index) : undefined;
+    return axle && read(axle);
+  });
+}
+
 /** The same with what the core says of it: who uses this draws again with every evaluation. */
 export function useAxle() {
   const { result, stale, shownAt, last } = useShown();
