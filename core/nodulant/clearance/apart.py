@@ -11,7 +11,7 @@ from nodulant.base.arrays import Columns, Rows
 from nodulant.clearance.distance import bar_to_bar, bar_to_convex
 from nodulant.clearance.shapes import Bars, Pack, Standing
 
-TURNS, STILL_MM, MEETS_MM, AT_ONCE, SECTIONS = 600, 1e-6, 1e-3, 12, 24
+TURNS, STILL_MM, MEETS_MM, AT_ONCE, ROUNDS = 600, 1e-6, 1e-3, 12, 9
 
 
 def apart(one: Standing, two: Standing) -> float:
@@ -37,7 +37,7 @@ def _gaps(one: Pack, two: Pack, i: Rows, k: Rows) -> Columns:
     if isinstance(b, Bars):
         a, b = b, a
     if isinstance(a, Bars):
-        return np.asarray(bar_to_convex(a.a, a.b, 0.0, b, SECTIONS).gap - a.radius)
+        return np.asarray(bar_to_convex(a.a, a.b, 0.0, b, ROUNDS).gap - a.radius)
     return _by_turns(a, b)
 
 

@@ -1,10 +1,11 @@
 """Least distances between moving and standing bodies, position by position.
 
-A bar against a convex body: the signed distance along a straight line is convex, so golden
-sections find its least. Two bars: closed form of two segments (Ericson, Real-Time Collision
-Detection, chapter 5.1.9, from memory). A tyre is a ring of rounded section: the distance to it is
-in closed form for a point; against a bar it is sought along the bar, against a convex body by
-alternating nearest points of the body and of the tyre filled up to its rim (convex, so it converges).
+A bar against a convex body: the signed distance along a straight line is convex, so trying places
+side by side and keeping what lies about the best finds its least. Two bars: closed form of two
+segments (Ericson, Real-Time Collision Detection, chapter 5.1.9, from memory). A tyre is a ring of
+rounded section: the distance to it is in closed form for a point; against a bar it is sought along
+the bar, against a convex body by alternating nearest points of the body and of the tyre filled up
+to its rim (convex, so it converges).
 """
 
 from collections.abc import Callable
@@ -12,14 +13,14 @@ from typing import NamedTuple
 
 import numpy as np
 
-from nodulant.base.arrays import Columns, Rows
+from nodulant.base.arrays import Columns, Rows, dot
 from nodulant.clearance.shapes import Pack
 
 Off = Callable[[Columns], Columns]
 """A distance as a function of places."""
-GOLDEN = (5.0**0.5 - 1.0) / 2.0
-SECTIONS = 38
-RING_SAMPLES, SAMPLED = 13, 7
+ROUNDS = 14
+"""Of narrowing a span down to a quarter: to four billionths of a bar."""
+RING_SAMPLES, SAMPLED = 13, 3
 SWAPS, QUICK_SWAPS, QUICK_STILL_MM = 400, 80, 1e-3
 STILL_MM, TOUCHING_MM, MOSTLY = 1e-5, 1e-6, 0.8
 
@@ -32,71 +33,72 @@ class Near(NamedTuple):
     other: Columns
 
 
-def bar_to_convex(a: Columns, b: Columns, radius: float, pack: Pack, sections: int = SECTIONS) -> Near:
+def bar_to_convex(a: Columns, b: Columns, radius: float, pack: Pack, rounds: int = ROUNDS) -> Near:
     """Bars (n, 3) to (n, 3), each against its own body of a pack."""
-
-    def off(t: Columns) -> Columns:
-        return pack.distance(a + t[:, None] * (b - a))
-
-    t = _golden(off, np.zeros(len(a)), np.ones(len(a)), sections)
-    axis, depth = a + t[:, None] * (b - a), off(t)
-    near = pack.nearest(axis)
+    t = _least_along(_each(pack, len(a), TRIED), _each(pack, len(a), 3), a, b, np.array([0.0, 1.0]), rounds)
+    axis = a + t[:, None] * (b - a)
+    depth, near = pack.distance(axis), pack.nearest(axis)
     inside = depth < TOUCHING_MM
     out = _unit(axis - near)
     if inside.any():
         # the axis itself is in the body: the way out is the nearest face's
         rows = np.flatnonzero(inside)
-        out[rows] = _slope(pack.some(rows).distance, axis[rows])
+        out[rows] = _slope(_each(pack.some(rows), len(rows), 6), axis[rows])
         near[rows] = axis[rows] - out[rows] * depth[rows, None]
     return Near(depth - radius, axis - out * radius, near)
 
 
+def _each(pack: Pack, count: int, places: int) -> Off:
+    """Distances of (count, places, 3) points to the pack's bodies, each row to its own."""
+    spread = pack.some(np.repeat(np.arange(count), places))
+    return lambda points: spread.distance(points.reshape(-1, 3)).reshape(points.shape[:-1])
+
+
 def _unit(v: Columns) -> Columns:
-    return np.asarray(v / np.maximum(np.sqrt((v * v).sum(axis=-1, keepdims=True)), 1e-12))
+    return np.asarray(v / np.maximum(np.sqrt(dot(v, v))[..., None], 1e-12))
 
 
-def _golden(off: Off, low: Columns, high: Columns, sections: int) -> Columns:
-    """Least of convex functions, all at once; ends count as well."""
-    ends = np.stack([low, high])
-    one, two = high - GOLDEN * (high - low), low + GOLDEN * (high - low)
-    f1, f2 = off(one), off(two)
-    for _ in range(sections):
-        left = f1 <= f2
-        low, high = np.where(left, low, one), np.where(left, two, high)
-        fresh = np.where(left, high - GOLDEN * (high - low), low + GOLDEN * (high - low))
-        f = off(fresh)
-        one, two, f1, f2 = (
-            np.where(left, fresh, two),
-            np.where(left, one, fresh),
-            np.where(left, f, f2),
-            np.where(left, f1, f),
-        )
-    best = (low + high) / 2
-    tried = np.stack([off(best), off(ends[0]), off(ends[1])])
-    places = np.stack([best, ends[0], ends[1]])
-    return np.asarray(np.take_along_axis(places, np.argmin(tried, axis=0)[None], axis=0)[0])
+def _least_along(tried: Off, last: Off, a: Columns, b: Columns, span: Columns, rounds: int) -> Columns:
+    """Where on the lines a to b (n, 3) a convex distance is least: shares (n,) within ``span`` (.., 2), ends counted.
+
+    Every round tries places side by side and keeps what lies beside the best, a quarter of the span.
+    """
+    low, high = np.broadcast_to(span[..., 0], len(a)), np.broadcast_to(span[..., 1], len(a))
+    along, rows = (b - a)[:, None], np.arange(len(a))
+    ends = (low, high)
+    for _ in range(rounds):
+        t = low[:, None] + _SHARES * (high - low)[:, None]
+        k = np.argmin(tried(a[:, None] + t[..., None] * along), axis=1)
+        step = (high - low) / (TRIED + 1)
+        low, high = t[rows, k] - step, t[rows, k] + step
+    t = np.stack([(low + high) / 2, *ends], axis=1)
+    return np.asarray(t[rows, np.argmin(last(a[:, None] + t[..., None] * along), axis=1)])
+
+
+TRIED = 7
+_SHARES = np.arange(1, TRIED + 1) / (TRIED + 1)
 
 
 def _towards(start: Columns, end: Columns, by: float) -> Columns:
     """``start`` moved towards ``end`` by ``by``, no further than it."""
     d = end - start
-    far = np.sqrt((d**2).sum(axis=-1, keepdims=True))
+    far = np.sqrt(dot(d, d))[..., None]
     return np.asarray(start + d * np.minimum(by / np.maximum(far, 1e-12), 1.0))
 
 
 def bar_to_bar(a: Columns, b: Columns, radius: float, c: Columns, d: Columns, other: float) -> Near:
     """Bars against bars, both (n, 3) to (n, 3)."""
     u, v, w = b - a, d - c, a - c
-    uu, vv, uv = (u * u).sum(axis=-1), (v * v).sum(axis=-1), (u * v).sum(axis=-1)
-    uw, vw = (u * w).sum(axis=-1), (v * w).sum(axis=-1)
+    uu, vv, uv = dot(u, u), dot(v, v), dot(u, v)
+    uw, vw = dot(u, w), dot(v, w)
     flat = uu * vv - uv * uv
     s = np.where(flat > 1e-9 * uu * vv, np.clip((uv * vw - vv * uw) / np.where(flat > 0, flat, 1.0), 0.0, 1.0), 0.0)
     t = (uv * s + vw) / np.maximum(vv, 1e-12)
     held = np.clip(t, 0.0, 1.0)
     s = np.where(held == t, s, np.clip((uv * held - uw) / np.maximum(uu, 1e-12), 0.0, 1.0))
     p, q = a + s[..., None] * u, c + held[..., None] * v
-    gap = np.sqrt(((p - q) ** 2).sum(axis=-1)) - radius - other
-    along = _unit(q - p)
+    off = q - p
+    gap, along = np.sqrt(dot(off, off)) - radius - other, _unit(off)
     return Near(gap, p + along * radius, q - along * other)
 
 
@@ -114,9 +116,13 @@ class Ring(NamedTuple):
         """Signed distance of one point to each tyre, (n, 3) or (n, k, 3); the ring is open inside its rim."""
         out, along = self._seen(points)
         middle, half = (self.outside + self.rim) / 2, (self.outside - self.rim) / 2
-        q = np.stack([np.abs(out - middle) - half + self.shoulder, np.abs(along) - self.width / 2 + self.shoulder])
-        outside = np.hypot(np.maximum(q[0], 0.0), np.maximum(q[1], 0.0))
-        return np.asarray(outside + np.minimum(q.max(axis=0), 0.0) - self.shoulder)
+        return self._rounded(np.abs(out - middle) - half, along)
+
+    def _rounded(self, out: Columns, along: Columns) -> Columns:
+        """From a section with round shoulders: how far a point is out of it, and along the axis from its middle."""
+        one, two = out + self.shoulder, np.abs(along) - (self.width / 2 - self.shoulder)
+        outside = np.hypot(np.maximum(one, 0.0), np.maximum(two, 0.0))
+        return np.asarray(outside + np.minimum(np.maximum(one, two), 0.0) - self.shoulder)
 
     def some(self, rows: Rows) -> "Ring":
         """Some of the positions."""
@@ -127,55 +133,48 @@ class Ring(NamedTuple):
         lift = points.ndim - self.centre.ndim
         centre, spin = (v.reshape(len(v), *([1] * lift), 3) for v in (self.centre, self.spin))
         r = points - centre
-        along = (r * spin).sum(axis=-1)
-        return np.sqrt(np.maximum((r * r).sum(axis=-1) - along**2, 0.0)), along
+        along = dot(r, spin)
+        return np.sqrt(np.maximum(dot(r, r) - along * along, 0.0)), along
 
     def filled(self, points: Columns) -> Columns:
         """Signed distance to the tyre with its rim filled: a rounded disc, which is convex."""
         out, along = self._seen(points)
-        q = np.stack([out - self.outside + self.shoulder, np.abs(along) - self.width / 2 + self.shoulder])
-        outside = np.hypot(np.maximum(q[0], 0.0), np.maximum(q[1], 0.0))
-        return np.asarray(outside + np.minimum(q.max(axis=0), 0.0) - self.shoulder)
+        return self._rounded(out - self.outside, along)
 
     def core(self, points: Columns) -> Columns:
         """Nearest point of the flat disc inside the rounding, (n, 3)."""
         r = points - self.centre
-        along = (r * self.spin).sum(axis=-1, keepdims=True)
+        along = dot(r, self.spin)[:, None]
         flat = r - along * self.spin
-        far = np.sqrt((flat**2).sum(axis=-1, keepdims=True))
+        far = np.sqrt(dot(flat, flat))[:, None]
         held = flat * np.minimum((self.outside - self.shoulder) / np.maximum(far, 1e-12), 1.0)
         half = self.width / 2 - self.shoulder
         return np.asarray(self.centre + held + np.clip(along, -half, half) * self.spin)
 
 
-def ring_to_bar(ring: Ring, a: Columns, b: Columns, radius: float, sections: int = SECTIONS) -> Near:
-    """Tyres against bars, position by position: sampled along each bar, then golden sections about the best sample."""
+def ring_to_bar(ring: Ring, a: Columns, b: Columns, radius: float, rounds: int = ROUNDS) -> Near:
+    """Tyres against bars, position by position: sampled along each bar, then narrowed down about the best sample."""
     share = np.linspace(0.0, 1.0, RING_SAMPLES)
-    points = a[:, None] + share[None, :, None] * (b - a)[:, None]
-    best = np.argmin(ring.distance(points), axis=1)
-    low, high = share[np.maximum(best - 1, 0)], share[np.minimum(best + 1, RING_SAMPLES - 1)]
-
-    def off(t: Columns) -> Columns:
-        return ring.distance(a + t[:, None] * (b - a))
-
+    best = np.argmin(ring.distance(a[:, None] + share[None, :, None] * (b - a)[:, None]), axis=1)
+    span = share[np.stack([np.maximum(best - 1, 0), np.minimum(best + 1, RING_SAMPLES - 1)], axis=1)]
     # the samples have closed in on it already
-    t = _golden(off, low, high, max(sections - SAMPLED, SAMPLED))
+    t = _least_along(ring.distance, ring.distance, a, b, span, max(rounds - SAMPLED, SAMPLED))
     axis = a + t[:, None] * (b - a)
-    gap = off(t) - radius
-    out = _slope(ring.distance, axis)
-    return Near(gap, axis - out * off(t)[:, None], axis - out * radius)
+    depth, out = ring.distance(axis), _slope(ring.distance, axis)
+    return Near(depth - radius, axis - out * depth[:, None], axis - out * radius)
 
 
-def ring_to_convex(ring: Ring, pack: Pack, sections: int = SECTIONS) -> Near:
-    """Tyres, each against its own body of a pack; inside each other, the body's deepest point. Fewer sections: a quick look."""
-    swaps, stays = (SWAPS, STILL_MM) if sections >= SECTIONS else (QUICK_SWAPS, QUICK_STILL_MM)
+def ring_to_convex(ring: Ring, pack: Pack, rounds: int = ROUNDS) -> Near:
+    """Tyres, each against its own body of a pack; inside each other, the body's deepest point. Fewer rounds: a quick look."""
+    swaps, stays = (SWAPS, STILL_MM) if rounds >= ROUNDS else (QUICK_SWAPS, QUICK_STILL_MM)
     p = pack.nearest(ring.centre)
     rows, tyres, theirs = np.arange(len(p)), ring, pack
     for k in range(swaps):
         here = p[rows]
         nearer = theirs.nearest(tyres.core(here))
         p[rows] = nearer
-        moving = ((nearer - here) ** 2).sum(axis=-1) >= stays**2
+        step = nearer - here
+        moving = dot(step, step) >= stays**2
         if not moving.any():
             break
         # those that stand still are left alone, now and then so that picking them out costs less than it saves
@@ -209,10 +208,9 @@ def _deepest(ring: Ring, pack: Pack, p: Columns) -> Columns:
 
 
 def _slope(distance: Off, points: Columns, h: float = 1e-4) -> Columns:
-    """Gradient of a distance by central differences, unit length."""
-    out = np.empty_like(points)
-    for k in range(3):
-        shift = np.zeros(3)
-        shift[k] = h
-        out[:, k] = (distance(points + shift) - distance(points - shift)) / (2 * h)
-    return np.asarray(out / np.maximum(np.sqrt((out**2).sum(axis=-1, keepdims=True)), 1e-12))
+    """Gradient of a distance by central differences, unit length; it is asked for (n, 6, 3) points at once."""
+    off = distance(points[:, None] + h * _SIX)
+    return _unit(off[:, :3] - off[:, 3:])
+
+
+_SIX = np.concatenate([np.eye(3), -np.eye(3)])

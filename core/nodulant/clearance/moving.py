@@ -11,7 +11,7 @@ from typing import Literal
 
 import numpy as np
 
-from nodulant.base.arrays import Columns, Mask
+from nodulant.base.arrays import Columns, Mask, Rows
 from nodulant.clearance.shapes import Boxes
 
 MoverKind = Literal["tyre", "rod", "boot", "spring", "axle", "shaft"]
@@ -120,26 +120,22 @@ def _steps(values: Columns, there: Mask) -> float:
 
 def between(values: Columns, positions: Positions, at: Columns) -> Columns:
     """Values (grid.., k) at positions ``at`` (n, 3), by third-order Lagrange interpolation along each axis."""
-    out, rows = np.broadcast_to(values, (len(at), *values.shape)), np.arange(len(at))
-    for axis, column in enumerate(positions.axes()):
-        if len(column) == 1:
-            out = out[:, 0]
-            continue
-        first, weights = _weights(column, at[:, axis])
-        shape = (-1, *([1] * (out.ndim - 2)))
-        parts = [weights[:, k].reshape(shape) * out[rows, first + k] for k in range(weights.shape[1])]
-        out = np.add.reduce(parts)
-    return np.asarray(out)
+    rows, weights = zip(*(_stencil(column, at[:, k]) for k, column in enumerate(positions.axes())), strict=True)
+    t, r, s = rows
+    near = values[t[:, :, None, None], r[:, None, :, None], s[:, None, None, :]]
+    for own in reversed(weights):
+        near = np.einsum("n...jk,nj->n...k", near, own)
+    return np.asarray(near)
 
 
-def _weights(column: Columns, at: Columns) -> tuple[np.ndarray[tuple[int], np.dtype[np.int64]], Columns]:
-    """First row and weights of the stencil of up to four rows round each place."""
-    count = min(4, len(column))
+def _stencil(column: Columns, at: Columns) -> tuple[Rows, Columns]:
+    """Up to four rows round each place and what each of them counts for, (n, rows)."""
+    count = min(STENCIL, len(column))
     first = np.clip(np.searchsorted(column, at) - count // 2, 0, len(column) - count)
-    x = column[first[:, None] + np.arange(count)]
-    weights = np.ones((len(at), count))
-    for k in range(count):
-        for j in range(count):
-            if j != k:
-                weights[:, k] *= (at - x[:, j]) / (x[:, k] - x[:, j])
-    return first, weights
+    rows = first[:, None] + np.arange(count)
+    x, own = column[rows], np.eye(count, dtype=bool)
+    far = np.where(own, 1.0, (at[:, None] - x)[:, None, :]).prod(axis=2)
+    return rows, far / np.where(own, 1.0, x[:, :, None] - x[:, None, :]).prod(axis=2)
+
+
+STENCIL = 4

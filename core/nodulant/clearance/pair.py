@@ -12,14 +12,14 @@ from itertools import pairwise
 import numpy as np
 
 from nodulant.base.arrays import Columns, Mask, Rows
-from nodulant.clearance.distance import SECTIONS, Near, Ring, bar_to_bar, bar_to_convex, ring_to_bar, ring_to_convex
+from nodulant.clearance.distance import ROUNDS, Near, Ring, bar_to_bar, bar_to_convex, ring_to_bar, ring_to_convex
 from nodulant.clearance.moving import Mover, Positions, RoundBar, between
 from nodulant.clearance.shapes import Boxes, Standing
 
 Other = Standing | Mover
-MOST_STARTS, ROUNDS, MOST_BODIES = 2, 5, 3
-QUICK = 16
-"""Golden sections while searching: within a hundredth of a millimetre on a rod."""
+MOST_STARTS, HALVINGS, MOST_BODIES = 2, 5, 3
+QUICK = 6
+"""Rounds of narrowing down while searching: within a hundredth of a millimetre on a rod."""
 FAR_MM, CARE_MM = 60.0, 40.0
 """Further apart than the first is only told to be far; below the second the grid is refined between its positions."""
 FIRST_BATCH, STILL_MM = 192, 0.005
@@ -60,7 +60,10 @@ def placed(mover: Mover, rows: Rows | None = None, at: Columns | None = None) ->
         return flat if rows is None else flat[rows]
 
     if isinstance(body, RoundBar):
-        return put(body.a), put(body.b), body.radius
+        if at is None:
+            return put(body.a), put(body.b), body.radius
+        both = put(np.concatenate([body.a, body.b], axis=-1))
+        return both[:, :3], both[:, 3:], body.radius
     spin = put(body.spin)
     spin = spin / np.sqrt((spin**2).sum(axis=-1, keepdims=True))
     return Ring(put(body.centre), spin, body.outside, body.rim, body.width, body.shoulder)
@@ -76,19 +79,19 @@ def boxes_of(mine: Placed) -> Boxes:
     return Boxes(np.minimum(a, b) - radius, np.maximum(a, b) + radius)
 
 
-def exact(mine: Placed, other: Standing | Placed, which: Rows, sections: int = SECTIONS) -> Near:
+def exact(mine: Placed, other: Standing | Placed, which: Rows, rounds: int = ROUNDS) -> Near:
     """Exact distances, place by place; ``which`` numbers the bodies of something that stands."""
     if isinstance(other, Standing):
         pack = other.pack.some(which)
         if isinstance(mine, Ring):
-            return ring_to_convex(mine, pack, sections)
-        return bar_to_convex(mine[0], mine[1], mine[2], pack, sections)
+            return ring_to_convex(mine, pack, rounds)
+        return bar_to_convex(mine[0], mine[1], mine[2], pack, rounds)
     if isinstance(mine, Ring) and isinstance(other, Ring):
         raise ValueError("two tyres are not looked at together")
     if isinstance(mine, Ring) and not isinstance(other, Ring):
-        return ring_to_bar(mine, other[0], other[1], other[2], sections)
+        return ring_to_bar(mine, other[0], other[1], other[2], rounds)
     if isinstance(other, Ring) and not isinstance(mine, Ring):
-        swapped = ring_to_bar(other, mine[0], mine[1], mine[2], sections)
+        swapped = ring_to_bar(other, mine[0], mine[1], mine[2], rounds)
         return Near(swapped.gap, swapped.other, swapped.mine)
     if isinstance(mine, Ring) or isinstance(other, Ring):
         raise ValueError("a tyre is a ring")
@@ -245,7 +248,7 @@ def _refined(mover: Mover, other: Other, found: _Found, there: Mask, slack: floa
     offsets = np.stack(np.meshgrid(*axes, indexing="ij"), axis=-1).reshape(-1, 3)
     best = _best_of(mover, other, at[:, None], bodies, QUICK)
     step, quiet = step / 2, 0
-    for _ in range(ROUNDS):
+    for _ in range(HALVINGS):
         places = np.clip(at[:, None] + offsets[None] * step, low[:, None], high[:, None])
         found_here = _best_of(mover, other, places, bodies, QUICK)
         better = found_here.gap < best.gap
@@ -262,7 +265,7 @@ def _refined(mover: Mover, other: Other, found: _Found, there: Mask, slack: floa
             break
         step = step / 2
     i = int(np.argmin(best.gap))
-    last = _best_of(mover, other, at[i][None, None], bodies[i : i + 1], SECTIONS)
+    last = _best_of(mover, other, at[i][None, None], bodies[i : i + 1], ROUNDS)
     travel, roll, steer = (float(v) for v in at[i])
     return Least(float(last.gap[0]), travel, roll, steer, last.mine[0], last.other[0])
 
@@ -277,13 +280,13 @@ class _Best:
     at: Columns
 
 
-def _best_of(mover: Mover, other: Other, places: Columns, bodies: Rows, sections: int) -> _Best:
+def _best_of(mover: Mover, other: Other, places: Columns, bodies: Rows, rounds: int) -> _Best:
     """Of each start's places (starts, places, 3), against each of its bodies (starts, bodies), the least."""
     starts, count, each = *places.shape[:2], bodies.shape[1]
     at = np.repeat(places.reshape(-1, 3), each, axis=0)
     which = np.repeat(bodies[:, None], count, axis=1).reshape(-1)
     theirs = other if isinstance(other, Standing) else placed(other, at=at)
-    near = exact(placed(mover, at=at), theirs, which, sections)
+    near = exact(placed(mover, at=at), theirs, which, rounds)
     gaps = near.gap.reshape(starts, -1)
     k = np.argmin(gaps, axis=1) + np.arange(starts) * gaps.shape[1]
     return _Best(near.gap[k], near.mine[k], near.other[k], at[k])

@@ -13,7 +13,7 @@ from typing import Protocol
 
 import numpy as np
 
-from nodulant.base.arrays import Columns, Mask, Rows
+from nodulant.base.arrays import Columns, Mask, Rows, dot
 
 ALMOST = 1e-12
 
@@ -72,8 +72,8 @@ class Blocks:
     def distance(self, points: Columns) -> Columns:
         """Signed distance."""
         q = np.abs(self._own(points)) - self.half
-        outside = np.sqrt((np.maximum(q, 0.0) ** 2).sum(axis=-1))
-        return np.asarray(outside + np.minimum(q.max(axis=-1), 0.0))
+        out, deep = np.maximum(q, 0.0), np.maximum(np.maximum(q[:, 0], q[:, 1]), q[:, 2])
+        return np.asarray(np.sqrt(dot(out, out)) + np.minimum(deep, 0.0))
 
     def nearest(self, points: Columns) -> Columns:
         """Nearest point."""
@@ -101,19 +101,19 @@ class Bars:
 
     def _on_line(self, points: Columns) -> Columns:
         a, d = self.a, self.b - self.a
-        t = ((points - a) * d).sum(axis=-1) / np.maximum((d * d).sum(axis=-1), ALMOST)
+        t = dot(points - a, d) / np.maximum(dot(d, d), ALMOST)
         return np.asarray(a + np.clip(t, 0.0, 1.0)[:, None] * d)
 
     def distance(self, points: Columns) -> Columns:
         """Signed distance."""
         off = points - self._on_line(points)
-        return np.asarray(np.sqrt((off**2).sum(axis=-1)) - self.radius)
+        return np.asarray(np.sqrt(dot(off, off)) - self.radius)
 
     def nearest(self, points: Columns) -> Columns:
         """Nearest point."""
         on = self._on_line(points)
         out, radius = points - on, self.radius[:, None]
-        far = np.sqrt((out**2).sum(axis=-1, keepdims=True))
+        far = np.sqrt(dot(out, out))[:, None]
         return np.asarray(np.where(far <= radius, points, on + out * (radius / np.maximum(far, ALMOST))))
 
     @cached_property
@@ -136,38 +136,38 @@ class Prisms:
     high_y: Columns
 
     @cached_property
-    def _sides(self) -> tuple[Columns, Columns, Columns, Columns]:
-        """Starts (n, 4, 2), directions, lengths squared (n, 4) and outward unit normals of the sides."""
-        along = np.roll(self.corners, -1, axis=1) - self.corners
-        long = np.maximum((along**2).sum(axis=-1), ALMOST)
-        normal = np.stack([along[..., 1], -along[..., 0]], axis=-1) / np.sqrt(long)[..., None]
-        return self.corners, along, long, normal
+    def _sides(self) -> tuple[Columns, Columns, Columns, Columns, Columns]:
+        """Of each side, (4, n): where it starts and how it runs in x and z, and its length squared."""
+        x, z = np.ascontiguousarray(self.corners[..., 0].T), np.ascontiguousarray(self.corners[..., 1].T)
+        dx, dz = np.concatenate([x[1:], x[:1]]) - x, np.concatenate([z[1:], z[:1]]) - z
+        return x, z, dx, dz, np.maximum(dx * dx + dz * dz, ALMOST)
 
-    def _seen(self, points: Columns) -> tuple[Columns, Columns, Columns, Columns, Columns]:
-        """From each side's start (n, 4): x and z; from its nearest point: x and z; how far outside its line."""
-        start, along, long, normal = self._sides
-        x = points[:, None, 0] - start[..., 0]
-        z = points[:, None, 2] - start[..., 1]
-        t = np.clip((x * along[..., 0] + z * along[..., 1]) / long, 0.0, 1.0)
-        return x, z, x - t * along[..., 0], z - t * along[..., 1], x * normal[..., 0] + z * normal[..., 1]
+    def _seen(self, points: Columns) -> tuple[Columns, Columns, Columns, Columns]:
+        """From each side's nearest point, (4, n): x, z and their squares' sum; and how far outside the outermost side."""
+        start_x, start_z, dx, dz, long = self._sides
+        x, z = points[:, 0] - start_x, points[:, 2] - start_z
+        t = np.clip((x * dx + z * dz) / long, 0.0, 1.0)
+        off = ((x * dz - z * dx) / np.sqrt(long)).max(axis=0)
+        x -= t * dx
+        z -= t * dz
+        return x, z, x * x + z * z, off
 
     def distance(self, points: Columns) -> Columns:
         """Signed distance."""
-        _, _, gx, gz, off = self._seen(points)
-        deep = off.max(axis=1)
-        flat = np.where(deep <= 0.0, deep, np.sqrt((gx * gx + gz * gz).min(axis=1)))
+        _, _, square, off = self._seen(points)
+        flat = np.where(off <= 0.0, off, np.sqrt(square.min(axis=0)))
         across = np.maximum(self.low_y - points[:, 1], points[:, 1] - self.high_y)
         outside = np.hypot(np.maximum(flat, 0.0), np.maximum(across, 0.0))
         return np.asarray(outside + np.minimum(np.maximum(flat, across), 0.0))
 
     def nearest(self, points: Columns) -> Columns:
         """Nearest point."""
-        _, _, gx, gz, off = self._seen(points)
-        k, rows = np.argmin(gx * gx + gz * gz, axis=1), np.arange(len(points))
-        out = off.max(axis=1) > 0.0
+        gx, gz, square, off = self._seen(points)
+        k, rows = np.argmin(square, axis=0), np.arange(len(points))
+        out = off > 0.0
         y = np.clip(points[:, 1], self.low_y, self.high_y)
         x, z = points[:, 0], points[:, 2]
-        return np.stack([np.where(out, x - gx[rows, k], x), y, np.where(out, z - gz[rows, k], z)], axis=-1)
+        return np.stack([np.where(out, x - gx[k, rows], x), y, np.where(out, z - gz[k, rows], z)], axis=-1)
 
     @cached_property
     def boxes(self) -> Boxes:
