@@ -13,14 +13,14 @@ from typing import NamedTuple
 
 import numpy as np
 
-from nodulant.base.arrays import Columns, Rows, dot
-from nodulant.clearance.shapes import Pack
+from nodulant.base.arrays import TINY, Columns, Rows, dot
+from nodulant.clearance.shapes import Bars, Pack
 
 Off = Callable[[Columns], Columns]
 """A distance as a function of places."""
 ROUNDS = 14
 """Of narrowing a span down to a quarter: to four billionths of a bar."""
-RING_SAMPLES, SAMPLED = 13, 3
+RING_SAMPLES, SAMPLED = 13, 2
 SWAPS, QUICK_SWAPS, QUICK_STILL_MM = 400, 80, 1e-3
 STILL_MM, TOUCHING_MM, MOSTLY = 1e-5, 1e-6, 0.8
 
@@ -35,7 +35,7 @@ class Near(NamedTuple):
 
 def bar_to_convex(a: Columns, b: Columns, radius: float, pack: Pack, rounds: int = ROUNDS) -> Near:
     """Bars (n, 3) to (n, 3), each against its own body of a pack."""
-    t = _least_along(_each(pack, len(a), TRIED), _each(pack, len(a), 3), a, b, np.array([0.0, 1.0]), rounds)
+    t = _least_along(pack.distance, a, b, WHOLE, rounds)
     axis = a + t[:, None] * (b - a)
     depth, near = pack.distance(axis), pack.nearest(axis)
     inside = depth < TOUCHING_MM
@@ -43,39 +43,46 @@ def bar_to_convex(a: Columns, b: Columns, radius: float, pack: Pack, rounds: int
     if inside.any():
         # the axis itself is in the body: the way out is the nearest face's
         rows = np.flatnonzero(inside)
-        out[rows] = _slope(_each(pack.some(rows), len(rows), 6), axis[rows])
+        out[rows] = _slope(pack.some(rows).distance, axis[rows])
         near[rows] = axis[rows] - out[rows] * depth[rows, None]
     return Near(depth - radius, axis - out * radius, near)
-
-
-def _each(pack: Pack, count: int, places: int) -> Off:
-    """Distances of (count, places, 3) points to the pack's bodies, each row to its own."""
-    spread = pack.some(np.repeat(np.arange(count), places))
-    return lambda points: spread.distance(points.reshape(-1, 3)).reshape(points.shape[:-1])
 
 
 def _unit(v: Columns) -> Columns:
     return np.asarray(v / np.maximum(np.sqrt(dot(v, v))[..., None], 1e-12))
 
 
-def _least_along(tried: Off, last: Off, a: Columns, b: Columns, span: Columns, rounds: int) -> Columns:
+def _least_along(off: Off, a: Columns, b: Columns, span: Columns, rounds: int) -> Columns:
     """Where on the lines a to b (n, 3) a convex distance is least: shares (n,) within ``span`` (.., 2), ends counted.
 
-    Every round tries places side by side and keeps what lies beside the best, a quarter of the span.
+    Every round tries places side by side and keeps what lies beside the best, a quarter of the span;
+    at the end the foot of the parabola through the best and its neighbours is tried as well.
     """
     low, high = np.broadcast_to(span[..., 0], len(a)), np.broadcast_to(span[..., 1], len(a))
     along, rows = (b - a)[:, None], np.arange(len(a))
-    ends = (low, high)
-    for _ in range(rounds):
+    ends, foot = (low, high), low
+    for left in range(rounds, 0, -1):
         t = low[:, None] + _SHARES * (high - low)[:, None]
-        k = np.argmin(tried(a[:, None] + t[..., None] * along), axis=1)
+        tried = off(a[:, None] + t[..., None] * along)
+        k = np.argmin(tried, axis=1)
         step = (high - low) / (TRIED + 1)
         low, high = t[rows, k] - step, t[rows, k] + step
-    t = np.stack([(low + high) / 2, *ends], axis=1)
-    return np.asarray(t[rows, np.argmin(last(a[:, None] + t[..., None] * along), axis=1)])
+        if left == 1:
+            foot = low + step * (1.0 + _foot(tried, rows, k))
+    t = np.stack([(low + high) / 2, foot, *ends], axis=1)
+    return np.asarray(t[rows, np.argmin(off(a[:, None] + t[..., None] * along), axis=1)])
+
+
+def _foot(tried: Columns, rows: Rows, k: Rows) -> Columns:
+    """From the best place to the foot of the parabola through it and two beside it, in steps, within one."""
+    middle = np.clip(k, 1, TRIED - 2)
+    one, two, three = (tried[rows, middle + side] for side in (-1, 0, 1))
+    bend = np.maximum(one - 2.0 * two + three, TINY)
+    return np.clip(0.5 * (one - three) / bend + middle - k, -1.0, 1.0)
 
 
 TRIED = 7
+WHOLE = np.array([0.0, 1.0])
 _SHARES = np.arange(1, TRIED + 1) / (TRIED + 1)
 
 
@@ -158,7 +165,7 @@ def ring_to_bar(ring: Ring, a: Columns, b: Columns, radius: float, rounds: int =
     best = np.argmin(ring.distance(a[:, None] + share[None, :, None] * (b - a)[:, None]), axis=1)
     span = share[np.stack([np.maximum(best - 1, 0), np.minimum(best + 1, RING_SAMPLES - 1)], axis=1)]
     # the samples have closed in on it already
-    t = _least_along(ring.distance, ring.distance, a, b, span, max(rounds - SAMPLED, SAMPLED))
+    t = _least_along(ring.distance, a, b, span, max(rounds - SAMPLED, SAMPLED))
     axis = a + t[:, None] * (b - a)
     depth, out = ring.distance(axis), _slope(ring.distance, axis)
     return Near(depth - radius, axis - out * depth[:, None], axis - out * radius)
@@ -166,6 +173,8 @@ def ring_to_bar(ring: Ring, a: Columns, b: Columns, radius: float, rounds: int =
 
 def ring_to_convex(ring: Ring, pack: Pack, rounds: int = ROUNDS) -> Near:
     """Tyres, each against its own body of a pack; inside each other, the body's deepest point. Fewer rounds: a quick look."""
+    if isinstance(pack, Bars):
+        return _ring_to_round(ring, pack, rounds)
     swaps, stays = (SWAPS, STILL_MM) if rounds >= ROUNDS else (QUICK_SWAPS, QUICK_STILL_MM)
     p = pack.nearest(ring.centre)
     rows, tyres, theirs = np.arange(len(p)), ring, pack
@@ -193,6 +202,14 @@ def ring_to_convex(ring: Ring, pack: Pack, rounds: int = ROUNDS) -> Near:
         part = ring.some(inside)
         mine[inside] = p[inside] - _slope(part.filled, p[inside]) * gap[inside, None]
     return Near(gap, mine, p)
+
+
+def _ring_to_round(ring: Ring, bars: Bars, rounds: int) -> Near:
+    """Tyres filled up to their rim, each against its own round bar: sought along the bar's axis."""
+    t = _least_along(ring.filled, bars.a, bars.b, WHOLE, rounds)
+    axis = bars.a + t[:, None] * (bars.b - bars.a)
+    depth, out = ring.filled(axis), _slope(ring.filled, axis)
+    return Near(depth - bars.radius, axis - out * depth[:, None], axis - out * bars.radius[:, None])
 
 
 def _deepest(ring: Ring, pack: Pack, p: Columns) -> Columns:

@@ -18,7 +18,7 @@ from nodulant.clearance.shapes import Boxes, Standing
 
 Other = Standing | Mover
 MOST_STARTS, HALVINGS, MOST_BODIES = 2, 5, 3
-QUICK = 6
+QUICK = 4
 """Rounds of narrowing down while searching: within a hundredth of a millimetre on a rod."""
 FAR_MM, CARE_MM = 60.0, 40.0
 """Further apart than the first is only told to be far; below the second the grid is refined between its positions."""

@@ -41,6 +41,11 @@ class Boxes:
         return Boxes(self.low.min(axis=0, keepdims=True), self.high.max(axis=0, keepdims=True))
 
 
+def _beside(own: Columns, points: Columns) -> Columns:
+    """What n bodies have, one row each, beside points (n, 3) or (n, k, 3)."""
+    return own if points.ndim == 2 else own[:, None]
+
+
 class Pack(Protocol):
     """Convex bodies of one kind."""
 
@@ -49,7 +54,7 @@ class Pack(Protocol):
         """The box along the axes of each."""
 
     def distance(self, points: Columns) -> Columns:
-        """Signed distance of points (n, 3), each to its own of the n bodies."""
+        """Signed distance of points (n, 3) or (n, k, 3), each row to its own of the n bodies."""
 
     def nearest(self, points: Columns) -> Columns:
         """Nearest point of that body; a point inside is its own."""
@@ -67,12 +72,13 @@ class Blocks:
     axes: Columns
 
     def _own(self, points: Columns) -> Columns:
-        return np.asarray(np.einsum("ni,nij->nj", points - self.middle, self.axes))
+        gap = points - _beside(self.middle, points)
+        return np.einsum("ni,nij->nj", gap, self.axes) if gap.ndim == 2 else np.asarray(gap @ self.axes)
 
     def distance(self, points: Columns) -> Columns:
         """Signed distance."""
-        q = np.abs(self._own(points)) - self.half
-        out, deep = np.maximum(q, 0.0), np.maximum(np.maximum(q[:, 0], q[:, 1]), q[:, 2])
+        q = np.abs(self._own(points)) - _beside(self.half, points)
+        out, deep = np.maximum(q, 0.0), np.maximum(np.maximum(q[..., 0], q[..., 1]), q[..., 2])
         return np.asarray(np.sqrt(dot(out, out)) + np.minimum(deep, 0.0))
 
     def nearest(self, points: Columns) -> Columns:
@@ -100,14 +106,14 @@ class Bars:
     radius: Columns
 
     def _on_line(self, points: Columns) -> Columns:
-        a, d = self.a, self.b - self.a
+        a, d = _beside(self.a, points), _beside(self.b - self.a, points)
         t = dot(points - a, d) / np.maximum(dot(d, d), ALMOST)
-        return np.asarray(a + np.clip(t, 0.0, 1.0)[:, None] * d)
+        return np.asarray(a + np.clip(t, 0.0, 1.0)[..., None] * d)
 
     def distance(self, points: Columns) -> Columns:
         """Signed distance."""
         off = points - self._on_line(points)
-        return np.asarray(np.sqrt(dot(off, off)) - self.radius)
+        return np.asarray(np.sqrt(dot(off, off)) - _beside(self.radius, off))
 
     def nearest(self, points: Columns) -> Columns:
         """Nearest point."""
@@ -143,9 +149,9 @@ class Prisms:
         return x, z, dx, dz, np.maximum(dx * dx + dz * dz, ALMOST)
 
     def _seen(self, points: Columns) -> tuple[Columns, Columns, Columns, Columns]:
-        """From each side's nearest point, (4, n): x, z and their squares' sum; and how far outside the outermost side."""
-        start_x, start_z, dx, dz, long = self._sides
-        x, z = points[:, 0] - start_x, points[:, 2] - start_z
+        """From each side's nearest point, (4, n..): x, z and their squares' sum; and how far outside the outermost side."""
+        start_x, start_z, dx, dz, long = self._sides if points.ndim == 2 else (v[..., None] for v in self._sides)
+        x, z = points[..., 0] - start_x, points[..., 2] - start_z
         t = np.clip((x * dx + z * dz) / long, 0.0, 1.0)
         off = ((x * dz - z * dx) / np.sqrt(long)).max(axis=0)
         x -= t * dx
@@ -156,7 +162,8 @@ class Prisms:
         """Signed distance."""
         _, _, square, off = self._seen(points)
         flat = np.where(off <= 0.0, off, np.sqrt(square.min(axis=0)))
-        across = np.maximum(self.low_y - points[:, 1], points[:, 1] - self.high_y)
+        low, high, y = _beside(self.low_y, points), _beside(self.high_y, points), points[..., 1]
+        across = np.maximum(low - y, y - high)
         outside = np.hypot(np.maximum(flat, 0.0), np.maximum(across, 0.0))
         return np.asarray(outside + np.minimum(np.maximum(flat, across), 0.0))
 
