@@ -126,6 +126,8 @@ def scene(inputs: Inputs) -> Scene:
     left += [f"{axle} axle: nothing holds it in this design" for axle in ("front", "rear") if axle not in held]
     rails = tuple(rail_body(inputs.survey, inputs.design.operations, side) for side in LEFT_RIGHT)
     left.append("crossmembers: their height was not surveyed; place those that matter as boxes")
+    if inputs.design.operations:
+        left.append("plates, caps and brackets on the rails: allow for their thickness, or place those that matter")
     movers = tuple(m for axle in axles for m in axle.movers)
     arches = [arch_of(name, axle) for name, axle in (("front", inputs.survey.front), ("rear", inputs.survey.rear))]
     things = (*rails, *(a for a in arches if a is not None), *(standing_of(o) for o in planned_things(inputs)))

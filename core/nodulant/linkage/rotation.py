@@ -9,30 +9,6 @@ import numpy as np
 
 from nodulant.base.arrays import Columns
 
-_Row = tuple[Columns, Columns, Columns]
-
-
-def _matrices(rows: tuple[_Row, _Row, _Row]) -> Columns:
-    """Nine columns of shape (poses,) as (poses, 3, 3)."""
-    out = np.empty((len(rows[0][0]), 3, 3))
-    for i, row in enumerate(rows):
-        for j, column in enumerate(row):
-            out[:, i, j] = column
-    return out
-
-
-def turned(psi: Columns, phi: Columns, theta: Columns) -> Columns:
-    """R of the three angles, each of shape (poses,)."""
-    a, b, c = np.cos(psi), np.cos(phi), np.cos(theta)
-    d, e, f = np.sin(psi), np.sin(phi), np.sin(theta)
-    return _matrices(
-        (
-            (a * c - d * e * f, -d * b, a * f + d * e * c),
-            (d * c + a * e * f, a * b, d * f - a * e * c),
-            (-b * f, e, b * c),
-        )
-    )
-
 
 def angles(rotation: Columns) -> tuple[Columns, Columns, Columns]:
     """psi, phi and theta of R."""
@@ -62,11 +38,6 @@ _SKEW = np.array(
 def rotated(rotation: Columns, points: Columns) -> Columns:
     """R p of every pose and point: (poses, 3, 3) with (points, 3) or (poses, points, 3) gives (poses, points, 3)."""
     return np.asarray(points @ rotation.transpose(0, 2, 1))
-
-
-def composed(a: Columns, b: Columns) -> Columns:
-    """A B of every pose."""
-    return np.asarray(a @ b)
 
 
 def rotation_vector(rotation: Columns) -> Columns:

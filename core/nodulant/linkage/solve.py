@@ -13,7 +13,7 @@ import numpy.typing as npt
 from nodulant.base.arrays import Columns, Mask, Rows
 from nodulant.base.errors import NotSolvable
 from nodulant.linkage.compiled import Compiled, Pose, system
-from nodulant.linkage.rotation import composed, exponential
+from nodulant.linkage.rotation import exponential
 
 TOLERANCE_MM = 1e-9
 ENOUGH = 25
@@ -110,7 +110,7 @@ class _State:
         if (scale > 1.0).any():
             delta = delta / np.maximum(scale, 1.0)[:, None]
         at = self.active
-        turn = composed(exponential(delta[:, 3:6]), self.rotation if self._all else self.rotation[at])
+        turn = exponential(delta[:, 3:6]) @ (self.rotation if self._all else self.rotation[at])
         if self._all:
             self.origin, self.rotation = self.origin + delta[:, :3], turn
             self.turned = self.turned + delta[:, 6:]

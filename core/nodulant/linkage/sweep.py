@@ -15,7 +15,7 @@ from nodulant.base.arrays import Columns, Mask, Rows
 from nodulant.base.errors import NotSolvable
 from nodulant.linkage.compiled import ARM_MM, Compiled, Pose, reference
 from nodulant.linkage.mechanism import Lean
-from nodulant.linkage.rotation import composed, exponential
+from nodulant.linkage.rotation import exponential
 from nodulant.linkage.solve import Solved, solve
 
 FREE_BELOW = 1e-7
@@ -138,7 +138,7 @@ def _tiled(pose: Pose, count: int) -> Pose:
 def _moved(pose: Pose, rates: Columns) -> Pose:
     return Pose(
         pose.origin + rates[:, :3],
-        composed(exponential(rates[:, 3:6]), pose.rotation),
+        exponential(rates[:, 3:6]) @ pose.rotation,
         pose.turned + rates[:, 6:],
     )
 
