@@ -48,10 +48,8 @@ def problem_of(row: ErrorDetails, prefix: str = "") -> Problem:
         inner = f"/{own.field.lstrip('/')}" if own.field else ""
         return Problem(pointer=pointer + inner, message=own.message, found=own.found, expected=own.acceptable)
     context = {k: v for k, v in (row.get("ctx") or {}).items() if not isinstance(v, Exception)}
-    try:
-        expected = _EXPECTED.get(row["type"], row["msg"]).format(**context)
-    except (KeyError, ValueError):
-        expected = row["msg"]
+    # what the library says may hold braces of what was sent: only our own words are templates
+    expected = _EXPECTED[row["type"]].format(**context) if row["type"] in _EXPECTED else row["msg"]
     return Problem(pointer=pointer, message=row["msg"], found=_found(row.get("input")), expected=expected)
 
 
