@@ -25,9 +25,9 @@ def demo(option="arc"):
     return load_job(DEMO.read_bytes()).inputs(option)
 
 
-def job():
-    """The demo job file."""
-    return load_job(DEMO.read_bytes())
+def job(name="wherry"):
+    """A demo job file."""
+    return load_job((DEMO.parent / f"{name}.nodulant.json").read_bytes())
 
 
 def straight_rail(height=150.0, width=60.0, wall=5.0, radius=0.0, steel="mild", start=0.0, end=3000.0):
