@@ -22,7 +22,7 @@ QUICK = 4
 """Rounds of narrowing down while searching: within a hundredth of a millimetre on a rod."""
 FAR_MM, CARE_MM = 60.0, 40.0
 """Further apart than the first is only told to be far; below the second the grid is refined between its positions."""
-FIRST_BATCH, STILL_MM = 192, 0.005
+FIRST_BATCH = 192
 
 
 @dataclass(frozen=True)
@@ -247,23 +247,18 @@ def _refined(mover: Mover, other: Other, found: _Found, there: Mask, slack: floa
     axes = [np.array([-1.0, 0.0, 1.0]) if s > 0 else np.zeros(1) for s in step]
     offsets = np.stack(np.meshgrid(*axes, indexing="ij"), axis=-1).reshape(-1, 3)
     best = _best_of(mover, other, at[:, None], bodies, QUICK)
-    step, quiet = step / 2, 0
     for _ in range(HALVINGS):
+        step = step / 2
         places = np.clip(at[:, None] + offsets[None] * step, low[:, None], high[:, None])
         found_here = _best_of(mover, other, places, bodies, QUICK)
         better = found_here.gap < best.gap
         at = np.where(better[:, None], found_here.at, at)
-        gained = float((best.gap - found_here.gap).max()) if better.any() else 0.0
         best = _Best(
             np.where(better, found_here.gap, best.gap),
             np.where(better[:, None], found_here.mine, best.mine),
             np.where(better[:, None], found_here.other, best.other),
             at,
         )
-        quiet = quiet + 1 if gained < STILL_MM else 0
-        if quiet == 2:
-            break
-        step = step / 2
     i = int(np.argmin(best.gap))
     last = _best_of(mover, other, at[i][None, None], bodies[i : i + 1], ROUNDS)
     travel, roll, steer = (float(v) for v in at[i])
