@@ -34,7 +34,6 @@ export function GearFields({ gear, path, layout, choose }: Props) {
           </Pair>
           <QuantityField label="Boots, outside" path={[...path, "boot_mm"]} />
           <ChoiceField label="Turned right, the rack moves" path={[...path, "input_right_moves"]} choices={WAYS} />
-          <p className="small-words row-tail">Its inner joints are the toe link's frame ends.</p>
         </>
       ) : (
         <>

@@ -85,6 +85,12 @@ function Fields({ own, index }: { own: Suspension; index: number }) {
           })
         }
       />
+      {"toe" in own.layout && (
+        <Group title="Tie rods, right one">
+          <PointFields label="Inner joint, at the gear" path={[...path, "layout", "toe", "frame"]} on="frame" />
+          <PointFields label="Outer joint, on the arm" path={[...path, "layout", "toe", "axle"]} on="axle" />
+        </Group>
+      )}
       {steering.king_pins && (
         <Group title="King pins and tie rod">
           <PointFields label="Upper end, right" path={[...path, "steering", "king_pins", "upper"]} on="axle" />
@@ -95,7 +101,7 @@ function Fields({ own, index }: { own: Suspension; index: number }) {
       <ShaftFields steering={steering} path={[...path, "steering"]} rail={standsNow(index).rail} />
       <Group title="Wheels as they are set">
         <Pair>
-          <QuantityField label="Camber, out positive" path={[...path, "camber_deg"]} kind="angle" />
+          <QuantityField label="Camber, out +" path={[...path, "camber_deg"]} kind="angle" />
           <QuantityField label="Toe-in, each" path={[...path, "toe_deg"]} kind="angle" />
         </Pair>
       </Group>
