@@ -65,3 +65,58 @@ class Fits(Shop):
         )
         response, _ = self.send("post", f"/options/{self.option.pk}/sign", {"step": "brace"})
         self.assertEqual(response.status_code, 200)
+
+
+class Finders(Shop):
+    """Finders over the API: what they find goes into the design as it is, what they cannot is said."""
+
+    def setUp(self):
+        super().setUp()
+        self.step = self.job.options.get(key="step").head().design().model_dump(mode="json")
+        self.body = {"job_id": self.job.pk, "design": self.step}
+        self.front = next(k for k, s in enumerate(self.step["suspensions"]) if s["axle"] == "front")
+
+    def with_suspension(self, index, own):
+        kept = list(self.step["suspensions"])
+        kept[index] = own
+        return {**self.body, "design": {**self.step, "suspensions": kept}}
+
+    def value(self, body, rule):
+        _, data = self.send("post", "/evaluate", {**body, "slim": True})
+        return next(c["value"] for c in data["checks"] if c["limit_id"] == rule)
+
+    def test_the_best_cure_is_what_the_design_then_shows(self):
+        before = self.value(self.body, "bump-steer")
+        _, data = self.send("post", "/find/bump-steer", {**self.body, "suspension": self.front})
+        best = data["choices"][0]
+        after = self.value(self.with_suspension(self.front, best["suspension"]), "bump-steer")
+        self.assertLess(after, before)
+        # both wheels together, as the row tells it
+        self.assertAlmostEqual(after, 2 * abs(best["slope_deg_per_inch"]), places=4)
+
+    def test_a_coil_that_is_found_holds_in_the_design(self):
+        rear = 1 - self.front
+        _, data = self.send("post", "/find/coilover", {**self.body, "suspension": rear})
+        body = self.with_suspension(rear, data["suspension"])
+        _, found = self.send("post", "/evaluate", {**body, "slim": True})
+        shown = next(c["value"] for c in found["checks"] if c["id"].startswith("frequency-least:rear-springs"))
+        self.assertAlmostEqual(shown, data["frequency_hz"], places=3)
+
+    def test_each_needs_a_suspension_that_is_there(self):
+        bare = {**self.body, "design": {**self.step, "suspensions": []}}
+        for route, more in (
+            ("/find/bump-steer", {}),
+            ("/find/coilover", {}),
+            ("/find/holes", {}),
+            ("/find/window", {"link": "upper"}),
+            ("/ways-down", {}),
+        ):
+            with self.subTest(route):
+                response, _ = self.send("post", route, {**bare, **more})
+                self.refused(response, 422, "unknown-reference")
+
+    def test_ways_down_keep_what_they_say(self):
+        _, data = self.send("post", "/ways-down", {**self.body, "suspension": self.front, "drop_mm": 50})
+        ways = {w["way"]: w for w in data["ways"]}
+        self.assertIn("raised", "".join(ways))
+        self.assertTrue(all(way["name"] for way in ways.values()))

@@ -1,0 +1,157 @@
+"""Commands as people run them: the demo loaded once, documents up to date, a server that answers on its own port."""
+
+import gc
+import io
+import json
+import os
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from pathlib import Path
+from unittest import mock
+
+from django.conf import settings
+from django.contrib.auth.models import Group, User
+from django.core.management import call_command
+from django.test import SimpleTestCase, TestCase
+
+from nodulant.parts.limits import LIMITS
+from nodulant_server.actions.transfer import import_job
+from nodulant_server.management.commands import serve
+from nodulant_server.models import Job
+from tests import fixtures as f
+
+ROOT = Path(settings.ROOT)
+
+
+class LoadDemo(TestCase):
+    def load(self):
+        out = io.StringIO()
+        call_command("load_demo", stdout=out)
+        return out.getvalue()
+
+    def test_its_people_and_jobs_once(self):
+        first = self.load()
+        self.assertEqual(first.count("loaded"), 3)
+        jobs, people = set(Job.objects.values_list("pk", "name")), set(User.objects.values_list("username", flat=True))
+        self.assertEqual({name for _, name in jobs} & {"Wherry low-floor"}, {"Wherry low-floor"})
+        self.assertEqual(people, {"ada", "bram", "inspector"})
+        self.assertEqual(self.load(), "")
+        self.assertEqual(set(Job.objects.values_list("pk", "name")), jobs)
+
+    def test_nobody_has_a_password(self):
+        self.load()
+        self.assertFalse(any(user.has_usable_password() for user in User.objects.all()))
+        self.assertEqual(
+            {user.username: [g.name for g in user.groups.all()] for user in User.objects.all()},
+            {"ada": ["owner"], "bram": ["helper"], "inspector": ["reader"]},
+        )
+
+    def test_where_jobs_are_already_none_is_added(self):
+        owner = User.objects.create_user("ada")
+        owner.groups.add(Group.objects.get_or_create(name="owner")[0])
+        import_job(owner, f.job("ostrand"))
+        self.assertEqual(self.load(), "")
+        self.assertEqual(Job.objects.count(), 1)
+
+
+class Schemas(SimpleTestCase):
+    def test_what_is_committed_is_what_the_models_say(self):
+        call_command("write_schemas", check=True)
+
+    def test_every_limit_stands_on_its_page(self):
+        page = (ROOT / "docs/limits.md").read_text()
+        for limit in LIMITS:
+            self.assertIn(f"| {limit.name} |", page)
+
+    def test_what_differs_is_named(self):
+        with tempfile.TemporaryDirectory() as folder, self.settings(ROOT=folder):
+            with self.assertRaises(SystemExit) as stale:
+                call_command("write_schemas", check=True)
+            self.assertIn("web/openapi.json", str(stale.exception))
+            (Path(folder) / "web").mkdir()
+            call_command("write_schemas")
+            call_command("write_schemas", check=True)
+            written = json.loads((Path(folder) / "web/openapi.json").read_text())
+            self.assertIn("/api/sweep", written["paths"])
+
+
+class Settled(SimpleTestCase):
+    def test_what_answers_is_left_out_of_the_collectors_rounds(self):
+        with mock.patch.object(serve, "serve") as started:
+            call_command("serve", port=1234, stdout=io.StringIO())
+        self.assertEqual(started.call_args.kwargs["port"], 1234)
+        self.assertEqual(started.call_args.kwargs["host"], "127.0.0.1")
+        self.assertGreater(gc.get_freeze_count(), 10_000)
+        gc.unfreeze()
+
+
+class Served(SimpleTestCase):
+    """One process on a data folder of its own, asked over a real socket."""
+
+    def setUp(self):
+        self.folder = tempfile.TemporaryDirectory()
+        self.addCleanup(self.folder.cleanup)
+        with socket.socket() as free:
+            free.bind(("127.0.0.1", 0))
+            self.port = free.getsockname()[1]
+        own = {name: value for name, value in os.environ.items() if not name.startswith(("DJANGO_", "NODULANT_"))}
+        self.process = subprocess.Popen(
+            [sys.executable, str(ROOT / "manage.py"), "demo", "--port", str(self.port)],
+            env={**own, "NODULANT_DATA": self.folder.name, "NODULANT_DEMO": "1"},
+            stdout=subprocess.PIPE,
+            stderr=subprocess.STDOUT,
+            text=True,
+        )
+        self.addCleanup(self.end)
+
+    def end(self):
+        self.process.terminate()
+        self.process.wait(30)
+        self.process.stdout.close()
+
+    def ask(self, path):
+        with urllib.request.urlopen(f"http://127.0.0.1:{self.port}{path}", timeout=30) as answer:
+            return answer.status, answer.headers, answer.read()
+
+    def wait(self):
+        for _ in range(300):
+            if self.process.poll() is not None:
+                self.fail(self.process.stdout.read())
+            try:
+                return self.ask("/api/session")
+            except OSError:
+                time.sleep(0.2)
+        return self.fail("it did not answer within a minute")
+
+    def test_one_command_brings_the_demo_up(self):
+        status, headers, body = self.wait()
+        self.assertEqual(status, 200)
+        session = json.loads(body)
+        self.assertTrue(session["demo"])
+        self.assertEqual([person["name"] for person in session["people"]], ["ada", "bram", "inspector"])
+        self.assertIn("default-src 'self'", headers["Content-Security-Policy"])
+        self.assertTrue((Path(self.folder.name)).iterdir())
+        status, _, page = self.ask("/")
+        self.assertEqual(status, 200)
+        self.assertIn(b"<title>", page)
+        # nothing of the page is fetched from elsewhere
+        self.assertNotIn(b'src="http', page)
+        self.assertNotIn(b'href="http', page)
+
+
+class NoFetching(SimpleTestCase):
+    def test_built_files_name_no_other_place(self):
+        """Styles ask for their fonts beside themselves; scripts may name a place in words, but load none."""
+        dist = ROOT / "web/dist"
+        styles = list(dist.rglob("*.css"))
+        self.assertTrue(styles)
+        for style in styles:
+            text = style.read_text()
+            self.assertNotRegex(text, r"url\(\s*['\"]?(https?:)?//", style.name)
+            self.assertNotIn("@import", text)
+        page = (dist / "index.html").read_text()
+        self.assertNotRegex(page, r"(src|href)=['\"](https?:)?//")
