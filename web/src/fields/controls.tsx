@@ -175,6 +175,7 @@ export function Act(props: {
       bg={props.main ? "chalk" : undefined}
       color={props.main ? "onchalk" : "ink"}
       borderColor={props.pressed ? "chalk" : "rule"}
+      _hover={props.main ? undefined : { bg: "sheet", borderColor: "chalk" }}
       onClick={onClick}
     >
       {props.children}
