@@ -1,0 +1,166 @@
+"""Linkages nobody drew: rods keep their lengths in every pose, velocities are the slopes of the places.
+
+Lengths are measured anew from the points, slopes by central differences of places that were solved
+apart from the velocities: none of it uses what it checks.
+"""
+
+from unittest import TestCase
+
+import numpy as np
+from hypothesis import HealthCheck, assume, given, settings
+from hypothesis import strategies as st
+
+from nodulant.axles.layouts.independent import DoubleWishbone, Strut
+from nodulant.axles.points import HardPoint, Link, on_axle
+from nodulant.base.errors import NodulantError
+from nodulant.linkage.compiled import places
+from nodulant.linkage.grid import steer_grid
+from nodulant.linkage.rotation import rotated
+from nodulant.linkage.sweep import sweep, twist
+from nodulant.suspension.motion import Setting, compiled
+
+ANY = settings(deadline=None, derandomize=True, max_examples=30, suppress_health_check=list(HealthCheck))
+SETTING = Setting((0.0, 0.0, -40.0), 780.0, 330.0)
+TRAVEL = np.linspace(-60.0, 60.0, 25)
+STEP_MM = 0.01
+
+
+def near(x, y, z, spread=45.0):
+    """A hard point about a place."""
+    off = st.floats(-spread, spread)
+    return st.builds(
+        lambda a, b, c: HardPoint(x_mm=x + a, y_mm=y + b, z_mm=z + c),
+        off,
+        off,
+        st.floats(-spread / 2, spread / 2),
+    )
+
+
+wishbones = st.builds(
+    DoubleWishbone,
+    upper_front=near(-130, 430, 180),
+    upper_rear=near(130, 430, 185),
+    upper_ball=near(12, 690, 225),
+    lower_front=near(-160, 380, -110),
+    lower_rear=near(170, 380, -105),
+    lower_ball=near(-6, 720, -85),
+    toe=st.builds(lambda a, b: Link(frame=a, axle=b), near(150, 400, 20), near(145, 690, 60)),
+)
+struts = st.builds(
+    Strut,
+    top=near(20, 560, 520),
+    foot=near(5, 640, 90),
+    lower_front=near(-160, 380, -110),
+    lower_rear=near(170, 380, -105),
+    lower_ball=near(-6, 720, -85),
+    toe=st.builds(lambda a, b: Link(frame=a, axle=b), near(150, 400, -30), near(145, 690, -10)),
+)
+
+
+def moved(layout):
+    """The layout through travel, where it is one that moves."""
+    try:
+        found = sweep(compiled(layout, SETTING), TRAVEL)
+    except NodulantError:
+        assume(False)
+    assume(found.there.all())
+    return found
+
+
+def rod_lengths(c, pose):
+    """Lengths of all rods in every pose, from where their ends stand."""
+    return np.linalg.norm(places(c, pose, c.a) - places(c, pose, c.b), axis=-1)
+
+
+class Rods(TestCase):
+    @ANY
+    @given(wishbones | struts)
+    def test_no_rod_gives_way(self, layout):
+        found = moved(layout)
+        long = rod_lengths(found.compiled, found.solved.pose)
+        middle = int(np.argmin(np.abs(TRAVEL)))
+        np.testing.assert_allclose(long, np.broadcast_to(long[middle], long.shape), atol=1e-7)
+
+    @ANY
+    @given(wishbones | struts)
+    def test_the_wheel_is_where_its_travel_says(self, layout):
+        found = moved(layout)
+        pose, hub = found.solved.pose, np.array(SETTING.hub)
+        centre = hub + np.array([0.0, SETTING.half_track_mm, 0.0])
+        at = pose.origin + rotated(pose.rotation, (centre - hub)[None])[:, 0]
+        np.testing.assert_allclose(at[:, 2] - centre[2], TRAVEL, atol=1e-7)
+
+    @ANY
+    @given(struts)
+    def test_a_strut_stays_on_its_top_mount(self, layout):
+        """The line from the foot along the strut passes the mount in every pose."""
+        found = moved(layout)
+        pose, hub = found.solved.pose, np.array(SETTING.hub)
+        foot, top = np.array(on_axle(layout.foot, SETTING.hub)), np.array(layout.top.xyz())
+        here, along = (
+            pose.origin + rotated(pose.rotation, (foot - hub)[None])[:, 0],
+            rotated(pose.rotation, (top - foot)[None])[:, 0],
+        )
+        off = np.cross(top - here, along / np.linalg.norm(along, axis=1, keepdims=True))
+        np.testing.assert_allclose(off, 0.0, atol=1e-6)
+
+
+class Velocities(TestCase):
+    @ANY
+    @given(wishbones | struts)
+    def test_the_twist_is_the_slope_of_the_places(self, layout):
+        """Any point of the upright: v + w x r per mm of travel against places a hundredth of a millimetre apart."""
+        found = moved(layout)
+        c = found.compiled
+        rate = twist(c, found.solved, 0)
+        fine = np.sort(np.concatenate([[0.0], TRAVEL - STEP_MM, TRAVEL + STEP_MM]))
+        close = sweep(c, fine)
+        assume(close.there.all())
+        hub = np.array(SETTING.hub)
+        for point in ((120.0, 640.0, 60.0), (-40.0, 780.0, -370.0)):
+            arm = (np.array(point) - hub)[None]
+            at = close.solved.pose.origin + rotated(close.solved.pose.rotation, arm)[:, 0]
+            rows = [np.searchsorted(fine, TRAVEL + side) for side in (-STEP_MM, STEP_MM)]
+            slope = (at[rows[1]] - at[rows[0]]) / (fine[rows[1]] - fine[rows[0]])[:, None]
+            here = rotated(found.solved.pose.rotation, arm)[:, 0]
+            velocity = rate[:, :3] + np.cross(rate[:, 3:6], here)
+            np.testing.assert_allclose(velocity, slope, atol=2e-6)
+
+
+class Grids(TestCase):
+    @ANY
+    @given(wishbones, st.floats(10.0, 45.0))
+    def test_every_pose_of_a_steer_grid_keeps_its_rods(self, layout, stroke):
+        found = moved(layout)
+        c = found.compiled
+        rod = next(i for i, r in enumerate(c.mechanism.rods) if r.name == "toe link")
+        shifts = np.zeros((9, 3))
+        shifts[:, 1] = np.linspace(-stroke, stroke, 9)
+        grid = steer_grid(found, rod, shifts)
+        there = grid.there.reshape(-1)
+        own = np.zeros((len(there), len(c.mechanism.rods), 3))
+        own[:, rod] = np.tile(shifts, (len(TRAVEL), 1))
+        ends = places(c, grid.solved.pose, c.a) - places(c, grid.solved.pose, c.b, own)
+        long = np.linalg.norm(ends, axis=-1)[there]
+        np.testing.assert_allclose(long, np.broadcast_to(c.length, long.shape), atol=1e-7)
+        # straight ahead it is the travel's own motion, to the last digits
+        ahead = grid.solved.pose.origin.reshape(len(TRAVEL), 9, 3)[:, 4]
+        kept = grid.there[:, 4]
+        np.testing.assert_allclose(ahead[kept], found.solved.pose.origin[kept], atol=1e-7)
+
+    @ANY
+    @given(wishbones)
+    def test_a_stroke_out_of_reach_ends_with_the_rods_name(self, layout):
+        """Twice the rod's own length is never reached: the grid ends, says so, and holds no numbers past it."""
+        found = moved(layout)
+        c = found.compiled
+        rod = next(i for i, r in enumerate(c.mechanism.rods) if r.name == "toe link")
+        shifts = np.zeros((15, 3))
+        shifts[:, 1] = np.linspace(-1.0, 1.0, 15) * 2.2 * c.length[rod]
+        grid = steer_grid(found, rod, shifts)
+        self.assertFalse(grid.there[:, [0, -1]].any())
+        self.assertTrue(grid.there[np.argmin(np.abs(TRAVEL)), 7])
+        self.assertTrue(all(words for words in grid.ends))
+        # what is reached hangs together with straight ahead
+        for row in grid.there:
+            self.assertLessEqual(int(np.abs(np.diff(row.astype(int))).sum()), 2)
