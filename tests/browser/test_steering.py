@@ -35,6 +35,29 @@ class Fronts(Bench):
         expect(self.sense()).to_have_text("Turned right, the wheels turn left: reversed.")
         self.margin("Wheels turn the way the steering wheel does").filter(has_text="fails").wait_for()
 
+    def test_inner_and_outer_joints_are_typed_where_it_steers(self):
+        self.begin("Double wishbone")
+        inner = self.page.get_by_role("group", name=re.compile("^Inner joint, at the gear"))
+        outer = self.page.get_by_role("group", name=re.compile("^Outer joint, on the arm"))
+        toe = self.page.get_by_role("img", name="Toe, right wheel through travel").locator('path[stroke-width="1.8"]')
+        for joint, text in ((inner, "30 mm"), (outer, "95 mm")):
+            before = toe.get_attribute("d")
+            field = joint.get_by_label("up", exact=True)
+            field.fill(text)
+            with self.evaluated():
+                field.press("Enter")
+            expect(field).to_have_value(text)
+            expect(toe).not_to_have_attribute("d", before)
+        # a mark on the sheet leads to its fields
+        self.page.locator('[data-point="suspensions.0.layout.toe.frame@side"]').focus()
+        self.page.keyboard.press("Enter")
+        expect(inner.get_by_label("back", exact=True)).to_be_focused()
+        field = inner.get_by_label("right", exact=True)
+        field.fill("half a fathom")
+        field.press("Enter")
+        inner.get_by_role("alert").wait_for()
+        expect(field).to_have_value("half a fathom")
+
     def test_a_strut_on_a_centre_link(self):
         self.begin("Strut and lower arm")
         with self.evaluated():
