@@ -106,6 +106,16 @@ class Alike(TestCase):
             self.assertTrue(all(t.forces == () and t.facts == () and t.mounts == () for t in found.travel), name)
 
 
+class WithoutTheRails(TestCase):
+    def test_work_on_the_rails_has_no_part_in_it(self):
+        """The browser asks for a glance without operations and obstacles: the answer is the same to the last figure."""
+        for name, inputs in every_option():
+            bare = inputs.design.model_copy(update={"operations": (), "obstacles": ()})
+            with self.subTest(name):
+                shown = moved(inputs.model_copy(update={"design": bare}), glance=True)
+                self.assertEqual(shown, moved(inputs, glance=True))
+
+
 class OnlyOne(TestCase):
     def test_the_moved_axle_alone(self):
         inputs = job("wherry", "step")

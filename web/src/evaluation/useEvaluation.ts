@@ -84,7 +84,9 @@ async function asked(draft: Draft, rested: boolean): Promise<() => void> {
     // a hand that moves is answered at a glance; when it rests, or where the axle leans, with everything
     const glance = !rested && rollDeg === 0;
     const only = glance ? suspensionSeen(useBench.getState()) : null;
-    const moved = await got(api.POST("/api/travel", { body: { job_id: jobId, design, survey, glance, only } }));
+    // no work on the rails moves a suspension: a glance is asked for without it
+    const asked = glance ? { ...design, operations: [], obstacles: [] } : design;
+    const moved = await got(api.POST("/api/travel", { body: { job_id: jobId, design: asked, survey, glance, only } }));
     return () => {
       const old = useShown.getState().result;
       if (old) show(glance ? atAGlance(old, moved) : withTravel(old, moved), draft, at, true, glance);
