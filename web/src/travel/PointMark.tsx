@@ -135,7 +135,16 @@ function useRawMoves(move: (event: Moves) => void) {
   const from = (element: Element) => {
     const told = (event: Event) => newest.current(event as globalThis.PointerEvent);
     element.addEventListener("pointerrawupdate", told);
-    stop.current = () => element.removeEventListener("pointerrawupdate", told);
+    // frames keep coming while a hand holds it: the first one after an answer is then never waited for
+    let frame = 0;
+    const next = () => {
+      frame = requestAnimationFrame(next);
+    };
+    next();
+    stop.current = () => {
+      cancelAnimationFrame(frame);
+      element.removeEventListener("pointerrawupdate", told);
+    };
   };
   return { known: "onpointerrawupdate" in window, from, stop: () => stop.current() };
 }
