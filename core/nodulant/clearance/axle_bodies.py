@@ -24,7 +24,7 @@ from nodulant.linkage.rotation import rotated
 from nodulant.parts.tyre import Tyre
 from nodulant.steering.knuckles import on_beam
 from nodulant.steering.wheels import Wheels, drag_link_of, steered_wheels
-from nodulant.suspension.motion import Motion, moved_through
+from nodulant.suspension.motion import Motion, level_at, moved_through
 from nodulant.suspension.study import Study, travel_of
 
 Held = Callable[[End], Columns | None]
@@ -82,8 +82,8 @@ def _single(s: Study, tyre: Tyre | None) -> tuple[Mover, ...]:
         there = [w.there for w in (wheels.right, wheels.left)]
         out += _rods(wheels, positions, own.steering.gear.boot_mm if isinstance(own.steering.gear, Rack) else 0.0)
     else:
-        m = moved_through(own.layout, setting, travel)
-        poses, there = [m.level.pose, m.level.pose], [m.there[:, None], m.there[:, None]]
+        level = level_at(s.motion, travel)
+        poses, there = [level.solved.pose] * 2, [level.there] * 2
     for side, pose, mask in zip(("right", "left"), poses, there, strict=True):
         out += _of_wheel(s, side, pose, mask.reshape(positions.shape), positions, tyre)
     return tuple(out)

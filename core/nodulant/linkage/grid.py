@@ -1,7 +1,8 @@
 """A single wheel over travel and steer: poses on a grid, the steer given by how far a rod's frame end has moved.
 
-A coarse grid is marched outward from straight ahead, so that every pose stays in its branch; the fine grid starts from it, interpolated, and is solved like any other. A pose counts
-only where all poses between it and straight ahead exist too.
+A coarse grid is marched outward from straight ahead, so that every pose stays in its branch; the
+fine grid starts from it, interpolated, and is solved like any other. A pose counts only where all
+poses between it and straight ahead exist too.
 """
 
 from dataclasses import dataclass

@@ -7,7 +7,7 @@ not depend on how many others are solved with it.
 
 import numpy as np
 
-from nodulant.base.arrays import Columns
+from nodulant.base.arrays import Columns, dot
 
 
 def angles(rotation: Columns) -> tuple[Columns, Columns, Columns]:
@@ -20,7 +20,7 @@ def angles(rotation: Columns) -> tuple[Columns, Columns, Columns]:
 
 def exponential(omega: Columns) -> Columns:
     """Rotation by the vector ``omega`` (poses, 3), by Rodrigues' formula: I + K sin a / a + K K (1 - cos a) / a^2."""
-    angle = np.maximum(np.sqrt(np.einsum("ni,ni->n", omega, omega)), LEAST)[:, None, None]
+    angle = np.maximum(np.sqrt(dot(omega, omega)), LEAST)[:, None, None]
     half = np.sin(angle / 2) / angle
     k = (omega @ _SKEW).reshape(-1, 3, 3)
     return np.asarray(_UNIT + np.sin(angle) / angle * k + 2 * half * half * (k @ k))

@@ -85,8 +85,8 @@ async function asked(draft: Draft, rested: boolean): Promise<() => void> {
     const glance = !rested && rollDeg === 0;
     const only = glance ? suspensionSeen(useBench.getState()) : null;
     // no work on the rails moves a suspension: a glance is asked for without it
-    const asked = glance ? { ...design, operations: [], obstacles: [] } : design;
-    const moved = await got(api.POST("/api/travel", { body: { job_id: jobId, design: asked, survey, glance, only } }));
+    const moving = glance ? { ...design, operations: [], obstacles: [] } : design;
+    const moved = await got(api.POST("/api/travel", { body: { job_id: jobId, design: moving, survey, glance, only } }));
     return () => {
       const old = useShown.getState().result;
       if (old) show(glance ? atAGlance(old, moved) : withTravel(old, moved), draft, at, true, glance);

@@ -133,6 +133,7 @@ function useRawMoves(move: (event: Moves) => void) {
   const stop = useRef(() => {});
   useEffect(() => () => stop.current(), []);
   const from = (element: Element) => {
+    stop.current();
     const told = (event: Event) => newest.current(event as globalThis.PointerEvent);
     element.addEventListener("pointerrawupdate", told);
     // frames keep coming while a hand holds it: the first one after an answer is then never waited for
