@@ -1,5 +1,6 @@
 """The demo job and small changes of it, for tests."""
 
+import math
 from functools import lru_cache
 from pathlib import Path
 
@@ -128,3 +129,12 @@ def on_tubes(inputs: Inputs, wall_mm: float | None = None) -> Inputs:
 def check_of(result, check_id):
     """The check of that id; fails the test when there is none."""
     return next(c for c in result.checks if c.id == check_id)
+
+
+def finite(value):
+    """Whether every number in a dumped result is finite."""
+    if isinstance(value, dict):
+        return all(finite(v) for v in value.values())
+    if isinstance(value, list | tuple):
+        return all(finite(v) for v in value)
+    return not isinstance(value, float) or math.isfinite(value)

@@ -19,6 +19,7 @@ from nodulant.frame.ops.notch import Notch
 from nodulant.frame.place import Place
 from nodulant.patterns.collect import patterns_of
 from tests import fixtures as f
+from tests.fixtures import finite
 
 FUZZ = settings(deadline=None, derandomize=True, max_examples=120)
 WILD = st.one_of(
@@ -27,15 +28,6 @@ WILD = st.one_of(
     st.floats(0, 200),
     st.sampled_from([0.0, -1.0, 1e9, 1e-9, 5e-324, math.nan, math.inf]),
 )
-
-
-def finite(value):
-    """Whether every number in a dumped result is finite."""
-    if isinstance(value, dict):
-        return all(finite(v) for v in value.values())
-    if isinstance(value, list | tuple):
-        return all(finite(v) for v in value)
-    return not isinstance(value, float) or math.isfinite(value)
 
 
 @st.composite

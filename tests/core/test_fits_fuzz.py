@@ -1,7 +1,5 @@
 """Wheels, arches, hoses and things of any size: figures or a reason, never a crash or a NaN."""
 
-import math
-
 from django.test import SimpleTestCase
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
@@ -15,6 +13,7 @@ from nodulant.evaluate.tuck import least_tuck
 from nodulant.parts.wheel import Wheel
 from nodulant.survey.arch import Arch
 from tests.core.test_steering import front, job, with_front
+from tests.fixtures import finite
 
 FUZZ = settings(deadline=None, derandomize=True, max_examples=25, suppress_health_check=list(HealthCheck))
 FEW = settings(FUZZ, max_examples=6)
@@ -29,21 +28,9 @@ bars = st.fixed_dictionaries({"shape": st.just("bar"), "a": points, "b": points,
 kinds = st.sampled_from(["engine", "tank", "exhaust", "line", "wing", "column", "steering-box", "other"])
 
 
-def numbers(value):
-    """Every number in a result."""
-    if isinstance(value, float):
-        yield value
-    elif isinstance(value, dict):
-        for v in value.values():
-            yield from numbers(v)
-    elif isinstance(value, list | tuple):
-        for v in value:
-            yield from numbers(v)
-
-
 class Any(SimpleTestCase):
     def finite(self, result):
-        self.assertTrue(all(math.isfinite(v) for v in numbers(result.model_dump(mode="json"))))
+        self.assertTrue(finite(result.model_dump(mode="json")))
 
     @FUZZ
     @given(boxes | bars, kinds, st.booleans(), st.booleans())

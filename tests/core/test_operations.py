@@ -1,7 +1,6 @@
 """Every operation: placed anywhere with any sizes it either works whole or says what would be acceptable."""
 
 import ast
-import math
 import operator
 
 from django.test import SimpleTestCase
@@ -17,6 +16,7 @@ from nodulant.frame.ops.union import Operation
 from nodulant.frame.parts import added_parts
 from nodulant.patterns.collect import patterns_of
 from tests import fixtures as f
+from tests.fixtures import finite
 
 FUZZ = settings(deadline=None, derandomize=True, max_examples=30, suppress_health_check=list(HealthCheck))
 OPERATION = TypeAdapter(Operation)
@@ -217,18 +217,6 @@ def worth(formula, values):
     return of(ast.parse(formula, mode="eval"))
 
 
-def numbers(node):
-    """Every number in a dumped result."""
-    if isinstance(node, dict):
-        for value in node.values():
-            yield from numbers(value)
-    elif isinstance(node, (list, tuple)):
-        for value in node:
-            yield from numbers(value)
-    elif isinstance(node, float):
-        yield node
-
-
 class Tried(SimpleTestCase):
     """Works whole, or is refused with what would be acceptable."""
 
@@ -248,7 +236,7 @@ class Tried(SimpleTestCase):
                 self.assertTrue(problem.message and problem.acceptable, (kind, fields))
                 self.assertTrue(problem.field.startswith("/design"), problem.field)
             return False
-        self.assertTrue(all(map(math.isfinite, numbers(result.model_dump()))), (kind, fields))
+        self.assertTrue(finite(result.model_dump()), (kind, fields))
         for check in result.checks:
             if check.why and check.value is not None:
                 self.assertAlmostEqual(

@@ -1,7 +1,5 @@
 """Suspensions in a whole evaluation: any points give figures or a reason, never a crash or a NaN."""
 
-import math
-
 import numpy as np
 from django.test import SimpleTestCase
 from hypothesis import HealthCheck, given, settings
@@ -14,7 +12,8 @@ from nodulant.evaluate import InvalidInputs, Want, evaluate
 from nodulant.evaluate.travel import moved
 from nodulant.suspension.motion import Setting, moved_through
 from tests import fixtures as f
-from tests.core.test_operations import numbers, worth
+from tests.core.test_operations import worth
+from tests.fixtures import finite
 
 FUZZ = settings(deadline=None, derandomize=True, max_examples=40, suppress_health_check=list(HealthCheck))
 ONLY = Want(strips=False, parts=False, steps=False, readings=False, frame=False, interim=False)
@@ -106,7 +105,7 @@ class EveryLayout(SimpleTestCase):
                 (axle,) = result.travel
                 self.assertEqual(axle.trouble, "")
                 self.assertTrue(all(axle.there), axle.ends)
-                self.assertTrue(all(map(math.isfinite, numbers(result.model_dump()))))
+                self.assertTrue(finite(result.model_dump()))
                 ids = [c.id for c in axle.curves]
                 self.assertIn("roll-centre", ids)
                 self.assertEqual("roll-steer" in ids, not axle.independent)
@@ -234,7 +233,7 @@ class Fuzzed(SimpleTestCase):
         except (ValidationError, NodulantError):
             return
         result = evaluate(inputs, ONLY)
-        self.assertTrue(all(map(math.isfinite, numbers(result.model_dump()))))
+        self.assertTrue(finite(result.model_dump()))
         (axle,) = result.travel
         self.assertTrue(axle.trouble or any(axle.there))
 

@@ -21,11 +21,7 @@ class AgainstSciPy(SimpleTestCase):
         np.testing.assert_allclose(rotation_vector(matrices), VECTORS, atol=1e-8)
 
     def test_the_three_angles_of_a_pose(self):
-        """Psi about z, then phi about x, then theta about y, each in the axes already turned (intrinsic ZXY).
-
-        Theta turns what points forward upward, which is against the right hand about y with x rearward
-        positive: SciPy's third angle has the other sign or not, as the matrix says.
-        """
+        """Psi about z, then phi about x, then theta about y, each in the axes already turned (intrinsic ZXY)."""
         given = RNG.uniform(-1.2, 1.2, (100, 3))
         psi, phi, theta = angles(Rotation.from_euler("ZXY", given).as_matrix())
         np.testing.assert_allclose(np.stack([psi, phi, theta], axis=1), given, atol=1e-12)

@@ -196,6 +196,7 @@ class Tyres(SimpleTestCase):
 
     def test_round_things_against_brute_force(self):
         """The least over a bar's length and a tyre's disc, tried at thousands of points of both."""
+        looked = 0
         for _ in range(8):
             centre, spin = RNG.uniform(-50.0, 50.0, 3), RNG.normal(size=3)
             spin /= np.linalg.norm(spin)
@@ -213,6 +214,8 @@ class Tyres(SimpleTestCase):
                 self.assertAlmostEqual(near.gap[0], float(apart.min()) - 30.0 - 14.0, delta=0.002)
                 off = near.other[0] - near.mine[0]
                 self.assertAlmostEqual(float(np.linalg.norm(off)), abs(near.gap[0]), delta=0.01)
+                looked += 1
+        self.assertGreater(looked, 3)
 
     def test_a_quick_look_is_as_good_as_a_hundredth(self):
         """Few rounds and many find the same, to a hundredth of a millimetre, for whatever stands apart."""

@@ -2,11 +2,11 @@
 
 import copy
 import json
-import math
 import random
 import re
 
 from tests import fixtures as f
+from tests.fixtures import finite
 from tests.server.base import Shop
 
 WRONG = (None, "", "x", -1, 0, 1e9, 1e-12, 1e300, [], {}, True, "9" * 400, "front", "{gt:g} {0} {}")
@@ -27,15 +27,6 @@ def at(document, path):
     for key in path:
         document = document[key]
     return document
-
-
-def finite(value):
-    """Whether every number of an answer is one."""
-    if isinstance(value, dict):
-        return all(finite(v) for v in value.values())
-    if isinstance(value, list):
-        return all(finite(v) for v in value)
-    return not isinstance(value, float) or math.isfinite(value)
 
 
 def document_of(inputs):
