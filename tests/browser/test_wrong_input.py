@@ -63,6 +63,14 @@ class AtTheField(Bench):
             self.type_in(label, "2")
         self.assertNotEqual(self.margin("Use in an accident, absolute, Kerb strike").inner_text(), before)
 
+    def test_a_refusal_names_its_place_from_every_stage(self):
+        self.open("Survey")
+        self.type_in("Tube diameter", "5 mm")
+        told = self.page.get_by_label("Margins").get_by_role("alert").filter(has_text="rear, tube diameter: ")
+        told.filter(has_text="give 20 or more").wait_for()
+        self.stage("Target")
+        told.wait_for()
+
     def test_figures_stay_while_the_design_is_refused(self):
         self.open("Cut")
         before = self.margin("Bending capacity, bottom fibre").inner_text()

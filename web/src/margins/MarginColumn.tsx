@@ -56,6 +56,7 @@ export function MarginColumn() {
         <Box role="alert" px="3" py="1" color="removed" fontSize="14px" borderLeftWidth="4px" borderColor="removed">
           {problems.slice(0, 3).map((p) => (
             <Text key={p.pointer + p.message}>
+              {placeInWords(p.pointer)}
               {p.message}
               {p.expected && `: give ${p.expected}`}
             </Text>
@@ -71,6 +72,14 @@ export function MarginColumn() {
       <WorstSpoken row={rows[0]} />
     </section>
   );
+}
+
+/** Where a problem lies, from its pointer: the last two names on the way there. */
+function placeInWords(pointer: string): string {
+  const names = pointer.split("/").filter((name) => name && !/^\d+$/.test(name));
+  const last = names.slice(1).slice(-2);
+  const words = last.map((name) => name.replace(/_(mm|deg|kg|n|n_per_mm|id)$/, "").replaceAll(/[_-]/g, " "));
+  return words.length ? `${words.join(", ")}: ` : "";
 }
 
 /** What only a sweep can say is said by it once it is there. */
