@@ -8,6 +8,7 @@ from shapely.geometry import Polygon
 
 from nodulant.base.arrays import significant
 from nodulant.evaluate import SectionAt, Want, evaluate
+from nodulant.evaluate.curve import curves_of
 from tests import fixtures as f
 
 QUICK = settings(deadline=None, derandomize=True, max_examples=120)
@@ -112,3 +113,40 @@ class Digits(SimpleTestCase):
 
     def test_nothing_and_almost_nothing(self):
         self.assertEqual(significant(np.array([0.0, 5e-324, -1e-250])), [0.0, 0.0, 0.0])
+
+
+class Curves(SimpleTestCase):
+    """Figures through travel as the screen gets them: what does not exist is None, never a number."""
+
+    PLACES = np.array([True, True, True, False])
+
+    def curve(self, values, unit="mm"):
+        return curves_of([("id", "Name", unit, np.array(values), "words")], self.PLACES, 1)[0]
+
+    def test_places_that_the_linkage_does_not_reach(self):
+        self.assertEqual(self.curve([1.0, 2.0, 3.0, 4.0]).values, [1.0, 2.0, 3.0, None])
+
+    def test_what_is_no_number_or_at_infinity(self):
+        self.assertEqual(self.curve([np.nan, np.inf, -np.inf, 0.0], "deg").values, [None] * 4)
+        self.assertIsNone(self.curve([1.0, np.nan, 1.0, 1.0]).at_ride)
+
+    def test_a_centre_twelve_metres_off_is_not_drawn_but_a_force_that_large_is(self):
+        self.assertEqual(self.curve([1.0, 12_500.0, -11_900.0, 0.0]).values, [1.0, None, -11_900.0, None])
+        self.assertEqual(self.curve([1.0, 12_500.0, 2.0, 0.0], "N").at_ride, 12_500.0)
+
+    def test_round_off_is_nothing(self):
+        self.assertEqual(self.curve([3e-13, -8e-10, 2e-9, 0.0]).values, [0.0, 0.0, 2e-9, None])
+
+    def test_figures_of_many_sizes_keep_their_own_digits(self):
+        one, two = curves_of(
+            [
+                ("a", "A", "N", np.array([123456.78, 1.0, 1.0, 1.0]), ""),
+                ("b", "B", "deg", np.array([0.00012345678, 1.0, 1.0, 1.0]), ""),
+            ],
+            self.PLACES,
+            1,
+        )
+        self.assertEqual((one.values[0], two.values[0]), (123457.0, 0.000123457))
+
+    def test_no_figures_no_curves(self):
+        self.assertEqual(curves_of([], self.PLACES, 1), ())

@@ -2,13 +2,15 @@
 
 import numpy as np
 from django.test import SimpleTestCase
+from scipy.linalg import expm
 from scipy.spatial.transform import Rotation
 
 from nodulant.base.arrays import cross, dot
-from nodulant.linkage.rotation import angles, exponential, rotated, rotation_vector
+from nodulant.linkage.rotation import angles, exponential, rotated, rotation_vector, screw
 
 RNG = np.random.default_rng(20261126)
 VECTORS = RNG.normal(size=(200, 3))
+POINTS = RNG.normal(size=(200, 3)) * 300.0
 VECTORS *= RNG.uniform(0.0, 3.1, (200, 1)) / np.linalg.norm(VECTORS, axis=1, keepdims=True)
 
 
@@ -44,6 +46,39 @@ class AgainstSciPy(SimpleTestCase):
         np.testing.assert_allclose(exponential(one) @ exponential(two), theirs, atol=1e-14)
 
 
+class Screws(SimpleTestCase):
+    """A rigid motion is the exponential of its 4 x 4 twist; SciPy's own works by Pade approximants."""
+
+    def test_as_the_exponential_of_the_twist(self):
+        speeds = RNG.normal(size=VECTORS.shape) * 400.0
+        shift, turn = screw(speeds, VECTORS)
+        for v, omega, own, turned in zip(speeds, VECTORS, shift, turn, strict=True):
+            whole = np.zeros((4, 4))
+            x, y, z = omega
+            whole[:3] = [[0.0, -z, y, v[0]], [z, 0.0, -x, v[1]], [-y, x, 0.0, v[2]]]
+            theirs = expm(whole)
+            np.testing.assert_allclose(turned, theirs[:3, :3], atol=1e-13)
+            np.testing.assert_allclose(own, theirs[:3, 3], atol=1e-10)
+
+    def test_about_an_axis_that_stands_still(self):
+        """A body turned about a pin keeps the pin: its origin goes round it on a circle."""
+        pin, axis, angle = np.array([300.0, 0.0, 40.0]), np.array([0.0, 0.0, 1.0]), np.radians(90.0)
+        omega = (axis * angle)[None]
+        shift, turn = screw(np.cross(omega, -pin), omega)
+        np.testing.assert_allclose(shift[0] + turn[0] @ pin, pin, atol=1e-12)
+        np.testing.assert_allclose(shift[0], [300.0, -300.0, 0.0], atol=1e-12)
+
+    def test_the_smallest_keep_every_digit(self):
+        """V + w x v / 2 + w x (w x v) / 6, the rest below round-off."""
+        v = np.array([[120.0, -70.0, 15.0]])
+        for size in (0.0, 1e-300, 1e-13, 1e-9, 1e-6, 1e-4):
+            with self.subTest(size):
+                omega = np.array([[0.6, -0.64, 0.48]]) * size
+                once = np.cross(omega, v)
+                told = v + once / 2 + np.cross(omega, once) / 6
+                np.testing.assert_allclose(screw(v, omega)[0], told, rtol=0.0, atol=max(140.0 * size**3, 6e-14))
+
+
 class Small(SimpleTestCase):
     def test_nothing_turns_by_nothing(self):
         self.assertTrue((exponential(np.zeros((3, 3))) == np.eye(3)).all())
@@ -74,11 +109,12 @@ class SizeOfTheBatch(SimpleTestCase):
     def test_no_bit_changes(self):
         points = RNG.normal(size=(5, 3))
         whole, turn = exponential(VECTORS), exponential(VECTORS[::-1].copy())
-        both, carried = whole @ turn, rotated(whole, points)
+        both, carried, gone = whole @ turn, rotated(whole, points), screw(POINTS, VECTORS)[0]
         for count in (1, 2, 3, 17):
             for start in range(0, len(VECTORS) - count, 13):
                 rows = slice(start, start + count)
                 self.assertTrue((exponential(VECTORS[rows]) == whole[rows]).all())
+                self.assertTrue((screw(POINTS[rows], VECTORS[rows])[0] == gone[rows]).all())
                 self.assertTrue((whole[rows] @ turn[rows] == both[rows]).all())
                 self.assertTrue((rotated(whole[rows], points) == carried[rows]).all())
 

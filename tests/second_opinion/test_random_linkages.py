@@ -16,6 +16,7 @@ from nodulant.base.errors import NodulantError
 from nodulant.linkage.compiled import places
 from nodulant.linkage.grid import steer_grid
 from nodulant.linkage.rotation import rotated
+from nodulant.linkage.solve import solve
 from nodulant.linkage.sweep import sweep, twist
 from nodulant.suspension.motion import Setting, compiled
 
@@ -164,3 +165,46 @@ class Grids(TestCase):
         # what is reached hangs together with straight ahead
         for row in grid.there:
             self.assertLessEqual(int(np.abs(np.diff(row.astype(int))).sum()), 2)
+
+    @ANY
+    @given(wishbones, st.floats(20.0, 110.0))
+    def test_straight_to_the_lock_ends_where_a_march_does(self, layout, stroke):
+        """With few columns every pose is solved from straight ahead: no pose lands on another branch than by small steps."""
+        found = moved(layout)
+        c = found.compiled
+        rod = next(i for i, r in enumerate(c.mechanism.rods) if r.name == "toe link")
+        own = {}
+        for steers in (7, 61):
+            shifts = np.zeros((steers, 3))
+            shifts[:, 1] = np.linspace(-stroke, stroke, steers)
+            grid = steer_grid(found, rod, shifts)
+            own[steers] = (
+                grid.there[:, :: (steers - 1) // 6],
+                grid.solved.pose.origin.reshape(len(TRAVEL), steers, 3)[:, :: (steers - 1) // 6],
+            )
+        both = own[7][0] & own[61][0]
+        self.assertGreater(both.sum(), len(TRAVEL))
+        np.testing.assert_allclose(own[7][1][both], own[61][1][both], atol=1e-6)
+
+
+class Batches(TestCase):
+    @ANY
+    @given(wishbones, st.integers(0, 1000))
+    def test_each_pose_comes_out_as_it_does_alone(self, layout, seed):
+        """Also beside poses that are out of reach, and those that are there from the start: not a bit changes."""
+        found = moved(layout)
+        c, rng = found.compiled, np.random.default_rng(seed)
+        targets = np.concatenate([rng.uniform(-70.0, 70.0, (9, 1)), [[0.0], [4000.0], [-900.0]]])
+        rng.shuffle(targets)
+        start = found.solved.pose.rows(np.full(len(targets), int(np.argmin(np.abs(TRAVEL)))))
+        whole = solve(c, targets, start)
+        self.assertFalse(whole.found[np.abs(targets[:, 0]) > 800.0].any())
+        self.assertTrue(whole.found[targets[:, 0] == 0.0].all())
+        for k in range(len(targets)):
+            row = np.array([k])
+            alone = solve(c, targets[row], start.rows(row))
+            self.assertEqual(bool(alone.found[0]), bool(whole.found[k]))
+            np.testing.assert_array_equal(alone.pose.origin[0], whole.pose.origin[k])
+            np.testing.assert_array_equal(alone.pose.rotation[0], whole.pose.rotation[k])
+            np.testing.assert_array_equal(alone.error[0], whole.error[k])
+            np.testing.assert_array_equal(alone.jacobian[0], whole.jacobian[k])

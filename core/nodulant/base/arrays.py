@@ -13,7 +13,7 @@ Rows = npt.NDArray[np.int64]
 
 def cross(a: Columns, b: Columns) -> Columns:
     """A x b, element by element; numpy's own is far slower on small vectors."""
-    out = np.empty(np.broadcast_shapes(a.shape, b.shape))
+    out = np.empty(a.shape if a.shape == b.shape else np.broadcast_shapes(a.shape, b.shape))
     out[..., 0] = a[..., 1] * b[..., 2] - a[..., 2] * b[..., 1]
     out[..., 1] = a[..., 2] * b[..., 0] - a[..., 0] * b[..., 2]
     out[..., 2] = a[..., 0] * b[..., 1] - a[..., 1] * b[..., 0]
@@ -29,14 +29,18 @@ TINY = 1e-200
 """Numbers below this are nothing in any unit here, and their scale cannot be written."""
 
 
-def significant(values: Columns, digits: int = 6) -> list[float]:
-    """Round to significant digits for a reply; shape (n,) in, list of n floats out."""
-    flat = np.asarray(values, dtype=float)
-    size = np.abs(flat)
+def rounded(values: Columns, digits: int = 6) -> Columns:
+    """Round to significant digits, any shape."""
+    size = np.abs(values)
     nothing = size < TINY
     size[nothing] = 1.0
     scale = 10.0 ** (digits - 1 - np.floor(np.log10(size)))
-    kept = np.rint(flat * scale) / scale
+    kept = np.rint(values * scale) / scale
     kept[nothing] = 0.0
-    rounded: list[float] = kept.tolist()
-    return rounded
+    return np.asarray(kept)
+
+
+def significant(values: Columns, digits: int = 6) -> list[float]:
+    """Round to significant digits for a reply; shape (n,) in, list of n floats out."""
+    kept: list[float] = rounded(np.asarray(values, dtype=float), digits).tolist()
+    return kept

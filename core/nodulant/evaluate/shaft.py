@@ -5,9 +5,9 @@ from itertools import pairwise
 from nodulant.axles.points import on_axle
 from nodulant.driveline.driveline import Driveline
 from nodulant.driveline.shaft import ShaftMotion, shaft_motion
-from nodulant.evaluate.curve import Curve
+from nodulant.evaluate.curve import Curve, curves_of
 from nodulant.evaluate.travel_drawing import Member
-from nodulant.evaluate.travel_parts import curve, point
+from nodulant.evaluate.travel_parts import point
 from nodulant.linkage.mechanism import End, Point
 from nodulant.suspension.motion import Motion
 from nodulant.suspension.study import Study
@@ -61,4 +61,4 @@ def shaft_curves(s: Study, m: Motion, shaft: ShaftMotion | None) -> tuple[Curve,
     rows.append(("joints-left", "Shaft's unevenness left", "deg", shaft.left_deg, "as one joint at this angle"))
     slide = shaft.length - shaft.length[s.ride]
     rows.append(("slip", "Shaft gets longer by", "mm", slide, "joint to joint, against ride height"))
-    return tuple(curve(m, s.ride, *row) for row in rows)
+    return curves_of(rows, m.there, s.ride)

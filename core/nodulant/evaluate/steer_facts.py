@@ -2,12 +2,11 @@
 
 import numpy as np
 
-from nodulant.base.arrays import Columns, Mask, Rows, significant
+from nodulant.base.arrays import Columns, Rows
 from nodulant.base.errors import InputError
-from nodulant.evaluate.curve import Curve
+from nodulant.evaluate.curve import Curve, Figure, curves_of
 from nodulant.evaluate.steer_drawing import LockFigures
 from nodulant.evaluate.travel_drawing import Fact
-from nodulant.evaluate.travel_parts import NOTHING
 from nodulant.parts.sides import Side
 from nodulant.parts.tyre import parse_tyre
 from nodulant.steering.column import shaft_figures
@@ -66,10 +65,10 @@ def steer_curves(q: SteerStudy, inputs: Rows) -> tuple[Curve, ...]:
         *_rising(q),
     ]
     ahead = int(np.flatnonzero(inputs == q.ahead)[0])
-    return tuple(_curve(there[inputs], ahead, i, n, u, v[inputs], w) for i, n, u, v, w in rows)
+    return curves_of([(i, n, u, v[inputs], w) for i, n, u, v, w in rows], there[inputs], ahead)
 
 
-def _rising(q: SteerStudy) -> list[tuple[str, str, str, Columns, str]]:
+def _rising(q: SteerStudy) -> list[Figure]:
     """What the turned wheel does as it rises."""
     found, s = turned(q), q.study
     if found is None:
@@ -90,12 +89,6 @@ def _rising(q: SteerStudy) -> list[tuple[str, str, str, Columns, str]]:
 def _ideal(one: Columns, two: Columns, apart: float, base: float) -> Columns:
     inner = np.maximum(np.abs(one), np.abs(two))
     return np.array([0.0 if i < 1e-6 else i - ackermann_outer_deg(float(i), apart, base) for i in inner])
-
-
-def _curve(there: Mask, ahead: int, id_: str, name: str, unit: str, values: Columns, words: str) -> Curve:
-    shown = significant(np.where(there & (np.abs(values) > NOTHING), values, 0.0))
-    rows = [v if ok else None for v, ok in zip(shown, there.tolist(), strict=True)]
-    return Curve(id=id_, name=name, unit=unit, values=rows, at_ride=rows[ahead], words=words)
 
 
 def steer_facts(q: SteerStudy) -> tuple[Fact, ...]:
@@ -166,7 +159,7 @@ def _fact(name: str, value: float | None, unit: str, words: str) -> Fact | None:
     return None if value is None else Fact(name=name, value=value, unit=unit, words=words)
 
 
-def straight_curves(q: SteerStudy) -> list[tuple[str, str, str, Columns, str]]:
+def straight_curves(q: SteerStudy) -> list[Figure]:
     """Angles of the right wheel straight ahead through travel."""
     v = q.straight
     if v is None:

@@ -3,10 +3,8 @@
 import numpy as np
 
 from nodulant.axles.springs import AirSpring
-from nodulant.base.arrays import Columns
-from nodulant.evaluate.curve import Curve
+from nodulant.evaluate.curve import Curve, Figure, curves_of
 from nodulant.evaluate.steer_facts import straight_curves
-from nodulant.evaluate.travel_parts import curve
 from nodulant.steering.study import SteerStudy
 from nodulant.suspension import motion as of
 from nodulant.suspension.half_shaft import half_shaft_motion
@@ -18,7 +16,7 @@ from nodulant.suspension.study import Study
 def curves(s: Study, m: Motion, q: SteerStudy | None) -> tuple[Curve, ...]:
     """Every figure that its inputs allow, one value a travel."""
     hub, live = of.hub_place(m), not m.layout.independent
-    rows: list[tuple[str, str, str, Columns, str]] = []
+    rows: list[Figure] = []
     if live and s.suspension.axle == "rear":
         base = s.suspension.pinion_deg or 0.0
         rows.append(("pinion", "Pinion angle", "deg", base + of.pitch_deg(m), "nose up positive, to the rail datum"))
@@ -52,10 +50,10 @@ def curves(s: Study, m: Motion, q: SteerStudy | None) -> tuple[Curve, ...]:
             ("half-shaft", "Half shaft, larger angle", "deg", np.maximum(h.inner_deg, h.outer_deg), "both joints")
         )
         rows.append(("plunge", "Half shaft gets longer by", "mm", h.length - h.length[s.ride], "joint to joint"))
-    return tuple(curve(m, s.ride, *row) for row in rows)
+    return curves_of(rows, m.there, s.ride)
 
 
-def _torque_curves(s: Study, m: Motion) -> list[tuple[str, str, str, Columns, str]]:
+def _torque_curves(s: Study, m: Motion) -> list[Figure]:
     high, base = s.centre_above_ground_mm, s.vehicle.wheelbase_mm
     if high is None or base is None or high <= 0:
         return []
@@ -74,7 +72,7 @@ def _torque_curves(s: Study, m: Motion) -> list[tuple[str, str, str, Columns, st
     return out
 
 
-def _spring_curves(s: Study) -> list[tuple[str, str, str, Columns, str]]:
+def _spring_curves(s: Study) -> list[Figure]:
     sm = s.springs
     if sm is None:
         return []

@@ -2,12 +2,11 @@
 
 import numpy as np
 
-from nodulant.base.arrays import Columns, significant
+from nodulant.base.arrays import significant
 from nodulant.base.errors import NotSolvable
 from nodulant.base.model import Frozen
-from nodulant.evaluate.curve import Curve
+from nodulant.evaluate.curve import Curve, curves_of
 from nodulant.evaluate.travel import suspension_studies
-from nodulant.evaluate.travel_parts import NOTHING
 from nodulant.job.document import Inputs
 from nodulant.steering.ways_down import Keeps, Lowered, keeps, lowered
 from nodulant.suspension.study import LEVEL
@@ -65,19 +64,12 @@ def _curves(way: Lowered) -> tuple[Curve, ...]:
     if m is None or roll is None or dive is None:
         return ()
     ride = int(np.argmin(np.abs(way.travel)))
-    rows: tuple[tuple[str, str, str, Columns], ...] = (
+    rows = [
         ("camber", "Camber", "deg", m.camber_deg[:, 0]),
         ("toe", "Toe", "deg", m.toe_deg[:, 0]),
         ("caster", "Caster", "deg", m.caster_deg[:, 0]),
         ("roll-centre", "Roll centre above ground", "mm", roll),
         ("half-track", "Tyre moves outward", "mm", m.patch[:, 0, 1] - m.patch[ride, 0, 1]),
         ("anti-dive", "Path of the braked foot, rearward", "mm/mm", dive),
-    )
-    return tuple(_curve(way, ride, *row) for row in rows)
-
-
-def _curve(way: Lowered, ride: int, id_: str, name: str, unit: str, values: Columns) -> Curve:
-    good = way.there & np.isfinite(values)
-    shown = significant(np.where(good & (np.abs(values) > NOTHING), values, 0.0))
-    rows = [v if ok else None for v, ok in zip(shown, good.tolist(), strict=True)]
-    return Curve(id=id_, name=name, unit=unit, values=rows, at_ride=rows[ride], words=way.name)
+    ]
+    return curves_of([(*row, way.name) for row in rows], way.there, ride)

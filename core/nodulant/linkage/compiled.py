@@ -6,6 +6,7 @@ velocity of a carrier point is v + omega x r, so its row is [d, r x d] (textbook
 kinematics).
 """
 
+import math
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -61,6 +62,8 @@ class Compiled:
     driven: Columns
     """Points of the driven heights, shape (drives, 3); not used where a drive leans."""
     stiffness: Columns
+    reach_mm: float
+    """Of the rod ends on the carrier the furthest from its origin."""
 
     @property
     def held(self) -> int:
@@ -109,6 +112,10 @@ def compile_mechanism(mechanism: Mechanism, drives: tuple[Drive, ...]) -> Compil
         drives,
         np.array([d.point if isinstance(d, Height) else mechanism.origin for d in drives]).reshape(-1, 3),
         np.array([held.stiffness for held in mechanism.held]),
+        max(
+            [math.dist(e.point, mechanism.origin) for r in mechanism.rods for e in (r.a, r.b) if e.body == CARRIER],
+            default=0.0,
+        ),
     )
 
 

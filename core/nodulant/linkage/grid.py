@@ -19,6 +19,8 @@ from nodulant.linkage.sweep import Sweep, part, why_not
 
 COARSE = 6
 """Every so many rows and columns are marched to."""
+AT_ONCE = 3
+"""With as few columns a march would be one step from straight ahead to each lock: every pose takes it by itself."""
 
 
 @dataclass(frozen=True)
@@ -45,8 +47,11 @@ def steer_grid(level: Sweep, rod: int, shifts: Columns) -> Grid:
     c, travel = level.compiled, level.travel
     ride, ahead = int(np.argmin(np.abs(travel))), int(np.argmin((shifts**2).sum(axis=1)))
     rows, columns = _thinned(len(travel), ride), _thinned(len(shifts), ahead)
-    vectors = _marched(level.of(rows), rod, shifts[columns], int(np.flatnonzero(columns == ahead)[0]))
-    start = _between(vectors, travel, rows, len(shifts), columns)
+    if len(columns) <= AT_ONCE:
+        start = _pose(np.repeat(_held(_vectors(level.solved.pose), level.there[:, 0]), len(shifts), axis=0))
+    else:
+        vectors = _marched(level.of(rows), rod, shifts[columns], int(np.flatnonzero(columns == ahead)[0]))
+        start = _between(vectors, travel, rows, len(shifts), columns)
     solved = solve(
         c, _targets(c, np.repeat(travel, len(shifts))), start, _moved(c, rod, np.tile(shifts, (len(travel), 1)))
     )

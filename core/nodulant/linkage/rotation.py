@@ -20,10 +20,27 @@ def angles(rotation: Columns) -> tuple[Columns, Columns, Columns]:
 
 def exponential(omega: Columns) -> Columns:
     """Rotation by the vector ``omega`` (poses, 3), by Rodrigues' formula: I + K sin a / a + K K (1 - cos a) / a^2."""
+    k, whole, once, _ = _series(omega)
+    return np.asarray(_UNIT + whole * k + once * (k @ k))
+
+
+def screw(v: Columns, omega: Columns) -> tuple[Columns, Columns]:
+    """How far an origin goes, (poses, 3), and how its body turns, (poses, 3, 3), at the twist (v, omega) for unit time.
+
+    The exponential of a rigid motion, along the screw of the twist: v + K v (1 - cos a) / a^2 + K K v (a - sin a) / a^3.
+    The last factor loses its digits in small angles, but K K v has none to tell then.
+    """
+    k, whole, once, twice = _series(omega)
+    sideways = k @ v[..., None]
+    shift = v + (once * sideways + twice * (k @ sideways))[..., 0]
+    return shift, np.asarray(_UNIT + whole * k + once * (k @ k))
+
+
+def _series(omega: Columns) -> tuple[Columns, Columns, Columns, Columns]:
+    """K, sin a / a, (1 - cos a) / a^2 and (a - sin a) / a^3."""
     angle = np.maximum(np.sqrt(dot(omega, omega)), LEAST)[:, None, None]
-    half = np.sin(angle / 2) / angle
-    k = (omega @ _SKEW).reshape(-1, 3, 3)
-    return np.asarray(_UNIT + np.sin(angle) / angle * k + 2 * half * half * (k @ k))
+    half, whole = np.sin(angle / 2) / angle, np.sin(angle) / angle
+    return (omega @ _SKEW).reshape(-1, 3, 3), whole, 2 * half * half, (1 - whole) / (angle * angle)
 
 
 LEAST = 1e-12

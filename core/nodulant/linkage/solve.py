@@ -8,28 +8,26 @@ Each pose stops by itself, so that a batch's size never changes a bit of an answ
 from dataclasses import dataclass
 
 import numpy as np
-import numpy.typing as npt
 
 from nodulant.base.arrays import Columns, Mask, Rows
 from nodulant.base.errors import NotSolvable
 from nodulant.linkage.compiled import Compiled, Pose, system
-from nodulant.linkage.rotation import exponential
+from nodulant.linkage.rotation import screw
 
 TOLERANCE_MM = 1e-9
 ENOUGH = 25
 """Iterations; a start in the right branch needs at most five."""
 LONGEST_MM, WIDEST = 150.0, 0.35
-"""A step is cut to these, mm and radians, so that it does not leap to another branch."""
+"""A step is cut to these, mm and radians, so that it does not leap to another branch; turning about its far end is no leap."""
 
 
 @dataclass(frozen=True)
 class Solved:
-    """Poses with the residual left, mm, the iterations that each took, and the rows' Jacobian there."""
+    """Poses with the residual left, mm, and the rows' Jacobian there."""
 
     pose: Pose
     error: Columns
     jacobian: Columns
-    iterations: npt.NDArray[np.int64]
     found: Mask
     turn: Columns
     """Sign of the Jacobian's determinant: it changes where the linkage flips over."""
@@ -37,87 +35,88 @@ class Solved:
 
 def solve(c: Compiled, targets: Columns, start: Pose, moved: Columns | None = None) -> Solved:
     """Solve every pose for ``targets`` (poses, drives), from ``start``; poses that have none are marked, not raised."""
-    count, rows = len(targets), c.held + len(c.drives)
-    over = rows > c.mechanism.freedoms
-    if rows < c.mechanism.freedoms:
+    over = c.held + len(c.drives) > c.mechanism.freedoms
+    if c.held + len(c.drives) < c.mechanism.freedoms:
         raise NotSolvable(
-            f"{c.mechanism.freedoms - rows} movements of the axle are held by nothing",
+            f"{c.mechanism.freedoms - c.held - len(c.drives)} movements of the axle are held by nothing",
             field="layout",
             found=f"{c.held} rods and guides",
             acceptable=f"{c.mechanism.freedoms - len(c.drives)}",
         )
-    state = _State(start, rows, c.mechanism.freedoms)
+    batch = _Batch(c, targets, start, moved)
     for step in range(ENOUGH + 1):
-        at = state.active
-        e, j = system(c.of(at), state.pose(), targets[at], None if moved is None else moved[at])
-        state.keep(e, j, step)
-        done = np.zeros(len(at), dtype=bool) if over else np.abs(e).max(axis=1) < TOLERANCE_MM
-        if not state.leave(done, found=True):
+        batch.look()
+        if not over:
+            batch.rest(np.abs(batch.error).max(axis=1) < TOLERANCE_MM, found=True)
+            if not batch.live.any():
+                break
+        delta = _step(c, batch.error, batch.jacobian, over)
+        far, wide = np.abs(delta[:, :3]).max(axis=1), np.abs(delta[:, 3:]).max(axis=1)
+        if over:
+            batch.rest(far + wide * LONGEST_MM < TOLERANCE_MM, found=True)
+        stuck = ~np.isfinite(far + wide)
+        batch.rest(stuck, found=False)
+        if step == ENOUGH or not batch.live.any():
             break
-        delta = _step(c, e[~done], j[~done], over)
-        largest = np.abs(delta[:, :3]).max(axis=1) + np.abs(delta[:, 3:]).max(axis=1) * LONGEST_MM
-        stuck = ~np.isfinite(largest)
-        still = ~stuck & (largest < TOLERANCE_MM) if over else np.zeros(len(stuck), dtype=bool)
-        delta = delta[~(stuck | still)]
-        if not state.leave(still, found=True) or not state.leave(stuck[~still], found=False) or step == ENOUGH:
-            break
-        state.move(delta)
-    turn = np.zeros(count) if over else np.sign(np.linalg.det(state.jacobian))
-    pose = Pose(state.origin, state.rotation, state.turned)
-    return Solved(pose, state.error, state.jacobian, state.iterations, state.found, turn)
+        batch.move(delta / np.maximum(1.0, np.maximum(far / (LONGEST_MM + c.reach_mm * wide), wide / WIDEST))[:, None])
+        if stuck.any() or 2 * np.count_nonzero(batch.live) < len(batch.live):
+            batch.thin()
+    return batch.solved(over)
 
 
-class _State:
-    """The batch while it is being solved; poses leave one by one, the others go on."""
+class _Batch:
+    """Poses being solved: those at rest keep their bits, and are left out once they are more than the others."""
 
-    def __init__(self, start: Pose, rows: int, freedoms: int) -> None:
-        """Begin with every pose active at its start."""
-        count = len(start.origin)
-        self.origin, self.rotation, self.turned = start.origin.copy(), start.rotation.copy(), start.turned.copy()
-        self.error, self.jacobian = np.zeros((count, rows)), np.zeros((count, rows, freedoms))
-        self.iterations, self.found = np.zeros(count, dtype=np.int64), np.zeros(count, dtype=bool)
-        self.active: Rows = np.arange(count)
+    def __init__(self, c: Compiled, targets: Columns, start: Pose, moved: Columns | None) -> None:
+        """Begin with every pose live at its start."""
+        self._c, self._targets, self._moved, self._pose = c, targets, moved, start
+        self._at: Rows = np.arange(len(targets))
+        self.live, self._found = np.ones(len(targets), dtype=bool), np.zeros(len(targets), dtype=bool)
+        self._left: list[tuple[Rows, Mask, Columns, Columns, Columns, Columns, Columns]] = []
 
-    @property
-    def _all(self) -> bool:
-        return len(self.active) == len(self.origin)
+    def look(self) -> None:
+        """Residuals and Jacobian where the poses stand."""
+        self.error, self.jacobian = system(self._c, self._pose, self._targets, self._moved)
 
-    def pose(self) -> Pose:
-        """The poses that are still active."""
-        if self._all:
-            return Pose(self.origin, self.rotation, self.turned)
-        return Pose(self.origin[self.active], self.rotation[self.active], self.turned[self.active])
-
-    def keep(self, error: Columns, jacobian: Columns, step: int) -> None:
-        """Remember where the active poses stand."""
-        if self._all:
-            self.error, self.jacobian = error, jacobian
-            self.iterations[:] = step
-        else:
-            self.error[self.active], self.jacobian[self.active] = error, jacobian
-            self.iterations[self.active] = step
-
-    def leave(self, done: Mask, *, found: bool) -> bool:
-        """Let some poses go; whether any are left."""
-        if done.any():
-            self.found[self.active[done]] = found
-            self.active = self.active[~done]
-        return len(self.active) > 0
+    def rest(self, which: Mask, *, found: bool) -> None:
+        """Let poses stand where they are."""
+        if found:
+            self._found |= which & self.live
+        self.live = self.live & ~which
 
     def move(self, delta: Columns) -> None:
-        """Move the active poses, no further at once than keeps them in their branch."""
-        scale = np.maximum(np.abs(delta[:, :3]).max(axis=1) / LONGEST_MM, np.abs(delta[:, 3:]).max(axis=1) / WIDEST)
-        if (scale > 1.0).any():
-            delta = delta / np.maximum(scale, 1.0)[:, None]
-        at = self.active
-        turn = exponential(delta[:, 3:6]) @ (self.rotation if self._all else self.rotation[at])
-        if self._all:
-            self.origin, self.rotation = self.origin + delta[:, :3], turn
-            self.turned = self.turned + delta[:, 6:]
-        else:
-            self.origin[at] += delta[:, :3]
-            self.rotation[at] = turn
-            self.turned[at] += delta[:, 6:]
+        """Move the live poses."""
+        go, old = self.live[:, None], self._pose
+        delta = np.where(go, delta, 0.0)
+        shift, turn = screw(delta[:, :3], delta[:, 3:6])
+        turn = np.where(go[..., None], turn @ old.rotation, old.rotation)
+        self._pose = Pose(old.origin + shift, turn, old.turned + delta[:, 6:])
+
+    def thin(self) -> None:
+        """Go on without the poses at rest."""
+        self._put(~self.live)
+        on = np.flatnonzero(self.live)
+        self._c, self._pose, self._targets = self._c.of(on), self._pose.rows(on), self._targets[on]
+        self._moved = None if self._moved is None else self._moved[on]
+        self._at, self._found, self.live = self._at[on], self._found[on], self.live[on]
+
+    def _put(self, which: Mask) -> None:
+        pose, error, jacobian = self._pose.rows(which), self.error[which], self.jacobian[which]
+        own = self._at[which], self._found[which], pose.origin, pose.rotation, pose.turned, error, jacobian
+        self._left.append(own)
+
+    def solved(self, over: bool) -> Solved:
+        """All poses in their order."""
+        pose, error, jacobian, found = self._pose, self.error, self.jacobian, self._found
+        if self._left:
+            self._put(np.ones(len(self._at), dtype=bool))
+            at, found, *rest = (np.concatenate(part) for part in zip(*self._left, strict=True))
+            back = np.argsort(at)
+            found = found[back]
+            origin, rotation, turned, error, jacobian = (part[back] for part in rest)
+            pose = Pose(origin, rotation, turned)
+        turn = np.zeros(len(found)) if over else np.sign(np.linalg.det(jacobian))
+        return Solved(pose, error, jacobian, found, turn)
 
 
 def _step(c: Compiled, error: Columns, jacobian: Columns, over: bool) -> Columns:

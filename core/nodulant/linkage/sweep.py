@@ -15,7 +15,7 @@ from nodulant.base.arrays import Columns, Mask, Rows
 from nodulant.base.errors import NotSolvable
 from nodulant.linkage.compiled import ARM_MM, Compiled, Pose, reference
 from nodulant.linkage.mechanism import Lean
-from nodulant.linkage.rotation import exponential
+from nodulant.linkage.rotation import screw
 from nodulant.linkage.solve import Solved, solve
 
 FREE_BELOW = 1e-7
@@ -53,7 +53,7 @@ class Sweep:
 
 def part(s: Solved, rows: Rows) -> Solved:
     """Some of the poses."""
-    return Solved(s.pose.rows(rows), s.error[rows], s.jacobian[rows], s.iterations[rows], s.found[rows], s.turn[rows])
+    return Solved(s.pose.rows(rows), s.error[rows], s.jacobian[rows], s.found[rows], s.turn[rows])
 
 
 def twist(c: Compiled, solved: Solved, drive: int) -> Columns:
@@ -125,7 +125,6 @@ def _woven(level: Solved, rolled: Solved, count: int, leaning: Rows) -> Solved:
         Pose(grid(a.origin, b.origin), grid(a.rotation, b.rotation), grid(a.turned, b.turned)),
         grid(level.error, rolled.error),
         grid(level.jacobian, rolled.jacobian),
-        grid(level.iterations, rolled.iterations),
         grid(level.found, rolled.found),
         grid(level.turn, rolled.turn),
     )
@@ -136,11 +135,8 @@ def _tiled(pose: Pose, count: int) -> Pose:
 
 
 def _moved(pose: Pose, rates: Columns) -> Pose:
-    return Pose(
-        pose.origin + rates[:, :3],
-        exponential(rates[:, 3:6]) @ pose.rotation,
-        pose.turned + rates[:, 6:],
-    )
+    shift, turn = screw(rates[:, :3], rates[:, 3:6])
+    return Pose(pose.origin + shift, turn @ pose.rotation, pose.turned + rates[:, 6:])
 
 
 def _reach(c: Compiled, column: Solved, travel: Columns, turn: float) -> tuple[Mask, tuple[str, ...]]:

@@ -16,8 +16,6 @@ from nodulant.steering.wheels import Wheels, drag_link_of, steered_wheels, uprig
 from nodulant.suspension.motion import Motion
 from nodulant.suspension.study import Study
 
-EVERY = 2
-"""Of the suspension's travels, every second one is looked at with the wheels turned."""
 PER_MM = 25.4
 """Bump steer is told per inch of travel."""
 
@@ -71,7 +69,7 @@ def steer_study(s: Study) -> SteerStudy | None:
     m, setting = s.motion, s.setting
     if s.suspension.steering is None or m is None or setting is None:
         return None
-    travel = m.travel[_thinned(m, s.ride)]
+    travel = m.travel[_thinned(m, s.ride, s.look.turned_every)]
     inputs = np.linspace(-1.0, 1.0, s.look.inputs)
     try:
         wheels = steered_wheels(s.suspension, setting, m, travel, inputs)
@@ -83,10 +81,10 @@ def steer_study(s: Study) -> SteerStudy | None:
     return SteerStudy(s, None, wheels, right, left, ride, ahead, straight, steer, in_roll)
 
 
-def _thinned(m: Motion, ride: int) -> Rows:
-    """Every second travel with both ends and ride height."""
+def _thinned(m: Motion, ride: int, every: int) -> Rows:
+    """Every so many travels with both ends and ride height."""
     last = len(m.travel) - 1
-    return np.unique([*range(ride, -1, -EVERY), *range(ride, last + 1, EVERY), 0, last])
+    return np.unique([*range(ride, -1, -every), *range(ride, last + 1, every), 0, last])
 
 
 def _straight_ahead(s: Study, m: Motion) -> tuple[Measures, Columns | None, Columns | None]:

@@ -70,12 +70,14 @@ class Look:
     loaded: bool = True
     inputs: int = 21
     """Steering inputs from lock to lock."""
+    turned_every: int = 2
+    """Every so many travels are looked at with the wheels turned."""
 
 
 CLOSELY = Look()
 LEVEL = Look(rolls_deg=(0.0,), loaded=False, inputs=3)
 """For what was there before: drawn and compared, not judged."""
-GLANCE = Look(20, (0.0,), loaded=False, inputs=7)
+GLANCE = Look(20, (0.0,), loaded=False, inputs=7, turned_every=4)
 """While a hand drags a point: where everything stands, and its curves."""
 
 

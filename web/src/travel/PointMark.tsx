@@ -136,16 +136,7 @@ function useRawMoves(move: (event: Moves) => void) {
     stop.current();
     const told = (event: Event) => newest.current(event as globalThis.PointerEvent);
     element.addEventListener("pointerrawupdate", told);
-    // frames keep coming while a hand holds it: the first one after an answer is then never waited for
-    let frame = 0;
-    const next = () => {
-      frame = requestAnimationFrame(next);
-    };
-    next();
-    stop.current = () => {
-      cancelAnimationFrame(frame);
-      element.removeEventListener("pointerrawupdate", told);
-    };
+    stop.current = () => element.removeEventListener("pointerrawupdate", told);
   };
   return { known: "onpointerrawupdate" in window, from, stop: () => stop.current() };
 }
