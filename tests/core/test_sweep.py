@@ -8,7 +8,7 @@ from shapely.geometry import Point, Polygon
 
 from nodulant.axles.points import HardPoint
 from nodulant.clearance.axle_bodies import axle_movers
-from nodulant.clearance.moving import RoundBar, between
+from nodulant.clearance.moving import RoundBar, between, spots
 from nodulant.clearance.obstacle import BarShape, BoxShape, Obstacle
 from nodulant.clearance.pair import Far, Least, exact, least, placed
 from nodulant.clearance.placed_things import standing_of
@@ -20,6 +20,7 @@ from nodulant.evaluate.sweep import map_of, scene, whole_sweep
 from nodulant.formats.jobfile import load_job
 from nodulant.frame.ops.hole import WebHole
 from nodulant.frame.place import Place
+from nodulant.parts.limit import LimitChange
 from nodulant.parts.tyre import parse_tyre
 from nodulant.steering.wheels import steered_wheels
 from nodulant.suspension.motion import moved_through
@@ -68,11 +69,11 @@ class Grid(TestCase):
             here = np.array([[travel, 0.0, steer]])
             rod = own["toe link, right"]
             np.testing.assert_allclose(
-                between(rod.body.b, rod.positions, here)[0], wheels.rods[0].outer[row, column], atol=0.005
+                between(rod.body.b, spots(rod.positions, here))[0], wheels.rods[0].outer[row, column], atol=0.005
             )
             tyre = own["tyre, left"]
             np.testing.assert_allclose(
-                between(tyre.body.centre, tyre.positions, here)[0], wheels.left.centre[row, column], atol=0.005
+                between(tyre.body.centre, spots(tyre.positions, here))[0], wheels.left.centre[row, column], atol=0.005
             )
 
     def test_a_beam_axle_between_the_grid(self):
@@ -84,7 +85,7 @@ class Grid(TestCase):
         end = s.suspension.layout.lower.axle
         place = np.array([s.setting.hub[0] + end.x_mm, end.y_mm, s.setting.hub[2] + end.z_mm])
         expected = pose.origin[3] + pose.rotation[3] @ (place - np.array(s.setting.hub))
-        found = between(rod.body.a, rod.positions, np.array([[37.3, 1.7, 0.2]]))[0]
+        found = between(rod.body.a, spots(rod.positions, np.array([[37.3, 1.7, 0.2]])))[0]
         np.testing.assert_allclose(found, expected, atol=0.005)
 
     def test_enough_positions_and_pairs(self):
@@ -125,16 +126,20 @@ class NothingSlipsThrough(TestCase):
             looked = 0
             for pair in pairs:
                 found = least(pair.mover, pair.other)
-                if not isinstance(found, Least) or found.gap_mm > 38.0:
+                if not isinstance(found, Least):
                     continue
                 row = pair.mover.positions.ride()
                 at = self.places(pair.mover, 1200)[:400]
-                mine = placed(pair.mover, at=at)
+                mine = placed(pair.mover, at=spots(pair.mover.positions, at))
                 if hasattr(pair.other, "pack"):
                     near = [k for k in range(len(pair.other.pack.boxes.low)) if self.close(mine, pair.other, k)]
                     gaps = [exact(mine, pair.other, np.full(len(at), k)).gap.min() for k in near]
                 else:
-                    gaps = [exact(mine, placed(pair.other, at=at), np.zeros(len(at), dtype=int)).gap.min()]
+                    gaps = [
+                        exact(
+                            mine, placed(pair.other, at=spots(pair.other.positions, at)), np.zeros(len(at), dtype=int)
+                        ).gap.min()
+                    ]
                 if found.gap_mm < 0 and pair.mover.there[row] and found.travel_mm == 0.0:
                     continue  # overlaps at rest: told as that, not sought further
                 looked += 1
@@ -154,7 +159,7 @@ class NothingSlipsThrough(TestCase):
         rod = movers(inputs, "front")["lower wishbone, front leg, right"]
         travel = rod.positions.travel
         between_rows = (travel[-4] + travel[-5]) / 2
-        end = between(rod.body.a, rod.positions, np.array([[between_rows, 0.0, 0.0]]))[0]
+        end = between(rod.body.a, spots(rod.positions, np.array([[between_rows, 0.0, 0.0]])))[0]
         sheet = box(end[0], end[1], end[2] + rod.body.radius + 0.5, (60.0, 60.0, 1.0))
         found = least(rod, standing_of(sheet))
         self.assertIsInstance(found, Least)
@@ -162,6 +167,27 @@ class NothingSlipsThrough(TestCase):
         (cleared,) = swept([pairs_of((rod,), (standing_of(sheet),))[0]])
         self.assertIsNotNone(cleared.first_bump_mm)
         self.assertLess(cleared.first_bump_mm, between_rows + 1.0)
+
+    def test_a_limit_of_your_own_is_looked_for_as_far_as_it_goes(self):
+        """Pairs that are far for the usual limits are judged by a wider one, and none is passed over as far within it."""
+        usual = {p.id: p for p in whole_sweep(job()).pairs}
+        own = {"metal-clearance": LimitChange(value=160.0, reason="room for a blanket")}
+        result = whole_sweep(with_design(job(), limits=own))
+        judged = {c.id: c for c in result.checks}
+        nearer = [
+            p for p in result.pairs if p.limit_id == "metal-clearance" and p.gap_mm is not None and p.gap_mm < 160.0
+        ]
+        new = [p for p in nearer if usual[p.id].gap_mm is None]
+        self.assertGreater(len(new), 3)
+        for pair in new:
+            self.assertEqual(pair.verdict, "fails")
+            self.assertGreaterEqual(pair.gap_mm, usual[pair.id].beyond_mm - 1e-6)
+            self.assertTrue(any(pair.id.replace(":", "_") in id_ for id_ in judged), pair.id)
+        for pair in result.pairs:
+            if pair.limit_id == "metal-clearance" and pair.gap_mm is None:
+                self.assertGreater(pair.beyond_mm, 160.0)
+            if pair.limit_id != "metal-clearance":
+                self.assertEqual(pair.gap_mm, usual[pair.id].gap_mm)
 
     def test_far_things_are_only_told_to_be_far(self):
         rod = movers(job(), "front")["toe link, right"]

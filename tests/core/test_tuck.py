@@ -2,11 +2,12 @@
 
 from unittest import TestCase
 
-from nodulant.base.errors import NotSolvable
+from nodulant.base.errors import InputError, NotSolvable
 from nodulant.clearance.obstacle import BoxShape, Obstacle
 from nodulant.clearance.placed_things import standing_of
 from nodulant.evaluate.sweep import scene
 from nodulant.evaluate.tuck import least_tuck
+from nodulant.parts.limit import LimitChange
 from nodulant.parts.tyre import parse_tyre
 from nodulant.parts.wheel import Wheel, section_on
 from nodulant.search.tuck import AskedTuck, TuckWish, _mirrored, find_tuck, tucked
@@ -41,6 +42,31 @@ class Wall(TestCase):
         narrow = next(w for w in found.ways if w.way == "narrow")
         # a frame that goes in by d takes the whole swept tyre in by d
         self.assertAlmostEqual(narrow.tuck_mm, 10.0 - found.now.wing_gap_mm, delta=0.1)
+
+    def test_a_wide_clearance_is_solved_like_a_small_one(self):
+        """Also where the tyre is further off than what matters by the usual limit."""
+        near = find_tuck(asked((wall(1045.0),), gap_mm=10.0)).now.wing_gap_mm
+        for wanted in (55.0, 75.0, 95.0):
+            found = find_tuck(asked((wall(1100.0),), gap_mm=wanted, most_mm=150.0))
+            narrow = next(w for w in found.ways if w.way == "narrow")
+            self.assertAlmostEqual(found.now.wing_gap_mm, near + 55.0, delta=0.02)
+            self.assertAlmostEqual(narrow.tuck_mm, max(wanted - near - 55.0, 0.0), delta=0.1)
+            self.assertGreaterEqual(narrow.wing_gap_mm, wanted)
+
+    def test_what_is_far_is_no_number(self):
+        found = find_tuck(asked((wall(1500.0),)))
+        self.assertTrue(found.now.clears)
+        self.assertIsNone(found.now.wing_gap_mm)
+        self.assertEqual(found.now.tuck_mm, 0.0)
+
+    def test_a_limit_too_wide_to_tuck_for_is_named(self):
+        inputs = job("wherry", "step")
+        limits = {"tyre-sweep": LimitChange(value=150.0, reason="chains")}
+        design = inputs.design.model_copy(update={"limits": limits})
+        with self.assertRaises(InputError) as caught:
+            least_tuck(inputs.model_copy(update={"design": design}), 1, 80.0)
+        self.assertEqual(caught.exception.field, "/design/limits/tyre-sweep")
+        self.assertIn("100 mm", caught.exception.acceptable)
 
     def test_narrowing_keeps_the_geometry(self):
         found = find_tuck(asked((wall(1045.0),)))

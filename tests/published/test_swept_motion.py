@@ -12,7 +12,7 @@ from scipy.interpolate import RegularGridInterpolator
 from scipy.optimize import minimize_scalar
 
 from nodulant.clearance.distance import Ring, bar_to_convex, ring_to_bar, ring_to_convex
-from nodulant.clearance.moving import Mover, Positions, RoundBar, TyreBody, between
+from nodulant.clearance.moving import Mover, Positions, RoundBar, TyreBody, between, spots
 from nodulant.clearance.pair import FAR_MM, Far, Least, along, at_rest, gaps_at, least
 from nodulant.clearance.shapes import Bars, Blocks, Prisms, Standing
 from nodulant.clearance.sweep import Pair, clearance_map, swept
@@ -104,6 +104,44 @@ class StraightPast(SimpleTestCase):
             self.assertIsInstance(found, Far)
             self.assertGreater(found.beyond_mm, FAR_MM)
             self.assertLessEqual(found.beyond_mm, true + 1e-9)
+
+    def test_what_is_asked_for_decides_what_is_far(self):
+        """With a limit of your own beyond the usual the same pair is worked out, between the positions too."""
+        rod = rising((0.0, -200.0, 0.0), (0.0, 200.0, 0.0))
+        for away, needed in ((75.0, 0.0), (90.0, 70.0), (140.0, 110.0), (400.0, 380.0)):
+            with self.subTest(away):
+                found = least(rod, ball((away, 20.0, 3.3), 12.0), needed)
+                self.assertAlmostEqual(found.gap_mm, away - 22.0, delta=0.01)
+
+    def test_far_of_what_it_passes_between_two_positions(self):
+        """What is told as 'further than' holds between the positions as well, for any limit."""
+        rod = rising((0.0, -200.0, 0.0), (0.0, 200.0, 0.0), travel=np.linspace(-80.0, 80.0, 5))
+        for away in np.linspace(82.0, 150.0, 35):
+            for needed in (0.0, 25.0, 60.0):
+                found = least(rod, ball((away, 0.0, 20.0), 12.0), needed)
+                true = away - 22.0
+                if isinstance(found, Far):
+                    self.assertLessEqual(found.beyond_mm, true + 1e-9)
+                    self.assertGreater(found.beyond_mm, needed)
+                else:
+                    self.assertAlmostEqual(found.gap_mm, true, delta=0.01)
+
+    def test_a_long_thing_across_does_not_hide_a_near_one(self):
+        """A brace across the bar's corner has a box that the bar lies in, and is further off than a ball beside it."""
+        rod = rising((0.0, -50.0, 0.0), (0.0, 50.0, 0.0))
+        brace = (np.array([-100.0, 0.0, 400.0]), np.array([400.0, 0.0, -100.0]))
+        knob = np.array([-150.0, 0.0, 3.3])
+        both = Standing(
+            "brace",
+            "other",
+            Bars(np.array([brace[0], knob]), np.array([brace[1], knob]), np.array([5.0, 5.0])),
+            "brace",
+        )
+        self.assertAlmostEqual(at_rest(rod, both).gap_mm, math.hypot(150.0, 3.3) - 15.0, delta=0.01)
+        np.testing.assert_allclose(
+            gaps_at(rod, both, np.array([3.3, 0.0])), [135.0, math.hypot(150.0, 3.3) - 15.0], atol=0.01
+        )
+        self.assertAlmostEqual(least(rod, both, 130.0).gap_mm, 135.0, delta=0.01)
 
     def test_nowhere_at_all(self):
         rod = rising((0.0, -200.0, 0.0), (0.0, 200.0, 0.0))
@@ -288,13 +326,13 @@ class Interpolation(SimpleTestCase):
             return np.stack([t**3 * 1e-4 - r**2 * s, 3 * s**3 + t * r, r**3 - t * s**2], axis=-1)
 
         at = np.stack([RNG.uniform(c[0], c[-1], 200) for c in positions.axes()], axis=1)
-        np.testing.assert_allclose(between(cubic(t, r, s), positions, at), cubic(*at.T), atol=1e-9)
+        np.testing.assert_allclose(between(cubic(t, r, s), spots(positions, at)), cubic(*at.T), atol=1e-9)
 
     def test_on_the_grid_it_is_the_grid(self):
         positions = self.grid()
         values = RNG.normal(size=(*positions.shape, 6))
         where = np.stack(np.meshgrid(*positions.axes(), indexing="ij"), axis=-1).reshape(-1, 3)
-        np.testing.assert_allclose(between(values, positions, where), values.reshape(-1, 6), atol=1e-12)
+        np.testing.assert_allclose(between(values, spots(positions, where)), values.reshape(-1, 6), atol=1e-12)
 
     def test_smooth_motion_against_a_library(self):
         """A swing of 35 degrees on fifteen columns: as near as a library's cubic through all of them."""
@@ -303,7 +341,7 @@ class Interpolation(SimpleTestCase):
         tip = 320.0 * np.stack([np.cos(angle), np.sin(angle), 0 * angle], axis=-1)
         at = np.linspace(-1.0, 1.0, 301)
         theirs = RegularGridInterpolator((LOCK,), tip, method="cubic")(at[:, None])
-        ours = between(tip[None, None], positions, np.stack([0 * at, 0 * at, at], axis=1))
+        ours = between(tip[None, None], spots(positions, np.stack([0 * at, 0 * at, at], axis=1)))
         np.testing.assert_allclose(ours, theirs, atol=0.02)
         true = 320.0 * np.stack([np.cos(np.radians(35.0) * at), np.sin(np.radians(35.0) * at), 0 * at], axis=-1)
         np.testing.assert_allclose(ours, true, atol=0.005)
@@ -311,5 +349,5 @@ class Interpolation(SimpleTestCase):
     def test_two_rows_are_a_straight_line(self):
         positions = Positions("front", np.array([0.0, 10.0]), LEVEL, AHEAD)
         values = np.array([[1.0, 2.0, 3.0], [3.0, 0.0, 3.0]]).reshape(2, 1, 1, 3)
-        found = between(values, positions, np.array([[2.5, 0.0, 0.0]]))
+        found = between(values, spots(positions, np.array([[2.5, 0.0, 0.0]])))
         np.testing.assert_allclose(found, [[1.5, 1.5, 3.0]])

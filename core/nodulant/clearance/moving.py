@@ -7,7 +7,7 @@ millimetre at these steps.
 
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Literal
+from typing import Literal, NamedTuple
 
 import numpy as np
 
@@ -118,12 +118,24 @@ def _steps(values: Columns, there: Mask) -> float:
     return most
 
 
-def between(values: Columns, positions: Positions, at: Columns) -> Columns:
-    """Values (grid.., k) at positions ``at`` (n, 3), by third-order Lagrange interpolation along each axis."""
+class Spots(NamedTuple):
+    """Places between the positions of a grid: along each axis the rows round each, (n, rows), and what each counts for."""
+
+    rows: tuple[Rows, ...]
+    weights: tuple[Columns, ...]
+
+
+def spots(positions: Positions, at: Columns) -> Spots:
+    """Where places (n, 3) lie, for third-order Lagrange interpolation along each axis."""
     rows, weights = zip(*(_stencil(column, at[:, k]) for k, column in enumerate(positions.axes())), strict=True)
-    t, r, s = rows
+    return Spots(rows, weights)
+
+
+def between(values: Columns, at: Spots) -> Columns:
+    """Values (grid.., k) interpolated at n places, (n, k)."""
+    t, r, s = at.rows
     near = values[t[:, :, None, None], r[:, None, :, None], s[:, None, None, :]]
-    for own in reversed(weights):
+    for own in reversed(at.weights):
         near = np.einsum("n...jk,nj->n...k", near, own)
     return np.asarray(near)
 

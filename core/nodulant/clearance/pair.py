@@ -13,16 +13,17 @@ import numpy as np
 
 from nodulant.base.arrays import Columns, Mask, Rows
 from nodulant.clearance.distance import ROUNDS, Near, Ring, bar_to_bar, bar_to_convex, ring_to_bar, ring_to_convex
-from nodulant.clearance.moving import Mover, Positions, RoundBar, between
+from nodulant.clearance.moving import Mover, Positions, RoundBar, Spots, between, spots
 from nodulant.clearance.shapes import Boxes, Standing
 
 Other = Standing | Mover
 MOST_STARTS, HALVINGS, MOST_BODIES = 2, 5, 3
 QUICK = 4
 """Rounds of narrowing down while searching: within a hundredth of a millimetre on a rod."""
-FAR_MM, CARE_MM = 60.0, 40.0
-"""Further apart than the first is only told to be far; below the second the grid is refined between its positions."""
+FAR_MM, SPARE_MM = 60.0, 20.0
+"""Further apart than the first, and by the second further than what is asked for, is only told to be far."""
 FIRST_BATCH = 192
+ROUND_OFF_MM = 1e-6
 
 
 @dataclass(frozen=True)
@@ -49,24 +50,22 @@ class Far:
 Placed = tuple[Columns, Columns, float] | Ring
 
 
-def placed(mover: Mover, rows: Rows | None = None, at: Columns | None = None) -> Placed:
-    """The mover at grid ``rows`` (flat numbers; all where left out), or at places ``at`` (n, 3) between them."""
+def placed(mover: Mover, rows: Rows | None = None, at: Spots | None = None) -> Placed:
+    """The mover at grid ``rows`` (flat numbers; all where left out), or at places between them."""
     body = mover.body
 
-    def put(values: Columns) -> Columns:
+    def put(one: Columns, two: Columns) -> tuple[Columns, Columns]:
         if at is not None:
-            return between(values, mover.positions, at)
-        flat = values.reshape(-1, 3)
-        return flat if rows is None else flat[rows]
+            both = between(np.concatenate([one, two], axis=-1), at)
+            return both[:, :3], both[:, 3:]
+        one, two = one.reshape(-1, 3), two.reshape(-1, 3)
+        return (one, two) if rows is None else (one[rows], two[rows])
 
     if isinstance(body, RoundBar):
-        if at is None:
-            return put(body.a), put(body.b), body.radius
-        both = put(np.concatenate([body.a, body.b], axis=-1))
-        return both[:, :3], both[:, 3:], body.radius
-    spin = put(body.spin)
+        return *put(body.a, body.b), body.radius
+    centre, spin = put(body.centre, body.spin)
     spin = spin / np.sqrt((spin**2).sum(axis=-1, keepdims=True))
-    return Ring(put(body.centre), spin, body.outside, body.rim, body.width, body.shoulder)
+    return Ring(centre, spin, body.outside, body.rim, body.width, body.shoulder)
 
 
 def boxes_of(mine: Placed) -> Boxes:
@@ -98,26 +97,30 @@ def exact(mine: Placed, other: Standing | Placed, which: Rows, rounds: int = ROU
     return bar_to_bar(mine[0], mine[1], mine[2], other[0], other[1], other[2])
 
 
-def least(mover: Mover, other: Other) -> Least | Far | None:
-    """Least distance of a pair over its whole motion; None where one of them cannot be anywhere."""
+def least(mover: Mover, other: Other, needed_mm: float = 0.0) -> Least | Far | None:
+    """Least distance of a pair over its whole motion; None where one of them cannot be anywhere.
+
+    Only told to be far where it stays further apart than matters, ``needed_mm`` being asked for.
+    """
     there = (mover.there if isinstance(other, Standing) else mover.there & other.there).reshape(-1)
     rows = np.flatnonzero(there)
     if len(rows) == 0:
         return None
+    far = max(FAR_MM, needed_mm + SPARE_MM)
     whole = float(mover.reach.apart(other.pack.boxes if isinstance(other, Standing) else other.reach).min())
-    if whole > FAR_MM:
+    if whole > far:
         return Far(whole)
-    low, body = _bounds(mover, other, rows)
-    nearest = float(low.min())
-    if nearest > FAR_MM:
+    slack = (mover.step_mm + (other.step_mm if isinstance(other, Mover) else 0.0)) / 2
+    low, body = _bounds(mover, other, rows, far + slack)
+    nearest = float(low.min()) - slack
+    if nearest > far:
         return Far(nearest)
     # what overlaps at ride height straight ahead already is no contact of the sweep: it is told as it stands
     if (rest := at_rest(mover, other)).gap_mm < 0.0:
         return rest
-    slack = (mover.step_mm + (other.step_mm if isinstance(other, Mover) else 0.0)) / 2
     found = _searched(mover, other, rows, low, body, slack)
-    if found.near.gap.min() - slack > CARE_MM:
-        return replace(found.best(mover.positions), at_rest_mm=rest.gap_mm)
+    if float(found.near.gap.min()) - slack > far:
+        return Far(far)
     best = _refined(mover, other, found, there.reshape(mover.positions.shape), slack)
     return replace(best, at_rest_mm=rest.gap_mm)
 
@@ -128,8 +131,7 @@ def at_rest(mover: Mover, other: Other) -> Least:
     row = np.array([grid[mover.positions.ride()]])
     which = np.zeros(1, dtype=np.int64)
     if isinstance(other, Standing):
-        apart = boxes_of(placed(mover, row)).apart(other.pack.boxes)[0]
-        which = np.flatnonzero(apart <= float(apart.min()) + FAR_MM)
+        which = _nearest_bodies(placed(mover, row), other)
     rows = np.repeat(row, len(which))
     near = exact(placed(mover, rows), other if isinstance(other, Standing) else placed(other, rows), which, QUICK)
     found = _Found(rows, which, near).best(mover.positions)
@@ -141,29 +143,35 @@ def gaps_at(mover: Mover, other: Other, travel: Columns) -> Columns:
     places = np.stack([travel, np.zeros_like(travel), np.zeros_like(travel)], axis=1)
     which = np.zeros(1, dtype=np.int64)
     if isinstance(other, Standing):
-        apart = boxes_of(placed(mover, at=places)).apart(other.pack.boxes)
-        which = np.flatnonzero((apart <= apart.min(axis=1, keepdims=True) + CARE_MM).any(axis=0))
-    at = np.repeat(places, len(which), axis=0)
+        which = _nearest_bodies(placed(mover, at=spots(mover.positions, places)), other)
+    at = spots(mover.positions, np.repeat(places, len(which), axis=0))
     theirs = other if isinstance(other, Standing) else placed(other, at=at)
     gap = exact(placed(mover, at=at), theirs, np.tile(which, len(travel)), QUICK).gap
     return np.asarray(gap.reshape(len(travel), -1).min(axis=1))
 
 
-def _bounds(mover: Mover, other: Other, rows: Rows) -> tuple[Columns, Rows]:
+def _nearest_bodies(mine: Placed, other: Standing) -> Rows:
+    """Which bodies of a thing may be the nearest in any of the places: those bounded below what one of them has."""
+    apart = boxes_of(mine).apart(other.pack.boxes)
+    have = exact(mine, other, np.argmin(apart, axis=1), QUICK).gap
+    return np.flatnonzero((apart <= np.maximum(have, 0.0)[:, None] + ROUND_OFF_MM).any(axis=0))
+
+
+def _bounds(mover: Mover, other: Other, rows: Rows, far_mm: float) -> tuple[Columns, Rows]:
     """Bounds from below, one for each (row, body): flat, with the body's number; rows repeat body by body."""
     if isinstance(other, Standing):
-        return _bounds_of_bodies(placed(mover, rows), other)
+        return _bounds_of_bodies(placed(mover, rows), other, far_mm)
     mine, theirs = boxes_of(placed(mover, rows)), boxes_of(placed(other, rows))
     gap = np.maximum(np.maximum(mine.low - theirs.high, theirs.low - mine.high), 0.0)
     return _or_inside(np.sqrt((gap**2).sum(axis=1))), np.zeros(len(rows), dtype=np.int64)
 
 
-def _bounds_of_bodies(mine: Placed, other: Standing) -> tuple[Columns, Rows]:
-    """The bodies of a thing that come near at all, each bounded by the boxes of a bar's parts, which hug it closer."""
+def _bounds_of_bodies(mine: Placed, other: Standing, far_mm: float) -> tuple[Columns, Rows]:
+    """The bodies of a thing that come as near as ``far_mm``, or the nearest, each bounded by the boxes of a bar's parts, which hug it closer."""
     boxes = other.pack.boxes
     apart = boxes_of(mine).apart(boxes)
     least_of = apart.min(axis=0)
-    near = np.flatnonzero(least_of <= max(FAR_MM, float(least_of.min())))
+    near = np.flatnonzero(least_of <= max(far_mm, float(least_of.min())))
     held = apart[:, near]
     some = Boxes(boxes.low[near], boxes.high[near])
     if isinstance(mine, Ring):
@@ -221,16 +229,13 @@ def _searched(mover: Mover, other: Other, rows: Rows, low: Columns, body: Rows, 
     order = np.argsort(low, kind="stable")
     best, taken, size = np.inf, 0, FIRST_BATCH
     got: list[tuple[Rows, Rows, Near]] = []
-    more = 0.0
-    while taken < len(order) and low[order[taken]] <= best + more:
+    while taken < len(order) and low[order[taken]] <= best + slack:
         batch = order[taken : taken + size]
         taken, size = taken + len(batch), size * 3
-        batch = batch[low[batch] <= best + more]
+        batch = batch[low[batch] <= best + slack]
         at, which = rows[batch // each], body[batch]
         near = exact(placed(mover, at), other if isinstance(other, Standing) else placed(other, at), which, QUICK)
         best = min(best, float(near.gap.min()))
-        # only what comes near is looked for between the positions too
-        more = slack if best - slack < CARE_MM else 0.0
         got.append((at, which, near))
     parts = [np.concatenate([g[2][k] for g in got]) for k in range(3)]
     return _Found(np.concatenate([g[0] for g in got]), np.concatenate([g[1] for g in got]), Near(*parts))
@@ -279,9 +284,10 @@ def _best_of(mover: Mover, other: Other, places: Columns, bodies: Rows, rounds: 
     """Of each start's places (starts, places, 3), against each of its bodies (starts, bodies), the least."""
     starts, count, each = *places.shape[:2], bodies.shape[1]
     at = np.repeat(places.reshape(-1, 3), each, axis=0)
+    here = spots(mover.positions, at)
     which = np.repeat(bodies[:, None], count, axis=1).reshape(-1)
-    theirs = other if isinstance(other, Standing) else placed(other, at=at)
-    near = exact(placed(mover, at=at), theirs, which, rounds)
+    theirs = other if isinstance(other, Standing) else placed(other, at=here)
+    near = exact(placed(mover, at=here), theirs, which, rounds)
     gaps = near.gap.reshape(starts, -1)
     k = np.argmin(gaps, axis=1) + np.arange(starts) * gaps.shape[1]
     return _Best(near.gap[k], near.mine[k], near.other[k], at[k])

@@ -5,7 +5,7 @@ each other where they do not hang together. Things that overlap already at ride 
 ahead are told as such. Each pair's wish is the limit of its kind.
 """
 
-from collections.abc import Generator, Iterable
+from collections.abc import Generator, Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
@@ -94,12 +94,15 @@ def _may_meet(one: Mover, two: Mover) -> bool:
     return all(float(np.linalg.norm(a - b, axis=-1).min()) > JOINED_MM for a, b in ends)
 
 
+NOTHING_ASKED: Mapping[Wish, float] = {}
 Stood = dict[str, dict[LoadState, float]]
 """Wheel travel in each load state, mm, by axle."""
 
 
-def swept(pairs: Iterable[Pair], stood: Stood | None = None) -> Generator[Cleared, None, None]:
-    """Work out pair after pair; tyres also where they stand as loaded."""
+def swept(
+    pairs: Iterable[Pair], stood: Stood | None = None, needed: Mapping[Wish, float] = NOTHING_ASKED
+) -> Generator[Cleared, None, None]:
+    """Work out pair after pair, closely where they come as near as is ``needed``, mm; tyres also where they stand as loaded."""
     done: dict[tuple[str, str], Cleared] = {}
     twins = _Twins()
     for pair in pairs:
@@ -109,7 +112,7 @@ def swept(pairs: Iterable[Pair], stood: Stood | None = None) -> Generator[Cleare
             done[pair.mover.name, _called(pair.other)] = found
             yield found
             continue
-        found = _cleared(pair)
+        found = _cleared(pair, needed.get(pair.wish, 0.0))
         states = (stood or {}).get(pair.mover.positions.axle, {})
         if pair.wish == "tyre-sweep" and found.least is not None and states:
             low, high = pair.mover.positions.travel[0], pair.mover.positions.travel[-1]
@@ -159,8 +162,8 @@ def _reflected(twin: Cleared, pair: Pair) -> Cleared:
     return replace(twin, pair=pair, least=best, first_lock=lock)
 
 
-def _cleared(pair: Pair) -> Cleared:
-    found = least(pair.mover, pair.other)
+def _cleared(pair: Pair, needed_mm: float) -> Cleared:
+    found = least(pair.mover, pair.other, needed_mm)
     if isinstance(found, Far):
         return Cleared(pair, None, found.beyond_mm, None, None, None)
     rest, bump, lock = (None, None, None) if found is None else _lines(pair, found)

@@ -17,7 +17,7 @@ from nodulant.clearance.moving import Mover
 from nodulant.clearance.placed_things import depth_in_rail, standing_of
 from nodulant.clearance.rail_prisms import rail_body
 from nodulant.clearance.shapes import Standing
-from nodulant.clearance.sweep import Cleared, Pair, clearance_map, pairs_of, swept
+from nodulant.clearance.sweep import Cleared, Pair, Wish, clearance_map, pairs_of, swept
 from nodulant.clearance.under import angle_deg, under_axle
 from nodulant.evaluate.placed import planned_things
 from nodulant.evaluate.travel import suspension_studies
@@ -159,12 +159,22 @@ def _movers(inputs: Inputs, s: Study) -> tuple[tuple[Mover, ...], list[str]]:
         return (), [f"{own.axle} axle: {error.message}"]
 
 
+HELD_TO: dict[Wish, tuple[str, ...]] = {
+    "metal-clearance": ("metal-clearance",),
+    "tyre-sweep": ("tyre-sweep", "tyre-static"),
+    "soft-clearance": ("soft-clearance",),
+    "column-clear": ("column-clear",),
+}
+"""Limits that a pair is held to, by its wish."""
+
+
 def sweep(inputs: Inputs) -> Generator[tuple[int, int, SweptPair], None, SweepResult]:
     """Work out every pair; yields (done, all, the pair), returns all of them with their checks."""
     here, limits = scene(inputs), inputs.design.limits
     pairs = pairs_of(here.movers, here.standing)
     checks, found = [*_inside(inputs, here), *_scrubs(inputs, here)], []
-    for k, cleared in enumerate(swept(pairs, {a.name: a.stands for a in here.axles}), start=1):
+    needed = {wish: max(find_limit(limit, limits)[0].value for limit in held) for wish, held in HELD_TO.items()}
+    for k, cleared in enumerate(swept(pairs, {a.name: a.stands for a in here.axles}, needed), start=1):
         own = sweep_checks(cleared, limits)
         told = _told(inputs, cleared, own[0].verdict if own else "holds")
         found.append(told)

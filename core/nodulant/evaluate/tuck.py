@@ -1,10 +1,11 @@
 """The least tuck of an axle's wheels in a design: its rails, arches and placed things round it."""
 
+from nodulant.base.errors import InputError
 from nodulant.clearance.arches import arch_name
 from nodulant.evaluate.sweep import scene
 from nodulant.job.document import Inputs
 from nodulant.parts.limits import find_limit
-from nodulant.search.tuck import AskedTuck, FoundTuck, TuckWish, find_tuck
+from nodulant.search.tuck import WIDEST_MM, AskedTuck, FoundTuck, TuckWish, find_tuck
 from nodulant.targets.drop import towards_rail
 
 
@@ -12,6 +13,13 @@ def least_tuck(inputs: Inputs, suspension: int, most_mm: float, same_mm: float |
     """Solve it, or compare all ways at ``same_mm``; raises NotSolvable and InputError with the reason."""
     design = inputs.design
     gap = find_limit("tyre-sweep", design.limits)[0].value
+    if gap > WIDEST_MM:
+        raise InputError(
+            "the limit of the tyre through travel and lock is too wide to tuck for",
+            field="/design/limits/tyre-sweep",
+            found=f"{gap:g} mm",
+            acceptable=f"{WIDEST_MM:g} mm or less",
+        )
     axle = design.suspensions[suspension].axle
     others = {arch_name(name) for name in ("front", "rear") if name != axle}
     asked = AskedTuck(

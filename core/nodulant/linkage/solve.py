@@ -35,10 +35,11 @@ class Solved:
 
 def solve(c: Compiled, targets: Columns, start: Pose, moved: Columns | None = None) -> Solved:
     """Solve every pose for ``targets`` (poses, drives), from ``start``; poses that have none are marked, not raised."""
-    over = c.held + len(c.drives) > c.mechanism.freedoms
-    if c.held + len(c.drives) < c.mechanism.freedoms:
+    free = c.mechanism.freedoms - c.held - len(c.drives)
+    over = free < 0
+    if free > 0:
         raise NotSolvable(
-            f"{c.mechanism.freedoms - c.held - len(c.drives)} movements of the axle are held by nothing",
+            f"{free} movements of the axle are held by nothing",
             field="layout",
             found=f"{c.held} rods and guides",
             acceptable=f"{c.mechanism.freedoms - len(c.drives)}",
@@ -55,7 +56,9 @@ def solve(c: Compiled, targets: Columns, start: Pose, moved: Columns | None = No
         if over:
             batch.rest(far + wide * LONGEST_MM < TOLERANCE_MM, found=True)
         stuck = ~np.isfinite(far + wide)
-        batch.rest(stuck, found=False)
+        if stuck.any():
+            batch.rest(stuck, found=False)
+            delta[stuck], far[stuck], wide[stuck] = 0.0, 0.0, 0.0
         if step == ENOUGH or not batch.live.any():
             break
         batch.move(delta / np.maximum(1.0, np.maximum(far / (LONGEST_MM + c.reach_mm * wide), wide / WIDEST))[:, None])

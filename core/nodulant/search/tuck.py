@@ -37,6 +37,8 @@ WORDS: dict[TuckWay, str] = {
     "narrow": "the geometry stays as it is; rack, mounts and engine room get narrower, and the rails by as much in the Cut stage",
 }
 MARCHES, MOST_TRIES, FINE_MM = 4, 24, 0.05
+WIDEST_MM = 100.0
+"""The widest clearance that is tucked for."""
 SEEN = Look(LEVEL.steps, LEVEL.rolls_deg, loaded=False, inputs=21)
 
 
@@ -44,7 +46,7 @@ class TuckWish(Frozen):
     """The most that a wheel may go in, and the clearance of the tyre to its wing, mm."""
 
     most_mm: Annotated[float, Field(ge=1, le=200)] = 80.0
-    gap_mm: Annotated[float, Field(ge=0, le=100)] = 10.0
+    gap_mm: Annotated[float, Field(ge=0, le=WIDEST_MM)] = 10.0
     same_mm: Annotated[float, Field(ge=0, le=200)] | None = None
     """Every way by this much, to be compared; each solved for its own least where left out."""
 
@@ -143,7 +145,11 @@ class _Tried:
     def _gap(self, which: Callable[[Standing], bool]) -> tuple[float, str]:
         things = tuple(t for t in self.asked.things if which(t))
         rows = [(m, t) for t in things for m in (self.tyres[:1] if self.alike and _mirrored(t) else self.tyres)]
-        return min(((_gap(m, t), t.name) for m, t in rows), default=(np.inf, ""))
+        return min(((self._least(m, t), t.name) for m, t in rows), default=NOWHERE)
+
+    def _least(self, mover: Mover, other: Standing | Mover) -> float:
+        found = least(mover, other, self.asked.wish.gap_mm)
+        return float(np.inf) if found is None or isinstance(found, Far) else found.gap_mm
 
     def inner(self) -> tuple[float, str]:
         """Least of the tyres to what is no wing: things, rails, and what moves with them."""
@@ -152,13 +158,16 @@ class _Tried:
         beside = _Tried(self.asked, self.way, 0.0) if self.way == "narrow" and self.by_mm else self
         rails = beside._gap(lambda t: t.kind == "rail")
         moving = [
-            (_gap(p.mover, p.other), (p.other if p.mover.kind == "tyre" else p.mover).name)
+            (self._least(p.mover, p.other), (p.other if p.mover.kind == "tyre" else p.mover).name)
             for p in pairs_of(self.movers, ())
             if isinstance(p.other, Mover) and "tyre" in {p.mover.kind, p.other.kind}
         ]
-        return min([stands, rails, *moving])
+        nearest = min([stands, rails, *moving])
+        return nearest if np.isfinite(nearest[0]) else NOWHERE
 
 
+NOWHERE = (float(np.inf), "")
+"""No thing comes near."""
 MIRROR = np.array([1.0, -1.0, 1.0])
 
 
@@ -179,13 +188,6 @@ def _mirrored(thing: Standing) -> bool:
         np.round(np.concatenate([boxes.low * MIRROR, boxes.high * MIRROR], axis=1), 3)[:, [0, 4, 2, 3, 1, 5]] + 0.0
     )
     return bool(np.array_equal(rows[np.lexsort(rows.T)], flipped[np.lexsort(flipped.T)]))
-
-
-def _gap(mover: Mover, other: Standing | Mover) -> float:
-    found = least(mover, other)
-    if found is None:
-        return float(np.inf)
-    return found.beyond_mm if isinstance(found, Far) else found.gap_mm
 
 
 def _least(asked: AskedTuck, way: TuckWay, gap_now: float) -> Tucked:
@@ -212,14 +214,14 @@ def _least(asked: AskedTuck, way: TuckWay, gap_now: float) -> Tucked:
 def _closed_in(asked: AskedTuck, way: TuckWay, low: tuple[float, float], high: "_Tried") -> "_Tried":
     """Regula falsi with the Illinois halving (textbook), until it clears by next to nothing."""
     wanted, weight = asked.wish.gap_mm, 1.0
-    (at, below), above = low, high.wing_gap - wanted
+    (at, below), above = low, min(high.wing_gap - wanted, asked.wish.most_mm)
     for _ in range(MOST_TRIES):
         if high.wing_gap - wanted < FINE_MM or high.by_mm - at < FINE_MM:
             break
         share = min(max(-below / (above - below), 0.02), 0.98)
         tried = _Tried(asked, way, at + share * (high.by_mm - at))
         if tried.wing_gap >= wanted:
-            high, above, below = tried, tried.wing_gap - wanted, below * weight
+            high, above, below = tried, min(tried.wing_gap - wanted, asked.wish.most_mm), below * weight
         else:
             at, below, above = tried.by_mm, tried.wing_gap - wanted, above * weight
         weight = 0.5
