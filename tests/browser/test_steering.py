@@ -39,15 +39,17 @@ class Fronts(Bench):
         self.begin("Double wishbone")
         inner = self.page.get_by_role("group", name=re.compile("^Inner joint, at the gear"))
         outer = self.page.get_by_role("group", name=re.compile("^Outer joint, on the arm"))
-        toe = self.page.get_by_role("img", name="Toe, right wheel through travel").locator('path[stroke-width="1.8"]')
+        toe = self.page.get_by_role("img", name="Toe, right wheel through travel").locator(
+            'polyline[stroke-width="1.8"]'
+        )
         for joint, text in ((inner, "30 mm"), (outer, "95 mm")):
-            before = toe.get_attribute("d")
+            before = toe.get_attribute("points")
             field = joint.get_by_label("up", exact=True)
             field.fill(text)
             with self.evaluated():
                 field.press("Enter")
             expect(field).to_have_value(text)
-            expect(toe).not_to_have_attribute("d", before)
+            expect(toe).not_to_have_attribute("points", before)
         # a mark on the sheet leads to its fields
         self.page.locator('[data-point="suspensions.0.layout.toe.frame@side"]').focus()
         self.page.keyboard.press("Enter")

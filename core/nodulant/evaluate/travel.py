@@ -62,19 +62,21 @@ def moved(inputs: Inputs, *, glance: bool, only: int | None = None) -> Moved:
     ``only`` suspension that a hand moves, where one is named.
     """
     if glance:
-        drawn = _drawn(inputs, suspension_studies(inputs, GLANCE))
-        return Moved(checks=(), travel=tuple(t for t in drawn if only is None or t.index == only))
+        d = inputs.design
+        seen = [k for k in range(len(d.suspensions)) if only in (None, k)]
+        return Moved(checks=(), travel=tuple(_drawn(inputs, k, _study(inputs, d.suspensions[k], GLANCE)) for k in seen))
     studies = suspension_studies(inputs)
     return Moved(checks=tuple(order(suspension_checks(inputs, studies))), travel=axle_travels(inputs, studies))
 
 
 def suspension_studies(inputs: Inputs, look: Look = CLOSELY) -> list[Study]:
     """Every suspension of the design, studied; raises InputError where a drop stack cannot be solved."""
+    return [_study(inputs, own, look) for own in inputs.design.suspensions]
+
+
+def _study(inputs: Inputs, own: Suspension, look: Look) -> Study:
     d = inputs.design
-    return [
-        study(inputs.survey, own, d.seats, towards_rail(d.targets, own.axle), d.loads.grip, look)
-        for own in d.suspensions
-    ]
+    return study(inputs.survey, own, d.seats, towards_rail(d.targets, own.axle), d.loads.grip, look)
 
 
 def stock_travels(inputs: Inputs) -> tuple[AxleTravel, ...]:
@@ -139,7 +141,7 @@ def _rear(studies: list[Study]) -> Study | None:
 def axle_travels(inputs: Inputs, studies: list[Study]) -> tuple[AxleTravel, ...]:
     """Drawings and curves of all of them, with what they ask for and what the design has for them."""
     return tuple(
-        own.model_copy(
+        _drawn(inputs, index, s).model_copy(
             update={
                 "facts": facts(s) + wheel_facts(inputs, s),
                 "mounts": mounts(inputs, s),
@@ -147,7 +149,7 @@ def axle_travels(inputs: Inputs, studies: list[Study]) -> tuple[AxleTravel, ...]
                 **_steered(inputs, s),
             }
         )
-        for own, s in zip(_drawn(inputs, studies), studies, strict=True)
+        for index, s in enumerate(studies)
     )
 
 
@@ -160,16 +162,11 @@ def _steered(inputs: Inputs, s: Study) -> dict[str, object]:
     return {"steer_facts": steer_facts(q), "locks": locks(q, s.suspension.tyre or surveyed.tyre)}
 
 
-def _drawn(inputs: Inputs, studies: list[Study]) -> tuple[AxleTravel, ...]:
-    """Drawings and curves alone, the shaft with the rear axle."""
-    rear, out = _rear(studies), []
-    for i, s in enumerate(studies):
-        own, tyre = (
-            _axle_travel(i, s, inputs.design.driveline if s is rear else None),
-            tyre_on_wheel(s.suspension, inputs.survey),
-        )
-        out.append(own if tyre is None else own.model_copy(update={"tyre_width_mm": tyre.section_width_mm}))
-    return tuple(out)
+def _drawn(inputs: Inputs, index: int, s: Study) -> AxleTravel:
+    """Drawing and curves alone, the shaft with the rear axle."""
+    own = _axle_travel(index, s, inputs.design.driveline if s.suspension.axle == "rear" else None)
+    tyre = tyre_on_wheel(s.suspension, inputs.survey)
+    return own if tyre is None else own.model_copy(update={"tyre_width_mm": tyre.section_width_mm})
 
 
 def solids_of(inputs: Inputs, s: Study) -> tuple[Solid, ...]:

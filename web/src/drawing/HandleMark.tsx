@@ -5,6 +5,7 @@ import { nudge, showLength, snap } from "../units/show";
 import type { Heights } from "./Elevation";
 import type { Handle } from "./handles";
 import type { Scale } from "./scale";
+import { type Moves, useRawMoves } from "./useRawMoves";
 
 type Props = { handle: Handle; scale: Scale; heights: Heights; locked: boolean };
 
@@ -27,20 +28,23 @@ export function HandleMark({ handle, scale, heights, locked }: Props) {
     value: handle.withValue(valueMm),
   });
 
-  const onMove = (event: PointerEvent<SVGGElement>) => {
+  const onMove = (event: Moves) => {
     const sheet = held.current;
     if (!sheet) return;
     const x = scale.station(event.clientX - sheet.left);
     const z = heights.mm(event.clientY - sheet.top);
     drag(set(snap(handle.valueAt(x, z), style)), event.timeStamp);
   };
+  const raw = useRawMoves(onMove);
   const onDown = (event: PointerEvent<SVGGElement>) => {
     if (locked) return;
     event.stopPropagation();
     held.current = event.currentTarget.ownerSVGElement?.getBoundingClientRect() ?? null;
     event.currentTarget.setPointerCapture(event.pointerId);
+    raw.from(event.currentTarget);
   };
   const onUp = () => {
+    raw.stop();
     if (held.current) drop();
     held.current = null;
   };
@@ -75,9 +79,10 @@ export function HandleMark({ handle, scale, heights, locked }: Props) {
         touchAction: "none",
       }}
       onPointerDown={onDown}
-      onPointerMove={onMove}
+      onPointerMove={raw.known ? undefined : onMove}
       onPointerUp={onUp}
       onPointerCancel={() => {
+        raw.stop();
         held.current = null;
         abandon();
       }}

@@ -98,7 +98,7 @@ function Wheel({ view, at, out, radius, width }: WheelProps) {
   const ring = [corner(-1, -1), corner(1, -1), corner(1, 1), corner(-1, 1)].map(
     ([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`,
   );
-  return <path d={`M${ring.join("L")}Z`} strokeLinejoin="round" {...stroke} />;
+  return <polygon points={ring.join(" ")} strokeLinejoin="round" {...stroke} />;
 }
 
 function Line({ view, from, to, width }: { view: PaperView; from: Vec; to: Vec; width: number }) {
@@ -116,8 +116,11 @@ function Line({ view, from, to, width }: { view: PaperView; from: Vec; to: Vec; 
     );
   }
   return (
-    <path
-      d={`M${a[0]} ${a[1]}L${b[0]} ${b[1]}`}
+    <line
+      x1={a[0]}
+      y1={a[1]}
+      x2={b[0]}
+      y2={b[1]}
       stroke={paint("rule")}
       strokeWidth={width * view.perMm}
       opacity="0.5"
@@ -140,7 +143,7 @@ function Construction({ view, axle, travelMm, hub, ground }: Built) {
     const [cx, cy] = view.at([hub[0], 0, ground]);
     return (
       <g stroke={paint("chalk")}>
-        <path d={`M${cx} ${cy}L${px} ${py}`} strokeDasharray="2 5" />
+        <line x1={cx} y1={cy} x2={px} y2={py} strokeDasharray="2 5" />
         <Cross x={px} y={py} words="instant centre" />
       </g>
     );

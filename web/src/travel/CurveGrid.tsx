@@ -94,33 +94,49 @@ const Drawn = memo(function Drawn({
           style={{ display: "block" }}
           onPointerDown={(e) => go(first + (e.nativeEvent.offsetX / width) * (last - first))}
         >
-          <path d={`M${x(0)} 0V${H}`} stroke={paint("rule")} />
-          {low < 0 && high > 0 && <path d={`M0 ${y(0)}H${width}`} stroke={paint("rule")} strokeDasharray="4 3" />}
-          {before && <path d={line(before, along, x, y)} fill="none" stroke={paint("removed")} strokeDasharray="5 3" />}
-          <path d={line(curve.values, along, x, y)} fill="none" stroke={paint("ink")} strokeWidth="1.8" />
-          <path d={`M${x(at)} 0V${H}`} stroke={paint("chalk")} strokeDasharray="1 4" strokeWidth="1.5" />
-          {here !== null && <circle cx={x(at)} cy={y(here)} r="3.5" fill={paint("chalk")} />}
+          <line x1={x(0)} x2={x(0)} y2={H} stroke={paint("rule")} />
+          {low < 0 && high > 0 && <line x2={width} y1={y(0)} y2={y(0)} stroke={paint("rule")} strokeDasharray="4 3" />}
+          {before &&
+            runs(before, along, x, y).map(({ from, points }) => (
+              <polyline key={from} points={points} fill="none" stroke={paint("removed")} strokeDasharray="5 3" />
+            ))}
+          {runs(curve.values, along, x, y).map(({ from, points }) => (
+            <polyline key={from} points={points} fill="none" stroke={paint("ink")} strokeWidth="1.8" />
+          ))}
+          <line x1={x(at)} x2={x(at)} y2={H} stroke={paint("chalk")} strokeDasharray="1 4" strokeWidth="1.5" />
+          {here !== null && (
+            <line
+              x1={x(at)}
+              x2={x(at)}
+              y1={y(here)}
+              y2={y(here)}
+              stroke={paint("chalk")}
+              strokeWidth="7"
+              strokeLinecap="round"
+            />
+          )}
         </svg>
       )}
     </>
   );
 });
 
-function line(
+/** Every stretch that exists: where it begins, and its points as a polyline has them. */
+function runs(
   values: readonly (number | null)[],
   travel: number[],
   x: (mm: number) => number,
   y: (v: number) => number,
-): string {
-  let pen = "M";
-  let out = "";
+): { from: number; points: string }[] {
+  const out: { from: number; points: string }[] = [];
+  let open = false;
   values.forEach((value, i) => {
-    if (value === null) {
-      pen = "M";
-      return;
+    if (value !== null) {
+      if (!open) out.push({ from: i, points: "" });
+      const run = out.at(-1);
+      if (run) run.points += `${x(travel[i] ?? 0).toFixed(1)},${y(value).toFixed(1)} `;
     }
-    out += `${pen}${x(travel[i] ?? 0).toFixed(1)} ${y(value).toFixed(1)}`;
-    pen = "L";
+    open = value !== null;
   });
   return out;
 }

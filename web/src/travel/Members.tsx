@@ -74,31 +74,31 @@ const One = memo(function One({ view, member, place, ghost, stock, last, mirrore
   };
   const [ax, ay] = put(member.a);
   const [bx, by] = put(member.b);
+  const ends = { x1: ax, y1: ay, x2: bx, y2: by };
   const spring = member.kind === "spring";
   const width = Math.max(member.diameter_mm * view.perMm, 2.5);
   if (ghost) {
     return (
-      <path
-        d={`M${ax} ${ay}L${bx} ${by}`}
+      <line
+        {...ends}
         stroke={paint(stock ? "removed" : last ? "chalk" : "faint")}
         strokeDasharray={stock ? "9 4" : last ? "1 4" : "3 4"}
-        fill="none"
       >
         <title>{`${member.name}, ${stock ? "as it was" : last ? "before the last change" : "at ride height"}`}</title>
-      </path>
+      </line>
     );
   }
   return (
     <g data-member={member.name}>
       <title>{member.name}</title>
-      <path
-        d={`M${ax} ${ay}L${bx} ${by}`}
+      <line
+        {...ends}
         stroke={paint(spring ? "faint" : "ink")}
         strokeWidth={width}
         strokeLinecap={spring ? "butt" : "round"}
       />
-      <path
-        d={`M${ax} ${ay}L${bx} ${by}`}
+      <line
+        {...ends}
         stroke={paint("panel")}
         strokeWidth={Math.max(width - 2.5, 0.5)}
         strokeLinecap={spring ? "butt" : "round"}

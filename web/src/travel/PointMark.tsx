@@ -1,8 +1,9 @@
-import { type KeyboardEvent, memo, type PointerEvent, useEffect, useLayoutEffect, useRef } from "react";
+import { type KeyboardEvent, memo, type PointerEvent, useRef } from "react";
 import type { BodyPoint, Grip } from "../api/types";
 import { paint } from "../app/theme";
 import type { Path } from "../draft/document";
 import { useBench, usePick } from "../draft/store";
+import { useRawMoves } from "../drawing/useRawMoves";
 import { nudge, snap } from "../units/show";
 import { pathOf } from "./paths";
 import { samePoint } from "./pose";
@@ -23,7 +24,8 @@ const KEYS: Record<string, readonly [number, number]> = {
 export const PointMark = memo(function PointMark({ view, grip, hub, place, locked }: Props) {
   const { act, drag, drop, abandon, put, selected } = usePick("act", "drag", "drop", "abandon", "put", "selected");
   const style = useBench((s) => s.style);
-  const held = useRef<{ sheet: DOMRect; off: readonly [number, number] } | null>(null);
+  /** From the middle of the mark, as it was drawn when the hand took it, to the pointer. */
+  const held = useRef<readonly [number, number] | null>(null);
   const now = place(grip.at);
   const [cx, cy] = view.at(now);
   const rest: Vec = [grip.at.x_mm, grip.at.y_mm, grip.at.z_mm];
@@ -41,19 +43,15 @@ export const PointMark = memo(function PointMark({ view, grip, hub, place, locke
     return next;
   };
   const onMove = (event: { clientX: number; clientY: number; timeStamp: number }) => {
-    const h = held.current;
-    if (!h) return;
-    const [px, py] = [event.clientX - h.sheet.left - h.off[0], event.clientY - h.sheet.top - h.off[1]];
-    drag(set(moved(view.back(px, py, now))), event.timeStamp);
+    const off = held.current;
+    if (off) drag(set(moved(view.back(event.clientX - off[0], event.clientY - off[1], now))), event.timeStamp);
   };
   const raw = useRawMoves(onMove);
   const onDown = (event: PointerEvent<SVGGElement>) => {
     put({ selected: grip.path });
     if (locked) return;
     event.stopPropagation();
-    const sheet = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
-    if (!sheet) return;
-    held.current = { sheet, off: [event.clientX - sheet.left - cx, event.clientY - sheet.top - cy] };
+    held.current = [event.clientX - cx, event.clientY - cy];
     event.currentTarget.setPointerCapture(event.pointerId);
     raw.from(event.currentTarget);
   };
@@ -79,14 +77,15 @@ export const PointMark = memo(function PointMark({ view, grip, hub, place, locke
       act(set(next));
     }
   };
-  const open = selected === grip.path;
+  const half = selected === grip.path ? 7 : 5;
+  // placed by coordinates: a transform of its own would have the whole page put together anew with every move
+  const [x, y] = [tenth(cx), tenth(cy)];
   return (
     <g
       role="button"
       tabIndex={0}
       aria-label={`${grip.name}, ${onAxle ? "axle" : "frame"} end, ${view.words}`}
       data-point={`${grip.path}@${view.name}`}
-      transform={`translate(${cx.toFixed(1)} ${cy.toFixed(1)})`}
       style={{ cursor: locked ? "default" : "move", touchAction: "none" }}
       onPointerDown={onDown}
       onPointerMove={raw.known ? undefined : onMove}
@@ -98,15 +97,15 @@ export const PointMark = memo(function PointMark({ view, grip, hub, place, locke
       }}
       onKeyDown={onKey}
     >
-      <circle r="15" fill="transparent" />
+      <circle cx={x} cy={y} r="15" fill="transparent" />
       {onAxle ? (
-        <circle r={open ? 7 : 5} fill={paint("sheet")} stroke={paint("chalk")} strokeWidth="2.5" />
+        <circle cx={x} cy={y} r={half} fill={paint("sheet")} stroke={paint("chalk")} strokeWidth="2.5" />
       ) : (
         <rect
-          x={open ? -7 : -5}
-          y={open ? -7 : -5}
-          width={open ? 14 : 10}
-          height={open ? 14 : 10}
+          x={x - half}
+          y={y - half}
+          width={2 * half}
+          height={2 * half}
           fill={paint("sheet")}
           stroke={paint("chalk")}
           strokeWidth="2.5"
@@ -122,23 +121,5 @@ function sameMark(a: Props, b: Props): boolean {
   return still && a.grip.path === b.grip.path && a.grip.name === b.grip.name && samePoint(a.grip.at, b.grip.at);
 }
 
-type Moves = { clientX: number; clientY: number; timeStamp: number };
-
-/** Moves of the pointer as they come, not with the next frame, where the browser tells them; ``stop`` ends it. */
-function useRawMoves(move: (event: Moves) => void) {
-  const newest = useRef(move);
-  useLayoutEffect(() => {
-    newest.current = move;
-  });
-  const stop = useRef(() => {});
-  useEffect(() => () => stop.current(), []);
-  const from = (element: Element) => {
-    stop.current();
-    const told = (event: Event) => newest.current(event as globalThis.PointerEvent);
-    element.addEventListener("pointerrawupdate", told);
-    stop.current = () => element.removeEventListener("pointerrawupdate", told);
-  };
-  return { known: "onpointerrawupdate" in window, from, stop: () => stop.current() };
-}
-
+const tenth = (px: number) => Math.round(px * 10) / 10;
 const tidy = (mm: number) => Math.round(mm * 1e4) / 1e4;
