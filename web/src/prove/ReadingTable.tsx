@@ -1,7 +1,7 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import { api } from "../api/client";
-import type { AskedReading, Check, JobHead, Style } from "../api/types";
+import type { AskedReading, Check, JobHead } from "../api/types";
 import { useMay } from "../app/session";
 import { saveRevision } from "../draft/autosave";
 import { useBench, usePick } from "../draft/store";
@@ -9,11 +9,11 @@ import { evaluateAgain, NONE, useShown } from "../evaluation/useEvaluation";
 import { Act } from "../fields/controls";
 import { PlainQuantity, PlainWords } from "../fields/plain";
 import { VerdictMark } from "../margins/VerdictMark";
-import { type Kind, showLength, showQuantity } from "../units/show";
+import { showLength, showQuantity } from "../units/show";
 import { reasonOf } from "./reason";
 import { useRefreshLog } from "./useLog";
 
-const WIDTHS = "minmax(9rem, 1.2fr) 4.6rem 6.6rem 10.5rem minmax(9rem, 1fr)";
+const WIDTHS = "minmax(9rem, 1.2fr) 4.6rem 6.6rem 8rem minmax(9rem, 1fr)";
 
 /** As-built readings of one rail beside their plan; what is outside its tolerance asks for a decision. */
 export default function ReadingTable({ job }: { job: JobHead }) {
@@ -72,6 +72,9 @@ function ReadingRow({ job, reading }: { job: JobHead; reading: AskedReading }) {
   };
   const kind = reading.spec.limit_id === "as-built-plate" ? "thickness" : "length";
   const off = reading.value_mm === null ? null : reading.value_mm - reading.spec.planned_mm;
+  // tolerances are finer than a tape's fractions: beside one the deviation is told in mm too
+  const fine = style === "mm" || kind === "thickness";
+  const more = (off ?? 0) > 0 ? "+" : "";
   return (
     <Box
       display="grid"
@@ -106,21 +109,22 @@ function ReadingRow({ job, reading }: { job: JobHead; reading: AskedReading }) {
           {trouble}
         </Text>
       </Box>
-      <Flex gap="1" align="center" fontVariantNumeric="tabular-nums">
+      <Flex gap="1" align="baseline" fontVariantNumeric="tabular-nums">
         {check && <VerdictMark verdict={check.verdict} />}
-        {off !== null && offBy(off, kind, style)}
-        {check && <span>{check.verdict}</span>}
+        <Box>
+          {off !== null && `${more}${showLength(off, fine ? "mm" : style)} `}
+          {check?.verdict}
+          {off !== null && !fine && (
+            <Text fontSize="13px" color="faint">
+              {more}
+              {showLength(off, "mm")}
+            </Text>
+          )}
+        </Box>
       </Flex>
       <Decide job={job} reading={reading} check={check} />
     </Box>
   );
-}
-
-/** A deviation as on the tape, and in mm: tolerances are finer than its fractions. */
-function offBy(mm: number, kind: Kind, style: Style): string {
-  const sign = mm > 0 ? "+" : "";
-  const fine = `${sign}${showLength(mm, "mm")}`;
-  return kind === "thickness" || style === "mm" ? fine : `${sign}${showLength(mm, style)} (${fine})`;
 }
 
 /** Accept with a reason, or send it back; logged either way. */
