@@ -13,11 +13,13 @@ from hypothesis import strategies as st
 from nodulant.axles.layouts.independent import DoubleWishbone, Strut
 from nodulant.axles.points import HardPoint, Link, on_axle
 from nodulant.base.errors import NodulantError
+from nodulant.linkage.branch import on_one_branch
 from nodulant.linkage.compiled import places
 from nodulant.linkage.grid import steer_grid
+from nodulant.linkage.rates import twist
 from nodulant.linkage.rotation import rotated
-from nodulant.linkage.solve import solve
-from nodulant.linkage.sweep import sweep, twist
+from nodulant.linkage.solve import part, solve
+from nodulant.linkage.sweep import sweep
 from nodulant.suspension.motion import Setting, compiled
 
 ANY = settings(deadline=None, derandomize=True, max_examples=30, suppress_health_check=list(HealthCheck))
@@ -208,3 +210,134 @@ class Batches(TestCase):
             np.testing.assert_array_equal(alone.pose.rotation[0], whole.pose.rotation[k])
             np.testing.assert_array_equal(alone.error[0], whole.error[k])
             np.testing.assert_array_equal(alone.jacobian[0], whole.jacobian[k])
+
+
+class Branches(TestCase):
+    """A pose counts only where a motion leads to it: against a march in steps of 0.6 mm."""
+
+    TRAVEL = np.linspace(-150.0, 150.0, 21)
+
+    def setUp(self):
+        rng = np.random.default_rng(4)
+        self.near = lambda *at: HardPoint(
+            **dict(zip(("x_mm", "y_mm", "z_mm"), np.array(at) + rng.uniform(-1, 1, 3) * (110, 110, 55), strict=True))
+        )
+
+    def layout(self, k):
+        """Hard points far from where anyone would put them, so that many lock."""
+        near = self.near
+        lower = {
+            "lower_front": near(-160, 380, -110),
+            "lower_rear": near(170, 380, -105),
+            "lower_ball": near(-6, 720, -85),
+        }
+        if k % 2:
+            return Strut(
+                top=near(20, 560, 520),
+                foot=near(5, 640, 90),
+                toe=Link(frame=near(150, 400, -30), axle=near(145, 690, -10)),
+                **lower,
+            )
+        upper = {
+            "upper_front": near(-130, 430, 180),
+            "upper_rear": near(130, 430, 185),
+            "upper_ball": near(12, 690, 225),
+        }
+        return DoubleWishbone(toe=Link(frame=near(150, 400, 20), axle=near(145, 690, 60)), **upper, **lower)
+
+    def marched(self, c, found, way):
+        """Origins by row, as far as small steps lead; one much longer than the one before has leapt."""
+        ride = int(np.argmin(np.abs(self.TRAVEL)))
+        pose, turn, at, out = found.solved.pose.rows(np.array([ride])), found.solved.turn[ride], 0.0, {}
+        most = np.inf
+        for k in range(ride + way, len(self.TRAVEL) if way > 0 else -1, way):
+            for z in np.linspace(at, self.TRAVEL[k], 26)[1:]:
+                here = solve(c, np.array([[z]]), pose)
+                far = np.abs(places(c, here.pose, c.a) - places(c, pose, c.a)).max()
+                if not here.found[0] or here.turn[0] != turn or far > most:
+                    return out
+                pose, most = here.pose, 3.0 * far + 0.5
+            at = self.TRAVEL[k]
+            out[k] = pose.origin[0]
+        return out
+
+    def test_what_counts_is_what_small_steps_reach(self):
+        same = other = locks = 0
+        for k in range(40):
+            try:
+                c = compiled(self.layout(k), SETTING)
+                found = sweep(c, self.TRAVEL)
+            except NodulantError:
+                continue
+            true = {**self.marched(c, found, 1), **self.marched(c, found, -1)}
+            locks += not found.there.all()
+            for row in np.flatnonzero(self.TRAVEL != 0.0):
+                if found.there[row, 0] and row in true:
+                    # never on another branch
+                    np.testing.assert_allclose(found.solved.pose.origin[row], true[row], atol=1e-5)
+                    same += 1
+                other += bool(found.there[row, 0]) != (row in true)
+        self.assertGreater(locks, 12)
+        self.assertGreater(same, 500)
+        # at the very edge of a dead point small steps and large ones may part
+        self.assertLessEqual(other, 2)
+
+    def test_a_wheel_is_told_to_turn_no_further_than_small_steps_turn_it(self):
+        """At ride height, the rod's frame end moved 85 mm either way: many flip over before."""
+        same = missing = short = 0
+        shifts = np.zeros((21, 3))
+        shifts[:, 1] = np.linspace(-85.0, 85.0, 21)
+        for k in range(40):
+            try:
+                c = compiled(self.layout(k), SETTING)
+                level = sweep(c, np.linspace(-20.0, 20.0, 5))
+            except NodulantError:
+                continue
+            rod = next(i for i, r in enumerate(c.mechanism.rods) if r.name == "toe link")
+            grid = steer_grid(level, rod, shifts)
+            at = grid.solved.pose.origin.reshape(5, 21, 3)[2]
+            true = {**self.turned(c, level, rod, shifts, 1), **self.turned(c, level, rod, shifts, -1)}
+            there = set(np.flatnonzero(grid.there[2]).tolist()) - {10}
+            self.assertLessEqual(there, set(true))
+            for column in there:
+                np.testing.assert_allclose(at[column], true[column], atol=1e-5)
+            same, missing, short = same + len(there), missing + len(set(true) - there), short + (len(there) < 20)
+        self.assertGreater(short, 8)
+        self.assertGreater(same, 350)
+        # from far out a pose may not be found that small steps lead to: it is told to end too early
+        self.assertLess(missing, same / 50)
+
+    def turned(self, c, level, rod, shifts, way):
+        """Origins by column, as far as small steps turn the wheel."""
+        row, moved = np.array([2]), np.zeros((1, len(c.mechanism.rods), 3))
+        pose, turn, at, out, most = level.solved.pose.rows(row), level.solved.turn[2], 0.0, {}, np.inf
+        for k in range(10 + way, 21 if way > 0 else -1, way):
+            for y in np.linspace(at, shifts[k, 1], 18)[1:]:
+                moved[0, rod, 1] = y
+                here = solve(c, np.zeros((1, len(c.drives))), pose, moved)
+                far = np.abs(places(c, here.pose, c.a) - places(c, pose, c.a)).max()
+                if not here.found[0] or here.turn[0] != turn or far > most:
+                    return out
+                pose, most = here.pose, 3.0 * far + 0.5
+            at = shifts[k, 1]
+            out[k] = pose.origin[0]
+        return out
+
+    def test_poses_of_elsewhere_are_followed_again(self):
+        """A column with poses of other places put in comes out as it was."""
+        layout = self.layout(0)
+        c = compiled(layout, SETTING)
+        found = sweep(c, TRAVEL)
+        assert found.there.all()
+        for swapped in ((20, 3), (1, 20), (13, 24)):
+            order = np.arange(len(TRAVEL))
+            order[swapped[0]] = swapped[1]
+            mended = on_one_branch(c, part(found.solved, order), TRAVEL)
+            with self.subTest(swapped):
+                np.testing.assert_allclose(mended.pose.origin, found.solved.pose.origin, atol=1e-8)
+                self.assertTrue(mended.found.all())
+
+    def test_a_column_of_one_motion_is_left_as_it_is(self):
+        c = compiled(self.layout(0), SETTING)
+        found = sweep(c, TRAVEL)
+        self.assertIs(on_one_branch(c, found.solved, TRAVEL), found.solved)

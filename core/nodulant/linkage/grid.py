@@ -2,7 +2,7 @@
 
 A coarse grid is marched outward from straight ahead, so that every pose stays in its branch; the
 fine grid starts from it, interpolated, and is solved like any other. A pose counts only where all
-poses between it and straight ahead exist too.
+poses between it and straight ahead exist too, and none has leapt to another branch.
 """
 
 from dataclasses import dataclass
@@ -12,10 +12,11 @@ import numpy as np
 from scipy.interpolate import CubicSpline
 
 from nodulant.base.arrays import Columns, Mask, Rows
-from nodulant.linkage.compiled import Compiled, Pose
+from nodulant.linkage.branch import GROWTH, STRAY_MM, longest_way
+from nodulant.linkage.compiled import Compiled, Pose, places
 from nodulant.linkage.rotation import exponential, rotation_vector
-from nodulant.linkage.solve import Solved, solve
-from nodulant.linkage.sweep import Sweep, part, why_not
+from nodulant.linkage.solve import Solved, part, solve
+from nodulant.linkage.sweep import Sweep, why_not
 
 COARSE = 6
 """Every so many rows and columns are marched to."""
@@ -56,6 +57,7 @@ def steer_grid(level: Sweep, rod: int, shifts: Columns) -> Grid:
         c, _targets(c, np.repeat(travel, len(shifts))), start, _moved(c, rod, np.tile(shifts, (len(travel), 1)))
     )
     good = (solved.found & (solved.turn == level.solved.turn[ride])).reshape(len(travel), -1)
+    good &= ~_leapt(places(c, solved.pose, c.a).reshape(*good.shape, -1, 3), ahead)
     there = _reached(good, ahead) & _reached(good[:, [ahead]].T, ride).T
     return Grid(travel, solved, there, _ends(c, solved, there, ride, ahead))
 
@@ -125,6 +127,15 @@ def _weights(have: tuple[float, ...], wanted: tuple[float, ...]) -> Columns:
     if len(have) < 2:
         return np.ones((len(wanted), 1))
     return np.asarray(CubicSpline(have, np.eye(len(have)))(wanted))
+
+
+def _leapt(ends: Columns, ahead: int) -> Mask:
+    """Where a pose lies much further from its neighbour nearer to straight ahead than that one from its own, (travels, steers)."""
+    way = longest_way(ends[:, 1:], ends[:, :-1])
+    out = np.zeros(ends.shape[:2], dtype=bool)
+    out[:, ahead + 2 :] = way[:, ahead + 1 :] > GROWTH * way[:, ahead:-1] + STRAY_MM
+    out[:, : max(ahead - 1, 0)] = way[:, : max(ahead - 1, 0)] > GROWTH * way[:, 1:ahead] + STRAY_MM
+    return out
 
 
 def _reached(good: Mask, middle: int) -> Mask:

@@ -30,7 +30,12 @@ class Solved:
     jacobian: Columns
     found: Mask
     turn: Columns
-    """Sign of the Jacobian's determinant: it changes where the linkage flips over."""
+    """Sign of the Jacobian's determinant: it changes where the linkage flips over; NaN where no motion leads."""
+
+
+def part(s: Solved, rows: Rows) -> Solved:
+    """Some of the poses."""
+    return Solved(s.pose.rows(rows), s.error[rows], s.jacobian[rows], s.found[rows], s.turn[rows])
 
 
 def solve(c: Compiled, targets: Columns, start: Pose, moved: Columns | None = None) -> Solved:

@@ -1,8 +1,9 @@
 """A linkage through its travel and roll, from ride height outward, as far as it exists.
 
-The grid has one row per travel and one column per roll angle. Every pose starts from the twist
-of its neighbour nearer to ride height, so that it stays in its branch; where a pose has no
-solution, or its Jacobian's determinant has changed sign on the way, the linkage ends there.
+The grid has one row per travel and one column per roll angle. Every level pose starts from the
+twist at ride height, every leaning one from the level pose's; what has leapt to another branch is
+followed from its neighbour. Where a pose has no solution, or its Jacobian's determinant has changed
+sign on the way, the linkage ends there.
 """
 
 from dataclasses import dataclass, replace
@@ -13,10 +14,11 @@ import numpy.typing as npt
 
 from nodulant.base.arrays import Columns, Mask, Rows
 from nodulant.base.errors import NotSolvable
+from nodulant.linkage.branch import on_one_branch
 from nodulant.linkage.compiled import ARM_MM, Compiled, Pose, reference
 from nodulant.linkage.mechanism import Lean
-from nodulant.linkage.rotation import screw
-from nodulant.linkage.solve import Solved, solve
+from nodulant.linkage.rates import carried, twist
+from nodulant.linkage.solve import Solved, part, solve
 
 FREE_BELOW = 1e-7
 """Singular value over the largest, below which a movement is free."""
@@ -51,33 +53,6 @@ class Sweep:
         return replace(self, travel=self.travel[rows], solved=part(self.solved, rows), there=self.there[rows])
 
 
-def part(s: Solved, rows: Rows) -> Solved:
-    """Some of the poses."""
-    return Solved(s.pose.rows(rows), s.error[rows], s.jacobian[rows], s.found[rows], s.turn[rows])
-
-
-def twist(c: Compiled, solved: Solved, drive: int) -> Columns:
-    """Velocities (poses, freedoms) as one drive moves at unit rate (mm or radian) and the others stand still."""
-    count, n = len(solved.error), c.mechanism.freedoms
-    lean = isinstance(c.drives[drive], Lean)
-    rate = np.full(count, 1.0)
-    if lean:
-        rate = ARM_MM * np.sqrt(np.maximum(1.0 - solved.pose.rotation[:, 2, 1] ** 2, 0.0))
-    rows = c.held + len(c.drives)
-    if rows == n:
-        right = np.zeros((count, rows, 1))
-        right[:, c.held + drive, 0] = rate
-        return np.asarray(np.linalg.solve(solved.jacobian, right)[..., 0])
-    soft = solved.jacobian[:, : c.held] * np.sqrt(c.stiffness / c.stiffness.max())[:, None]
-    hard = solved.jacobian[:, c.held :]
-    drives = len(c.drives)
-    matrix, right = np.zeros((count, n + drives, n + drives)), np.zeros((count, n + drives, 1))
-    matrix[:, :n, :n] = np.swapaxes(soft, 1, 2) @ soft
-    matrix[:, :n, n:], matrix[:, n:, :n] = np.swapaxes(hard, 1, 2), hard
-    right[:, n + drive, 0] = rate
-    return np.asarray(np.linalg.solve(matrix, right)[:, :n, 0])
-
-
 def sweep(c: Compiled, travel: Columns, roll: Columns | None = None) -> Sweep:
     """Solve the grid; raises NotSolvable where even ride height has no solution or leaves a movement free."""
     tilt = np.zeros(1) if roll is None else roll
@@ -86,7 +61,8 @@ def sweep(c: Compiled, travel: Columns, roll: Columns | None = None) -> Sweep:
     heave = twist(c, ride, 0)[0]
     targets = np.zeros((len(travel), len(c.drives)))
     targets[:, 0] = travel
-    column = solve(c, targets, _moved(_tiled(ride.pose, len(travel)), travel[:, None] * heave))
+    column = solve(c, targets, carried(_tiled(ride.pose, len(travel)), travel[:, None] * heave))
+    column = on_one_branch(c, column, travel)
     exists, ends = _reach(c, column, travel, ride.turn[0])
     if len(tilt) == 1 and tilt[0] == 0.0:
         return Sweep(c, travel, tilt, column, exists[:, None], ends)
@@ -101,7 +77,7 @@ def sweep(c: Compiled, travel: Columns, roll: Columns | None = None) -> Sweep:
     angle = np.tile(tilt[leaning], len(travel))
     targets = np.repeat(targets, each, axis=0)
     targets[:, lean] = angle
-    rolled = solve(c, targets, _moved(start, angle[:, None] * np.repeat(rates, each, axis=0)))
+    rolled = solve(c, targets, carried(start, angle[:, None] * np.repeat(rates, each, axis=0)))
     grid = _woven(column, rolled, count, leaning)
     there = (grid.found & (grid.turn == ride.turn[0])).reshape(-1, count) & exists[:, None]
     return Sweep(c, travel, tilt, grid, there, ends)
@@ -132,11 +108,6 @@ def _woven(level: Solved, rolled: Solved, count: int, leaning: Rows) -> Solved:
 
 def _tiled(pose: Pose, count: int) -> Pose:
     return pose.rows(np.zeros(count, dtype=np.int64))
-
-
-def _moved(pose: Pose, rates: Columns) -> Pose:
-    shift, turn = screw(rates[:, :3], rates[:, 3:6])
-    return Pose(pose.origin + shift, turn @ pose.rotation, pose.turned + rates[:, 6:])
 
 
 def _reach(c: Compiled, column: Solved, travel: Columns, turn: float) -> tuple[Mask, tuple[str, ...]]:

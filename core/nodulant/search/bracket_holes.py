@@ -20,9 +20,9 @@ from nodulant.base.arrays import Columns
 from nodulant.base.errors import NodulantError, NotSolvable
 from nodulant.base.model import Frozen
 from nodulant.linkage.compiled import Pose, reference, with_own_rods
+from nodulant.linkage.rates import twist
 from nodulant.linkage.rotation import angles
-from nodulant.linkage.solve import solve
-from nodulant.linkage.sweep import part, twist
+from nodulant.linkage.solve import part, solve
 from nodulant.search.steps import Progress, to_the_end
 from nodulant.survey.vehicle import Seat, Survey
 from nodulant.suspension.motion import Setting, compiled

@@ -22,8 +22,7 @@ from nodulant.base.errors import NotSolvable
 from nodulant.base.model import Frozen
 from nodulant.linkage.compiled import with_own_rods
 from nodulant.linkage.rotation import rotated
-from nodulant.linkage.solve import solve
-from nodulant.linkage.sweep import part
+from nodulant.linkage.solve import part, solve
 from nodulant.steering.knuckles import on_beam, spin_at_rest
 from nodulant.steering.measures import heading_deg
 from nodulant.steering.study import bump_steer, slope_per_inch, steer_study

@@ -16,9 +16,10 @@ from nodulant.axles.layouts.layout import Layout
 from nodulant.base.arrays import Columns, cross
 from nodulant.linkage.compiled import Compiled, compile_mechanism
 from nodulant.linkage.mechanism import Drive, Height, Lean, Point
+from nodulant.linkage.rates import twist
 from nodulant.linkage.rotation import angles
-from nodulant.linkage.solve import Solved
-from nodulant.linkage.sweep import Sweep, part, sweep, twist
+from nodulant.linkage.solve import Solved, part
+from nodulant.linkage.sweep import Sweep, sweep
 
 FLAT = 1e-9
 """Rates of turning below this, rad/mm, put an instant centre at infinity."""
