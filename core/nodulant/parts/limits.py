@@ -214,5 +214,8 @@ def find_limit(limit_id: str, changes: dict[str, LimitChange]) -> tuple[Limit, L
     limit, change = _BY_ID[limit_id], changes.get(limit_id)
     if change is None:
         return limit, None
-    own = {"value": change.value, "basis": f"your own limit: {change.reason} (default {limit.value:g}: {limit.basis})"}
+    own = {
+        "value": change.value,
+        "basis": f"your own limit: {change.reason} (default {limit.value:g} {limit.unit}: {limit.basis})",
+    }
     return limit.model_copy(update=own), change
