@@ -143,6 +143,16 @@ class StraightPast(SimpleTestCase):
         )
         self.assertAlmostEqual(least(rod, both, 130.0).gap_mm, 135.0, delta=0.01)
 
+    def test_nor_is_a_pair_told_to_be_further_than_the_near_one(self):
+        """A brace that rises, a knob in its corner and one 90 mm beside its middle: the second bounds what may be told."""
+        brace = rising((-100.0, 0.0, 500.0), (500.0, 0.0, -100.0))
+        knobs = np.array([[0.0, 0.0, 0.0], [200.0, 90.0, 200.0]])
+        both = Standing("knobs", "other", Bars(knobs, knobs, np.array([5.0, 5.0])), "knobs")
+        found = least(brace, both)
+        self.assertIsInstance(found, Far)
+        self.assertLessEqual(found.beyond_mm, 75.0)
+        self.assertAlmostEqual(least(brace, both, 70.0).gap_mm, 75.0, delta=0.01)
+
     def test_nowhere_at_all(self):
         rod = rising((0.0, -200.0, 0.0), (0.0, 200.0, 0.0))
         gone = Mover(rod.name, rod.kind, rod.body, np.zeros(rod.positions.shape, dtype=bool), rod.positions)

@@ -112,9 +112,8 @@ def least(mover: Mover, other: Other, needed_mm: float = 0.0) -> Least | Far | N
         return Far(whole)
     slack = (mover.step_mm + (other.step_mm if isinstance(other, Mover) else 0.0)) / 2
     low, body = _bounds(mover, other, rows, far + slack)
-    nearest = float(low.min()) - slack
-    if nearest > far:
-        return Far(nearest)
+    if float(low.min()) - slack > far:
+        return Far(far)
     # what overlaps at ride height straight ahead already is no contact of the sweep: it is told as it stands
     if (rest := at_rest(mover, other)).gap_mm < 0.0:
         return rest
@@ -122,7 +121,8 @@ def least(mover: Mover, other: Other, needed_mm: float = 0.0) -> Least | Far | N
     if float(found.near.gap.min()) - slack > far:
         return Far(far)
     best = _refined(mover, other, found, there.reshape(mover.positions.shape), slack)
-    return replace(best, at_rest_mm=rest.gap_mm)
+    # further off than that another body may be the nearest, which was not looked at
+    return Far(far) if best.gap_mm > far else replace(best, at_rest_mm=rest.gap_mm)
 
 
 def at_rest(mover: Mover, other: Other) -> Least:
