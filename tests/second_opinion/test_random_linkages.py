@@ -60,6 +60,16 @@ struts = st.builds(
 )
 
 
+def toe_of(c):
+    """Number of the rod that steers."""
+    return next(i for i, r in enumerate(c.mechanism.rods) if r.name == "toe link")
+
+
+def sideways(start, end, count):
+    """Shifts of a rod's frame end across the vehicle, (count, 3)."""
+    return np.stack([np.zeros(count), np.linspace(start, end, count), np.zeros(count)], axis=1)
+
+
 def moved(layout):
     """The layout through travel, where it is one that moves."""
     try:
@@ -136,9 +146,8 @@ class Grids(TestCase):
     def test_every_pose_of_a_steer_grid_keeps_its_rods(self, layout, stroke):
         found = moved(layout)
         c = found.compiled
-        rod = next(i for i, r in enumerate(c.mechanism.rods) if r.name == "toe link")
-        shifts = np.zeros((9, 3))
-        shifts[:, 1] = np.linspace(-stroke, stroke, 9)
+        rod = toe_of(c)
+        shifts = sideways(-stroke, stroke, 9)
         grid = steer_grid(found, rod, shifts)
         there = grid.there.reshape(-1)
         own = np.zeros((len(there), len(c.mechanism.rods), 3))
@@ -157,9 +166,8 @@ class Grids(TestCase):
         """Twice the rod's own length is never reached: the grid ends, says so, and holds no numbers past it."""
         found = moved(layout)
         c = found.compiled
-        rod = next(i for i, r in enumerate(c.mechanism.rods) if r.name == "toe link")
-        shifts = np.zeros((15, 3))
-        shifts[:, 1] = np.linspace(-1.0, 1.0, 15) * 2.2 * c.length[rod]
+        rod = toe_of(c)
+        shifts = sideways(-1.0, 1.0, 15) * 2.2 * c.length[rod]
         grid = steer_grid(found, rod, shifts)
         self.assertFalse(grid.there[:, [0, -1]].any())
         self.assertTrue(grid.there[np.argmin(np.abs(TRAVEL)), 7])
@@ -174,11 +182,10 @@ class Grids(TestCase):
         """With few columns every pose is solved from straight ahead: no pose lands on another branch than by small steps."""
         found = moved(layout)
         c = found.compiled
-        rod = next(i for i, r in enumerate(c.mechanism.rods) if r.name == "toe link")
+        rod = toe_of(c)
         own = {}
         for steers in (7, 61):
-            shifts = np.zeros((steers, 3))
-            shifts[:, 1] = np.linspace(-stroke, stroke, steers)
+            shifts = sideways(-stroke, stroke, steers)
             grid = steer_grid(found, rod, shifts)
             own[steers] = (
                 grid.there[:, :: (steers - 1) // 6],
@@ -285,15 +292,14 @@ class Branches(TestCase):
     def test_a_wheel_is_told_to_turn_no_further_than_small_steps_turn_it(self):
         """At ride height, the rod's frame end moved 85 mm either way: many flip over before."""
         same = missing = short = 0
-        shifts = np.zeros((21, 3))
-        shifts[:, 1] = np.linspace(-85.0, 85.0, 21)
+        shifts = sideways(-85.0, 85.0, 21)
         for k in range(40):
             try:
                 c = compiled(self.layout(k), SETTING)
                 level = sweep(c, np.linspace(-20.0, 20.0, 5))
             except NodulantError:
                 continue
-            rod = next(i for i, r in enumerate(c.mechanism.rods) if r.name == "toe link")
+            rod = toe_of(c)
             grid = steer_grid(level, rod, shifts)
             at = grid.solved.pose.origin.reshape(5, 21, 3)[2]
             true = {**self.turned(c, level, rod, shifts, 1), **self.turned(c, level, rod, shifts, -1)}

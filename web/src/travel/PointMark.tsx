@@ -3,7 +3,7 @@ import type { BodyPoint, Grip } from "../api/types";
 import { paint } from "../app/theme";
 import type { Path } from "../draft/document";
 import { useBench, usePick } from "../draft/store";
-import { useRawMoves } from "../drawing/useRawMoves";
+import { type Moves, useRawMoves } from "../drawing/useRawMoves";
 import { nudge, snap } from "../units/show";
 import { pathOf } from "./paths";
 import { samePoint } from "./pose";
@@ -42,7 +42,7 @@ export const PointMark = memo(function PointMark({ view, grip, hub, place, locke
     for (const k of [view.across, view.up]) next[k] = snap(rest[k] + p[k] - now[k], style);
     return next;
   };
-  const onMove = (event: { clientX: number; clientY: number; timeStamp: number }) => {
+  const onMove = (event: Moves) => {
     const off = held.current;
     if (off) drag(set(moved(view.back(event.clientX - off[0], event.clientY - off[1], now))), event.timeStamp);
   };
@@ -78,7 +78,6 @@ export const PointMark = memo(function PointMark({ view, grip, hub, place, locke
     }
   };
   const half = selected === grip.path ? 7 : 5;
-  // placed by coordinates: a transform of its own would have the whole page put together anew with every move
   const [x, y] = [tenth(cx), tenth(cy)];
   return (
     <g
