@@ -1,13 +1,11 @@
 """What an operation changes in the sections, as columns that the assembly understands.
 
-A *cut* is the height of metal gone from below, ``cut_top`` from above. A *plate* has a role:
-``outer`` lies on the web, ``boxing`` and ``inner`` close or double the open side, ``top`` and
-``bottom`` lie on the flanges, ``liner`` closes a cut from below and ``liner-top`` one from
-above, ``cap`` is a box on the top flange and ``cap-below`` one under the bottom flange.
+A *cut* is the height of metal gone from below, ``cut_top`` from above. A *plate* has a role, and
+``LIES`` says once where a plate of that role lies; everything else follows from it.
 """
 
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Literal, NamedTuple
 
 import numpy as np
 
@@ -15,6 +13,30 @@ from nodulant.base.arrays import Columns
 from nodulant.materials import Steel
 
 Role = Literal["outer", "boxing", "inner", "top", "bottom", "liner", "liner-top", "cap", "cap-below"]
+On = Literal["web", "closing", "behind-closing", "top", "bottom", "cut-below", "cut-above", "box-above", "box-below"]
+
+
+class Lie(NamedTuple):
+    """Where a plate lies: on which wall, whether it stands upright, and whether it is a box of three strips."""
+
+    on: On
+    upright: bool
+    box: bool = False
+    seat: Literal["top", "bottom", ""] = ""
+    """The flange that it needs under it: where that is cut away it carries nothing."""
+
+
+LIES: dict[Role, Lie] = {
+    "outer": Lie("web", upright=True),
+    "boxing": Lie("closing", upright=True),
+    "inner": Lie("behind-closing", upright=True),
+    "top": Lie("top", upright=False, seat="top"),
+    "bottom": Lie("bottom", upright=False, seat="bottom"),
+    "liner": Lie("cut-below", upright=False),
+    "liner-top": Lie("cut-above", upright=False),
+    "cap": Lie("box-above", upright=True, box=True, seat="top"),
+    "cap-below": Lie("box-below", upright=True, box=True, seat="bottom"),
+}
 
 
 @dataclass(frozen=True)
@@ -35,6 +57,30 @@ class Plate:
     line_n_per_mm: float = 0.0
     """What each of its two long welds may carry, N/mm; 0 where it is not welded along its edges."""
     operation: str = ""
+    closure: Columns | None = None
+    """How far it closes a cell for torsion, 0 to 1 from a free end inward; its share where left out."""
+    grown_mm: float = 1.0
+    """Its development length: it starts again beside metal that is gone under it."""
+    kinks: tuple[float, ...] = ()
+    """Stations where it begins, ends or is fully brought in: sections are wanted there."""
+
+    @property
+    def lie(self) -> Lie:
+        """Where it lies."""
+        return LIES[self.role]
+
+    @property
+    def closes(self) -> Columns:
+        """How far it closes a cell for torsion, shape (stations,)."""
+        return self.share if self.closure is None else self.closure
+
+    def seated(self, x: Columns, gone: Columns) -> "Plate":
+        """The same where the flange under it is ``gone`` from some stations: nothing there, and grown again beside them."""
+        if not (gone > 0).any():
+            return self
+        away = np.abs(x[:, None] - x[gone > 0]).min(axis=1)
+        share = np.minimum(self.share, np.clip(away / max(self.grown_mm, 1e-6), 0.0, 1.0))
+        return replace(self, share=share, closure=np.where(gone > 0, 0.0, self.closes))
 
 
 @dataclass(frozen=True)

@@ -2,16 +2,32 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
 from nodulant.base.arrays import Columns
 from nodulant.frame.additions import Additions, Hole, Plate, Role
 from nodulant.frame.columns import RailColumns
+from nodulant.materials.steel import UNKNOWN
 
 LINERS: tuple[Role, ...] = ("liner", "liner-top")
-CAPS: tuple[Role, ...] = ("cap", "cap-below")
-FLANGES: tuple[Role, ...] = ("top", "bottom")
+
+
+@dataclass(frozen=True)
+class Strip:
+    """A rectangle of a plate in the section: y across from the web's outer face, z up from the underside, mm; (stations,)."""
+
+    y0: Columns
+    y1: Columns
+    z0: Columns
+    z1: Columns
+    upright: bool
+
+    @property
+    def height(self) -> Columns:
+        """How tall it stands, mm."""
+        return np.asarray(np.maximum(self.z1 - self.z0, 0.0))
 
 
 @dataclass(frozen=True)
@@ -33,9 +49,61 @@ class Layout:
         """Height of the highest stock metal left, mm."""
         return np.maximum(self.rail.height - self.cut_top, self.cut)
 
+    def plate_yield(self, plate: Plate) -> float:
+        """Reference yield of a plate, MPa: on a rail of unknown steel all metal counts alike, so that shapes are compared."""
+        own = plate.steel.yield_reference_mpa
+        return min(own, self.rail.yields[0]) if self.rail.steel.id == UNKNOWN else own
+
+    @cached_property
+    def closing_plane(self) -> tuple[Columns, Columns]:
+        """Outer face of what closes the rail and the thickness of a boxing plate there, mm (0 where there is none)."""
+        rail = self.rail
+        face = rail.width + (rail.second if rail.kind == "two-skin" else 0.0)
+        thick = np.zeros_like(self.cut)
+        for plate in self.of("boxing"):
+            here = plate.closes > 0
+            face = np.where(here, rail.width - plate.set_in_mm, face)
+            thick = np.where(here, plate.thickness_mm, thick)
+        return face, thick
+
+    @property
+    def closed_here(self) -> Columns:
+        """Whether the open side of the rail has a wall of its own or a boxing plate, as 0 or 1."""
+        return np.asarray(((own_closing(self.rail) > 0) | (self.closing_plane[1] > 0)).astype(float))
+
+    def strips(self, plate: Plate) -> tuple[Strip, ...]:
+        """The rectangles that a plate is in the section."""
+        t, lie = np.full_like(self.cut, plate.thickness_mm), plate.lie
+        if lie.box:
+            return self._box(plate, t)
+        if not lie.upright:
+            middle, half = np.maximum(self.closing_plane[0], self.rail.width) / 2, self._reach(plate) / 2
+            return (Strip(middle - half, middle + half, plate.low, plate.high, upright=False),)
+        face = self.closing_plane[0]
+        y0, y1 = {"web": (-t, 0 * t), "closing": (face - t, face)}.get(lie.on, (face, face + t))
+        low = np.maximum(plate.low, self.cut)
+        high = np.minimum(plate.high, np.where(self.cut_top > 0, self.crown, plate.high))
+        return (Strip(y0, y1, low, np.maximum(high, low), upright=True),)
+
+    def _reach(self, plate: Plate) -> Columns:
+        """Width of a plate that lies across the rail: a liner in a round tube is as wide as the cut's edge there."""
+        if self.rail.round:
+            return self.rail.width_at(self.cut if plate.role == "liner" else self.crown)
+        return np.maximum(self.closing_plane[0], self.rail.width)
+
+    def _box(self, cap: Plate, t: Columns) -> tuple[Strip, ...]:
+        width = self.rail.width
+        lid = (cap.high - t, cap.high) if cap.role == "cap" else (cap.low, cap.low + t)
+        out = t if self.rail.round else 0 * t  # a cap straddles a round tube
+        return (
+            Strip(-out, t - out, cap.low, cap.high, upright=True),
+            Strip(width - t + out, width + out, cap.low, cap.high, upright=True),
+            Strip(t - out, width - t + out, *lid, upright=False),
+        )
+
 
 def lay_out(rail: RailColumns, additions: Sequence[Additions], holes: tuple[Hole, ...]) -> Layout:
-    """Compose operations: the deepest cut governs, plates add up, plugged holes are gone."""
+    """Compose operations: the deepest cut governs, plates add up and lose what their seat lost, plugged holes are gone."""
     cut, top = np.zeros_like(rail.x), np.zeros_like(rail.x)
     for addition in additions:
         cut = np.maximum(cut, addition.cut)
@@ -45,20 +113,13 @@ def lay_out(rail: RailColumns, additions: Sequence[Additions], holes: tuple[Hole
     drilled = (*holes, *(hole for a in additions for hole in a.holes))
     cut = np.minimum(cut, rail.height)
     top = np.minimum(top, rail.height - cut)
-    plates = tuple(p for a in additions for p in a.plates)
+    unseated = {"top": top > rail.wall / 2, "bottom": cut > rail.wall / 2}
+    plates = tuple(
+        p.seated(rail.x, unseated[p.lie.seat].astype(float)) if p.lie.seat and not rail.round else p
+        for a in additions
+        for p in a.plates
+    )
     return Layout(rail, cut, top, plates, tuple(h for h in drilled if h not in plugged))
-
-
-def closing_plane(layout: Layout) -> tuple[Columns, Columns]:
-    """Outer face of what closes the rail and the thickness of a boxing plate there, mm (0 where there is none)."""
-    rail = layout.rail
-    face = rail.width + (rail.second if rail.kind == "two-skin" else 0.0)
-    thick = np.zeros_like(layout.cut)
-    for plate in layout.of("boxing"):
-        here = plate.share > 0
-        face = np.where(here, rail.width - plate.set_in_mm, face)
-        thick = np.where(here, plate.thickness_mm, thick)
-    return face, thick
 
 
 def own_closing(rail: RailColumns) -> Columns:

@@ -1,7 +1,7 @@
 """The frame: surveyed rails and the operations on them; ``sections`` is the only way to a section."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 
 import numpy as np
@@ -35,6 +35,8 @@ class Placed:
     index: int
     start_mm: float
     end_mm: float
+    kinks: tuple[float, ...] = ()
+    """Stations where its plates begin, end or are fully brought in."""
 
     @cached_property
     def span(self) -> Span:
@@ -50,6 +52,16 @@ class Placed:
     def cuts(self) -> tuple[Span, ...]:
         """Where it takes stock metal out."""
         return self.op.cut_spans(self.span)
+
+
+@lru_cache(maxsize=256)
+def _kinks(op: Operation, span: Span, rail: Rail) -> tuple[float, ...]:
+    """Where the plates of an operation begin, end or are fully brought in, stations of the stock rail."""
+    if not op.roles():
+        return ()
+    x = np.unique(np.array([rail.start_mm, span.start_mm, span.centre_mm, span.end_mm, rail.end_mm]))
+    made = op.additions(span, rail_columns(rail, x), frozenset(op.roles()), True)
+    return tuple(x for plate in made.plates for x in plate.kinks)
 
 
 @remembered(8)
@@ -93,7 +105,8 @@ def _placed(op: Operation, index: int, rail: Rail, features: tuple[Feature, ...]
         refuse_flat_plates(op, field)
     placed = Placed(op, index, span.start_mm, span.end_mm)
     _on_the_rail(placed, rail.start_mm, rail.end_mm, field)
-    return placed
+    measured = all(s.wall_mm is not None for s in rail.stations)
+    return replace(placed, kinks=_kinks(op, span, rail)) if measured else placed
 
 
 def _height_at(rail: Rail, x_mm: float) -> float:

@@ -15,12 +15,10 @@ from nodulant.frame.additions import Role
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.layout import Layout
 from nodulant.frame.network import closing_wall, least_yield, thickest
-from nodulant.sections.torsion import Network, Wall
+from nodulant.sections.walls import Network, Wall
 
 CHORDS = 11
 """Chords from a cut to half height; a whole tube then has 44, and J is 0.6 % low without the correction."""
-TUBE_WALLS = 4 * CHORDS + 2
-"""The walls of the tube itself with its closings; they come first."""
 FAIR = (np.pi / (4 * CHORDS) / np.sin(np.pi / (4 * CHORDS))) ** (1 / 3) / np.cos(np.pi / (4 * CHORDS)) ** (2 / 3)
 """How much the polygon's radius is larger than the tube's, so that both have the same 4 A^2/girth."""
 
@@ -44,16 +42,18 @@ def round_network(layout: Layout) -> Network:
             nodes[f"{side}-{i}"] = np.stack([rail.height / 2 + y, rail.height / 2 + z], axis=1)
         walls += [Wall(f"{side}-{i}", f"{side}-{i + 1}", rail.wall, one, fy) for i in range(len(turns) - 1)]
     weakest = partial(least_yield, layout)
-    walls.append(Wall("left-0", "right-0", *low, min(fy, weakest("liner"))))
-    walls.append(Wall(f"left-{2 * CHORDS}", f"right-{2 * CHORDS}", *top, min(fy, weakest("liner-top"))))
+    for at, wall, role in ((0, low, "liner"), (2 * CHORDS, top, "liner-top")):
+        liner: Role = "liner" if role == "liner" else "liner-top"
+        plate = role if layout.of(liner) else ""
+        walls.append(Wall(f"left-{at}", f"right-{at}", *wall, min(fy, weakest(liner)), plate=plate))
     caps: tuple[Role, ...] = ("cap", "cap-below")
     for role in caps:
         if layout.of(role):
             lid, own = _straddling(layout, role)
             nodes |= lid
             walls += own
-    smooth = {name: np.zeros_like(one) for name in nodes if name.startswith(("left", "right"))}
-    return Network(nodes, tuple(walls), smooth, nested=True)
+    smooth = frozenset(name for name in nodes if name.startswith(("left", "right")))
+    return Network(nodes, tuple(walls), smooth=smooth)
 
 
 def _angle(rail: RailColumns, level: Columns) -> Columns:
@@ -68,16 +68,18 @@ def _straddling(layout: Layout, role: Role) -> tuple[dict[str, Columns], list[Wa
     thick, share = thickest(layout.of(role), zero)
     reach = layout.rail.height / 2
     for plate in layout.of(role):
-        reach = np.where(plate.share > 0, plate.high if role == "cap" else plate.low, reach)
+        reach = np.where(plate.closes > 0, plate.high if role == "cap" else plate.low, reach)
     middle = reach + (-thick / 2 if role == "cap" else thick / 2) * (thick > 0)
     across = {"left": -thick / 2, "right": layout.rail.width + thick / 2}
     nodes = {f"{role}-{side}": np.stack([y, middle], axis=1) for side, y in across.items()}
     nodes |= {f"{role}-foot-{side}": np.stack([y, layout.rail.height / 2], axis=1) for side, y in across.items()}
     fy, lid = least_yield(layout, role), (f"{role}-left", f"{role}-right")
-    walls = [Wall(*lid, thick, share, fy)]
+    walls = [Wall(*lid, thick, share, fy, plate=role)]
     for side in across:
         foot = f"{role}-foot-{side}"
         # leg and tube are one where they touch
-        walls.append(Wall(f"{side}-{CHORDS}", foot, np.where(thick > 0, thick + layout.rail.wall, 0.0), share, fy))
-        walls.append(Wall(foot, f"{role}-{side}", thick, share, fy))
+        walls.append(
+            Wall(f"{side}-{CHORDS}", foot, np.where(thick > 0, thick + layout.rail.wall, 0.0), share, fy, plate=role)
+        )
+        walls.append(Wall(foot, f"{role}-{side}", thick, share, fy, plate=role))
     return nodes, walls

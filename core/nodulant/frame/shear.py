@@ -9,7 +9,7 @@ import numpy as np
 from nodulant.base.arrays import Columns
 from nodulant.frame.additions import Hole
 from nodulant.frame.columns import RailColumns
-from nodulant.frame.layout import CAPS, FLANGES, LINERS, Layout, own_closing
+from nodulant.frame.layout import Layout, own_closing
 from nodulant.sections.torsion import SHEAR_YIELD
 
 
@@ -24,15 +24,11 @@ def shear(layout: Layout) -> tuple[Columns, Columns]:
         through = through + high * hole.through
     capacity = area * rail.yields[0]
     for plate in layout.plates:
-        if plate.role in (*LINERS, *FLANGES):
-            continue
-        low, high = plate.low, plate.high
-        if plate.role not in CAPS:
-            low, high = np.maximum(low, layout.cut), np.where(layout.cut_top > 0, np.minimum(high, layout.crown), high)
-        count = 2 if plate.role in CAPS else 1
-        gone = 0.0 if plate.role in CAPS else through
-        added = count * plate.thickness_mm * plate.share * np.maximum(high - low - gone, 0.0)
-        area, capacity = area + added, capacity + added * plate.steel.yield_reference_mpa
+        for strip in layout.strips(plate):
+            if strip.upright:
+                gone = 0.0 if plate.lie.box else through
+                added = plate.thickness_mm * plate.share * np.maximum(strip.height - gone, 0.0)
+                area, capacity = area + added, capacity + added * layout.plate_yield(plate)
     return area, SHEAR_YIELD * capacity
 
 

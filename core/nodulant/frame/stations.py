@@ -12,15 +12,12 @@ STEP_MM = 0.5
 """Stations on either side of a jump."""
 
 
-def stations(start_mm: float, end_mm: float, placed: Sequence[Placed], loads: list[float]) -> Columns:
-    """At least 121 stations from start to end, with both sides of each cut's mouth, shape (n,)."""
+def stations(start_mm: float, end_mm: float, placed: Sequence[Placed], loads: Sequence[float]) -> Columns:
+    """At least 121 stations from start to end, with what shapes and plates ask for and both sides of each jump, shape (n,)."""
     marks = [np.linspace(start_mm, end_mm, GRID), np.array(loads, dtype=float)]
     for p in placed:
-        marks.append(np.array([x + side * STEP_MM for x in (p.start_mm, p.end_mm) for side in (-1, 1)]))
-        for cut in p.cuts:
-            marks.append(np.array([cut.start_mm + side * STEP_MM for side in (-1, 0, 1)]))
-            marks.append(np.array([cut.end_mm + side * STEP_MM for side in (-1, 0, 1)]))
-        if p.op.opens:
-            marks.append(np.linspace(p.start_mm, p.end_mm, 15)[1:-1])
+        edges = [p.start_mm, p.end_mm, *(x for cut in p.cuts for x in (cut.start_mm, cut.end_mm))]
+        marks.append((np.array(edges)[:, None] + np.array([-STEP_MM, 0.0, STEP_MM])).ravel())
+        marks.append(np.array((*p.kinks, *p.op.marks(p.span)), dtype=float))
     every = np.round(np.concatenate(marks), 3)
     return np.unique(every[(every >= start_mm) & (every <= end_mm)])

@@ -1,9 +1,9 @@
 """Bolts: stress area, proof, preload, torque and what a bolt and its hole carry.
 
-Inch sizes (coarse, UN): A_t = 0.7854 (d - 0.9743/n)^2 in2, ASME B1.1. Metric (coarse, ISO):
+Inch sizes (coarse and fine, UN): A_t = 0.7854 (d - 0.9743/n)^2 in2, ASME B1.1. Metric (coarse and fine, ISO):
 A_t = 0.7854 (d - 0.9382 p)^2 mm2, ISO 898-1. Proof: SAE J429 grade 5 85 ksi to 1 in, grade 8
 120 ksi; ISO 8.8 580 MPa to M16 and 600 above, 10.9 830 MPa (all from memory). Preload 0.75
-proof x A_t; torque T = K F d, K 0.2 dry, 0.15 oiled, with +-30 % scatter (common practice).
+proof x A_t; torque T = K F d, K 0.2 dry, 0.18 zinc-plated, 0.15 oiled, with +-30 % scatter (common practice).
 Shear per plane 0.6 f_u A_t / 2, hole min(1.2 l_c, 2.4 d) t f_u / 2 (AISC allowable stress
 design, from memory). Lengths mm, forces N, torque N m.
 """
@@ -20,8 +20,8 @@ SLEEVE_SHARE = 0.6
 """A crush sleeve is worked to this share of its yield by the preload."""
 KSI = 6.894757
 
-Lubrication = Literal["dry", "oiled"]
-NUT_FACTOR: dict[Lubrication, float] = {"dry": 0.20, "oiled": 0.15}
+Lubrication = Literal["dry", "plated", "oiled"]
+NUT_FACTOR: dict[Lubrication, float] = {"dry": 0.20, "plated": 0.18, "oiled": 0.15}
 
 
 class BoltSize(Frozen):
@@ -60,6 +60,10 @@ class BoltGrade(Frozen):
         return self.ultimate_mpa if diameter_mm <= self.to_mm else self.ultimate_above_mpa
 
 
+def _fine(d: float, pitch: float, hole: float) -> BoltSize:
+    return BoltSize(id=f"M{d:g}x{pitch:g}", diameter_mm=d, pitch_mm=pitch, thread="ISO", hole_mm=hole)
+
+
 def _inch(name: str, inches: float, threads: int) -> BoltSize:
     d = inches * 25.4
     return BoltSize(id=name, diameter_mm=d, pitch_mm=25.4 / threads, thread="UN", hole_mm=d + 25.4 / 32)
@@ -75,13 +79,27 @@ SIZES: tuple[BoltSize, ...] = (
     _metric(12, 1.75, 13.5),
     _metric(14, 2.0, 15.5),
     _metric(16, 2.0, 17.5),
+    _metric(18, 2.5, 20.0),
     _metric(20, 2.5, 22.0),
+    _fine(8, 1.0, 9.0),
+    _fine(10, 1.25, 11.0),
+    _fine(12, 1.25, 13.5),
+    _fine(12, 1.5, 13.5),
+    _fine(14, 1.5, 15.5),
+    _fine(16, 1.5, 17.5),
+    _fine(18, 1.5, 20.0),
     _inch("3/8 UNC", 0.375, 16),
     _inch("7/16 UNC", 0.4375, 14),
     _inch("1/2 UNC", 0.5, 13),
     _inch("9/16 UNC", 0.5625, 12),
     _inch("5/8 UNC", 0.625, 11),
     _inch("3/4 UNC", 0.75, 10),
+    _inch("3/8 UNF", 0.375, 24),
+    _inch("7/16 UNF", 0.4375, 20),
+    _inch("1/2 UNF", 0.5, 20),
+    _inch("9/16 UNF", 0.5625, 18),
+    _inch("5/8 UNF", 0.625, 18),
+    _inch("3/4 UNF", 0.75, 16),
 )
 GRADES: tuple[BoltGrade, ...] = (
     BoltGrade(

@@ -14,6 +14,11 @@ DENSITY_KG_PER_MM3 = 7.85e-6
 SAFETY_ON_YIELD = 1.5
 """Allowable stress is yield / 1.5 (common practice of allowable-stress design)."""
 
+UNKNOWN = "unknown"
+"""Id of the steel of a rail that nobody has tested."""
+CAUTION_MPA = 550.0
+"""What a rail of unknown steel may have at most: a caution, no reference."""
+
 
 class Steel(Frozen):
     """Yield used as the reference to equal and yield used in absolute checks, MPa."""
@@ -131,14 +136,14 @@ STEELS: tuple[Steel, ...] = (
         note="never without a qualified procedure: bolt on, or bridge it with a truss welded to the tubes only",
     ),
     Steel(
-        id="unknown",
+        id=UNKNOWN,
         name="Unknown steel",
-        yield_reference_mpa=550.0,
+        yield_reference_mpa=235.0,
         yield_mpa=235.0,
         weldable=True,
-        source="Nodulant default: strong as reference, weak as worker",
+        source="Nodulant default: counts as the weakest structural steel; against stock shapes are compared at equal steel",
         ultimate_mpa=360.0,
-        near_weld_mpa=550.0,
+        near_weld_mpa=235.0,
         note="counted as hardenable for welding: file or hardness test, spark test, then a trial bead on scrap",
     ),
 )

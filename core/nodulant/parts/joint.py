@@ -29,6 +29,8 @@ class Joint:
     j: float
     s_y: float
     s_z: float
+    w_t: float
+    """Torque over the shear stress that it makes, mm3."""
     yield_reference_mpa: float
     yield_mpa: float
     rise_mm: float = 0.0

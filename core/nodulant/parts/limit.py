@@ -1,7 +1,10 @@
 """What a limit is, and a user's change of it."""
 
-from typing import Literal
+from typing import Literal, Self
 
+from pydantic import model_validator
+
+from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen, Name
 
 Direction = Literal["at-least", "at-most"]
@@ -18,6 +21,8 @@ class Limit(Frozen):
     basis: str
     tolerance: float | None = None
     """Scale of the margin where the limit is 0."""
+    note: str = ""
+    """Why it is a rule of comfort or taste: told with its figure, never counted. Empty for every other limit."""
 
 
 class LimitChange(Frozen):
@@ -25,6 +30,29 @@ class LimitChange(Frozen):
 
     value: float
     reason: Name
+
+
+class StrengthRule(Frozen):
+    """What a cut rail is asked: that it carries its loads, or that it is as strong as stock everywhere."""
+
+    kind: Literal["carries it", "as strong as stock"] = "carries it"
+    reason: Name | None = None
+
+    @model_validator(mode="after")
+    def _says_why(self) -> Self:
+        if self.kind != "carries it" and self.reason is None:
+            raise InputError(
+                "a rule of one's own needs a reason",
+                field="reason",
+                found="nothing",
+                acceptable="who asks for it, or why",
+            )
+        return self
+
+
+def noted(limit: Limit, why: str) -> Limit:
+    """The limit as a note, with the reason."""
+    return limit.model_copy(update={"note": why})
 
 
 def at_least(id_: str, name: str, value: float, unit: str, basis: str, tolerance: float | None = None) -> Limit:

@@ -1,45 +1,42 @@
 """Limits as data: a user may change one with a reason, and the change is recorded."""
 
-from nodulant.parts.limit import Limit, LimitChange, at_least, at_most
+from nodulant.parts.limit import Limit, LimitChange, at_least, at_most, noted
 from nodulant.parts.steer_limits import STEER_LIMITS
 from nodulant.parts.travel_limits import TRAVEL_LIMITS
 
-_STOCK = "not weaker than stock: the capacity at every station is at least the surveyed rail's"
+_STOCK = "section against stock's at that place, both with the yield of their metal"
+_GUTTED = "Nodulant default: below this too little is left of the rail, whatever it carries"
+FACTOR = "of safety"
 LIMITS: tuple[Limit, ...] = (
-    at_least("modulus-top", "Bending capacity, top fibre", 1.0, "x stock", _STOCK),
-    at_least("modulus-bottom", "Bending capacity, bottom fibre", 1.0, "x stock", _STOCK),
-    at_least("shear-area", "Web shear capacity", 1.0, "x stock", _STOCK),
-    at_least("torsion-constant", "Torsion constant J", 1.0, "x stock", _STOCK),
-    at_least("torsion-capacity", "Torsion capacity", 1.0, "x stock", _STOCK),
-    at_most(
-        "use-along",
-        "Use along the rail",
-        1.0,
-        "x allowed",
-        "Nodulant default: use here at most the stock use here or half the stock peak",
-    ),
+    at_least("modulus-top", "Bending strength, top fibre", 0.98, "x stock", _STOCK),
+    at_least("modulus-bottom", "Bending strength, bottom fibre", 0.98, "x stock", _STOCK),
+    at_least("shear-area", "Web's shear strength", 0.95, "x stock", _STOCK),
+    at_least("torsion-constant", "Torsion constant J", 0.98, "x stock", f"{_STOCK}; where stock is closed"),
+    at_least("torsion-capacity", "Torsion strength", 0.40, "x stock", f"{_GUTTED}; where stock is closed"),
+    at_least("capacity-least", "Least of the rail's strengths", 0.40, "x stock", _GUTTED),
     at_most(
         "use-peak",
-        "Peak use",
-        1.0,
-        "x stock peak",
-        "not weaker than stock, same load case, each frame on its own supports",
+        "Rail's worst place against stock's worst place",
+        1.10,
+        "x stock's peak",
+        "the same case, each frame on its own supports; judged below a factor of 2.25: Nodulant default",
     ),
-    at_most("use-limit", "Use at 3 g", 1.0, "of yield/1.5", "allowable stress design, yield over 1.5"),
-    at_most(
-        "twist-bending",
-        "Bending with one wheel in a hole",
+    at_least("use-limit", "Rail in the bump", 1.5, FACTOR, "yield over stress, allowable stress design"),
+    at_least(
+        "twist-limit",
+        "Rail with one wheel in a hole",
         1.0,
-        "x allowed",
-        "lighter axle's load x half its track x 1.3 on top of 1 g: body-engineering textbooks, from memory",
+        FACTOR,
+        "yield over stress; the hole's depth bounds the twist, so that nothing may yield",
     ),
-    at_most(
-        "twist-torque",
-        "Torque with one wheel in a hole",
-        1.0,
-        "of yield/1.5",
-        "the same case against the closed cell's Saint-Venant capacity",
+    noted(
+        at_most("twist-angle", "Frame's own twist with one wheel in a hole", 4.0, "deg", "Nodulant default"),
+        "doors, panes and body mounts feel it; nothing breaks by it",
     ),
+    at_least(
+        "frame-stiffness", "Frame's torsional stiffness", 0.90, "x stock", "between the axles, joints as they are"
+    ),
+    at_least("place-wanted", "Place that is wanted", 1.0, "yes", "a case needs to know where it acts"),
     at_least("corner-radius", "Radius of cut corners", 6.0, "mm", "common practice: 12-13 mm drilled corners"),
     at_least("liner-bend", "Arc radius over liner thickness", 3.0, "x", "common practice: least bend of mild plate"),
     at_least(
@@ -108,13 +105,15 @@ LIMITS: tuple[Limit, ...] = (
     at_most("link-bolt", "Link's bolt in shear", 1.0, "of allowed", "0.6 f_u A/2 a plane, AISC, from memory"),
     at_most("tab-hole", "Tabs at the link's hole", 1.0, "of allowed", "min(1.2 l, 2.4 d) t f_u / 2, AISC, from memory"),
     at_most("tab-bending", "Tabs in bending", 1.0, "of yield/1.5", "allowable stress design"),
-    at_least("joint-bending", "Inserted piece in bending", 1.0, "x weaker rail", "not weaker than stock, at the cut"),
+    at_least("joint-bending", "Inserted piece in bending", 0.98, "x weaker rail", "not weaker than stock, at the cut"),
     at_least(
-        "joint-torsion", "Inserted piece in torsion, J", 1.0, "x weaker rail", "not weaker than stock, at the cut"
+        "joint-torsion",
+        "Inserted piece in torsion, J",
+        0.98,
+        "x weaker rail",
+        "not weaker than stock, where it is closed",
     ),
-    at_most(
-        "joint-use", "Use of the inserted piece", 1.0, "of yield/1.5", "worst load case, forces of the frame solver"
-    ),
+    at_least("joint-use", "Inserted piece", 1.5, FACTOR, "yield over stress in its worst case"),
     at_most(
         "joint-panel",
         "Corner panel in shear",
@@ -124,12 +123,15 @@ LIMITS: tuple[Limit, ...] = (
     ),
     at_most("joint-overlap", "Welds of the overlap", 1.0, "of allowed", "couple M/l and shear on both ends' welds"),
     at_least(
-        "fatigue", "Relative life", 1.0, "x stock", "EN 1993-1-9 class and stress range against stock, from memory"
+        "fatigue-life",
+        "Fatigue life",
+        2e6,
+        "cycles",
+        "EN 1993-1-9, from memory; a vertical load of half of static up and down; twist is not included",
     ),
     at_most("slender", "Plate slenderness b/t", 1.0, "x limit", "EN 1993-1-1 table 5.2, class 3, from memory"),
-    at_most("case-use", "Use in the case", 1.0, "x allowed", "at most the stock use here, or half the stock peak"),
-    at_most("case-limit", "Use in the case, absolute", 1.0, "of yield/1.5", "von Mises stress at limit load"),
-    at_most("accident-use", "Use in an accident, absolute", 1.0, "of yield", "von Mises stress: nothing stays bent"),
+    at_least("case-limit", "Rail", 1.5, FACTOR, "yield over von Mises stress at limit load"),
+    at_least("accident-use", "Rail in an accident", 1.0, FACTOR, "yield over von Mises stress: nothing stays bent"),
     at_most("preheat", "Carbon equivalent", 0.45, "%", "IIW; above it cold welds may crack"),
     at_least(
         "tacks",
@@ -152,7 +154,7 @@ LIMITS: tuple[Limit, ...] = (
     ),
     at_most(
         "interim-use",
-        "Interim frame, use standing on its supports",
+        "Frame between two steps, standing on its supports",
         1.0,
         "of yield/1.5",
         "sections as they are between two steps",

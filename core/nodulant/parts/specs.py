@@ -99,3 +99,7 @@ class FatigueDetail(Frozen):
     start_mm: float
     end_mm: float
     words: str
+    concentration: float = 1.0
+    """Stress at an unwelded edge over that of the net section."""
+    modulus_mm3: float | None = None
+    """Of the inserted piece that it belongs to; the rail's own section where left out."""

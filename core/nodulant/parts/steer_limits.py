@@ -1,11 +1,14 @@
 """Limits of the steering."""
 
-from nodulant.parts.limit import Limit, at_least, at_most
+from nodulant.parts.limit import Limit, at_least, at_most, noted
 
 STEER_LIMITS: tuple[Limit, ...] = (
     at_least("steer-sense", "Wheels turn the way the steering wheel does", 1.0, "yes", "nothing else may be driven"),
     at_least("lock-reached", "Steering reaches its lock", 1.0, "of its stroke", "a rod or arm that ends it locks it"),
-    at_most("lock-equal", "Lock to the left against lock to the right", 2.0, "deg", "Nodulant default"),
+    noted(
+        at_most("lock-equal", "Lock to the left against lock to the right", 2.0, "deg", "Nodulant default"),
+        "an uneven lock turns less one way; that it locks and grips is judged for itself",
+    ),
     at_least("rod-grip", "Rod to its arm at the worst of lock", 25.0, "deg", "Nodulant default: far from passing over"),
     at_most("rod-tilt", "Steering joint's tilt over travel and lock", 1.0, "of its limit", "the joint's own limit"),
     at_most(

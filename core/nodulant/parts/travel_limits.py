@@ -1,6 +1,6 @@
 """Limits of suspensions: geometry, springs, links."""
 
-from nodulant.parts.limit import Limit, at_least, at_most
+from nodulant.parts.limit import Limit, at_least, at_most, noted
 
 TRAVEL_LIMITS: tuple[Limit, ...] = (
     at_least(
@@ -9,10 +9,16 @@ TRAVEL_LIMITS: tuple[Limit, ...] = (
     at_most("bind", "Links bind in 3 degrees of roll", 0.5, "mm", "Nodulant default: what bushes take without harm"),
     at_least("anti-squat-least", "Anti-squat, least", 50.0, "%", "common practice: street 50 to 100 %"),
     at_most("anti-squat-most", "Anti-squat, most", 100.0, "%", "common practice: street 50 to 100 %"),
-    at_least(
-        "link-separation", "Upper to lower link at the axle", 0.25, "of tyre diameter", "common practice: a quarter"
+    noted(
+        at_least(
+            "link-separation", "Upper to lower link at the axle", 0.25, "of tyre diameter", "common practice: a quarter"
+        ),
+        "a rule of thumb for how a linkage feels under power: its forces are judged for themselves",
     ),
-    at_most("separation-front", "Link separation at the frame", 1.0, "x at the axle", "common practice: no more"),
+    noted(
+        at_most("separation-front", "Link separation at the frame", 1.0, "x at the axle", "common practice: no more"),
+        "a rule of thumb: anti-squat and forces are judged for themselves",
+    ),
     at_least("convergence", "Upper links converge, each", 20.0, "deg", "common practice: 40 degrees in all"),
     at_most("joint-swing", "Joint's tilt", 1.0, "of its limit", "the joint's own limit, through bump, droop and roll"),
     at_least(
@@ -25,10 +31,19 @@ TRAVEL_LIMITS: tuple[Limit, ...] = (
     at_least("damper-open", "Damper's stroke left in full droop", 6.0, "mm", "common practice: a quarter inch"),
     at_least("coil-block", "Coil's stroke left in full bump", 6.0, "mm", "common practice: a quarter inch"),
     at_least("coil-seated", "Coil squeezed in full droop", 0.0, "mm", "a loose coil leaves its seat", 5.0),
-    at_least("ride-used", "Damper's stroke used at ride height", 35.0, "%", "common practice: about 40 to 50 %"),
-    at_most("ride-used-most", "Damper's stroke used at ride height, most", 55.0, "%", "common practice"),
-    at_least("frequency-least", "Ride frequency, least", 1.0, "Hz", "comfortable 1.0 to 1.2 Hz, from memory"),
-    at_most("frequency-most", "Ride frequency, most", 2.0, "Hz", "sporty to 1.7 Hz, from memory"),
+    noted(
+        at_least("ride-used", "Damper's stroke used at ride height", 35.0, "%", "common practice: about 40 to 50 %"),
+        "taste: how much of the stroke is left for bump and droop is judged at both ends",
+    ),
+    noted(
+        at_most("ride-used-most", "Damper's stroke used at ride height, most", 55.0, "%", "common practice"),
+        "taste: how much of the stroke is left for bump and droop is judged at both ends",
+    ),
+    noted(
+        at_least("frequency-least", "Ride frequency, least", 1.0, "Hz", "comfortable 1.0 to 1.2 Hz, from memory"),
+        "comfort",
+    ),
+    noted(at_most("frequency-most", "Ride frequency, most", 2.0, "Hz", "sporty to 1.7 Hz, from memory"), "comfort"),
     at_most("spring-lean", "Spring's lean at ride height", 30.0, "deg", "Nodulant default: beyond it rate falls fast"),
     at_least("air-pressure-least", "Air spring's pressure at ride height", 40.0, "% of most", "common practice"),
     at_most("air-pressure-most", "Air spring's pressure at ride height, most", 80.0, "% of most", "common practice"),

@@ -3,8 +3,11 @@
 Its share rises from 0 where it has full depth to 1 over the development length: the larger
 of the 45-degree spread and the weld length that brings in the plate's own capacity,
 A (f_y/1.5) / (n q), with n weld lines on one side of the cut and q N/mm of each.
-The share scales A, I, S and shear area; a cell counts as open until every wall has 1.
+The share scales A, I, S and shear area. Torsion needs only flow along the plate's long edges: its
+closure rises from a free end over the cell's greater width (Saint-Venant's principle, own).
 """
+
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -34,7 +37,30 @@ def development(
     return Development(spread_mm=spread, weld_mm=weld)
 
 
-def share_along(x: Columns, start_mm: float, end_mm: float, length_mm: float) -> Columns:
-    """Share 0..1 at stations ``x`` of a plate with full depth from start to end."""
+@dataclass(frozen=True)
+class Reach:
+    """Where a plate has full depth, its development length, and the cell that it closes from free ends, mm."""
+
+    start_mm: float
+    end_mm: float
+    grown_mm: float
+    cell_mm: float
+
+    def share(self, x: Columns) -> Columns:
+        """Share 0..1 that it carries at stations ``x``."""
+        return _risen(x, self.start_mm, self.end_mm, self.grown_mm)
+
+    def closure(self, x: Columns) -> Columns:
+        """How far it closes its cell at stations ``x``, 0..1."""
+        return _risen(x, self.start_mm, self.end_mm, self.cell_mm)
+
+    @property
+    def kinks(self) -> tuple[float, ...]:
+        """Stations where share or closure begin, end or turn."""
+        inward = (0.0, self.grown_mm, self.cell_mm)
+        return (*(self.start_mm + d for d in inward), *(self.end_mm - d for d in inward))
+
+
+def _risen(x: Columns, start_mm: float, end_mm: float, length_mm: float) -> Columns:
     inside = np.minimum(x - start_mm, end_mm - x)
-    return np.clip(inside / max(length_mm, 1e-6), 0.0, 1.0)
+    return np.asarray(np.clip(inside / max(length_mm, 1e-6), 0.0, 1.0))

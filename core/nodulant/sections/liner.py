@@ -29,6 +29,28 @@ def effective_share_clamped(width_mm: float, radius_mm: float, thickness_mm: flo
     return float(2 * (np.cosh(x) - np.cos(x)) / (x * (np.sinh(x) + np.sin(x))))
 
 
+OUTSTAND = 14.0
+"""Class 3 limit of an outstand's width over its thickness, times sqrt(235/f_y) (EN 1993-1-1 table 5.2, from memory)."""
+
+
+def outstand_share(width_mm: float, radius_mm: float | None, thickness_mm: float, yield_mpa: float) -> float:
+    """c_eff/c of a flange that hangs on one web and is free at its other edge.
+
+    A flat one (``radius_mm`` None) counts to its class 3 width. A curved one bends across its width like
+    a cantilever on the arc's elastic foundation, beta = 1.285/sqrt(R t), u = beta c, its web holding it
+    simply: (sinh^2 u - sin^2 u)/(2 u (sinh u cosh u - sin u cos u)), beyond no more than a flat one (own).
+    """
+    flat: float = min(1.0, OUTSTAND * (235.0 / yield_mpa) ** 0.5 * thickness_mm / width_mm)
+    if radius_mm is None:
+        return float(flat)
+    u = min(1.285 * width_mm / (radius_mm * thickness_mm) ** 0.5, 100.0)
+    if u < 1e-2:
+        return float(flat)
+    return float(
+        min(flat, (np.sinh(u) ** 2 - np.sin(u) ** 2) / (2 * u * (np.sinh(u) * np.cosh(u) - np.sin(u) * np.cos(u))))
+    )
+
+
 def sloping_share(slope_rad: Columns) -> Columns:
     """cos^3 of the slope against the rail's axis; shape (stations,)."""
     return np.cos(slope_rad) ** 3

@@ -31,6 +31,8 @@ class Piece:
     yield_reference_mpa: float
     yield_mpa: float
     sign: float = 1.0
+    strain: Columns | None = None
+    """Stress over that of the rail's axis at its height: below 1 where it slopes. None for 1."""
     upright: bool = False
     """A rectangle with its sides along the axes, corners in the order of ``rectangle``."""
 
@@ -121,12 +123,13 @@ def rectangle(
     credit: Columns,
     yields: tuple[float, float],
     sign: float = 1.0,
+    strain: Columns | None = None,
 ) -> Piece:
     """A piece with its sides along the axes; empty where z1 <= z0."""
     high = np.maximum(z0, z1)
     y = np.stack([y0, y1, y1, y0], axis=1)
     z = np.stack([z0, z0, high, high], axis=1)
-    return Piece(name, y, z, z0, high, share, credit, yields[0], yields[1], sign, upright=True)
+    return Piece(name, y, z, z0, high, share, credit, yields[0], yields[1], sign, strain, upright=True)
 
 
 def channel_corners(height: Columns, width: Columns, wall: Columns, inside_radius: float) -> tuple[Columns, Columns]:

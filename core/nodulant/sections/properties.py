@@ -12,7 +12,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from nodulant.base.arrays import Columns
-from nodulant.sections.pieces import Integrals, Piece, integrate
+from nodulant.sections.pieces import Piece, integrate
+
+STOCK, VOID = "rail", "hole"
+"""Names of the rail's own metal and of what is missing in it; every other name is a plate's."""
 
 
 @dataclass(frozen=True)
@@ -43,46 +46,76 @@ class _Stacked:
     """Pieces with metal and the voids in them, one row each: shape (pieces, stations)."""
 
     pieces: Sequence[Piece]
-    integrals: Sequence[Integrals]
+    every: Columns
+    """Area, first and second moments of each piece, (pieces, 6, stations)."""
+    weight: Columns
+    """What of each counts, (pieces, stations)."""
+    edges: Columns
+    """y and z of the extreme fibres: y low, y high, z low, z high; (pieces, 4, stations)."""
+
+    def without(self, name: str) -> "_Stacked":
+        """The same without the plates of one name."""
+        kept = [k for k, piece in enumerate(self.pieces) if piece.name != name]
+        return _Stacked([self.pieces[k] for k in kept], self.every[kept], self.weight[kept], self.edges[kept])
 
     def sums(self) -> Columns:
         """Area, first and second moments of the whole, shape (6, stations)."""
-        weight = np.stack([p.sign * p.share * p.credit for p in self.pieces])
-        every = np.stack([(i.area, i.q_y, i.q_z, i.i_y, i.i_z, i.i_yz) for i in self.integrals])
-        return np.asarray((weight[:, None] * every).sum(axis=0))
+        return np.asarray(np.einsum("ps,pis->is", self.weight, self.every))
 
-    def moduli(self, inertia: Columns, centre: Columns, upward: float, across: bool = False) -> Columns:
+    def moduli(self, inertia: Columns, centre: Columns, edge: int) -> Columns:
         """Modulus and yield moments, reference and working, of the fibre that yields first; shape (3, stations)."""
-        metal = [(p, i) for p, i in zip(self.pieces, self.integrals, strict=True) if p.sign > 0]
-        low, high = ("y_low", "y_high") if across else ("z_low", "z_high")
-        edge = np.stack([getattr(i, high if upward > 0 else low) for _, i in metal])
-        share = np.stack([np.where(i.area > 1e-9, p.share, 0.0) for p, i in metal])
-        yields = np.array([(1.0, p.yield_reference_mpa, p.yield_mpa) for p, _ in metal]).T
-        lever = upward * share * (edge - centre)
+        metal = [k for k, piece in enumerate(self.pieces) if piece.sign > 0]
+        share = np.stack([p.share if p.strain is None else p.share * p.strain for p in (self.pieces[k] for k in metal)])
+        share = np.where(self.every[metal, 0] > 1e-9, share, 0.0)
+        yields = np.array([(1.0, self.pieces[k].yield_reference_mpa, self.pieces[k].yield_mpa) for k in metal]).T
+        lever = (1.0 if edge % 2 else -1.0) * share * (self.edges[metal, edge] - centre)
         own = np.divide(inertia, lever, out=np.full_like(lever, np.inf), where=lever > 1e-9)
         least = (own * yields[:, :, None]).min(axis=1)
         return np.where(np.isfinite(least), least, 0.0)
 
+    def bending(self) -> tuple[Columns, Columns]:
+        """Sums of the whole (6, stations), and moduli of the right, left, top and bottom fibres (4, 3, stations)."""
+        total = self.sums()
+        area = np.maximum(total[0], 1e-9)
+        z, y = total[1] / area, total[2] / area
+        upright = np.maximum(total[3] - total[0] * z * z, 0.0)
+        across = np.maximum(total[4] - total[0] * y * y, 0.0)
+        rows = [
+            self.moduli(i, c, edge) for i, c, edge in ((across, y, 1), (across, y, 0), (upright, z, 3), (upright, z, 2))
+        ]
+        return total, np.stack(rows)
+
+
+def _stack(pieces: Sequence[Piece]) -> _Stacked:
+    found = [integrate(piece) for piece in pieces]
+    every = np.stack([(i.area, i.q_y, i.q_z, i.i_y, i.i_z, i.i_yz) for i in found])
+    weight = np.stack([p.sign * p.share * p.credit for p in pieces])
+    edges = np.stack([(i.y_low, i.y_high, i.z_low, i.z_high) for i in found])
+    return _Stacked(pieces, every, weight, edges)
+
 
 def combine(pieces: Sequence[Piece]) -> Properties:
-    """Sum the pieces of each station; shapes (stations,)."""
-    stacked = _Stacked(pieces, [integrate(piece) for piece in pieces])
-    area, q_y, q_z, i_y, i_z, i_yz = stacked.sums()
+    """Sum the pieces of each station; shapes (stations,). A plate never lowers a capacity: what is stronger without it counts so."""
+    stacked = _stack(pieces)
+    total, moduli = stacked.bending()
+    strongest = moduli
+    plates = {p.name for p in pieces} - {STOCK, VOID}
+    for name in plates if any(p.name == STOCK for p in pieces) else ():
+        strongest = np.maximum(strongest, stacked.without(name).bending()[1])
+    area, q_y, q_z, i_y, i_z, i_yz = total
     safe = np.maximum(area, 1e-9)
     z, y = q_y / safe, q_z / safe
-    inertia = np.maximum(i_y - area * z * z, 0.0)
-    top, bottom = stacked.moduli(inertia, z, 1.0), stacked.moduli(inertia, z, -1.0)
-    across = np.maximum(i_z - area * y * y, 0.0)
-    side = np.minimum(stacked.moduli(across, y, 1.0, across=True), stacked.moduli(across, y, -1.0, across=True))
+    side = np.minimum(strongest[0], strongest[1])
+    top, bottom = strongest[2], strongest[3]
     return Properties(
         area,
         y,
         z,
-        inertia,
-        across,
+        np.maximum(i_y - area * z * z, 0.0),
+        np.maximum(i_z - area * y * y, 0.0),
         i_yz - area * y * z,
-        top[0],
-        bottom[0],
+        moduli[2, 0],
+        moduli[3, 0],
         top[1],
         bottom[1],
         top[2],

@@ -125,6 +125,13 @@ class Rails(Frozen):
         return self.left if side == "left" else self.right
 
 
+class StockStop(Frozen):
+    """Where the bump stops of one axle strike the rails, as surveyed."""
+
+    x_mm: Coordinate
+    axle: AxleName = "rear"
+
+
 class Datum(Frozen):
     """What heights and stations are measured from, in the shop's own words."""
 
@@ -146,6 +153,8 @@ class Survey(Frozen):
     masses: Annotated[tuple[Mass, ...], Field(max_length=100)] = ()
     seats: Annotated[tuple[Seat, ...], Field(max_length=20)] = ()
     crossmembers: Annotated[tuple[Crossmember, ...], Field(max_length=60)] = ()
+    stops: Annotated[tuple[StockStop, ...], Field(max_length=2)] = ()
+    """Where the bump stops struck the rails before."""
     suspensions: Annotated[tuple[Suspension, ...], Field(max_length=2)] = ()
     """What held the axles before, hubs at their surveyed height: the planned ones are compared with them."""
     typed: dict[str, Typed] = {}

@@ -16,6 +16,14 @@ def show_length(value_mm: float, style: Style) -> str:
     return _fraction(value_mm, 16 if style == "in16" else 32)
 
 
+def show_thickness(value_mm: float, style: Style) -> str:
+    """A plate or wall: as an inch fraction only where it is one, else in mm, so that 5 mm never reads 3/16."""
+    parts = value_mm / MM_PER_INCH * 32
+    if style != "mm" and abs(parts - round(parts)) * MM_PER_INCH / 32 < 0.02:
+        return _fraction(value_mm, 32)
+    return f"{_trim(f'{value_mm:.2f}')} mm"
+
+
 def _trim(text: str) -> str:
     trimmed = text.rstrip("0").rstrip(".") if "." in text else text
     return "0" if trimmed == "-0" else trimmed

@@ -9,10 +9,10 @@ from nodulant.frame.additions import Additions
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.notch_plan import SidePlate
-from nodulant.frame.ops.notch_work import DUST, HOT, WHEEL
 from nodulant.frame.ops.ranged import Ranged
 from nodulant.frame.ops.splice_plates import DETAIL, ButtWeld, fillets, overlap_checks, plate_columns, plate_part
 from nodulant.geometry.outline import rectangle
+from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.part import Part, Seam, part_id
 from nodulant.parts.specs import CheckSpec, FatigueDetail, HoldPoint, ReadingSpec, StepSpec
 
@@ -39,6 +39,10 @@ class AccessCut(Ranged):
     def roles(self) -> tuple[str, ...]:
         """The piece itself and its fish plates."""
         return ("piece", *self._plates())
+
+    def replaces(self, span: Span, x_mm: float) -> bool:
+        """The piece that is put back."""
+        return span.start_mm <= x_mm <= span.end_mm
 
     def additions(self, span: Span, rail: RailColumns, carried: frozenset[str], boxed: bool) -> Additions:
         """Open while the piece is out; plates over it once they are on."""

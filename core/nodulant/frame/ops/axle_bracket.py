@@ -6,10 +6,10 @@ from typing import Literal
 from nodulant.base.model import Extra
 from nodulant.frame.here import OnRail
 from nodulant.frame.ops.axle_work import AxleWork
-from nodulant.frame.ops.notch_work import HOT
 from nodulant.frame.ops.tabs import Tabs, carry_checks, fit_checks, tab_figures, tab_shape
 from nodulant.geometry.hull import XY
 from nodulant.geometry.outline import polygon, rectangle
+from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Part, RoundHole, Seam, part_id
 from nodulant.parts.solid import Solid
 from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec

@@ -1,14 +1,34 @@
-"""A row of bolts at each end of a plate, and what it can carry."""
+"""Bolts of a plate or foot: where they stand, what they carry, and the holes that they need.
 
+Places are data; without them half of a foot's bolts stand in a column at each end, evenly over its
+height, and an end of a bracket's plate has two rows. Forces by the elastic vector method (AISC Manual
+part 7, from memory): direct shear, and torsion and pull in proportion to the distance from the centroid.
+"""
+
+import math
+from collections.abc import Sequence
 from typing import Annotated
 
 from pydantic import Field
 
+from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen, Size
 from nodulant.materials import find_steel
 from nodulant.materials.bolts import Bolt, find_bolt, hole_n, sleeve_outside_mm
 from nodulant.materials.steel import SAFETY_ON_YIELD
-from nodulant.parts.specs import CheckSpec, FigureSpec
+from nodulant.parts.cautions import DUST
+from nodulant.parts.specs import CheckSpec, FigureSpec, StepSpec
+
+
+class BoltAt(Frozen):
+    """A bolt's place: along the rail and up, from the middle of its foot or of its end's pattern, mm."""
+
+    along_mm: Annotated[float, Field(ge=-1_000, le=1_000)]
+    up_mm: Annotated[float, Field(ge=-500, le=500)]
+
+
+Spot = tuple[float, float]
+"""Along and up, mm."""
 
 
 class BoltGroup(Frozen):
@@ -20,12 +40,66 @@ class BoltGroup(Frozen):
     edge_mm: Size = 25.0
     sleeves: bool = False
     """Crush sleeves through the rail, where it is closed."""
+    positions: Annotated[tuple[BoltAt, ...], Field(max_length=40)] = ()
+    """Every bolt of a foot, or of one end of a bracket's plate; empty for the usual pattern."""
+
+    def hole_mm(self) -> float:
+        """Hole in the rail for one bolt: a crush sleeve's outside where it has sleeves."""
+        bolt = self.bolt()
+        if not self.sleeves:
+            return bolt.size.hole_mm
+        return math.ceil(sleeve_outside_mm(bolt, find_steel("mild").yield_mpa))
 
     def bolt(self) -> Bolt:
         """Size and grade; raises UnknownReference."""
         return find_bolt(self.size, self.grade)
 
-    def share(self, area_mm2: float, steel_id: str) -> float:
+    def on_foot(self, long_mm: float, tall_mm: float) -> tuple[Spot, ...]:
+        """Bolts of a foot from its middle: as given, or a column at each end."""
+        if self.positions:
+            return tuple((b.along_mm, b.up_mm) for b in self.positions)
+        out, up = max(long_mm / 2 - self.edge_mm, 0.5), max(tall_mm / 2 - self.edge_mm, 0.0)
+        n = self.per_end
+        rows = [0.0] if n == 1 else [up * (2 * i / (n - 1) - 1) for i in range(n)]
+        return tuple((side * out, row) for side in (-1.0, 1.0) for row in rows)
+
+    def refuse_off_foot(self, long_mm: float, tall_mm: float, field: str) -> None:
+        """Raise InputError at ``field`` where a hole breaks out of its foot."""
+        need = self.hole_mm() / 2
+        for along, up in self.on_foot(long_mm, tall_mm):
+            if abs(along) + need >= long_mm / 2 or abs(up) + need >= tall_mm / 2:
+                raise InputError(
+                    "a bolt's hole breaks out of its foot",
+                    field=field,
+                    found=f"a hole of {2 * need:.1f} mm, {along:.1f} along and {up:.1f} up from the middle of {long_mm:g} x {tall_mm:g} mm",
+                    acceptable="holes inside the foot: a bigger foot, or a smaller bolt",
+                )
+
+    def on_end(self, depth_mm: float, overlap_mm: float, diamond: bool) -> tuple[Spot, ...]:
+        """Bolts of one end of a bracket's plate: from its end inward, and up from its middle; two rows, columns three diameters apart."""
+        d = self.bolt().size.diameter_mm
+        if self.positions:
+            return tuple((b.along_mm, b.up_mm) for b in self.positions)
+        up = 0.0 if self.per_end == 1 else depth_mm / 4
+        first = self.edge_mm + (up + (math.sqrt(2) - 1) * self.edge_mm if diamond else 0.0)
+        columns = (self.per_end + 1) // 2
+        room = max(overlap_mm - 1.5 * d - first, 0.0)
+        pitch = min(3 * d, room / max(columns - 1, 1))
+        spots = [(first + k * pitch, row) for k in range(columns) for row in ((up, -up) if up else (0.0,))]
+        return tuple(spots[: self.per_end])
+
+    def share(self, area_mm2: float, thickness_mm: float, steel_id: str) -> float:
+        """How much of a plate's own capacity the bolts of one end bring in by bearing and shear, at most 1."""
+        steel = find_steel(steel_id)
+        return min(1.0, self.carried_n(thickness_mm, steel_id) / (area_mm2 * steel.yield_mpa / SAFETY_ON_YIELD))
+
+    def carried_n(self, thickness_mm: float, steel_id: str) -> float:
+        """What one end's bolts carry in bearing, tear-out and single shear, N."""
+        bolt = self.bolt()
+        hole = hole_n(bolt, self.edge_mm, thickness_mm, find_steel(steel_id).ultimate_mpa)
+        return self.per_end * min(bolt.shear_n(), hole)
+
+    def friction(self, area_mm2: float, steel_id: str) -> float:
         """How much of a plate's own capacity friction brings in at one end: n mu F over A f_y/1.5, at most 1."""
         capacity = area_mm2 * find_steel(steel_id).yield_mpa / SAFETY_ON_YIELD
         return min(1.0, self.per_end * self.bolt().slip_n() / capacity)
@@ -82,6 +156,27 @@ def bolt_checks(
     return tuple(rows)
 
 
+def worst_bolt(
+    spots: Sequence[Spot], force_n: tuple[float, float, float], arm_mm: tuple[float, float]
+) -> tuple[float, float]:
+    """Pull and shear, N, of the bolt that is worked hardest; force (out, along, up) off the face and above the middle."""
+    n = len(spots)
+    cx, cy = sum(x for x, _ in spots) / n, sum(y for _, y in spots) / n
+    away = [(x - cx, y - cy) for x, y in spots]
+    second_x = max(sum(x * x for x, _ in away), 1e-6)
+    second_y = max(sum(y * y for _, y in away), 1e-6)
+    out, along, up = force_n
+    standoff, lift = arm_mm[0], arm_mm[1] - cy
+    about_y, about_x = out * lift - up * standoff, along * standoff
+    twist = -along * lift - up * cx
+    found = []
+    for x, y in away:
+        shear = math.hypot(along / n - twist * y / (second_x + second_y), up / n + twist * x / (second_x + second_y))
+        pull = abs(about_y * y / second_y) + abs(about_x * x / second_x) + max(out, 0.0) / n
+        found.append((pull, shear))
+    return max(found, key=lambda f: f[0] ** 2 + f[1] ** 2)
+
+
 def foot_bolt_check(
     bolts: BoltGroup,
     foot_mm: tuple[float, float],
@@ -90,16 +185,9 @@ def foot_bolt_check(
     station_mm: float,
     about: str = "",
 ) -> CheckSpec:
-    """Worst bolt of a foot held by two rows: force (out, along, up), its point off the face and above the foot's middle."""
-    bolt, n = bolts.bolt(), 2 * bolts.per_end
-    out, along, up = force_n
-    standoff, lift = arm_mm
-    long = max(foot_mm[0] - 2 * bolts.edge_mm, 1.0)
-    tall = max(foot_mm[1] - 2 * bolts.edge_mm, 1.0)
-    turning = abs(along * lift) / (n * max(long, tall) / 2)
-    shear = (along**2 + up**2) ** 0.5 / n + turning
-    pull = max(out, 0.0) / n + standoff * (abs(along) / (long * bolts.per_end) + abs(up) / (tall * bolts.per_end))
-    pull += abs(out * lift) / (tall * bolts.per_end)
+    """Worst bolt of a foot: force (out, along, up), its point off the face and above the foot's middle."""
+    bolt = bolts.bolt()
+    pull, shear = worst_bolt(bolts.on_foot(*foot_mm), force_n, arm_mm)
     use = ((shear / bolt.shear_n()) ** 2 + (pull / bolt.tension_n()) ** 2) ** 0.5
     return CheckSpec(
         limit_id="bolt-group",
@@ -107,7 +195,7 @@ def foot_bolt_check(
         value=use,
         formula="((shear / shear_capacity) ** 2 + (pull / pull_capacity) ** 2) ** 0.5",
         values={"shear": shear, "shear_capacity": bolt.shear_n(), "pull": pull, "pull_capacity": bolt.tension_n()},
-        words="worst bolt of the foot, N; half of the bolts in each row",
+        words="worst bolt of the foot by the elastic vector method, N",
         station_mm=station_mm,
         remedy="More or bigger bolts, or a longer foot.",
     )
@@ -134,7 +222,7 @@ def bolt_figures(bolts: BoltGroup, area_mm2: float, steel_id: str) -> tuple[Figu
         FigureSpec(
             key="friction",
             name="Plate brought in by friction",
-            value=bolts.share(area_mm2, steel_id),
+            value=bolts.friction(area_mm2, steel_id),
             unit="share",
             basis="n x 0.2 x preload over the plate's own capacity",
         ),
@@ -151,3 +239,26 @@ def bolt_figures(bolts: BoltGroup, area_mm2: float, steel_id: str) -> tuple[Figu
             )
         )
     return tuple(rows)
+
+
+def drill_step(bolts: BoltGroup, count: int, at: str) -> StepSpec:
+    """Drill the rail for its bolts, through the plate as a template."""
+    sleeve = " for their crush sleeves, welded in on both sides before the rail is closed" if bolts.sleeves else ""
+    return StepSpec(
+        key="drill",
+        phase="cut",
+        title=f"Drill {count} holes of {bolts.hole_mm():g} mm",
+        detail=f"{at}; through the plate as a template, pilot first, from one side square through{sleeve}; edges broken.",
+        minutes=8 * count,
+        tools=("drill", "centre punch"),
+        cautions=(DUST,),
+    )
+
+
+def torque_words(bolts: BoltGroup) -> str:
+    """How tight, dry and oiled."""
+    bolt = bolts.bolt()
+    return (
+        f"new {bolt.size.id} {bolt.grade.id} bolts with hardened washers to {bolt.torque_nm('dry'):.0f} N m dry, "
+        f"{bolt.torque_nm('oiled'):.0f} N m oiled"
+    )

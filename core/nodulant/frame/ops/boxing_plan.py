@@ -13,7 +13,7 @@ from nodulant.frame.ops.operation import RailOperation
 from nodulant.frame.ops.plate_welds import line_n_per_mm
 from nodulant.frame.place import Place
 from nodulant.materials import find_steel
-from nodulant.sections.development import Development, development, share_along
+from nodulant.sections.development import Development, Reach, development
 
 Fit = Literal["over-lips", "flush", "inside"]
 
@@ -81,26 +81,24 @@ def boxing_additions(
     none = np.zeros_like(rail.x)
     if "boxing" not in carried:
         return Additions(none, ())
-    middle = len(rail.x) // 2
-    grown = boxing_development(boxing, float(rail.height[middle]), float(rail.wall[middle])).length_mm
-    share = share_along(rail.x, start_mm, end_mm, grown)
+    middle = int(np.argmin(np.abs(rail.x - (start_mm + end_mm) / 2)))
+    height, wall = float(rail.height[middle]), float(rail.wall[middle])
+    grown = boxing_development(boxing, height, wall).length_mm
+    along = Reach(start_mm, end_mm, grown, max(height, float(rail.width[middle])))
     inside = boxing.fit != "over-lips"
-    low = rail.wall if inside else none
-    high = rail.height - rail.wall if inside else rail.height
-    return Additions(
+    plate = Plate(
+        "boxing",
+        boxing.thickness_mm,
+        along.share(rail.x),
+        rail.wall if inside else none,
+        rail.height - rail.wall if inside else rail.height,
+        find_steel(boxing.steel_id),
+        np.ones_like(none),
         none,
-        (
-            Plate(
-                "boxing",
-                boxing.thickness_mm,
-                share,
-                low,
-                high,
-                find_steel(boxing.steel_id),
-                np.ones_like(share),
-                none,
-                boxing.set_in_mm(),
-                boxing_line(boxing, float(rail.wall[middle])),
-            ),
-        ),
+        boxing.set_in_mm(),
+        boxing_line(boxing, wall),
+        closure=along.closure(rail.x),
+        grown_mm=grown,
+        kinks=along.kinks,
     )
+    return Additions(none, (plate,))

@@ -1,7 +1,7 @@
 """The build steps and as-built readings of a boxing plate, as plain data."""
 
 from nodulant.frame.ops.boxing_plan import BoxingPlan
-from nodulant.frame.ops.notch_work import HOT
+from nodulant.parts.cautions import HOT
 from nodulant.parts.specs import ReadingSpec, StepSpec
 
 

@@ -4,12 +4,22 @@ import math
 from collections.abc import Iterable
 from typing import Annotated, Literal
 
+import numpy as np
 from pydantic import Field
 
 from nodulant.base.model import Extra, Frozen, Size, Thickness
+from nodulant.frame.additions import Additions, Hole
+from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
-from nodulant.frame.ops.bolted import BoltGroup, bolt_checks, bolt_figures, foot_bolt_check
-from nodulant.frame.ops.notch_work import HOT
+from nodulant.frame.ops.bolted import (
+    BoltGroup,
+    Spot,
+    bolt_checks,
+    bolt_figures,
+    drill_step,
+    foot_bolt_check,
+    torque_words,
+)
 from nodulant.frame.ops.operation import RailOperation
 from nodulant.frame.ops.tabs import Tabs, carry_checks, fit_checks, tab_figures, tab_shape, unloaded
 from nodulant.frame.ops.wall import wall_capacity_n, wall_check
@@ -20,6 +30,7 @@ from nodulant.geometry.outline import polygon, rectangle
 from nodulant.materials import find_steel, line_capacity
 from nodulant.materials.bolts import find_bolt
 from nodulant.materials.weld import Line, group_load_n_per_mm, weld_group
+from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Face, Part, RoundHole, Seam, Turn, part_id
 from nodulant.parts.solid import Solid, block
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec
@@ -81,6 +92,11 @@ class Bracket(RailOperation):
         x = resolve(self.place, features, f"{field}/place")
         return Span(x - self.width_mm / 2, x + self.width_mm / 2)
 
+    def refuse(self, rail_height_mm: float, field: str) -> None:
+        """Its bolts' holes lie in its foot."""
+        if self.fixing != "welded":
+            (self.bolts or BoltGroup()).refuse_off_foot(self.width_mm, self.tall_mm, f"{field}/width_mm")
+
     @property
     def welded(self) -> bool:
         """A bolted foot heats nothing."""
@@ -99,8 +115,12 @@ class Bracket(RailOperation):
         )
         tab = polygon([(across, out) for out, across in corners])
         holes = {"tabs": tuple(RoundHole(x_mm=h.y_mm, y_mm=h.x_mm, diameter_mm=h.diameter_mm) for h in drilled)}
+        holes["foot"] = tuple(
+            RoundHole(x_mm=x + along, y_mm=low + h / 2 + up, diameter_mm=self._bolt_hole_mm)
+            for along, up in self._bolted
+        )
         if self.drain_mm:
-            holes["foot"] = (RoundHole(x_mm=x, y_mm=low + DRAIN_UP_MM, diameter_mm=self.drain_mm),)
+            holes["foot"] += (RoundHole(x_mm=x, y_mm=low + DRAIN_UP_MM, diameter_mm=self.drain_mm),)
         rows = [("foot", "Bracket foot", rectangle(x - w / 2, low, x + w / 2, low + h), self.thickness_mm)]
         rows.append(
             ("tabs", "Bracket tab" if self.tabs.single else "Bracket tab, two of it", tab, self.tabs.thickness_mm)
@@ -155,6 +175,35 @@ class Bracket(RailOperation):
             for p in parts
             if p.role == "foot"
         ]
+
+    @property
+    def _bolted(self) -> tuple[Spot, ...]:
+        """Bolts of the foot from its middle; none where it is welded only."""
+        return () if self.fixing == "welded" else (self.bolts or BoltGroup()).on_foot(self.width_mm, self.tall_mm)
+
+    @property
+    def _bolt_hole_mm(self) -> float:
+        """Through the rail: the sleeve's outside where there is one, the bolt's clearance elsewhere."""
+        bolts = self.bolts or BoltGroup()
+        return bolts.hole_mm()
+
+    @property
+    def drills(self) -> bool:
+        """Its bolts go through the rail."""
+        return bool(self._bolted)
+
+    def additions(self, span: Span, rail: RailColumns, carried: frozenset[str], boxed: bool) -> Additions:
+        """The holes of its bolts in the rail."""
+        through = boxed or rail.closed
+        holes = tuple(
+            Hole(span.centre_mm + along, self.height_mm + up, self._bolt_hole_mm, through=through)
+            for along, up in self._bolted
+        )
+        return Additions(np.zeros_like(rail.x), (), holes=holes)
+
+    def marks(self, span: Span) -> tuple[float, ...]:
+        """Where its bolts go through the rail."""
+        return tuple(sorted({span.centre_mm + along for along, _ in self._bolted}))
 
     @property
     def _force(self) -> float:
@@ -296,12 +345,14 @@ class Bracket(RailOperation):
                 )
             )
         if self.fixing != "welded":
+            bolts = self.bolts or BoltGroup()
+            rows.append(drill_step(bolts, len(self._bolted), at))
             rows.append(
                 StepSpec(
                     key="bolt",
                     phase="weld",
                     title="Bolt the bracket",
-                    detail="Sleeves welded in, new bolts, torque marked.",
+                    detail=f"{torque_words(bolts)}, from the middle outwards in two rounds, marked when done.",
                     minutes=40,
                     tools=("torque wrench",),
                 )

@@ -8,9 +8,9 @@ from pydantic import model_validator
 from nodulant.base.errors import InputError
 from nodulant.base.model import Id, Size, Thickness
 from nodulant.frame.here import Span
-from nodulant.frame.ops.notch_work import DUST, HOT
 from nodulant.frame.ops.operation import RailOperation
 from nodulant.frame.place import Place, resolve
+from nodulant.parts.cautions import DUST, HOT
 from nodulant.parts.specs import HoldPoint, StepSpec
 from nodulant.survey.crossmember import Crossmember, EndKind, wall_fits
 from nodulant.survey.rail import Rail

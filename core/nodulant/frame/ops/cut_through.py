@@ -7,7 +7,6 @@ from nodulant.frame.additions import Additions
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.notch_plan import SidePlate
-from nodulant.frame.ops.notch_work import DUST, HOT, WHEEL
 from nodulant.frame.ops.operation import RailOperation
 from nodulant.frame.ops.splice_plates import (
     ButtWeld,
@@ -19,6 +18,7 @@ from nodulant.frame.ops.splice_plates import (
 )
 from nodulant.frame.place import Place
 from nodulant.materials.weld import throat_after_grinding_mm
+from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.part import Part, Seam
 from nodulant.parts.specs import CheckSpec, FatigueDetail, HoldPoint, ReadingSpec, StepSpec
 

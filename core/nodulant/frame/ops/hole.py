@@ -10,13 +10,13 @@ from nodulant.base.model import Extra, Frozen, Id, Size, Thickness
 from nodulant.frame.additions import Additions, Hole
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
-from nodulant.frame.ops.notch_work import DUST, HOT
 from nodulant.frame.ops.operation import RailOperation
 from nodulant.frame.place import Place, resolve
 from nodulant.geometry import Outline
 from nodulant.geometry.outline import Vertex
 from nodulant.materials import find_steel
 from nodulant.materials.bolts import find_bolt, sleeve_outside_mm, sleeve_use
+from nodulant.parts.cautions import DUST, HOT
 from nodulant.parts.specs import CheckSpec, FigureSpec, ReadingSpec, StepSpec
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
@@ -106,9 +106,18 @@ class WebHole(RailOperation):
         x = resolve(self.place, features, f"{field}/place")
         return Span(x - self.diameter_mm / 2, x + self.diameter_mm / 2)
 
+    @property
+    def drills(self) -> bool:
+        """All but a plug."""
+        return self.work != "plug"
+
+    def marks(self, span: Span) -> tuple[float, ...]:
+        """Its middle, where it takes most."""
+        return (span.centre_mm,)
+
     def additions(self, span: Span, rail: RailColumns, carried: frozenset[str], boxed: bool) -> Additions:
         """The hole, or the one of the survey that it fills with credit."""
-        hole = Hole(span.centre_mm, self.height_mm, self.diameter_mm, self.tall_mm, self.work == "pass")
+        hole = Hole(span.centre_mm, self.height_mm, self.diameter_mm, self.tall_mm, self.work in {"pass", "sleeve"})
         none = np.zeros_like(rail.x)
         if self.work == "plug":
             return Additions(none, (), plugged=(hole,) if self.inspected else ())

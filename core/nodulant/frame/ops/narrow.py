@@ -8,12 +8,12 @@ from pydantic import Field, model_validator
 from nodulant.base.errors import InputError
 from nodulant.base.model import Size, Thickness
 from nodulant.frame.here import OnRail, Span
-from nodulant.frame.ops.notch_work import DUST, HOT, WHEEL
 from nodulant.frame.ops.operation import RailOperation
 from nodulant.frame.ops.splice_plates import DETAIL, Box, ButtWeld, box_parts, joint_of
 from nodulant.frame.place import Place, resolve
 from nodulant.frame.route import FRONT, Move
 from nodulant.geometry.outline import rectangle
+from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.joint import Joint
 from nodulant.parts.part import Part
 from nodulant.parts.sides import Side

@@ -9,14 +9,14 @@ from nodulant.frame.here import OnRail, RailHere, Span
 from nodulant.frame.ops.bolted import BoltGroup, bolt_checks, bolt_figures
 from nodulant.frame.ops.notch_parts import liner_bends, notch_parts, notch_seams
 from nodulant.frame.ops.notch_plan import Cap, Liner, NotchPlan, PlateEnd, SidePlate
-from nodulant.frame.ops.notch_sections import notch_additions
+from nodulant.frame.ops.notch_sections import bolt_spots, notch_additions
 from nodulant.frame.ops.notch_work import notch_readings, notch_steps
 from nodulant.frame.ops.tube_parts import refuse_on_tube
 from nodulant.frame.ops.weld_legs import leg_checks
 from nodulant.frame.place import Place, resolve
 from nodulant.geometry import Outline, Vertex
 from nodulant.materials.weld import least_leg_mm
-from nodulant.parts.part import Face, Part, Seam
+from nodulant.parts.part import Face, Part, RoundHole, Seam
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
@@ -35,6 +35,11 @@ class Notch(NotchPlan):
     def cut_spans(self, span: Span) -> tuple[Span, ...]:
         """The mouth."""
         return (span,)
+
+    def marks(self, span: Span) -> tuple[float, ...]:
+        """Along the edge of the cut."""
+        bolts = {x for x, _ in bolt_spots(self, span.centre_mm, 1.0)}
+        return (*(span.centre_mm + dx for dx in self.shape.marks(self.depth_mm)), *sorted(bolts))
 
     @property
     def from_above(self) -> bool:
@@ -78,8 +83,24 @@ class Notch(NotchPlan):
 
     def parts(self, on: OnRail) -> list[Part]:
         """Its plates as flat shapes."""
-        parts = notch_parts(self, on.side, on.here)
+        parts = [self._drilled(part, on) for part in notch_parts(self, on.side, on.here)]
         return parts if self.from_ == "below" else [_turned_over(part, on.here) for part in parts]
+
+    def _drilled(self, part: Part, on: OnRail) -> Part:
+        """A side plate with the holes of its bolts."""
+        if self.bolts is None or part.face not in {"inner", "outer"}:
+            return part
+        hole = self.bolts.bolt().size.hole_mm
+        holes = tuple(
+            RoundHole(x_mm=x, y_mm=on.here.underside + z, diameter_mm=hole)
+            for x, z in bolt_spots(self, on.here.centre, on.here.height)
+        )
+        return part.model_copy(update={"holes": holes})
+
+    @property
+    def drills(self) -> bool:
+        """A bolted bracket's bolts go through the rail."""
+        return self.bolts is not None
 
     def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
         """Fillets around its plates."""

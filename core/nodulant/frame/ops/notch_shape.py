@@ -15,6 +15,9 @@ from nodulant.base.errors import InputError
 from nodulant.base.model import Extra, Frozen, Size
 from nodulant.geometry import Outline, Vertex
 
+ARC_MARKS, CORNER_MARKS, SIDE_MARKS = 8, 6, 4
+"""Pieces of half an arc, of a corner and of a sloping side, at whose ends sections are taken."""
+
 
 class ArcShape(Frozen):
     """A circular cut of radius ``radius_mm``."""
@@ -33,6 +36,12 @@ class ArcShape(Frozen):
         across = np.clip(dx, -r, r)
         height = depth_mm - r + np.sqrt(np.maximum(r * r - across * across, 0.0))
         return np.where(inside, np.maximum(height, 0.0), 0.0), np.where(inside, np.arcsin(across / r), 0.0)
+
+    def marks(self, depth_mm: float) -> list[float]:
+        """Places along the edge, from its centre, at which sections are wanted: it turns evenly between them."""
+        half = self.half_mouth_mm(depth_mm)
+        turn = math.asin(min(half / self.radius_mm, 1.0))
+        return [half * math.sin(turn * i / ARC_MARKS) / math.sin(turn) for i in range(1 - ARC_MARKS, ARC_MARKS)]
 
     def path(self, depth_mm: float) -> Outline:
         """The cut edge from the front of the mouth to its rear, open, with true arcs."""
@@ -124,6 +133,19 @@ class TrapezoidShape(Frozen):
         slope = np.where(on_arc, np.arcsin(np.clip((away - centre) / max(r, 1e-9), 0, 1)), slope)
         inside = away < half
         return np.where(inside, np.maximum(height, 0.0), 0.0), np.where(inside, slope, 0.0)
+
+    def marks(self, depth_mm: float) -> list[float]:
+        """Places along the edge, from its centre, at which sections are wanted: corners' ends and middles, and between them."""
+        half, top, r, phi = (
+            self.mouth_width_mm / 2,
+            self.top_width_mm / 2,
+            self.corner_radius_mm,
+            self._side_angle(depth_mm),
+        )
+        start, arc = top - r * math.tan(phi / 2), r * math.sin(phi)
+        corner = [start + arc * i / CORNER_MARKS for i in range(CORNER_MARKS + 1)]
+        side = [corner[-1] + (half - corner[-1]) * i / SIDE_MARKS for i in range(1, SIDE_MARKS)]
+        return [0.0, start / 2, -start / 2, *(sign * x for sign in (-1, 1) for x in (*corner, *side))]
 
     def path(self, depth_mm: float) -> Outline:
         """The cut edge from the front of the mouth to its rear, open, corners as true arcs."""

@@ -1,12 +1,9 @@
 """The build steps and as-built readings of a notch, as plain data."""
 
+from nodulant.frame.ops.bolted import drill_step, torque_words
 from nodulant.frame.ops.notch_plan import NotchPlan
+from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.specs import HoldPoint, ReadingSpec, StepSpec
-
-HOT = "Fire watch and extinguisher for 30 minutes after; lines, wiring and undercoat shielded."
-DUST = "Respirator, eyes, ears; no gloves at a drill."
-WHEEL = "Cut-off wheels kick: two hands, stand out of their plane, keep clear of lines."
-
 
 CUT_MINUTES = {"template": 60, "hole-saw": 150}
 CUTTING = {
@@ -51,6 +48,8 @@ def notch_steps(notch: NotchPlan, place: str) -> list[StepSpec]:
             hold=HoldPoint(kind="reading", ask="Depth of the cut from the underside", reading="depth"),
         ),
     ]
+    if notch.bolts is not None:
+        steps.append(drill_step(notch.bolts, 2 * notch.bolts.per_end, "bracket clamped on"))
     steps += _plate_steps(notch)
     steps.append(
         StepSpec(
@@ -64,6 +63,19 @@ def notch_steps(notch: NotchPlan, place: str) -> list[StepSpec]:
             hold=HoldPoint(kind="look", ask="Clearance all round at full bump, nothing touches"),
         )
     )
+    if notch.bolts is not None:
+        steps.append(
+            StepSpec(
+                key="bolt",
+                phase="weld",
+                title="Bolt the bracket",
+                detail=f"{torque_words(notch.bolts)}, from the cut outwards in two rounds, marked when done; nothing is welded to the rail.",
+                minutes=45,
+                tools=("torque wrench",),
+                hides="faying faces",
+            )
+        )
+        return steps
     steps.append(
         StepSpec(
             key="weld",

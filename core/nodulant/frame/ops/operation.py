@@ -62,6 +62,10 @@ class RailOperation(Frozen):
         """Which field each reading's key measures; a place is measured by its offset."""
         return {}
 
+    def marks(self, span: Span) -> tuple[float, ...]:
+        """Stations that its shape needs: what is not straight between its ends is sectioned there."""
+        return ()
+
     def cut_spans(self, span: Span) -> tuple[Span, ...]:
         """Where stock metal goes, so that no other operation may begin, end or cut there."""
         return ()
@@ -84,6 +88,15 @@ class RailOperation(Frozen):
     def roles(self) -> tuple[str, ...]:
         """Roles of the parts that it adds, in the order they are fitted."""
         return ()
+
+    @property
+    def drills(self) -> bool:
+        """Whether it makes holes in the rail."""
+        return False
+
+    def replaces(self, span: Span, x_mm: float) -> bool:
+        """Whether the rail's own metal at a station is taken out and other metal put in its place."""
+        return False
 
     def rework(self, rail: RailColumns, span: Span, carried: frozenset[str]) -> RailColumns:
         """The rail itself where the operation changes its metal: cut back to sound, or another rail spliced on."""

@@ -13,7 +13,6 @@ from nodulant.base.model import Extra, Size, Thickness
 from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.axle_plates import axle_plates
 from nodulant.frame.ops.axle_work import AxleWork
-from nodulant.frame.ops.notch_work import HOT
 from nodulant.frame.ops.operation import RailOperation
 from nodulant.frame.ops.weld_legs import leg_checks
 from nodulant.frame.place import Place, resolve
@@ -21,6 +20,7 @@ from nodulant.geometry.outline import rectangle
 from nodulant.materials import find_steel, line_capacity
 from nodulant.materials.steel import SAFETY_ON_YIELD
 from nodulant.materials.weld import Line, group_load_n_per_mm, weld_group
+from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Part, Seam, part_id
 from nodulant.parts.solid import Solid, block
 from nodulant.parts.specs import CheckSpec, FatigueDetail, HoldPoint, ReadingSpec, StepSpec

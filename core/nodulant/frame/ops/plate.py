@@ -10,7 +10,6 @@ from nodulant.base.model import Extra, Frozen, Size, Thickness
 from nodulant.frame.additions import Additions, Plate
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
-from nodulant.frame.ops.notch_work import HOT
 from nodulant.frame.ops.plate_welds import line_n_per_mm, taper_mm
 from nodulant.frame.ops.ranged import Ranged
 from nodulant.frame.ops.weld_legs import leg_checks
@@ -18,9 +17,10 @@ from nodulant.geometry import Outline
 from nodulant.geometry.outline import polygon
 from nodulant.materials import find_steel
 from nodulant.materials.weld import least_plug_hole_mm, plug_n
+from nodulant.parts.cautions import HOT
 from nodulant.parts.part import EndShape, Part, Seam, part_id
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec
-from nodulant.sections.development import Development, development, share_along
+from nodulant.sections.development import Development, Reach, development
 
 
 class Plugs(Frozen):
@@ -91,16 +91,28 @@ class Doubler(Ranged):
         depth = self._depth(float(rail.height[i]), float(rail.width[i]))
         taper = taper_mm(depth, self.ends)
         grown = self._grown(depth, float(rail.wall[i])).length_mm
-        share = share_along(rail.x, span.start_mm + taper, span.end_mm - taper, grown)
+        cell = float(max(rail.height[i], rail.width[i]))
+        along = Reach(span.start_mm + taper, span.end_mm - taper, grown, cell)
         t = self.thickness_mm
         low, high = {
             "top": (rail.height, rail.height + t),
             "bottom": (none - t, none),
         }.get(self.face, (none + self.low_mm, rail.height - self.high_mm))
-        steel = find_steel(self.steel_id)
-        line = line_n_per_mm(t, self.weld_leg_mm, self.steel_id, float(rail.wall[i]))
-        one = np.ones_like(share)
-        return Additions(none, (Plate(self.face, t, share, low, high, steel, one, none, line_n_per_mm=line),))
+        plate = Plate(
+            self.face,
+            t,
+            along.share(rail.x),
+            low,
+            high,
+            find_steel(self.steel_id),
+            np.ones_like(none),
+            none,
+            line_n_per_mm=line_n_per_mm(t, self.weld_leg_mm, self.steel_id, float(rail.wall[i])),
+            closure=along.closure(rail.x),
+            grown_mm=grown,
+            kinks=along.kinks,
+        )
+        return Additions(none, (plate,))
 
     def parts(self, on: OnRail) -> list[Part]:
         """The plate, tapered at its ends."""

@@ -94,6 +94,10 @@ class Raise(RailOperation):
         """The pocket."""
         return (span,)
 
+    def marks(self, span: Span) -> tuple[float, ...]:
+        """Along the edge of the pocket."""
+        return self.as_notch().marks(span)
+
     def refuse(self, rail_height_mm: float, field: str) -> None:
         """Something of the rail must stay."""
         self.as_notch().refuse(rail_height_mm, field)

@@ -1,6 +1,6 @@
 """The build steps of a raised pocket."""
 
-from nodulant.frame.ops.notch_work import DUST, HOT, WHEEL
+from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.specs import HoldPoint, StepSpec
 
 

@@ -8,12 +8,12 @@ import numpy as np
 from nodulant.base.model import Frozen, Id, Size, Thickness
 from nodulant.frame.columns import RailColumns, rail_at
 from nodulant.frame.here import OnRail, Span
-from nodulant.frame.ops.notch_work import DUST, HOT, WHEEL
 from nodulant.frame.ops.ranged import Ranged
 from nodulant.frame.ops.splice_plates import DETAIL, ButtWeld
 from nodulant.geometry import Outline
 from nodulant.geometry.outline import polygon
 from nodulant.materials import find_steel
+from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.part import Part, Seam, part_id
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec
 
@@ -38,6 +38,10 @@ class Repair(Ranged):
     def roles(self) -> tuple[str, ...]:
         """The patch."""
         return ("patch",)
+
+    def replaces(self, span: Span, x_mm: float) -> bool:
+        """Between its ends."""
+        return span.start_mm <= x_mm <= span.end_mm
 
     def rework(self, rail: RailColumns, span: Span, carried: frozenset[str]) -> RailColumns:
         """The patch's wall where it is welded in; until then what rust left."""

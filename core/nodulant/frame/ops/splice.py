@@ -54,6 +54,10 @@ class Splice(CutThrough):
         """The ends meet."""
         return 0.0
 
+    def replaces(self, span: Span, x_mm: float) -> bool:
+        """Everything behind the cut, where another rail takes over."""
+        return self.donor is not None and x_mm > span.start_mm
+
     def rework(self, rail: RailColumns, span: Span, carried: frozenset[str]) -> RailColumns:
         """The donor's section behind the cut."""
         if self.donor is None:

@@ -21,7 +21,7 @@ from nodulant.materials import find_steel
 from nodulant.parts.joint import Joint, JointKind
 from nodulant.parts.part import Face, Part, Seam, part_id
 from nodulant.parts.specs import CheckSpec, DetailId, FatigueDetail
-from nodulant.sections.development import share_along
+from nodulant.sections.development import Reach
 from nodulant.sections.profile import profile
 
 ButtWeld = Literal["one-sided", "one-sided-backed", "two-sided", "two-sided-ground"]
@@ -49,11 +49,24 @@ def plate_columns(plate: SidePlate, role: Role, rail: RailColumns, start_mm: flo
     depth = float(rail.height[middle]) - 2 * plate.inset_mm
     reach = plate.overlap_mm - taper_mm(depth, plate.end)
     grown = plate_development(plate, depth, float(rail.wall[middle])).length_mm
-    share = share_along(rail.x, start_mm - reach, end_mm + reach, grown)
+    along = Reach(start_mm - reach, end_mm + reach, grown, float(max(rail.height[middle], rail.width[middle])))
     low, high = np.full_like(rail.x, plate.inset_mm), rail.height - plate.inset_mm
-    one, none = np.ones_like(share), np.zeros_like(share)
-    line = plate_line(plate, float(rail.wall[middle]))
-    return Plate(role, plate.thickness_mm, share, low, high, find_steel(plate.steel_id), one, none, line_n_per_mm=line)
+    one, none = np.ones_like(rail.x), np.zeros_like(rail.x)
+    line, steel = plate_line(plate, float(rail.wall[middle])), find_steel(plate.steel_id)
+    return Plate(
+        role,
+        plate.thickness_mm,
+        along.share(rail.x),
+        low,
+        high,
+        steel,
+        one,
+        none,
+        line_n_per_mm=line,
+        closure=along.closure(rail.x),
+        grown_mm=grown,
+        kinks=along.kinks,
+    )
 
 
 def plate_outline(plate: SidePlate, on: OnRail, run_mm: float, rise_mm: float) -> Outline:
@@ -178,6 +191,7 @@ def joint_of(
         j=p.j,
         s_y=2 * i_y / depth,
         s_z=2 * i_z / width,
+        w_t=p.w_t,
         yield_reference_mpa=steel.yield_reference_mpa,
         yield_mpa=steel.beside_weld_mpa,
         rise_mm=rise_mm,

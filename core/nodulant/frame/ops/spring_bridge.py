@@ -15,7 +15,6 @@ from pydantic import Field, model_validator
 from nodulant.base.errors import InputError
 from nodulant.base.model import Extra, Size, Thickness
 from nodulant.frame.here import OnRail, Span
-from nodulant.frame.ops.notch_work import HOT
 from nodulant.frame.ops.operation import RailOperation
 from nodulant.frame.ops.tabs import Tabs, carry_checks, fit_checks, tab_figures, tab_shape
 from nodulant.frame.ops.weld_legs import leg_checks
@@ -23,6 +22,7 @@ from nodulant.frame.place import Place, resolve
 from nodulant.geometry.outline import polygon, rectangle
 from nodulant.materials import find_steel, line_capacity
 from nodulant.materials.steel import SAFETY_ON_YIELD
+from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Part, RoundHole, Seam, part_id
 from nodulant.parts.solid import Solid, block
 from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec

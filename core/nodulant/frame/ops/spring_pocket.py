@@ -13,13 +13,13 @@ from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.notch import Notch, SidePlate
 from nodulant.frame.ops.notch_shape import TrapezoidShape
-from nodulant.frame.ops.notch_work import DUST, HOT
 from nodulant.frame.ops.operation import RailOperation
 from nodulant.frame.place import Place
 from nodulant.geometry import Outline, Vertex
 from nodulant.geometry.outline import polygon
 from nodulant.materials import find_steel
 from nodulant.materials.bolts import Bolt, find_bolt, hole_n
+from nodulant.parts.cautions import DUST, HOT
 from nodulant.parts.part import Part, Seam, part_id
 from nodulant.parts.solid import Solid, block
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec

@@ -7,19 +7,22 @@ The box or rack stands on bolts of its own on the plate. Forces are what its rod
 from collections.abc import Iterable
 from typing import Annotated, Literal
 
+import numpy as np
 from pydantic import Field
 
 from nodulant.base.errors import InputError
 from nodulant.base.model import Extra, Frozen, Size, Thickness
+from nodulant.frame.additions import Additions, Hole
+from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.bolted import BoltGroup, bolt_checks, bolt_figures, foot_bolt_check
-from nodulant.frame.ops.notch_work import HOT
 from nodulant.frame.ops.operation import RailOperation
 from nodulant.frame.ops.tabs import unloaded
 from nodulant.frame.place import Place, resolve
 from nodulant.geometry.outline import rectangle
 from nodulant.materials import find_steel
 from nodulant.materials.bolts import find_bolt, hole_n
+from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Face, Part, RoundHole, part_id
 from nodulant.parts.solid import Solid, block
 from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec
@@ -105,10 +108,30 @@ class SteeringMount(RailOperation):
 
     def _rail_holes(self) -> list[tuple[float, float]]:
         """Rail bolts from the plate's middle: two rows, one along its upper and one along its lower edge."""
+        if self.bolts.positions:
+            return [(b.along_mm, b.up_mm) for b in self.bolts.positions]
         n, edge = self.bolts.per_end, self.bolts.edge_mm
         half, tall = self.long_mm / 2 - edge, self.tall_mm / 2 - edge
         xs = [0.0] if n == 1 else [-half + 2 * half * k / (n - 1) for k in range(n)]
         return [(x, z) for z in (-tall, tall) for x in xs]
+
+    @property
+    def drills(self) -> bool:
+        """Its bolts go through the rail."""
+        return True
+
+    def additions(self, span: Span, rail: RailColumns, carried: frozenset[str], boxed: bool) -> Additions:
+        """The holes of its bolts in the rail."""
+        hole = self.bolts.hole_mm()
+        holes = tuple(
+            Hole(span.centre_mm + x, self.height_mm + z, hole, through=boxed or rail.closed)
+            for x, z in self._rail_holes()
+        )
+        return Additions(np.zeros_like(rail.x), (), holes=holes)
+
+    def marks(self, span: Span) -> tuple[float, ...]:
+        """Where its bolts go through the rail."""
+        return tuple(sorted({span.centre_mm + x for x, _ in self._rail_holes()}))
 
     def _pad_holes(self) -> list[tuple[float, float]]:
         a, b = self.pad.long_mm / 2, self.pad.tall_mm / 2

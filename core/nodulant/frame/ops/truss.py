@@ -11,10 +11,10 @@ from nodulant.base.model import Size
 from nodulant.frame.here import OnRail
 from nodulant.frame.ops.axle_plates import axle_plates
 from nodulant.frame.ops.axle_work import AxleWork
-from nodulant.frame.ops.notch_work import HOT
 from nodulant.geometry.outline import polygon, rectangle
 from nodulant.materials import find_steel
 from nodulant.materials.steel import SAFETY_ON_YIELD
+from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Part, Seam
 from nodulant.parts.solid import Solid
 from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec
