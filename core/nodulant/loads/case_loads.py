@@ -18,7 +18,7 @@ from nodulant.base.arrays import Columns
 from nodulant.frame.route import Route
 from nodulant.loads.beam import G, Reactions, reactions
 from nodulant.loads.frame3d import Frame
-from nodulant.loads.plan import AxleLinks
+from nodulant.loads.plan import AxleLinks, JackPoint, StopPads
 from nodulant.loads.space_frame import Indices
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 from nodulant.survey.vehicle import Mass, Seat
@@ -178,30 +178,31 @@ def cornering(frame: Frame, load: Carried, lateral: float) -> Columns:
     return loads
 
 
-def jacked(frame: Frame, load: Carried, jack_x: float, side: Side) -> Columns:
-    """A jack under one rail at stock station ``jack_x``; that side's rear seats carry nothing, the front rolls freely."""
+def jacked(frame: Frame, load: Carried, jack: JackPoint) -> Columns:
+    """A jack under one rail; that side's seats of its axle carry nothing, the other axle rolls freely."""
     loads = np.zeros((len(frame.nodes), 6))
     _weigh(frame, loads, load)
-    planned = float(frame.routes[side].x(np.array([jack_x]))[0])
-    first = load.held.front_x
-    moment = load.held.rear * load.wheelbase
-    lift = moment / (load.held.rear_x + planned - 2 * first)
-    _on_side(frame, loads, jack_x, side, lift)
-    other: Side = "right" if side == "left" else "left"
+    planned = float(frame.routes[jack.side].x(np.array([jack.x_mm]))[0])
+    near, far = load.held.front_x, load.held.rear_x
+    if jack.axle == "rear":
+        near, far = far, near
+    lift = load.axle_load(jack.axle) * (near - far) / (near + planned - 2 * far)
+    _on_side(frame, loads, jack.x_mm, jack.side, lift)
+    other: Side = "right" if jack.side == "left" else "left"
     for seat in load.seats:
-        if seat.axle == "rear":
+        if seat.axle == jack.axle:
             _on_side(frame, loads, load.stock_x[seat.id], other, seat.share * lift)
         else:
             _vertical(frame, loads, np.array([load.stock_x[seat.id]]), seat.share * (load.weight_n - 2 * lift))
     return loads
 
 
-def stopped(frame: Frame, load: Carried, stop_x: float, factor: float) -> Columns:
-    """On top of standing: the rear's surplus load at the stop pads, met by the masses' own heave and pitch."""
-    extra = (factor - 1.0) * load.held.rear
+def stopped(frame: Frame, load: Carried, stops: StopPads, factor: float) -> Columns:
+    """On top of standing: the axle's surplus load at its stop pads, met by the masses' own heave and pitch."""
+    extra = (factor - 1.0) * load.axle_load(stops.axle)
     loads = np.zeros((len(frame.nodes), 6))
-    _vertical(frame, loads, np.array([stop_x]), extra)
-    planned = float(frame.routes["left"].x(np.array([stop_x]))[0])
+    _vertical(frame, loads, np.array([stops.x_mm]), extra)
+    planned = float(frame.routes["left"].x(np.array([stops.x_mm]))[0])
     where, kg, _ = load.spread
     at = frame.routes["left"].x(where)
     centre = float((kg * at).sum() / kg.sum())

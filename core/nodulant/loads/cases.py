@@ -2,7 +2,7 @@
 
 from nodulant.base.model import Frozen
 from nodulant.loads.plan import CaseId, LoadPlan
-from nodulant.materials.steel import SAFETY_ON_YIELD
+from nodulant.parts.sides import AxleName
 
 KERB_UP, KERB_BACK = 3.0, 2.0
 """Kerb strike: three times the wheel's load up and twice rearward at the hub (Nodulant default)."""
@@ -16,8 +16,14 @@ class Case(Frozen):
     name: str
     factor: float
     basis: str
-    reserve: float = SAFETY_ON_YIELD
-    """What yield is divided by: 1 where the load is an accident that may bend nothing."""
+    accident: bool = False
+    """It may happen once and must bend nothing: yield itself is the limit."""
+    axle: AxleName | None = None
+    """The axle that it strikes or lifts."""
+    place: str = ""
+    """What has to be said of where it acts, where it is not known otherwise."""
+    of: tuple[CaseId, ...] = ()
+    """The cases that it puts together, its factor of each."""
 
 
 CASES: tuple[Case, ...] = (
@@ -31,7 +37,7 @@ SPACE_CASES: tuple[Case, ...] = (
         id="twist",
         name="One wheel in a hole",
         factor=1.3,
-        basis=f"lighter axle's load x half its track on top of 1 g: {TEXTBOOK}",
+        basis="what lifts that wheel, load x half track x 1.3, or what the hole's depth enforces on frame and springs, whichever is less",
     ),
     Case(
         id="brake", name="Braking, 1 g", factor=1.0, basis=f"1 g with the transfer, on top of 1 g upright: {TEXTBOOK}"
@@ -40,22 +46,65 @@ SPACE_CASES: tuple[Case, ...] = (
     Case(id="launch", name="Launch at the tyres' limit", factor=1.0, basis="grip x rear load with its own transfer"),
     Case(
         id="jack",
-        name="Jack under one rail",
+        name="Jack under one rail, rear",
         factor=1.0,
-        basis="that side's rear wheel off the ground, front free to roll",
+        basis="that side's wheel off the ground, the other axle free to roll",
+        axle="rear",
+        place="where a jack lifts the rear",
+    ),
+    Case(
+        id="jack-front",
+        name="Jack under one rail, front",
+        factor=1.0,
+        basis="that side's wheel off the ground, the other axle free to roll",
+        axle="front",
+        place="where a jack lifts the front",
     ),
     Case(
         id="stop",
         name="Rear bump stops struck",
         factor=3.0,
-        basis="three times the rear's static load, the surplus through the stop pads",
+        basis="three times the axle's static load, the surplus through the stop pads",
+        axle="rear",
+        place="where the rear bump stops strike the rails",
+    ),
+    Case(
+        id="stop-front",
+        name="Front bump stops struck",
+        factor=3.0,
+        basis="three times the axle's static load, the surplus through the stop pads",
+        axle="front",
+        place="where the front bump stops strike the rails",
     ),
     Case(
         id="kerb",
         name="Kerb strike, rear wheel",
         factor=1.0,
-        reserve=1.0,
         basis="an accident that may bend nothing: three times the wheel's load up and twice rearward at the hub, met by the masses' own inertia, on top of 1 g; each rail under its own side's strike: Nodulant default",
+        axle="rear",
+        accident=True,
+    ),
+    Case(
+        id="kerb-front",
+        name="Kerb strike, front wheel",
+        factor=1.0,
+        basis="an accident that may bend nothing: three times the wheel's load up and twice rearward at the hub, met by the masses' own inertia, on top of 1 g; each rail under its own side's strike: Nodulant default",
+        axle="front",
+        accident=True,
+    ),
+    Case(
+        id="bump-brake",
+        name="Bump while braking",
+        factor=0.7,
+        basis="0.7 of the 3 g bump and of braking together: Nodulant default",
+        of=("bump", "brake"),
+    ),
+    Case(
+        id="brake-corner",
+        name="Braking in a corner",
+        factor=0.7,
+        basis="0.7 of braking and of cornering together: Nodulant default",
+        of=("brake", "corner"),
     ),
 )
 """Cases that need the frame in space."""

@@ -1,6 +1,8 @@
 """The frame in space: both rails on their planned routes, crossmembers, and what was put in between.
 
-Node numbers: 2 k + side at station k (left 0, right 1), at the section's centroid on the route.
+Node numbers: 2 k + side at station k (left 0, right 1), at the stock section's centroid on the route; a
+member's own axis lies at the mean centroid of its sections, tied rigidly to its nodes, so that a notch
+bends the rail and does not make it slope.
 Stations are stock stations; where a rail was cut through, the span from the cut to what is
 behind it is the inserted piece. Axes: x rearward, y to the right, z up.
 
@@ -10,7 +12,7 @@ The sections between two nodes are not lost: a span has the mean flexibility of 
 
 from bisect import bisect_left
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, fields, replace
 from typing import Literal
 
 import numpy as np
@@ -20,10 +22,11 @@ from nodulant.base.errors import NotSolvable
 from nodulant.frame.assembly import SectionColumns
 from nodulant.frame.route import Route, route_of
 from nodulant.loads.space_frame import Held, Indices, Members, Solved, solve
+from nodulant.materials.steel import ELASTIC_MODULUS_MPA, SHEAR_MODULUS_MPA
 from nodulant.parts.joint import Joint
 from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.sections.profile import profile
-from nodulant.survey.crossmember import END_FIXITY, Crossmember
+from nodulant.survey.crossmember import END_FIXITY, Crossmember, warping_fixity
 from nodulant.survey.vehicle import Rails
 
 SIGN: dict[Side, float] = {"left": -1.0, "right": 1.0}
@@ -43,6 +46,15 @@ class Frame:
     routes: Mapping[Side, Route]
     inserted: Mapping[tuple[str, Side, float], int]
     """Span number of each inserted piece by operation, side and stock station of its cut."""
+    warping: Columns
+    """Bimoment spring of every node, N mm3/rad: infinite beside what is closed, at a crossmember by its joint."""
+    tied: Indices
+    """Stations at which crossmembers stand."""
+
+    @property
+    def open(self) -> bool:
+        """Whether any stretch warps."""
+        return bool(np.isfinite(self.warping).any())
 
     @property
     def widths(self) -> Columns:
@@ -65,6 +77,19 @@ class RailForces:
     shear: Columns
     side_moment: Columns
     side_shear: Columns
+    bimoment: Columns
+    """Of open stretches, N mm2; 0 where a cell is closed."""
+    strip_torque: Columns
+    """What of the torque open stretches carry by Saint-Venant; 0 where a cell is closed."""
+
+    @property
+    def columns(self) -> tuple[Columns, ...]:
+        """Every force in the order of the fields."""
+        return tuple(getattr(self, f.name) for f in fields(self) if f.name != "x")
+
+    def case(self, row: int) -> "RailForces":
+        """One case of several."""
+        return RailForces(self.x, *(column[row] for column in self.columns))
 
 
 @dataclass(frozen=True)
@@ -85,14 +110,17 @@ def straight_routes() -> dict[Side, Route]:
 
 def build_frame(
     rails: Rails,
-    x: Columns,
+    nodes: tuple[Columns, Indices],
     sections: Mapping[Side, SectionColumns],
     crossmembers: Sequence[Crossmember],
     routes: Mapping[Side, Route] | None = None,
     joints: Sequence[Joint] = (),
-    marks: Sequence[float] = (),
+    stock: Mapping[Side, SectionColumns] | None = None,
 ) -> Frame:
-    """Nodes and members from sections at stations ``x``, with nodes at the loads' places ``marks``; raises NotSolvable where nothing ties the rails."""
+    """Nodes and members from sections at stations, of which some are ``nodes``; raises NotSolvable where nothing ties the rails.
+
+    ``stock`` are the sections whose centroids the nodes stand at, the frame's own where left out.
+    """
     if not crossmembers:
         raise NotSolvable(
             "nothing ties the left rail to the right one",
@@ -101,9 +129,12 @@ def build_frame(
             acceptable="at least one",
         )
     along = routes or straight_routes()
-    rows = _apart(x, [*(c.x_mm for c in crossmembers), *marks], joints)
+    x, rows = nodes
+    reference = stock or sections
     members, inserted = _members(x, rows, sections, crossmembers, joints)
-    return Frame(x[rows], x, _nodes(rails, x, rows, sections, along), members, along, inserted)
+    members = replace(members, offset=_offsets(rails, sections, reference, x, rows, len(members.i), inserted))
+    warping, tied = _restraint(x[rows], members, crossmembers)
+    return Frame(x[rows], x, _nodes(rails, x, rows, reference, along), members, along, inserted, warping, tied)
 
 
 def _joint_span(x: Columns, joint: Joint) -> int:
@@ -111,7 +142,7 @@ def _joint_span(x: Columns, joint: Joint) -> int:
     return min(max(int(np.searchsorted(x, joint.at_mm + 1e-4)) - 1, 0), len(x) - 2)
 
 
-def _apart(x: Columns, marks: Sequence[float], joints: Sequence[Joint]) -> Indices:
+def node_rows(x: Columns, marks: Sequence[float], joints: Sequence[Joint]) -> Indices:
     """Rows of ``x`` for nodes: ends and both sides of inserted pieces always, then marks, then what is clear of those."""
     spans = [_joint_span(x, joint) for joint in joints]
     kept = sorted({0, len(x) - 1, *spans, *(span + 1 for span in spans)})
@@ -124,32 +155,52 @@ def _apart(x: Columns, marks: Sequence[float], joints: Sequence[Joint]) -> Indic
     return np.array(kept, dtype=np.int64)
 
 
-def solve_frame(frame: Frame, loads: Columns) -> Solved:
-    """Solve for load cases of shape (cases, nodes, 6); loads balance by themselves."""
+def solve_frame(frame: Frame, loads: Columns, held_joints: bool = False) -> Solved:
+    """Solve for load cases of shape (cases, nodes, 6); loads balance by themselves.
+
+    ``held_joints`` holds every crossmember's joint against warping: the stiffest that the frame can be.
+    """
     last = 2 * (len(frame.x) - 1)
-    held = Held((0, 0, 0, last, last, 1), (0, 1, 2, 1, 2, 2))
+    warping = frame.warping
+    if held_joints:
+        warping = warping.copy()
+        warping[np.concatenate([2 * frame.tied, 2 * frame.tied + 1])] = np.inf
+    held = Held((0, 0, 0, last, last, 1), (0, 1, 2, 1, 2, 2), warping)
     return solve(frame.nodes, frame.members, held, loads)
 
 
-def rail_forces(frame: Frame, solved: Solved, case: int, side: Side) -> RailForces:
-    """Forces along one rail; inserted pieces are left to ``piece_forces``, their axes are their own."""
+_START = ((4, 1.0), (3, -1.0), (0, -1.0), (2, 1.0), (5, 1.0), (1, 1.0))
+_END = ((10, -1.0), (9, 1.0), (6, 1.0), (8, -1.0), (11, -1.0), (7, -1.0))
+"""Moment, torque, axial, shear, bending and shear across: which end force, and its sign."""
+
+
+def rail_forces(frame: Frame, solved: Solved, side: Side) -> RailForces:
+    """Forces along one rail in every case, (cases, stations); inserted pieces are left to ``piece_forces``, their axes are their own."""
     k, n = LEFT_RIGHT.index(side), len(frame.x) - 1
-    ends = solved.ends[case, k : 2 * n : 2].copy()
-    ends[[span for (_, own, _), span in frame.inserted.items() if own == side]] = 0.0
-    pairs = ((4, -1.0), (3, 1.0), (0, 1.0), (2, -1.0), (5, -1.0), (1, -1.0))
-    signs = np.array([1.0, -1.0, -1.0, 1.0, 1.0, 1.0])
-    start = signs * ends[:, [i for i, _ in pairs]]
-    end = ends[:, [i + 6 for i, _ in pairs]] * np.array([far for _, far in pairs])
+    spans = slice(k, 2 * n, 2)
+    ends, bimoment = solved.ends[:, spans].copy(), solved.bimoments[:, spans]
+    ends[:, [span for (_, own, _), span in frame.inserted.items() if own == side]] = 0.0
+    i_w, psi = frame.members.i_w, solved.warping[:, k::2]
+    shear = SHEAR_MODULUS_MPA * frame.members.j_t[spans]
+    shear = np.zeros_like(shear) if i_w is None else np.where(i_w[spans] > 0, shear, 0.0)
+
+    def at_end(pairs: tuple[tuple[int, float], ...], own: Columns, warped: Columns) -> Columns:
+        columns = ends[..., [i for i, _ in pairs]] * np.array([sign for _, sign in pairs])
+        return np.concatenate([columns, own[..., None], (shear * warped)[..., None]], axis=2)
+
+    start, end = at_end(_START, -bimoment[..., 0], psi[:, :-1]), at_end(_END, bimoment[..., 1], psi[:, 1:])
     ahead, behind = (_within(frame, start, end, beside) for beside in ("left", "right"))
-    return RailForces(frame.at, *np.where(np.abs(behind) > np.abs(ahead), behind, ahead).T)
+    found = np.where(np.abs(behind) > np.abs(ahead), behind, ahead)
+    return RailForces(frame.at, *(found[..., i] for i in range(found.shape[2])))
 
 
 def _within(frame: Frame, start: Columns, end: Columns, beside: Literal["left", "right"]) -> Columns:
-    """Forces at ``frame.at`` in the span that ends (left) or begins (right) there, from those at its ends; (stations, 6)."""
+    """Forces at ``frame.at`` in the span that ends (left) or begins (right) there, from those at its ends; (cases, stations, 8)."""
     x = frame.x
     span = np.minimum(np.maximum(np.searchsorted(x, frame.at, side=beside) - 1, 0), len(x) - 2)
     along = ((frame.at - x[span]) / (x[span + 1] - x[span]))[:, None]
-    return np.asarray(start[span] + along * (end[span] - start[span]))
+    first = start[:, span]
+    return np.asarray(first + along * (end[:, span] - first))
 
 
 def piece_forces(frame: Frame, solved: Solved, case: int, piece: tuple[str, Side, float]) -> PieceForces:
@@ -174,6 +225,34 @@ def _nodes(
     return nodes
 
 
+def _offsets(
+    rails: Rails,
+    sections: Mapping[Side, SectionColumns],
+    stock: Mapping[Side, SectionColumns],
+    x: Columns,
+    rows: Indices,
+    members: int,
+    inserted: Mapping[tuple[str, Side, float], int],
+) -> Columns | None:
+    """Where each span's mean centroid lies beside its nodes, (members, 3); None where all lie on them."""
+    if all(sections[side] is stock[side] for side in LEFT_RIGHT):
+        return None
+    out = np.zeros((members, 3))
+    n, long = len(rows) - 1, np.diff(x[rows])
+    for k, side in enumerate(LEFT_RIGHT):
+        inward = -1.0 if rails.of(side).opens == "inward" else 1.0
+        own, base = sections[side].properties, stock[side].properties
+        for axis, apart in (
+            (1, SIGN[side] * inward * (own.centroid_y - base.centroid_y)),
+            (2, own.centroid_z - base.centroid_z),
+        ):
+            between = (apart[:-1] + apart[1:]) / 2 * np.diff(x)
+            out[k : 2 * n : 2, axis] = np.add.reduceat(between, rows[:-1]) / long
+    for (_, side, _), span in inserted.items():
+        out[2 * span + LEFT_RIGHT.index(side)] = 0.0
+    return out
+
+
 def _members(
     x: Columns,
     rows: Indices,
@@ -187,19 +266,51 @@ def _members(
     inserted = {}
     for joint in joints:
         span = _joint_span(at, joint)
-        rail[span, LEFT_RIGHT.index(joint.side)] = (joint.area, joint.i_y, joint.i_z, joint.j)
+        rail[span, LEFT_RIGHT.index(joint.side)] = (joint.area, joint.i_y, joint.i_z, joint.j, 0.0)
         inserted[joint.operation, joint.side, joint.at_mm] = span
     tied: Indices = np.array([int(np.argmin(np.abs(at - c.x_mm))) for c in crossmembers], dtype=np.int64)
-    across = np.array([profile(c.profile, c.height_mm, c.width_mm, c.wall_mm) for c in crossmembers])
-    sizes = np.concatenate([rail.reshape(2 * n, 4), across])
+    across = np.array([profile(c.profile, c.height_mm, c.width_mm, c.wall_mm)[:4] for c in crossmembers])
+    across = np.concatenate([across, np.zeros((len(across), 1))], axis=1)
+    sizes = np.concatenate([rail.reshape(2 * n, 5), across])
     fixity = np.concatenate([np.ones(2 * n), np.array([END_FIXITY[c.end] for c in crossmembers])])
     first, second = np.concatenate([i, 2 * tied]), np.concatenate([i + 2, 2 * tied + 1])
-    return Members(first, second, sizes[:, 0], sizes[:, 1], sizes[:, 2], sizes[:, 3], fixity), inserted
+    area, i_y, i_z, j_t, i_w = sizes.T
+    return Members(first, second, area, i_y, i_z, j_t, fixity, i_w), inserted
+
+
+def _restraint(x: Columns, members: Members, crossmembers: Sequence[Crossmember]) -> tuple[Columns, Indices]:
+    """Bimoment spring of every node, and the stations of the crossmembers.
+
+    A node beside a span that does not warp is held. A crossmember's joint of fixity r restrains by 3 E I_w / L
+    x r / (1 - r), L the shorter open bay beside it and I_w the mean of the spans beside it (Nodulant default).
+    """
+    n = len(x) - 1
+    i_w = np.zeros((n, 2)) if members.i_w is None else members.i_w[: 2 * n].reshape(n, 2)
+    warps = i_w > 0
+    ahead, behind = np.vstack([warps, warps[-1:]]), np.vstack([warps[:1], warps])
+    spring = np.where(ahead & behind, 0.0, np.inf)
+    tied: Indices = np.array([int(np.argmin(np.abs(x - c.x_mm))) for c in crossmembers], dtype=np.int64)
+    order = np.unique(tied)
+    for at, crossmember in zip(tied, crossmembers, strict=True):
+        spot = int(np.searchsorted(order, at))
+        bays = [abs(x[at] - x[other]) for other in (*order[max(spot - 1, 0) : spot], *order[spot + 1 : spot + 2])]
+        bay = max(min(bays, default=float(x[-1] - x[0])), 1.0)
+        beside = i_w[max(at - 1, 0) : at + 1].mean(axis=0)
+        r = warping_fixity(crossmember)
+        spring[at] += 3 * ELASTIC_MODULUS_MPA * beside / bay * r / (1 - r)
+    return spring.reshape(-1), tied
+
+
+OPEN = 0.5
+"""A span whose cell is closed to less than this warps."""
 
 
 def _spans(section: SectionColumns, x: Columns, rows: Indices) -> Columns:
-    """Area, i_y, i_z and J of the spans between nodes, by the mean flexibility of the sections in them; shape (4, n)."""
-    p = section.properties
-    flexible = 1.0 / np.maximum(np.stack([p.area, p.i_y, p.i_z, section.torsion.j]), 1e-3)
+    """Area, i_y, i_z, J and I_w of the spans between nodes, by the mean flexibility of the sections in them; shape (5, n)."""
+    p, t = section.properties, section.torsion
+    flexible = 1.0 / np.maximum(np.stack([p.area, p.i_y, p.i_z, t.j, section.warping.i_w]), 1e-3)
     between = (flexible[:, :-1] + flexible[:, 1:]) / 2 * np.diff(x)
-    return np.asarray(np.diff(x[rows]) / np.add.reduceat(between, rows[:-1], axis=1))
+    out = np.diff(x[rows]) / np.add.reduceat(between, rows[:-1], axis=1)
+    closed = np.add.reduceat((t.closure[:-1] + t.closure[1:]) / 2 * np.diff(x), rows[:-1]) / np.diff(x[rows])
+    out[4] = np.where(closed < OPEN, out[4], 0.0)
+    return np.asarray(out)

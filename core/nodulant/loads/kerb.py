@@ -1,4 +1,4 @@
-"""A kerb strike of a rear wheel: what links and springs put on the frame, met by the masses' own inertia.
+"""A kerb strike of one wheel: what links and springs put on the frame, met by the masses' own inertia.
 
 The strike is short: no other wheel answers it, so the frame and what hangs on it fly free for its
 length (D'Alembert: every mass pushes back by its mass times the rigid body's acceleration there,
@@ -17,7 +17,7 @@ from nodulant.loads.case_loads import Carried, Levers, levers, mass_levers, push
 from nodulant.loads.cases import KERB_BACK, KERB_UP
 from nodulant.loads.frame3d import Frame
 from nodulant.loads.plan import Pull, Vector
-from nodulant.parts.sides import LEFT_RIGHT, Side
+from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 from nodulant.survey.vehicle import Mass
 
 NEAR_RAIL_MM = 100.0
@@ -33,15 +33,16 @@ def spread_enough(masses: Sequence[Mass]) -> bool:
 
 
 @dataclass(frozen=True)
-class RearWheel:
-    """Half of the rear track, height of the hub above the datum plane, mm, and what the axle weighs besides, kg."""
+class StruckWheel:
+    """Its axle, half of the track, height of the hub above the datum plane, mm, and what the axle weighs besides, kg."""
 
+    axle: AxleName
     half_track_mm: float
     hub_z_mm: float
     unsprung_kg: float = 0.0
 
 
-def by_seats(frame: Frame, load: Carried, wheel: RearWheel) -> tuple[Pull, ...]:
+def by_seats(frame: Frame, load: Carried, wheel: StruckWheel) -> tuple[Pull, ...]:
     """The strike of the right wheel on an axle that hangs on its seats under the rails, beyond standing.
 
     A live axle on two springs a distance apart is a beam: the wheel stands outside them, so the near
@@ -49,10 +50,10 @@ def by_seats(frame: Frame, load: Carried, wheel: RearWheel) -> tuple[Pull, ...]:
     comes in through the axle's links; where there are none at the seats, its moment from the hub's
     height as a couple between the fore and aft ones.
     """
-    each = (load.axle_load("rear") + wheel.unsprung_kg * G) / 2
+    each = (load.axle_load(wheel.axle) + wheel.unsprung_kg * G) / 2
     rise, back = (KERB_UP - 1.0) * each, KERB_BACK * each
-    seats = sorted((s for s in load.seats if s.axle == "rear"), key=lambda s: load.stock_x[s.id])
-    links = next((own for own in load.links if own.axle == "rear"), None)
+    seats = sorted((s for s in load.seats if s.axle == wheel.axle), key=lambda s: load.stock_x[s.id])
+    links = next((own for own in load.links if own.axle == wheel.axle), None)
     left, right = (_on_line(frame, k, load.stock_x[seats[0].id])[1] for k in (0, 1))
     near = (wheel.half_track_mm - left) / (right - left)
     out: list[Pull] = []

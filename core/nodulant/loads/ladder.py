@@ -2,12 +2,13 @@
 
 Loads balance by themselves (seats carry what equilibrium says), so the held freedoms only stop
 the frame from drifting. The twist is a unit couple, N mm, at the front seats against the rear
-ones. Torsion is Saint-Venant's: an open channel's warping restraint, which adds stiffness, is
-left out, so stiffness of open frames is a lower bound.
+ones. Open stretches warp (Vlasov), crossmembers restrain them as their joints allow; the twist is solved
+again with every joint held, which is the stiffest that the frame can be.
 """
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -20,6 +21,7 @@ from nodulant.loads.frame3d import (
     PieceForces,
     RailForces,
     build_frame,
+    node_rows,
     piece_forces,
     rail_forces,
     solve_frame,
@@ -33,7 +35,7 @@ GRID = 61
 STANDING, TWIST = "standing", "twist"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Ladder:
     """A solved frame: its load cases by name, in the order of their rows."""
 
@@ -41,6 +43,9 @@ class Ladder:
     solved: Solved
     cases: tuple[str, ...]
     radians_per_nmm: float
+    held_twist: Solved
+    """The unit twist with every joint held against warping."""
+    held_radians_per_nmm: float
 
     def row(self, case: str, side: Side) -> int:
         """The row of a case as it strikes ``side``: its own where each side has one."""
@@ -53,7 +58,12 @@ class Ladder:
 
     def forces(self, case: str, side: Side) -> RailForces:
         """Forces along one rail in one case."""
-        return rail_forces(self.frame, self.solved, self.row(case, side), side)
+        return self.every[side].case(self.row(case, side))
+
+    @cached_property
+    def every(self) -> dict[Side, RailForces]:
+        """Forces along both rails in all cases, (cases, stations)."""
+        return {side: rail_forces(self.frame, self.solved, side) for side in LEFT_RIGHT}
 
     def piece(self, case: str, piece: tuple[str, Side, float]) -> PieceForces:
         """Forces in one inserted piece."""
@@ -80,6 +90,10 @@ class Ladder:
         """Torsional stiffness between front and rear seats."""
         return 1.0 / self.radians_per_nmm / 1000.0 * np.pi / 180.0
 
+    def held_forces(self, side: Side) -> RailForces:
+        """Forces along one rail under the unit twist with every joint held against warping."""
+        return rail_forces(self.frame, self.held_twist, side).case(0)
+
 
 def ladder_stations(rails: Rails, marks: Sequence[float]) -> Columns:
     """Stations that both rails have, from the later front end to the earlier rear end, with ``marks``; shape (n,).
@@ -103,7 +117,8 @@ def solve_ladder(
     seats: Sequence[Seat],
 ) -> Ladder:
     """A straight frame standing at 1 g and under the unit twist; raises NotSolvable where nothing ties the rails."""
-    frame = build_frame(rails, x, sections, crossmembers, marks=[s.x_mm for s in seats])
+    rows = node_rows(x, [*(c.x_mm for c in crossmembers), *(s.x_mm for s in seats)], ())
+    frame = build_frame(rails, (x, rows), sections, crossmembers)
     return solve_cases(frame, carried_by(masses, seats), {})
 
 
@@ -111,16 +126,25 @@ def solve_cases(frame: Frame, load: Carried, more: Mapping[str, Columns]) -> Lad
     """Standing, the unit twist and ``more`` cases of shape (nodes, 6), in one solution; raises NotSolvable."""
     rows = {STANDING: standing(frame, load), TWIST: unit_twist(frame, load), **more}
     solved = solve_frame(frame, np.stack(list(rows.values())))
-    return Ladder(frame, solved, tuple(rows), _angle(frame, load, solved))
+    held = solve_frame(frame, rows[TWIST][None], held_joints=True) if frame.open else _only(solved, 1)
+    angles = (_angle(frame, load, own.displacements[row]) for own, row in ((solved, 1), (held, 0)))
+    own, stiffest = angles
+    return Ladder(frame, solved, tuple(rows), own, held, stiffest)
 
 
-def _angle(frame: Frame, load: Carried, solved: Solved) -> float:
+def _only(solved: Solved, row: int) -> Solved:
+    """One load case of several."""
+    at = slice(row, row + 1)
+    return Solved(solved.displacements[at], solved.ends[at], solved.warping[at], solved.bimoments[at])
+
+
+def _angle(frame: Frame, load: Carried, displacements: Columns) -> float:
     def roll(axle: AxleName) -> float:
         total = 0.0
         for seat in load.seats:
             if seat.axle == axle:
                 k = int(np.argmin(np.abs(frame.x - load.stock_x[seat.id])))
-                w = solved.displacements[1, 2 * k : 2 * k + 2, 2]
+                w = displacements[2 * k : 2 * k + 2, 2]
                 total += seat.share * float(w[1] - w[0]) / float(frame.widths[k])
         return total
 

@@ -7,9 +7,24 @@ from pydantic import Field, model_validator
 
 from nodulant.base.errors import InputError
 from nodulant.base.model import Coordinate, Frozen, Name
-from nodulant.parts.sides import Side
+from nodulant.parts.sides import AxleName, Side
 
-CaseId = Literal["static", "bump", "twist", "brake", "corner", "launch", "jack", "stop", "kerb"]
+CaseId = Literal[
+    "static",
+    "bump",
+    "twist",
+    "brake",
+    "corner",
+    "launch",
+    "jack",
+    "jack-front",
+    "stop",
+    "stop-front",
+    "kerb",
+    "kerb-front",
+    "bump-brake",
+    "brake-corner",
+]
 
 
 class CaseChange(Frozen):
@@ -20,16 +35,18 @@ class CaseChange(Frozen):
 
 
 class JackPoint(Frozen):
-    """A jack under one rail, lifting that side's rear wheel off the ground."""
+    """A jack under one rail, lifting that side's wheel of one axle off the ground."""
 
     x_mm: Coordinate
     side: Side = "left"
+    axle: AxleName = "rear"
 
 
 class StopPads(Frozen):
-    """Where the rear bump stops strike the rails."""
+    """Where the bump stops of an axle strike the rails."""
 
     x_mm: Coordinate
+    axle: AxleName = "rear"
 
 
 Slope = Annotated[float, Field(ge=-3, le=3)]
@@ -62,15 +79,37 @@ class AxleLinks(Frozen):
 
 
 class LoadPlan(Frozen):
-    """Changed factors and the places that some cases need; a case whose place is not given is not asked for."""
+    """Changed factors and the places that some cases need; a case whose place is not given asks for it."""
 
     cases: dict[CaseId, CaseChange] = {}
-    jack: JackPoint | None = None
-    stops: StopPads | None = None
+    jacks: Annotated[tuple[JackPoint, ...], Field(max_length=2)] = ()
+    stops: Annotated[tuple[StopPads, ...], Field(max_length=2)] = ()
+    hole_mm: Annotated[float, Field(gt=0, le=1_000)] = 200.0
+    """How deep the hole is that one wheel drops into."""
     links: Annotated[tuple[AxleLinks, ...], Field(max_length=2)] = ()
     """Links of the planned frame; an axle on leaf springs has none, its hangers take the push."""
     grip: Annotated[float, Field(gt=0, le=2)] = 1.0
     """Tyre force over its load, at the limit."""
+
+    @model_validator(mode="after")
+    def _one_an_axle(self) -> Self:
+        for field, places in (("jacks", self.jacks), ("stops", self.stops)):
+            if len({place.axle for place in places}) < len(places):
+                raise InputError(
+                    "this axle has its place already",
+                    field=f"{field}/1/axle",
+                    found=places[1].axle,
+                    acceptable="one place for the front and one for the rear",
+                )
+        return self
+
+    def jack(self, axle: AxleName) -> JackPoint | None:
+        """Where a jack lifts one wheel of an axle."""
+        return next((own for own in self.jacks if own.axle == axle), None)
+
+    def stop(self, axle: AxleName) -> StopPads | None:
+        """Where the stops of an axle strike."""
+        return next((own for own in self.stops if own.axle == axle), None)
 
 
 Vector = tuple[float, float, float]
@@ -94,9 +133,25 @@ class Pull:
         return Pull(self.at, (factor * fx, factor * fy, factor * fz))
 
 
-class PlanInForce(LoadPlan):
-    """The plan with what the suspensions say: what a strike of the right rear wheel puts on the frame beyond standing."""
+class RollStiffness(Frozen):
+    """How stiffly an axle rolls, N mm/rad; a guess where nobody knows it."""
 
-    struck: tuple[Pull, ...] = ()
+    nmm_per_rad: Annotated[float, Field(gt=0)]
+    guessed: bool
+
+
+class Strike(Frozen):
+    """What a strike of an axle's right wheel puts on the frame beyond standing, and what the axle weighs besides."""
+
+    pulls: tuple[Pull, ...] = ()
     """Every link's end and spring; none where the axle hangs on its seats."""
     unsprung_kg: float = 0.0
+
+
+class PlanInForce(LoadPlan):
+    """The plan with what the suspensions say."""
+
+    struck: dict[AxleName, Strike] = {}
+    rolls: dict[AxleName, RollStiffness] = {}
+    """Of the planned axles; an axle that is left out is guessed from what it carries."""
+    stock_rolls: dict[AxleName, RollStiffness] = {}

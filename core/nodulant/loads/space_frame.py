@@ -1,13 +1,14 @@
 """A space frame of straight members in one banded solve.
 
-Terms: a *node* has six freedoms, displacements u, v, w along the frame's x, y, z (mm) and
-rotations about them (radians). A *member* is an Euler-Bernoulli beam with Saint-Venant
-torsion between two nodes; its local x runs from i to j, its local z is as upright as can be,
-so ``i_y`` is its inertia for vertical bending. ``fixity`` scales its ends: 1 is welded
-solid, 0 a pin (semi-rigid beam after Monforton and Wu 1963, from memory: with
-d = 4 - g g, near end 12 g EI/(L d), far end 6 g g EI/(L d)).
-Forces N, moments N mm. Nodes are numbered so that members join near numbers: the matrix is
-then a narrow band; each member runs from its lower number to its higher.
+Terms: a *node* has seven freedoms, displacements u, v, w along the frame's x, y, z (mm), rotations
+about them (radians), and its *warping* psi, the twist per length (radians/mm) of the rail through it.
+A *member* is an Euler-Bernoulli beam between two nodes; its local x runs from i to j, its local z is
+as upright as can be, so ``i_y`` is its inertia for vertical bending. ``fixity`` scales its ends: 1 is
+welded solid, 0 a pin (semi-rigid beam after Monforton and Wu 1963, from memory: with
+d = 4 - g g, near end 12 g EI/(L d), far end 6 g g EI/(L d)). Torsion is Saint-Venant's, or Vlasov's
+where a member warps (``loads.vlasov``). Forces N, moments N mm, bimoments N mm2. Nodes are numbered so
+that members join near numbers: the matrix is then a narrow band; each member runs from its lower
+number to its higher.
 """
 
 from dataclasses import dataclass
@@ -18,11 +19,18 @@ from scipy.linalg import LinAlgError, solveh_banded
 
 from nodulant.base.arrays import Columns
 from nodulant.base.errors import NotSolvable
+from nodulant.loads.vlasov import vlasov_stiffness
 from nodulant.materials.steel import ELASTIC_MODULUS_MPA, SHEAR_MODULUS_MPA
 
 Indices = npt.NDArray[np.int64]
-FREEDOMS = 6
-_UPPER = np.triu_indices(12)
+FREEDOMS, PLAIN, WARP = 7, 6, 6
+SIZE = 2 * FREEDOMS
+_UPPER = np.triu_indices(SIZE)
+_MOVES = np.array([*range(6), *range(7, 13)])
+"""Displacements and rotations among a member's fourteen freedoms."""
+_TWIST = np.array([3, WARP, FREEDOMS + 3, FREEDOMS + WARP])
+"""Rotation about the member and warping, at both ends."""
+RIGID = 1e12
 LOOSE_MM = 1e7
 """A displacement beyond this is a mechanism, not a deflection."""
 
@@ -38,6 +46,10 @@ class Members:
     i_z: Columns
     j_t: Columns
     fixity: Columns
+    i_w: Columns | None = None
+    """Warping constant mm6; 0 where a member does not warp, None where none does."""
+    offset: Columns | None = None
+    """Its axis from the line between its nodes, mm, frame axes, (members, 3): nodes and axis are tied rigidly."""
 
 
 @dataclass(frozen=True)
@@ -46,33 +58,90 @@ class Held:
 
     node: tuple[int, ...]
     freedom: tuple[int, ...]
+    warping: Columns | None = None
+    """Bimoment spring at every node, N mm3/rad; infinite where it is held. None where no member warps."""
 
 
 @dataclass(frozen=True)
 class Solved:
-    """Displacements (loads, nodes, 6) and end forces in local axes (loads, members, 12)."""
+    """Displacements (loads, nodes, 6) and end forces in local axes (loads, members, 12); what warps besides."""
 
     displacements: Columns
     ends: Columns
+    warping: Columns
+    """Twist per length at every node, (loads, nodes)."""
+    bimoments: Columns
+    """At both ends of every member, (loads, members, 2)."""
 
 
 def solve(nodes: Columns, members: Members, held: Held, loads: Columns) -> Solved:
     """Solve for every column of ``loads``, shape (loads, nodes, 6); raises NotSolvable for a mechanism."""
     local, axes = _stiffness(nodes, members)
-    whole = _turned(_turned(local, axes).transpose(0, 2, 1), axes)
-    freedoms = (np.stack([members.i, members.j], axis=1)[:, :, None] * FREEDOMS + np.arange(FREEDOMS)).reshape(-1, 12)
+    whole = np.zeros((len(local), SIZE, SIZE))
+    plain = _turned(_turned(local, axes).transpose(0, 2, 1), axes)
+    tied = _rigid(members.offset)
+    if tied is not None:
+        plain = tied.transpose(0, 2, 1) @ plain @ tied
+    whole[:, _MOVES[:, None], _MOVES] = plain
+    warping = _warping(members, nodes, axes)
+    if warping:
+        whole[warping.rows] += warping.directions.transpose(0, 2, 1) @ warping.stiffness @ warping.directions
+    ends = np.stack([members.i, members.j], axis=1)
+    freedoms = (ends[:, :, None] * FREEDOMS + np.arange(FREEDOMS)).reshape(-1, SIZE)
     band = _banded(whole, freedoms, len(nodes) * FREEDOMS)
-    for node, freedom in zip(held.node, held.freedom, strict=True):
-        band[-1, node * FREEDOMS + freedom] *= 1e12
+    _hold(band, held)
+    padded = np.zeros((len(loads), len(nodes), FREEDOMS))
+    padded[..., :PLAIN] = loads
     try:
-        flat = solveh_banded(band, loads.reshape(len(loads), -1).T, overwrite_ab=True, check_finite=False).T
+        flat = solveh_banded(band, padded.reshape(len(loads), -1).T, overwrite_ab=True, check_finite=False).T
     except LinAlgError as error:
         raise _mechanism() from error
     if not np.isfinite(flat).all() or np.abs(flat).max() > LOOSE_MM:
         raise _mechanism()
-    moved = flat[:, freedoms].reshape(len(loads), -1, 4, 3) @ axes.transpose(0, 2, 1)
-    ends = np.einsum("mab,lmb->lma", local, moved.reshape(len(loads), -1, 12))
-    return Solved(flat.reshape(loads.shape), ends)
+    own = flat[:, freedoms]
+    at_axis = own[..., _MOVES]
+    if tied is not None:
+        at_axis = np.einsum("mab,lmb->lma", tied, at_axis)
+    moved = at_axis.reshape(len(loads), -1, 4, 3) @ axes.transpose(0, 2, 1)
+    forces = np.zeros((len(loads), len(local), SIZE))
+    forces[..., _MOVES] = np.einsum("mab,lmb->lma", local, moved.reshape(len(loads), -1, 12))
+    if warping:
+        twisted = np.einsum("mab,lmb->lma", warping.stiffness @ warping.directions, own[:, warping.rows])
+        forces[:, warping.rows[:, None], _TWIST] += twisted
+    moves = flat.reshape(padded.shape)
+    return Solved(moves[..., :PLAIN], forces[..., _MOVES], moves[..., WARP], forces[..., WARP::FREEDOMS])
+
+
+@dataclass(frozen=True)
+class _Warping:
+    """Members that warp: their rows, Vlasov's stiffness (m, 4, 4), and its freedoms in the frame's (m, 4, 14)."""
+
+    rows: Indices
+    stiffness: Columns
+    directions: Columns
+
+
+def _warping(members: Members, nodes: Columns, axes: Columns) -> _Warping | None:
+    if members.i_w is None or not (members.i_w > 0).any():
+        return None
+    rows = np.flatnonzero(members.i_w > 0)
+    length = np.linalg.norm(nodes[members.j[rows]] - nodes[members.i[rows]], axis=1)
+    stiffness = vlasov_stiffness(members.j_t[rows], members.i_w[rows], length)
+    directions = np.zeros((len(rows), 4, SIZE))
+    directions[:, 0, 3:6] = directions[:, 2, FREEDOMS + 3 : FREEDOMS + 6] = axes[rows, 0]
+    directions[:, 1, WARP] = directions[:, 3, FREEDOMS + WARP] = 1.0
+    return _Warping(rows, stiffness, directions)
+
+
+def _hold(band: Columns, held: Held) -> None:
+    """Stiffen what is held; a node's warping is held unless it says otherwise."""
+    nodes = band.shape[1] // FREEDOMS
+    spring = np.full(nodes, np.inf) if held.warping is None else held.warping
+    at = np.arange(nodes) * FREEDOMS + WARP
+    free = np.isfinite(spring)
+    band[-1, at] = np.where(free, band[-1, at] + np.where(free, spring, 0.0), band[-1, at] * RIGID + 1.0)
+    for node, freedom in zip(held.node, held.freedom, strict=True):
+        band[-1, node * FREEDOMS + freedom] *= RIGID
 
 
 def _mechanism() -> NotSolvable:
@@ -94,7 +163,8 @@ def _stiffness(nodes: Columns, members: Members) -> tuple[Columns, Columns]:
         )
     k = np.zeros((len(length), 12, 12))
     _pair(k, 0, ELASTIC_MODULUS_MPA * members.area / length)
-    _pair(k, 3, SHEAR_MODULUS_MPA * members.j_t * members.fixity / length)
+    plain = np.ones_like(length) if members.i_w is None else np.where(members.i_w > 0, 0.0, 1.0)
+    _pair(k, 3, SHEAR_MODULUS_MPA * members.j_t * members.fixity / length * plain)
     _bending(k, (1, 5, 7, 11), ELASTIC_MODULUS_MPA * members.i_z, length, members.fixity, 1.0)
     _bending(k, (2, 4, 8, 10), ELASTIC_MODULUS_MPA * members.i_y, length, members.fixity, -1.0)
     return k, _axes(along / length[:, None])
@@ -122,6 +192,19 @@ def _bending(
         k[:, w2, r] = k[:, r, w2] = -shear
 
 
+def _rigid(offset: Columns | None) -> Columns | None:
+    """Moves of members' axes from those of their nodes, u + theta x e at both ends, (m, 12, 12); None without offsets."""
+    if offset is None or not offset.any():
+        return None
+    x, y, z = offset.T
+    tied = np.tile(np.eye(12), (len(offset), 1, 1))
+    for k in (0, 6):
+        tied[:, k, k + 4], tied[:, k, k + 5] = z, -y
+        tied[:, k + 1, k + 3], tied[:, k + 1, k + 5] = -z, x
+        tied[:, k + 2, k + 3], tied[:, k + 2, k + 4] = y, -x
+    return tied
+
+
 def _turned(k: Columns, axes: Columns) -> Columns:
     """K T, with T the axes repeated along its diagonal: each block of three columns turned by itself."""
     turned: Columns = (k.reshape(len(k), 48, 3) @ axes).reshape(len(k), 12, 12)
@@ -144,12 +227,12 @@ def _axes(x: Columns) -> Columns:
 
 def _banded(whole: Columns, freedoms: Indices, size: int) -> Columns:
     """Upper band of the assembled matrix, as ``solveh_banded`` takes it."""
-    if (freedoms[:, 0] >= freedoms[:, 6]).any():
+    if (freedoms[:, 0] >= freedoms[:, FREEDOMS]).any():
         raise ValueError("members run from the lower node number to the higher")
     rows, columns = freedoms[:, _UPPER[0]], freedoms[:, _UPPER[1]]
-    width = int((freedoms[:, 11] - freedoms[:, 0]).max())
+    width = int((freedoms[:, -1] - freedoms[:, 0]).max())
     spots = (width - columns + rows) * size + columns
-    values = whole.reshape(len(whole), 144)[:, _UPPER[0] * 12 + _UPPER[1]]
+    values = whole.reshape(len(whole), SIZE * SIZE)[:, _UPPER[0] * SIZE + _UPPER[1]]
     flat = np.bincount(spots.ravel(), values.ravel(), (width + 1) * size)
     band: Columns = np.asarray(flat, dtype=np.float64).reshape(width + 1, size)
     return band

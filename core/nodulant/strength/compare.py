@@ -1,9 +1,7 @@
 """Capacities and use of two states along one rail.
 
 Capacity ratio = capacity of the state over that of stock at the same station, yields in
-both. Use u = |M| / (yield moment / 1.5), the worse fibre. 'Not weaker than stock' asks, per
-load case with each frame on its own supports, u(x) <= max(u_stock(x), half the stock peak)
-and peak <= stock peak (the half is a Nodulant default); u <= 1 stands beside it.
+both. Use u = |M| / (yield moment / 1.5), the worse fibre; the factor of safety is 1.5/u.
 """
 
 from dataclasses import dataclass
@@ -63,12 +61,6 @@ def bending_stress(section: SectionColumns, moment: Columns) -> Columns:
     """|M| / S of the weaker fibre, MPa, under ``moment`` (N mm at 1 g)."""
     p = section.properties
     return _over(np.abs(moment), np.minimum(p.s_top, p.s_bottom))
-
-
-def use_along_ratio(stock: Columns, state: Columns) -> Columns:
-    """Use over what is allowed there: the stock use or half the stock peak."""
-    allowed = np.maximum(stock, HALF_OF_PEAK * float(stock.max()))
-    return _over(state, allowed)
 
 
 def _over(a: Columns, b: Columns) -> Columns:

@@ -6,7 +6,7 @@ from functools import cached_property
 
 import numpy as np
 
-from nodulant.base.arrays import Columns, Mask
+from nodulant.base.arrays import Columns
 from nodulant.frame.assembly import SectionColumns
 from nodulant.frame.model import STOCK, Placed, placed_on, route_through, sections
 from nodulant.frame.ops.union import Operation
@@ -20,6 +20,9 @@ from nodulant.parts.joint import Joint
 from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.strength.compare import HALF_OF_PEAK, Ratios, Use, bending_stress, ratios, use
 from nodulant.survey.vehicle import Seat, Survey
+
+BESIDE_MM = 2.0
+"""Stations this near both sides of a crossmember, so that the jump there is not spread along the rail."""
 
 
 @dataclass(frozen=True)
@@ -48,23 +51,22 @@ class RailComparison:
     work: tuple[Work, ...]
     """What each of ``placed`` gives, in the same order."""
 
-    @property
-    def is_cut(self) -> Mask:
-        """Stations where metal of the stock rail is gone."""
-        return self.built.cut > 0
-
     def between(self, start_mm: float, end_mm: float) -> slice:
         """Rows of the stations from one place to another, both included."""
         return slice(int(np.searchsorted(self.x, start_mm)), int(np.searchsorted(self.x, end_mm, side="right")))
 
     @cached_property
+    def stress_after(self) -> Columns | None:
+        """MPa at 1 g of the weaker fibre in this state; None where loads are not known."""
+        return None if self.loading is None else bending_stress(self.built, self.loading.state.moment)
+
+    @cached_property
     def stress(self) -> tuple[Columns, Columns] | None:
-        """MPa at 1 g: stock's own or half its peak, and the state's; None where loads are not known."""
-        if self.loading is None:
+        """MPa at 1 g: stock's own or half its peak, and this state's; None where loads are not known."""
+        if self.loading is None or self.stress_after is None:
             return None
         before = bending_stress(self.stock, self.loading.stock.moment)
-        after = bending_stress(self.built, self.loading.state.moment)
-        return np.maximum(before, HALF_OF_PEAK * float(before.max())), after
+        return np.maximum(before, HALF_OF_PEAK * float(before.max())), self.stress_after
 
 
 def missing_for_sections(survey: Survey, side: Side) -> tuple[str, ...]:
@@ -89,7 +91,7 @@ def compare_rail(
     """Evaluate one rail, at the stations ``also`` too; walls must have been measured. Raises InputError and NotSolvable."""
     placed = placed_on(survey, operations, side, state)
     rail = survey.rails.of(side)
-    ties = [c.x_mm for c in survey.crossmembers]
+    ties = [c.x_mm + step for c in survey.crossmembers for step in (-BESIDE_MM, 0.0, BESIDE_MM)]
     marks = [s.x_mm for s in (*survey.seats, *seats)] + ties + _hole_stations(survey) + list(also)
     route = route_through(survey, [p for p in placed if p.op.id in state.cuts], side)
     x = stations(rail.start_mm, rail.end_mm, placed, marks)
@@ -129,12 +131,6 @@ def _loading(
     own = seats or survey.seats
     after = internal_forces(route.x(x), masses, own if route.straight else moved_seats(own, both))
     return Loading(before, after, use(stock.properties, before.moment), use(built.properties, after.moment))
-
-
-def changed(comparison: RailComparison, values: Columns, worse: Mask) -> Mask:
-    """Stations that count for a ratio: where the rail is cut, and where it is worse than stock."""
-    mask = comparison.is_cut | worse
-    return mask if mask.any() else np.ones_like(mask)
 
 
 def joints_of(rails: Mapping[Side, RailComparison]) -> tuple[Joint, ...]:

@@ -1,10 +1,10 @@
 """Flow along the long welds of plates, from the shear and torque of every case.
 
-Each plate hangs on two long welds. Horizontal shear along one of them (textbook, beams of parts):
-half of V A d/I for a plate whose centroid lies d off the section's, plus V t h^2/(12 I) for an
-upright plate's own bending, the same across with I_z, plus the greatest flow that torque drives
-round any closed cell of the section (Bredt-Batho). What the plate's ends bring in is the
-business of its development length.
+Each plate hangs on two long welds. A plate that is a wall of the section carries the flow at its
+edges (``sections.flow``: textbook shear flow, closed round cells). One that lies on a wall brings in half of
+V A d/I for a plate whose centroid lies d off the section's, plus V t h^2/(12 I) for an upright
+plate's own bending, the same across with I_z. Torque adds the flow in the plate (Bredt-Batho). What
+the plate's ends bring in is the business of its development length.
 """
 
 from dataclasses import dataclass
@@ -13,7 +13,7 @@ import numpy as np
 
 from nodulant.base.arrays import Columns
 from nodulant.frame.additions import Plate
-from nodulant.frame.layout import CAPS, FLANGES, LINERS, Layout, closing_plane
+from nodulant.frame.layout import Layout
 from nodulant.loads.cases import Case
 from nodulant.sections.properties import Properties
 from nodulant.strength.rail import Loading, RailComparison
@@ -68,10 +68,10 @@ def seam_flows(rail: RailComparison, frames: FrameComparison, symmetric: tuple[C
 
 def _forces(rail: RailComparison, loading: Loading, frames: FrameComparison, symmetric: tuple[Case, ...]) -> _Forces:
     asked = tuple(case for case in frames.asked if case.id in frames.planned.cases)
-    in_space = [frames.planned.cases[case.id][rail.side] for case in asked]
+    in_space = [frames.planned.cases[case.id][rail.side].forces for case in asked]
 
     def rows(name: str, own: list[Columns]) -> Columns:
-        return np.stack(own + [np.interp(rail.x, c.x, getattr(c, name)) for c in in_space])
+        return np.stack(own + [np.interp(rail.x, f.x, getattr(f, name)) for f in in_space])
 
     standing, none = np.abs(loading.state.shear), np.zeros_like(rail.x)
     alone = [none for _ in symmetric]
@@ -84,14 +84,11 @@ def _forces(rail: RailComparison, loading: Loading, frames: FrameComparison, sym
 
 
 def _worst(plate: Plate, layout: Layout, rail: RailComparison, f: _Forces) -> SeamFlow:
-    up, across = moment_of_area(plate, layout, rail.built.properties)
+    up, across = rail.built.edge_flows.get(plate.role) or moment_of_area(plate, layout, rail.built.properties)
+    twist = rail.built.torsion.flows.get(plate.role, np.zeros_like(rail.x))
     there = np.flatnonzero(plate.share > 0)
     own = slice(int(there[0]), int(there[-1]) + 1)
-    flows = (
-        f.shear[:, own] * up[own],
-        f.side_shear[:, own] * across[own],
-        f.torque[:, own] * rail.built.torsion.flow[own],
-    )
+    flows = (f.shear[:, own] * up[own], f.side_shear[:, own] * across[own], f.torque[:, own] * twist[own])
     total = np.where(plate.share[own] > 0, flows[0] + flows[1] + flows[2], 0.0)
     case, i = np.unravel_index(int(np.argmax(total)), total.shape)
     up_here, across_here, torque = (float(flow[case, i]) for flow in flows)
@@ -100,26 +97,15 @@ def _worst(plate: Plate, layout: Layout, rail: RailComparison, f: _Forces) -> Se
 
 
 def moment_of_area(plate: Plate, layout: Layout, p: Properties) -> tuple[Columns, Columns]:
-    """Q/I on one of the plate's two lines, upright and across, 1/mm; shapes (stations,)."""
-    t, width = plate.thickness_mm * plate.share * plate.credit, layout.rail.width
+    """Q/I on one of the two lines of a plate that lies on a wall, upright and across, 1/mm; shapes (stations,)."""
+    t, strip = plate.thickness_mm * plate.share * plate.credit, layout.strips(plate)[0]
     i_y, i_z = np.maximum(p.i_y, 1e-6), np.maximum(p.i_z, 1e-6)
-    if plate.role in (*LINERS, *FLANGES, *CAPS):
-        own = 2 * (plate.high - plate.low) if plate.role in CAPS else 0.0
-        area, middle = t * (width + own), _middle(plate)
-        flat = t * width**2 / 12
-        return (
-            area * np.abs(middle - p.centroid_z) / 2 / i_y,
-            (area * np.abs(width / 2 - p.centroid_y) / 2 + flat) / i_z,
-        )
-    low, high = np.maximum(plate.low, layout.cut), np.minimum(plate.high, np.maximum(layout.crown, layout.cut))
-    tall = np.maximum(high - low, 0.0)
-    at = np.zeros_like(width) if plate.role == "outer" else closing_plane(layout)[0]
-    up = t * tall * np.abs((low + high) / 2 - p.centroid_z) / 2 + t * tall**2 / 12
-    return up / i_y, t * tall * np.abs(at - p.centroid_y) / 2 / i_z
-
-
-def _middle(plate: Plate) -> Columns:
-    """Height at which a flat plate lies; a cap is counted at its lid's far face, never too low."""
-    if plate.role in CAPS:
-        return plate.high if plate.role == "cap" else plate.low
-    return (plate.low + plate.high) / 2
+    off_z, off_y = (
+        np.abs((low + high) / 2 - centre)
+        for low, high, centre in ((strip.z0, strip.z1, p.centroid_z), (strip.y0, strip.y1, p.centroid_y))
+    )
+    if strip.upright:
+        tall = strip.height
+        return (t * tall * off_z / 2 + t * tall**2 / 12) / i_y, t * tall * off_y / 2 / i_z
+    wide = strip.y1 - strip.y0
+    return t * wide * off_z / 2 / i_y, (t * wide * off_y / 2 + t * wide**2 / 12) / i_z

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from nodulant.base.arrays import Columns
-from nodulant.frame.layout import Layout, closing_plane
+from nodulant.frame.layout import Layout
 
 OUTSTAND, BETWEEN, WEB, TUBE = 14.0, 42.0, 124.0, 90.0
 
@@ -30,7 +30,7 @@ def most_slender(layout: Layout) -> Slender:
     """The worst wall at the worst station."""
     rail = layout.rail
     e = float(np.sqrt(235.0 / rail.yields[1]))
-    face, boxed = closing_plane(layout)
+    face, boxed = layout.closing_plane
     held = (boxed > 0) | rail.closed
     web = np.maximum(layout.crown - layout.cut, 0.0)
     flange_limit = np.where(held, BETWEEN, OUTSTAND) * e
@@ -41,13 +41,13 @@ def most_slender(layout: Layout) -> Slender:
         else [("web", web / rail.wall, np.full_like(web, WEB * e)), ("flange", flange, flange_limit)]
     )
     for plate in layout.plates:
-        own = float(np.sqrt(235.0 / plate.steel.yield_mpa))
+        own, name = float(np.sqrt(235.0 / plate.steel.yield_mpa)), plate.role.replace("-", " ")
         there = plate.share > 0
-        if plate.role == "boxing":
+        if plate.lie.on == "closing":
             rows.append(("boxing plate", np.where(there, web / plate.thickness_mm, 0.0), np.full_like(web, WEB * own)))
-        if plate.role in {"liner", "liner-top", "cap", "cap-below"}:
-            wide = np.where(there, (face - 2 * rail.wall) / plate.thickness_mm, 0.0)
-            rows.append((plate.role.replace("-", " "), wide, np.full_like(web, BETWEEN * own)))
+        if plate.lie.box or (plate.lie.on in {"cut-below", "cut-above"} and held.any()):
+            wide = np.where(there & (held | plate.lie.box), (face - 2 * rail.wall) / plate.thickness_mm, 0.0)
+            rows.append((name, wide, np.full_like(web, BETWEEN * own)))
     worst = max(
         ((float((v / lim).max()), name, int(np.argmax(v / lim)), v, lim) for name, v, lim in rows), key=lambda r: r[0]
     )

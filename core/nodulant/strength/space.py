@@ -1,65 +1,37 @@
 """Both frames, stock and planned, in every case that needs the frame in space.
 
-Each frame stands on its own supports and carries its own masses. Use of a rail is von Mises'
-stress over yield/1.5 with the worst fibre and the worst wall taken together, so it is never too
-low: u = 1.5 sqrt((N/(A f_y) + M/M_y + M_z/M_yz)^2 + (V/V_y + T/T_y)^2), where each capacity is
-at first yield. Twist and cornering go either way, so they add to the standing load in the worse
-sense. Where the rail is open its torque is carried by warping, which is not computed: T is then
-left out of the sum, and said so.
+Each frame stands on its own supports and carries its own masses; both are solved with nodes at the
+same stations, so that a frame that nothing changes equals itself. Twist and cornering go either
+way, so they add to the standing load in the worse sense.
 """
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
-from typing import NamedTuple
 
 import numpy as np
 
-from nodulant.base.arrays import Columns, Mask
+from nodulant.base.arrays import Columns
 from nodulant.base.errors import NotSolvable
 from nodulant.frame.assembly import SectionColumns
-from nodulant.frame.model import STOCK, sections
 from nodulant.loads import case_loads
-from nodulant.loads.beam import reactions
 from nodulant.loads.case_loads import Carried, carried_along, carried_by
-from nodulant.loads.cases import SPACE_CASES, Case, in_force
-from nodulant.loads.frame3d import Frame, RailForces, build_frame
-from nodulant.loads.kerb import RearWheel, by_seats, spread_enough, struck
+from nodulant.loads.cases import CASES, SPACE_CASES, Case, in_force
+from nodulant.loads.frame3d import Frame, RailForces, build_frame, node_rows
+from nodulant.loads.kerb import by_seats, spread_enough, struck
 from nodulant.loads.ladder import STANDING, TWIST, Ladder, ladder_stations, solve_cases
-from nodulant.loads.plan import JackPoint, LoadPlan, PlanInForce, Pull, StopPads
-from nodulant.materials.steel import SAFETY_ON_YIELD
+from nodulant.loads.plan import LoadPlan, PlanInForce
+from nodulant.loads.space_frame import Indices
 from nodulant.parts.joint import Joint
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
-from nodulant.strength.rail import RailComparison
+from nodulant.strength.places import Places, stock_places
+from nodulant.strength.rail import BESIDE_MM, RailComparison
+from nodulant.strength.rail_case import RailCase, rail_case
+from nodulant.strength.twist import Hole, Twist, twist_of
 from nodulant.survey.crossmember import Crossmember
-from nodulant.survey.vehicle import Mass, Rails, Seat, Survey
+from nodulant.survey.vehicle import Rails, Seat, Survey
 
 ON_END_MM = 0.5
 """A part this little beyond a rail's end is on the end."""
-BESIDE_MM = 2.0
-"""Stations this near both sides of a crossmember, so that the jump there is not spread along the rail."""
-
-
-@dataclass(frozen=True)
-class RailCase:
-    """One rail of one frame in one case at ``x``: magnitudes N and N mm, uses of yield/1.5."""
-
-    x: Columns
-    moment: Columns
-    torque: Columns
-    side_moment: Columns
-    shear: Columns
-    side_shear: Columns
-    bending: Columns
-    """Use by bending in the upright plane alone, reference yields."""
-    torsion: Columns
-    """Use by torque alone where a cell is closed, else 0."""
-    torque_capacity: Columns
-    use: Columns
-    """Von Mises use, reference yields."""
-    working: Columns
-    """The same with the yields of absolute checks."""
-    closed: Mask
 
 
 @dataclass(frozen=True)
@@ -67,6 +39,7 @@ class SolvedFrame:
     """A frame and its rails in every case that could be computed."""
 
     ladder: Ladder
+    twist: Twist
     cases: Mapping[str, Mapping[Side, RailCase]]
 
 
@@ -74,32 +47,11 @@ class SolvedFrame:
 class FrameComparison:
     """Stock and planned frame in the same cases; ``missing`` says per case what input is not there."""
 
-    couple_nmm: float
     stock: SolvedFrame
     planned: SolvedFrame
     asked: tuple[Case, ...]
     missing: Mapping[str, tuple[str, ...]]
     joints: tuple[Joint, ...] = ()
-
-
-class Places(NamedTuple):
-    """What some cases need of the load plan and of the survey."""
-
-    jack: JackPoint | None
-    stops: StopPads | None
-    grip: float
-    wheel: RearWheel | None = None
-    pulls: tuple[Pull, ...] = ()
-
-
-def places_of(plan: LoadPlan, survey: Survey, lower_mm: float = 0.0) -> Places:
-    """The places and the grip of a load plan, and the rear wheel with the frame ``lower_mm`` lower over it."""
-    hubs = [z for z in (survey.rear.hub_z_left_mm, survey.rear.hub_z_right_mm) if z is not None]
-    if survey.rear.track_mm is None or not hubs:
-        return Places(plan.jack, plan.stops, plan.grip)
-    unsprung = plan.unsprung_kg if isinstance(plan, PlanInForce) else 0.0
-    wheel = RearWheel(survey.rear.track_mm / 2, sum(hubs) / len(hubs) + lower_mm, unsprung)
-    return Places(plan.jack, plan.stops, plan.grip, wheel)
 
 
 @dataclass(frozen=True)
@@ -109,7 +61,7 @@ class Planned:
     seats: tuple[Seat, ...]
     crossmembers: tuple[Crossmember, ...]
     joints: tuple[Joint, ...]
-    plan: LoadPlan
+    plan: PlanInForce
     drop_mm: float
 
 
@@ -125,44 +77,51 @@ def missing_for_space(survey: Survey) -> tuple[str, ...]:
     return tuple(pointer for pointer, have in need.items() if not have)
 
 
+GROUNDED = {"brake", "corner", "launch", "brake-corner", "bump-brake"}
+STRUCK = {"kerb", "kerb-front"}
+
+
 def missing_for_case(case: Case, survey: Survey, planned: Planned) -> tuple[str, ...]:
     """Pointers of what one case needs besides: heights, the ground, and where an axle without hangers pushes."""
-    if case.id not in {"brake", "corner", "launch", "kerb"}:
+    if case.id not in GROUNDED | STRUCK:
         return ()
     heights = [f"/survey/masses/{i}/z_mm" for i, m in enumerate(survey.masses) if m.z_mm is None]
-    hubs = [
-        f"/survey/{name}/hub_z_{side}_mm"
-        for name, axle in (("front", survey.front), ("rear", survey.rear))
-        for side in LEFT_RIGHT
-        if axle.hub_z_mm(side) is None
-    ]
+    axles = (("front", survey.front), ("rear", survey.rear))
+    hubs = [f"/survey/{n}/hub_z_{s}_mm" for n, axle in axles for s in LEFT_RIGHT if axle.hub_z_mm(s) is None]
     tyres = [
-        f"/survey/{name}/tyre"
-        for name, axle in (("front", survey.front), ("rear", survey.rear))
-        if axle.tyre is None and axle.loaded_radius_mm is None and case.id != "kerb"
+        f"/survey/{n}/tyre" for n, a in axles if a.tyre is None and a.loaded_radius_mm is None and case.id in GROUNDED
     ]
-    spread = () if case.id != "kerb" or spread_enough(survey.masses) else ("/survey/masses",)
+    spread = () if case.id in GROUNDED or spread_enough(survey.masses) else ("/survey/masses",)
     return (*heights, *hubs, *tyres, *spread, *_pushless(case, planned.seats or survey.seats, planned.plan))
 
 
-def _pushless(case: Case, seats: tuple[Seat, ...], plan: LoadPlan) -> tuple[str, ...]:
+def _pushless(case: Case, seats: tuple[Seat, ...], plan: PlanInForce) -> tuple[str, ...]:
     """An axle on one seat takes its push and torque through links: where they are must be known."""
-    pushed: dict[str, tuple[AxleName, ...]] = {"brake": ("front", "rear"), "launch": ("rear",), "kerb": ("rear",)}
-    axles = pushed.get(case.id, ())
-    if case.id == "kerb" and isinstance(plan, PlanInForce) and plan.struck:
-        return ()
+    axles: tuple[AxleName, ...] = ("front", "rear")
+    if case.axle is not None:
+        axles = () if case.axle in plan.struck and plan.struck[case.axle].pulls else (case.axle,)
+    elif case.id == "launch":
+        axles = ("rear",)
+    elif case.id == "corner":
+        axles = ()
     single = [a for a in axles if len({s.x_mm for s in seats if s.axle == a}) < 2]
     return ("/design/loads/links",) if any(all(own.axle != a for own in plan.links) for a in single) else ()
 
 
 def asked_cases(plan: LoadPlan) -> tuple[Case, ...]:
-    """The space cases in force: those with a place of their own only where the place is given."""
-    given = {"jack": plan.jack is not None, "stop": plan.stops is not None}
-    return tuple(case for case in in_force(SPACE_CASES, plan) if given.get(case.id, True))
+    """The space cases in force, those with a place of their own only where the place is given."""
+    return tuple(case for case in in_force(SPACE_CASES, plan) if not wanted_place(case, plan))
+
+
+def wanted_place(case: Case, plan: LoadPlan) -> bool:
+    """Whether a case waits for its place."""
+    if not case.place or case.axle is None:
+        return False
+    return (plan.jack(case.axle) if case.id.startswith("jack") else plan.stop(case.axle)) is None
 
 
 def compare_frames(survey: Survey, planned: Planned, rails: Mapping[Side, RailComparison]) -> FrameComparison:
-    """Solve both frames; the planned one from its rails as already sectioned. Raises NotSolvable."""
+    """Solve both frames at the stations where both rails were sectioned. Raises NotSolvable."""
     seated = ("/design/seats", planned.seats) if planned.seats else ("/survey/seats", survey.seats)
     for field, parts in (
         ("/survey/crossmembers", survey.crossmembers),
@@ -173,15 +132,19 @@ def compare_frames(survey: Survey, planned: Planned, rails: Mapping[Side, RailCo
     asked = asked_cases(planned.plan)
     missing: dict[str, tuple[str, ...]] = {case.id: missing_for_case(case, survey, planned) for case in asked}
     ready = tuple(case for case in asked if not missing[case.id])
-    couple = _couple(survey)
-    return FrameComparison(
-        couple,
-        _stock(survey, planned, ready, couple),
-        _planned(survey, planned, rails, ready, couple),
-        asked,
-        missing,
-        planned.joints,
-    )
+    plan, seats = planned.plan, planned.seats or survey.seats
+    x = _common_stations(survey, planned, rails)
+    at = {side: np.searchsorted(rails[side].x, x) for side in LEFT_RIGHT}
+    marks = [*_marks(seats, plan), *_marks(survey.seats, plan), *(s.x_mm for s in survey.stops)]
+    ties = [*survey.crossmembers, *planned.crossmembers]
+    rows = node_rows(x, [*(c.x_mm for c in ties), *marks], planned.joints)
+    own = {side: rails[side].stock.rows(at[side]) for side in LEFT_RIGHT}
+    built = {side: rails[side].built.rows(at[side]) for side in LEFT_RIGHT}
+    factor = next(case.factor for case in asked if case.id == TWIST)
+    before = _stock(survey, planned, own, (x, rows), ready, Hole(plan.hole_mm, factor, plan.stock_rolls))
+    hole = Hole(plan.hole_mm, factor, plan.rolls)
+    after = _planned(survey, planned, rails, (own, built), (x, rows), ready, hole)
+    return FrameComparison(before, after, asked, missing, planned.joints)
 
 
 def _on_both_rails(rails: Rails, field: str, places: list[float]) -> None:
@@ -196,187 +159,140 @@ def _on_both_rails(rails: Rails, field: str, places: list[float]) -> None:
         )
 
 
-def _couple(survey: Survey) -> float:
-    """Load of the lighter axle x half its track, N mm."""
-    held = reactions(survey.masses, survey.seats)
-    front, rear = (held.front, survey.front.track_mm or 0.0), (held.rear, survey.rear.track_mm or 0.0)
-    load, track = min(front, rear)
-    return load * track / 2
+Sections = Mapping[Side, SectionColumns]
+Nodes = tuple[Columns, Indices]
+"""Stations of the sections, and which of them are nodes."""
 
 
-def _stock(survey: Survey, planned: Planned, ready: tuple[Case, ...], couple: float) -> SolvedFrame:
-    """The surveyed frame at stations that no edit of the design moves, so that it is solved once."""
-    ties = [c.x_mm + step for c in survey.crossmembers for step in (-BESIDE_MM, 0.0, BESIDE_MM)]
-    x = ladder_stations(survey.rails, [s.x_mm for s in survey.seats] + ties)
-    cut = _Sections(sections(survey, (), "left", x, STOCK), sections(survey, (), "right", x, STOCK))
-    carried = (survey.rails, survey.crossmembers, survey.masses, survey.seats, survey.ground_z_mm())
-    return _stock_solved(x.tobytes(), cut, carried, (places_of(planned.plan, survey), ready, couple))
-
-
-@dataclass(frozen=True, eq=False)
-class _Sections:
-    """Both rails' sections; two are the same when the memo gave the same columns."""
-
-    left: SectionColumns
-    right: SectionColumns
-
-    def __eq__(self, other: object) -> bool:
-        """By identity of the memoised columns."""
-        return isinstance(other, _Sections) and self.left is other.left and self.right is other.right
-
-    def __hash__(self) -> int:
-        """By identity too."""
-        return hash((id(self.left), id(self.right)))
-
-
-_CarriedBy = tuple[Rails, tuple[Crossmember, ...], tuple[Mass, ...], tuple[Seat, ...], float | None]
-_Asked = tuple[Places, tuple[Case, ...], float]
-
-
-@lru_cache(maxsize=32)
-def _stock_solved(x: bytes, cut: _Sections, carried: _CarriedBy, asked: _Asked) -> SolvedFrame:
-    rails, crossmembers, masses, seats, ground = carried
-    plan, ready, couple = asked
-    both: dict[Side, SectionColumns] = {"left": cut.left, "right": cut.right}
-    frame = build_frame(rails, np.frombuffer(x), both, crossmembers, marks=_marks(seats, plan))
-    load = carried_by(masses, seats, ground)
-    ladder = solve_cases(frame, load, _case_rows(frame, load, plan, ready))
-    return _used(ladder, both, ready, couple)
+def _stock(
+    survey: Survey, planned: Planned, cut: Sections, nodes: Nodes, ready: tuple[Case, ...], hole: Hole
+) -> SolvedFrame:
+    """The surveyed frame on its own supports and stops."""
+    places = stock_places(survey, planned.plan)
+    frame = build_frame(survey.rails, nodes, cut, survey.crossmembers)
+    load = carried_by(survey.masses, survey.seats, survey.ground_z_mm())
+    ready = tuple(case for case in ready if places.knows(case))
+    ladder = solve_cases(frame, load, _case_rows(frame, load, places, ready))
+    return _solved(ladder, cut, ready, twist_of(survey, survey.seats, ladder, hole))
 
 
 def _planned(
-    survey: Survey, planned: Planned, rails: Mapping[Side, RailComparison], ready: tuple[Case, ...], couple: float
+    survey: Survey,
+    planned: Planned,
+    rails: Mapping[Side, RailComparison],
+    sections: tuple[Sections, Sections],
+    nodes: Nodes,
+    ready: tuple[Case, ...],
+    hole: Hole,
 ) -> SolvedFrame:
-    """The planned frame at the stations where both rails were sectioned, thinned where nothing begins or ends."""
-    x = _common_stations(survey, planned, rails)
-    cut = {side: rails[side].built.rows(np.searchsorted(rails[side].x, x)) for side in LEFT_RIGHT}
+    """The planned frame on its routes, from the sections of stock and plan."""
+    stock, cut = sections
     routes = {side: rails[side].route for side in LEFT_RIGHT}
-    seats = planned.seats or survey.seats
-    places = places_of(planned.plan, survey, planned.drop_mm)
-    if isinstance(planned.plan, PlanInForce):
-        places = places._replace(pulls=planned.plan.struck)
-    marks = _marks(seats, places)
-    frame = build_frame(survey.rails, x, cut, planned.crossmembers, routes, planned.joints, marks)
+    seats, plan = planned.seats or survey.seats, planned.plan
+    places = stock_places(survey, plan).planned(survey, plan, planned.drop_mm)
+    frame = build_frame(survey.rails, nodes, cut, planned.crossmembers, routes, planned.joints, stock)
     ground = survey.ground_z_mm()
-    load = carried_along(
-        survey.masses, seats, routes, None if ground is None else ground + planned.drop_mm / 2, planned.plan.links
-    )
+    lower = None if ground is None else ground + planned.drop_mm / 2
+    load = carried_along(survey.masses, seats, routes, lower, plan.links)
     ladder = solve_cases(frame, load, _case_rows(frame, load, places, ready))
-    return _used(ladder, cut, ready, couple)
+    moved = survey.model_copy(update={"masses": load.masses})
+    return _solved(ladder, cut, ready, twist_of(moved, load.seats, ladder, hole))
 
 
-def _marks(seats: Sequence[Seat], places: Places) -> list[float]:
-    return [s.x_mm for s in seats] + [p.x_mm for p in (places.jack, places.stops) if p]
+def _marks(seats: Sequence[Seat], plan: LoadPlan) -> list[float]:
+    return [*(s.x_mm for s in seats), *(p.x_mm for p in plan.jacks), *(p.x_mm for p in plan.stops)]
 
 
 def _common_stations(survey: Survey, planned: Planned, rails: Mapping[Side, RailComparison]) -> Columns:
+    """Stations of both rails, thinned where nothing begins, ends, stands or is loaded."""
     common = np.intersect1d(rails["left"].x, rails["right"].x)
     keep = np.isin(common, ladder_stations(survey.rails, []))
     keep[[0, -1]] = True
-    edges = [x for rail in rails.values() for p in rail.placed for x in (p.start_mm, p.end_mm)]
-    edges += [x for rail in rails.values() for p in rail.placed for cut in p.cuts for x in (cut.start_mm, cut.end_mm)]
-    seats = planned.seats or survey.seats
-    for spot in edges + [s.x_mm for s in seats] + [c.x_mm for c in planned.crossmembers]:
+    placed = [p for rail in rails.values() for p in rail.placed]
+    spots = [x for p in placed for x in (p.start_mm, p.end_mm)]
+    spots += [x for p in placed for cut in p.cuts for x in (cut.start_mm, cut.end_mm)]
+    spots += [*_marks((*planned.seats, *survey.seats), planned.plan), *(s.x_mm for s in survey.stops)]
+    for c in (*survey.crossmembers, *planned.crossmembers):
+        keep |= np.abs(common - c.x_mm) < BESIDE_MM + 0.1
+    for spot in spots:
         keep |= np.abs(common - spot) < 1.0
-    for rail in rails.values():
-        for p in rail.placed:
-            if p.op.opens:
-                keep |= (common > p.start_mm) & (common < p.end_mm)
+    for p in placed:
+        if p.op.opens:
+            keep |= (common > p.start_mm) & (common < p.end_mm)
     return np.asarray(common[keep])
 
 
-def _case_rows(frame: Frame, load: Carried, plan: Places, ready: tuple[Case, ...]) -> dict[str, Columns]:
+def _case_rows(frame: Frame, load: Carried, places: Places, ready: tuple[Case, ...]) -> dict[str, Columns]:
+    """Nodal loads of every case that acts by itself, at its own factor; brake and corner at 1 where others need them."""
     rows: dict[str, Columns] = {}
-    for case in ready:
-        if case.id == "brake":
-            rows["brake"] = case_loads.braking(frame, load, case.factor)
-        elif case.id == "corner":
-            rows["corner"] = case_loads.cornering(frame, load, case.factor)
-        elif case.id == "launch":
-            rows["launch"] = case_loads.launching(frame, load, plan.grip * case.factor)
-        elif case.id == "jack" and plan.jack:
-            rows["jack"] = case.factor * case_loads.jacked(frame, load, plan.jack.x_mm, plan.jack.side)
-        elif case.id == "stop" and plan.stops:
-            rows["stop"] = case_loads.stopped(frame, load, plan.stops.x_mm, case.factor)
-        elif case.id == "kerb" and plan.wheel:
-            pulls = [pull.times(case.factor) for pull in plan.pulls or by_seats(frame, load, plan.wheel)]
-            mirrored = [pull.mirrored() for pull in pulls]
-            rows["kerb:right"], rows["kerb:left"] = struck(frame, load, pulls, mirrored)
+    factors = {case.id: case.factor for case in ready}
+    needed = [*(case.id for case in ready), *(part for case in ready for part in case.of)]
+    for case_id in dict.fromkeys(needed):
+        factor, case = factors.get(case_id, 1.0), next((c for c in ready if c.id == case_id), None)
+        if case_id == "brake":
+            rows["brake"] = case_loads.braking(frame, load, factor)
+        elif case_id == "corner":
+            rows["corner"] = case_loads.cornering(frame, load, factor)
+        elif case_id == "launch":
+            rows["launch"] = case_loads.launching(frame, load, places.grip * factor)
+        elif case is not None and case.axle is not None:
+            rows |= _placed_rows(frame, load, places, case, case.axle)
     return rows
 
 
+def _placed_rows(frame: Frame, load: Carried, places: Places, case: Case, axle: AxleName) -> dict[str, Columns]:
+    jack, stops, wheel = places.jacks.get(axle), places.stops.get(axle), places.wheels.get(axle)
+    if case.id.startswith("jack") and jack:
+        return {case.id: case.factor * case_loads.jacked(frame, load, jack)}
+    if case.id.startswith("stop") and stops:
+        return {case.id: case_loads.stopped(frame, load, stops, case.factor)}
+    if case.id in STRUCK and wheel:
+        pulls = [pull.times(case.factor) for pull in places.pulls.get(axle) or by_seats(frame, load, wheel)]
+        right, left = struck(frame, load, pulls, [pull.mirrored() for pull in pulls])
+        return {f"{case.id}:right": right, f"{case.id}:left": left}
+    return {}
+
+
 EITHER_WAY = {"twist", "corner"}
-ALONE = {"jack"}
+ALONE = {"jack", "jack-front"}
 
 
-def _used(ladder: Ladder, cut: Mapping[Side, SectionColumns], ready: tuple[Case, ...], couple: float) -> SolvedFrame:
-    out: dict[str, dict[Side, RailCase]] = {}
-    stand = {side: ladder.forces(STANDING, side) for side in LEFT_RIGHT}
-    for case in ready:
-        factor = case.factor * couple if case.id == TWIST else 1.0
-        out[case.id] = {}
-        for side in LEFT_RIGHT:
-            forces = _together(case, stand[side], ladder.forces(case.id, side), factor)
-            out[case.id][side] = rail_case(forces, cut[side])
-    return SolvedFrame(ladder, out)
+def _solved(ladder: Ladder, cut: Sections, ready: tuple[Case, ...], twist: Twist) -> SolvedFrame:
+    out: dict[str, dict[Side, RailCase]] = {case.id: {} for case in ready}
+    bump = next(case for case in CASES if case.id == "bump").factor
+    for side in LEFT_RIGHT:
+        extras = _extras(ladder, side, twist.couple_nmm, bump)
+        forces = np.stack([_together(case, extras) for case in ready])
+        x = ladder.every[side].x
+        stacked = rail_case(RailForces(x, *(forces[:, i] for i in range(forces.shape[1]))), cut[side])
+        for row, case in enumerate(ready):
+            out[case.id][side] = stacked.case(row)
+    return SolvedFrame(ladder, twist, out)
 
 
-def _together(case: Case, stand: RailForces, own: RailForces, factor: float) -> RailForces:
-    """The case's own forces with the standing ones: added as they come, in the worse sense, or alone."""
+def _extras(ladder: Ladder, side: Side, couple: float, bump: float) -> dict[str, Columns]:
+    """What each case adds to standing, and standing itself; (forces, stations) each.
 
-    def both(name: str) -> Columns:
-        a, b = getattr(stand, name), factor * getattr(own, name)
-        if case.id in ALONE:
-            a = 0.0 * a
-        total: Columns = np.abs(a) + np.abs(b) if case.id in EITHER_WAY else np.abs(a + b)
-        return total
-
-    return RailForces(stand.x, *(both(n) for n in ("moment", "torque", "axial", "shear", "side_moment", "side_shear")))
-
-
-def rail_case(forces: RailForces, section: SectionColumns) -> RailCase:
-    """Uses of one rail under forces given as magnitudes."""
-    p, t = section.properties, section.torsion
-    ratio = np.maximum(p.reference_top, 1e-9)
-    steel = np.minimum(p.working_top / ratio, 1.0)
-    weak = np.maximum(np.minimum(p.reference_top, p.reference_bottom), 1e-9)
-    upright, across_it = _with_product(forces, section)
-    along = upright / weak + across_it / np.maximum(p.reference_side, 1e-9) + forces.axial / _axial(section)
-    torsion = np.where(t.closed, forces.torque / np.maximum(t.capacity, 1e-9), 0.0)
-    across = forces.shear / np.maximum(section.shear_capacity, 1e-9) + torsion
-    use = SAFETY_ON_YIELD * np.hypot(along, across)
-    return RailCase(
-        forces.x,
-        forces.moment,
-        forces.torque,
-        forces.side_moment,
-        forces.shear,
-        forces.side_shear,
-        SAFETY_ON_YIELD * forces.moment / weak,
-        SAFETY_ON_YIELD * torsion,
-        t.capacity,
-        use,
-        use / np.maximum(steel, 1e-9),
-        t.closed,
-    )
-
-
-def _with_product(forces: RailForces, section: SectionColumns) -> tuple[Columns, Columns]:
-    """Moments that give the fibres' stress of an unsymmetric section as if its axes were principal, magnitudes.
-
-    sigma = ((M_y - M_z I_yz/I_z) z/I_y + (M_z - M_y I_yz/I_y) y/I_z) / (1 - I_yz^2/(I_y I_z)), signs in the worse
-    sense; bending across that the crossmembers hold back is only what the solver gives.
+    The twist counts the greater of the forces with the joints as they are and with all of them held.
     """
-    p = section.properties
-    i_y, i_z = np.maximum(p.i_y, 1e-6), np.maximum(p.i_z, 1e-6)
-    product = np.abs(p.i_yz)
-    left = np.maximum(1.0 - product**2 / (i_y * i_z), 0.05)
-    upright = (forces.moment + forces.side_moment * product / i_z) / left
-    return np.asarray(upright), np.asarray(forces.side_moment / left)
+    out = {STANDING: np.stack(ladder.forces(STANDING, side).columns)}
+    for name in ladder.cases:
+        case_id = name.partition(":")[0]
+        if case_id not in out:
+            out[case_id] = np.stack(ladder.forces(case_id, side).columns)
+    held = np.stack(ladder.held_forces(side).columns)
+    out[TWIST] = couple * np.maximum(np.abs(out[TWIST]), np.abs(held))
+    out["bump"] = (bump - 1.0) * out[STANDING]
+    return out
 
 
-def _axial(section: SectionColumns) -> Columns:
-    """Axial load at first yield by the yield that the top fibre has, N."""
-    p = section.properties
-    yield_mpa = np.divide(p.reference_top, p.s_top, out=np.zeros_like(p.s_top), where=p.s_top > 1e-9)
-    return np.asarray(np.maximum(p.area * yield_mpa, 1e-9))
+def _together(case: Case, extras: dict[str, Columns]) -> Columns:
+    """The case's own forces with the standing ones, magnitudes: added as they come, in the worse sense, or alone."""
+    as_come = 0.0 * extras[STANDING] if case.id in ALONE else extras[STANDING]
+    worse = 0.0 * as_come
+    for share, part in [(case.factor, part) for part in case.of] or [(1.0, case.id)]:
+        if part in EITHER_WAY:
+            worse = worse + share * np.abs(extras[part])
+        else:
+            as_come = as_come + share * extras[part]
+    return np.asarray(np.abs(as_come) + worse)

@@ -1,0 +1,52 @@
+"""Where jacks lift, stops strike and wheels are struck, of the stock frame and of the planned one."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+
+from nodulant.loads.cases import Case
+from nodulant.loads.kerb import StruckWheel
+from nodulant.loads.plan import JackPoint, PlanInForce, Pull, StopPads
+from nodulant.parts.sides import AxleName
+from nodulant.survey.vehicle import Survey
+
+
+@dataclass(frozen=True)
+class Places:
+    """By axle; ``pulls`` are what links and springs put on the frame in a strike, where they are known."""
+
+    jacks: Mapping[AxleName, JackPoint]
+    stops: Mapping[AxleName, StopPads]
+    wheels: Mapping[AxleName, StruckWheel]
+    grip: float
+    pulls: Mapping[AxleName, tuple[Pull, ...]] = field(default_factory=dict)
+
+    def knows(self, case: Case) -> bool:
+        """Whether it knows where a case acts."""
+        return not case.id.startswith("stop") or case.axle in self.stops
+
+    def planned(self, survey: Survey, plan: PlanInForce, lower_mm: float) -> "Places":
+        """Those of the planned frame, which stands ``lower_mm`` lower over its axles."""
+        return replace(
+            self,
+            stops={own.axle: own for own in plan.stops},
+            wheels=_wheels(survey, plan, lower_mm),
+            pulls={axle: strike.pulls for axle, strike in plan.struck.items()},
+        )
+
+
+def stock_places(survey: Survey, plan: PlanInForce) -> Places:
+    """The stock frame is jacked where the planned one is and strikes its own surveyed stops."""
+    stops: dict[AxleName, StopPads] = {own.axle: StopPads(x_mm=own.x_mm, axle=own.axle) for own in survey.stops}
+    return Places({own.axle: own for own in plan.jacks}, stops, _wheels(survey, None, 0.0), plan.grip)
+
+
+def _wheels(survey: Survey, plan: PlanInForce | None, lower_mm: float) -> dict[AxleName, StruckWheel]:
+    out: dict[AxleName, StruckWheel] = {}
+    axles: tuple[AxleName, AxleName] = ("front", "rear")
+    for name in axles:
+        axle = survey.front if name == "front" else survey.rear
+        hubs = [z for z in (axle.hub_z_left_mm, axle.hub_z_right_mm) if z is not None]
+        if axle.track_mm is not None and hubs:
+            unsprung = plan.struck[name].unsprung_kg if plan and name in plan.struck else 0.0
+            out[name] = StruckWheel(name, axle.track_mm / 2, sum(hubs) / len(hubs) + lower_mm, unsprung)
+    return out
