@@ -8,8 +8,7 @@ from functools import lru_cache
 
 from nodulant.asbuilt.log import Entry, ReadingEntry, latest_readings, standing
 from nodulant.base.model import Frozen
-from nodulant.checks.check import Check, Subject, Why, judge
-from nodulant.checks.rail_rules import Changes
+from nodulant.checks.check import Changes, Check, Subject, Why, judge
 from nodulant.frame.model import planned_state
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.state import FrameState

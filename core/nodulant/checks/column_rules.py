@@ -4,8 +4,7 @@ import math
 
 from nodulant.axles.steering import SteeringShaft
 from nodulant.base.errors import InputError
-from nodulant.checks.check import Check, Why, judge, not_computed
-from nodulant.checks.rail_rules import Changes
+from nodulant.checks.check import Changes, Check, Why, judge, not_computed
 from nodulant.checks.steer_rules import about
 from nodulant.steering.column import ShaftFigures, shaft_figures, slot_needed_mm
 from nodulant.steering.study import SteerStudy

@@ -1,52 +1,67 @@
 """Checks of fatigue and slenderness along one rail, and of its steel."""
 
-from nodulant.checks.check import Check, Governs, Subject, Why, judge, not_computed
-from nodulant.checks.rail_rules import Changes
+from nodulant.checks.check import Changes, Check, Governs, Subject, Verdict, Why, judge, not_computed, told
 from nodulant.frame.layout import Layout
 from nodulant.materials import Steel
 from nodulant.materials.carbon import preheat_c
+from nodulant.parts.limits import find_limit
 from nodulant.parts.sides import Side
-from nodulant.strength.fatigue import STOCK_CLASS, detail_life
+from nodulant.parts.specs import FatigueDetail
+from nodulant.strength.fatigue import FOR_EVER, KNEE, Life, detail_life
 from nodulant.strength.rail import RailComparison
 from nodulant.strength.slender import most_slender
+from nodulant.units.said import said
+
+FATIGUE_CLOSE = 1.25
+"""A life up to this many times the wanted one is close."""
+FATIGUE_REMEDY = "A better weld, less stress here, or the end moved to where stress is low."
 
 
-def fatigue_checks(rail: RailComparison, changes: Changes) -> list[Check]:
-    """The worst detail of each kind of each operation; below stock's life a check is at best close."""
+def fatigue_checks(rail: RailComparison, missing: tuple[str, ...], changes: Changes) -> list[Check]:
+    """The worst detail of each kind of each operation, in cycles; ``missing`` is what its loads lack."""
     worst: dict[str, Check] = {}
     for work in rail.work:
         for detail in work.details:
-            subject = Subject(subject=f"{work.op.id}-{detail.about}", side=rail.side)
+            about = f"{work.op.id}-{detail.about}"
+            subject = Subject(subject=about, side=rail.side, cause=f"fatigue {work.op.id}")
             life = detail_life(rail, detail)
             if life is None:
-                check = not_computed("fatigue", subject, ("/survey/masses",), changes, detail.words)
+                check = not_computed("fatigue-life", subject, missing, changes, detail.words)
             else:
-                values = {
-                    "category": life.category,
-                    "stock_category": STOCK_CLASS,
-                    "range_stock": life.range_stock,
-                    "range": life.range_state,
-                }
-                check = judge(
-                    "fatigue",
-                    subject,
-                    life.life,
-                    Why(
-                        formula="(category / stock_category * range_stock / range) ** 3",
-                        values=values,
-                        words="MPa at 1 g; stock counts as a machine-cut edge under its own stress there or half its peak",
-                    ),
-                    changes,
-                    governs=Governs(station_mm=life.station_mm),
-                    detail=detail.words,
-                )
-                if check.verdict == "fails":
-                    remedy = "The weld lowers the class more than the metal lowers the stress: a better weld, less stress here, or the end moved to where stress is low."
-                    check = check.model_copy(update={"verdict": "close", "remedy": remedy})
+                check = _fatigue(life, detail, subject, work.op.name, changes)
             old = worst.get(check.id)
-            if old is None or (check.margin or 0.0) < (old.margin or 0.0):
+            if old is None or (check.beyond or 0.0) > (old.beyond or 0.0):
                 worst[check.id] = check
     return list(worst.values())
+
+
+def _fatigue(life: Life, detail: FatigueDetail, subject: Subject, name: str, changes: Changes) -> Check:
+    limit, change = find_limit("fatigue-life", changes)
+    values = {"category": life.category, "gamma": life.gamma, "range": life.range_mpa}
+    knee = KNEE * life.category / (life.gamma * max(life.range_mpa, 1e-9))
+    if life.cycles >= FOR_EVER:
+        formula, values = "most", {"most": FOR_EVER}
+    elif knee <= 1.0:
+        formula = "2e6 * (category / (gamma * range)) ** 3"
+    else:
+        formula = "5e6 * (0.737 * category / (gamma * range)) ** 5"
+    edge = f", stress concentration {life.concentration:.2f} counted" if life.concentration > 1 else ""
+    words = f"class {life.category:g}; range of {life.range_mpa:.1f} MPa from half the static load up and down on the net section{edge}; twist is not included"
+    verdict: Verdict = "fails" if life.cycles < limit.value else "holds"
+    if verdict == "holds" and life.cycles < FATIGUE_CLOSE * limit.value:
+        verdict = "close"
+    return told(
+        limit,
+        subject,
+        life.cycles,
+        Why(formula=formula, values=values, words=words),
+        verdict,
+        changed=change is not None,
+        governs=Governs(station_mm=life.station_mm),
+        title=f"{name}: fatigue, {detail.words}",
+        remedy=FATIGUE_REMEDY if verdict == "fails" else "",
+        said=said("lasts {cycles}, wanted {wanted}", cycles=(life.cycles, "cycles"), wanted=(limit.value, "cycles")),
+    )
 
 
 def slender_check(layout: Layout, side: Side, changes: Changes) -> Check:

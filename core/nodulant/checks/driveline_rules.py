@@ -2,8 +2,7 @@
 
 import numpy as np
 
-from nodulant.checks.check import Check, Governs, Subject, Why, judge, not_computed
-from nodulant.checks.rail_rules import Changes
+from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge, not_computed
 from nodulant.driveline.driveline import Driveline
 from nodulant.driveline.shaft import ShaftMotion, clearances, critical_rpm
 from nodulant.suspension.study import Study

@@ -2,8 +2,7 @@
 
 from nodulant.axles.leaf_work import leaf_change
 from nodulant.axles.springs import LeafPack
-from nodulant.checks.check import Check, Governs, Why, judge, not_computed
-from nodulant.checks.rail_rules import Changes
+from nodulant.checks.check import Changes, Check, Governs, Why, judge, not_computed
 from nodulant.checks.travel_rules import subject_of
 from nodulant.suspension.contacts import contacts, first_unmeant
 from nodulant.suspension.study import Study
@@ -62,7 +61,7 @@ def leaf_checks(s: Study, changes: Changes) -> list[Check]:
     if pack.rated_n is None:
         return [not_computed("leaf-load", subject, (at,), changes)]
     if s.vehicle.axle_n is None:
-        return [not_computed("leaf-load", subject, ("/survey/masses", "/survey/seats"), changes)]
+        return [not_computed("leaf-load", subject, s.vehicle.weight_missing, changes)]
     load = s.vehicle.axle_n / 2
     stress = leaf_change(pack, s.vehicle.tube_mm or 0.0, load).stress
     return [

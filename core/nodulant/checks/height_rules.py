@@ -1,7 +1,6 @@
 """Checks of how high the vehicle stands: stacks against hubs, tyres and cuts, rails against the ground."""
 
-from nodulant.checks.check import Check, Governs, Subject, Why, judge, not_computed
-from nodulant.checks.rail_rules import Changes
+from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge, not_computed
 from nodulant.parts.sides import AxleName
 
 

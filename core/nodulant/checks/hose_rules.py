@@ -1,7 +1,6 @@
 """Checks of hoses: long enough for droop and full lock."""
 
-from nodulant.checks.check import Check, Governs, Why, judge
-from nodulant.checks.rail_rules import Changes
+from nodulant.checks.check import Changes, Check, Governs, Why, judge
 from nodulant.checks.travel_rules import subject_of
 from nodulant.steering.hoses import hose_reach
 from nodulant.steering.study import SteerStudy

@@ -4,16 +4,18 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from nodulant.checks.check import Check, Governs, Subject, Why, judge, not_computed
-from nodulant.checks.rail_rules import Changes
+from nodulant.checks.check import Changes, Check, Governs, Subject, Verdict, Why, judge, not_computed, told
 from nodulant.loads.cases import CASES, Case, in_force
 from nodulant.loads.frame3d import PieceForces
 from nodulant.loads.ladder import STANDING
 from nodulant.loads.plan import LoadPlan
-from nodulant.materials.steel import SAFETY_ON_YIELD
+from nodulant.materials.steel import SAFETY_ON_YIELD, UNKNOWN
 from nodulant.parts.joint import Joint
+from nodulant.parts.limits import find_limit
 from nodulant.strength.rail import RailComparison
-from nodulant.strength.space import FrameComparison
+from nodulant.strength.rail_case import MOST
+from nodulant.strength.space import ALONE, FrameComparison
+from nodulant.units.said import said
 
 FORCED = ("joint-use", "joint-panel")
 
@@ -37,7 +39,7 @@ def joint_checks(
     """Capacities against the weaker rail beside it, and use under the worst case; 'not computed' without the frame."""
     checks: list[Check] = []
     for joint in joints:
-        subject = Subject(subject=f"{joint.operation}-{joint.kind}", side=joint.side)
+        subject = Subject(subject=f"{joint.operation}-{joint.kind}", side=joint.side, cause=f"piece {joint.operation}")
         checks += _capacities(joint, rails[joint.side], subject, changes)
         rules = (*FORCED, "joint-overlap") if joint.kind == "overlap" else FORCED
         if frames is None:
@@ -50,45 +52,51 @@ def joint_checks(
 
 
 def _capacities(joint: Joint, rail: RailComparison, subject: Subject, changes: Changes) -> list[Check]:
-    """The stock rail ahead of the cut and behind it; the weaker one is to be equalled."""
+    """The stock rail ahead of the cut and behind it; the weaker one is to be equalled, in torsion where it is closed."""
     beside = [int(np.argmin(np.abs(rail.x - x))) for x in (joint.at_mm, joint.behind_mm)]
     p, t = rail.stock.properties, rail.stock.torsion
     bending = min(min(float(p.reference_top[i]), float(p.reference_bottom[i])) for i in beside)
-    torsion = min(float(t.j[i]) for i in beside)
-    own = joint.s_y * joint.yield_reference_mpa
-    here = Governs(station_mm=joint.at_mm)
-    return [
-        judge(
-            "joint-bending",
-            subject,
-            own / bending,
-            Why(
-                formula="piece / rail",
-                values={"piece": own, "rail": bending},
-                words="yield moments, N mm; the weaker rail beside the cut, as stock",
-            ),
-            changes,
-            governs=here,
-            remedy="A deeper post or riser, thicker walls, or side plates over it.",
-        ),
-        judge(
-            "joint-torsion",
-            subject,
-            joint.j / torsion,
-            Why(
-                formula="piece / rail",
-                values={"piece": joint.j, "rail": torsion},
-                words="Saint-Venant J, mm4; the weaker rail beside the cut, as stock",
-            ),
-            changes,
-            governs=here,
-            remedy="A closed box, or thicker walls.",
-        ),
-    ]
+    own = joint.s_y * min(joint.yield_reference_mpa, max(rail.stock.whole.rail.yields[0], 1.0))
+    if rail.stock.whole.rail.steel.id != UNKNOWN:
+        own = joint.s_y * joint.yield_reference_mpa
+    words = "yield moments, N mm; the weaker rail beside the cut, as stock"
+    out = [_against(joint, "joint-bending", own, bending, words, subject, changes)]
+    if all(t.closed[i] for i in beside):
+        torsion = min(float(t.j[i]) for i in beside)
+        words = "Saint-Venant J, mm4; the weaker rail beside the cut, as stock"
+        out.append(_against(joint, "joint-torsion", joint.j, torsion, words, subject, changes))
+    return out
+
+
+WEAKER_REMEDY = {
+    "joint-bending": "A deeper post or riser, thicker walls, or side plates over it.",
+    "joint-torsion": "A closed box, or thicker walls.",
+}
+
+
+def _against(joint: Joint, rule: str, own: float, rail: float, words: str, subject: Subject, changes: Changes) -> Check:
+    """Weaker below the limit, gutted below the least that may be left."""
+    limit, change = find_limit(rule, changes)
+    gutted = find_limit("capacity-least", changes)[0].value
+    ratio = own / rail
+    verdict: Verdict = "fails" if ratio < gutted else "weaker" if ratio < limit.value - 1e-9 else "holds"
+    return told(
+        limit,
+        subject,
+        ratio,
+        Why(formula="piece / rail", values={"piece": own, "rail": rail}, words=words),
+        verdict,
+        changed=change is not None,
+        governs=Governs(station_mm=joint.at_mm),
+        remedy=WEAKER_REMEDY[rule] if verdict != "holds" else "",
+        said=said("{ratio} of the weaker rail beside it", ratio=(ratio, "ratio")),
+    )
 
 
 def _forced(joint: Joint, frames: FrameComparison, plan: LoadPlan, subject: Subject, changes: Changes) -> list[Check]:
-    worst = max((_Worst(_use(joint, f), case, f) for case, f in _all_cases(joint, frames, plan)), key=lambda w: w.use)
+    found = (_Worst(_use(joint, f), case, f) for case, f in _all_cases(joint, frames, plan))
+    worst = max(found, key=lambda w: w.use / SAFETY_ON_YIELD if w.case.accident else w.use)
+    rule = "accident-use" if worst.case.accident else "joint-use"
     here = Governs(case=worst.case.id, station_mm=joint.at_mm)
     f = worst.forces
     values = {
@@ -98,24 +106,40 @@ def _forced(joint: Joint, frames: FrameComparison, plan: LoadPlan, subject: Subj
         "modulus_across": joint.s_z,
         "axial": f.axial,
         "area": joint.area,
+        "shear": f.shear,
+        "webs": max(joint.panel_mm2, 1e-9),
+        "torque": f.torque,
+        "modulus_torsion": joint.w_t,
         "yield_": joint.yield_mpa,
     }
-    checks = [
-        judge(
-            "joint-use",
-            subject,
-            worst.use,
-            Why(
-                formula="1.5 * (moment / modulus + across / modulus_across + axial / area) / yield_",
-                values=values,
-                words=f"{worst.case.name}; N mm, mm3, N; yield beside a weld",
-            ),
-            changes,
-            governs=here,
-            detail=worst.case.name,
-            remedy="A deeper or thicker piece.",
-        )
-    ]
+    limit = find_limit(rule, changes)[0]
+    factor = min(SAFETY_ON_YIELD / max(worst.use, 1e-9), MOST)
+    why = Why(
+        formula="yield_ / ((moment / modulus + across / modulus_across + axial / area) ** 2"
+        " + 3 * (shear / webs + torque / modulus_torsion) ** 2) ** 0.5",
+        values=values,
+        words=f"{worst.case.name}; N mm, mm3, N; yield beside a weld",
+    )
+    if factor >= MOST:
+        why = Why(formula="most", values={"most": MOST}, words=why.words)
+    check = judge(
+        rule,
+        subject,
+        factor,
+        why,
+        changes,
+        governs=here,
+        detail=worst.case.name,
+        remedy="A deeper or thicker piece.",
+    )
+    told_ = said(
+        "factor {factor}, worked to {worked} of yield; wanted {wanted}",
+        factor=(factor, "factor"),
+        worked=(1.0 / factor, "share"),
+        wanted=(limit.value, "factor"),
+    )
+    title = f"Inserted piece, {worst.case.name[0].lower()}{worst.case.name[1:]}"
+    checks = [check.model_copy(update={"said": told_, "title": title})]
     if joint.panel_mm2 > 0:
         checks.append(_panel(joint, worst, subject, changes))
     if joint.kind == "overlap":
@@ -145,10 +169,10 @@ def _panel(joint: Joint, worst: _Worst, subject: Subject, changes: Changes) -> C
 
 
 def _overlap(joint: Joint, worst: _Worst, subject: Subject, changes: Changes) -> Check:
-    """Couple M/l on the welds of each half of the overlap, and the shear over all of them."""
+    """The couple on two lines as elastic lines, 3 M/l^2 at their ends, and the shear over all of them."""
     f = worst.forces
     pull, shear = f.moment / joint.lever_mm, f.shear + f.axial
-    load = 4 * pull / joint.line_mm + shear / joint.line_mm
+    load = 6 * pull / joint.line_mm + shear / joint.line_mm
     values = {
         "moment": f.moment,
         "lever": joint.lever_mm,
@@ -161,9 +185,9 @@ def _overlap(joint: Joint, worst: _Worst, subject: Subject, changes: Changes) ->
         subject,
         load / joint.line_n_per_mm,
         Why(
-            formula="(4 * moment / lever / line + shear / line) / capacity",
+            formula="(6 * moment / lever / line + shear / line) / capacity",
             values=values,
-            words=f"{worst.case.name}; N/mm on both long welds, the couple on half of them at either end",
+            words=f"{worst.case.name}; N/mm at the ends of both long welds, elastic: 3 M/l^2 on each of two lines",
         ),
         changes,
         governs=Governs(case=worst.case.id, station_mm=joint.at_mm),
@@ -173,19 +197,28 @@ def _overlap(joint: Joint, worst: _Worst, subject: Subject, changes: Changes) ->
 
 
 def _use(joint: Joint, f: PieceForces) -> float:
+    """Von Mises use of yield/1.5, bending, shear and torque together."""
     along = f.moment / joint.s_y + f.side_moment / joint.s_z + f.axial / joint.area
-    return SAFETY_ON_YIELD * along / joint.yield_mpa
+    across = f.shear / max(joint.panel_mm2, 1e-9) + f.torque / joint.w_t
+    return float(SAFETY_ON_YIELD * np.hypot(along, 3**0.5 * across) / joint.yield_mpa)
 
 
 def _all_cases(joint: Joint, frames: FrameComparison, plan: LoadPlan) -> list[tuple[Case, PieceForces]]:
     ladder, piece = frames.planned.ladder, (joint.operation, joint.side, joint.at_mm)
-    stand = ladder.piece(STANDING, piece)
+    stand, nothing = ladder.piece(STANDING, piece), PieceForces(0, 0, 0, 0, 0)
     out = [(case, _sum(stand, stand, case.factor - 1.0)) for case in in_force(CASES, plan)]
+    bump = out[-1][0].factor - 1.0
     for case in frames.asked:
-        if ladder.has(case.id):
-            factor = case.factor * frames.couple_nmm if case.id == "twist" else 1.0
-            base = stand if case.id != "jack" else PieceForces(0, 0, 0, 0, 0)
-            out.append((case, _sum(base, ladder.piece(case.id, piece), factor)))
+        if case.id not in frames.planned.cases:
+            continue
+        total = nothing if case.id in ALONE else stand
+        for share, part in ((case.factor, part) for part in case.of) if case.of else ((1.0, case.id),):
+            if part == "bump":
+                total = _sum(total, stand, share * bump)
+            else:
+                couple = frames.planned.twist.couple_nmm if part == "twist" else 1.0
+                total = _sum(total, ladder.piece(part, piece), share * couple)
+        out.append((case, total))
     return out
 
 

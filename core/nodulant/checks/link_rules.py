@@ -4,8 +4,7 @@ import math
 
 from nodulant.axles.layouts.layout import NamedLink
 from nodulant.axles.points import on_axle
-from nodulant.checks.check import Check, Governs, Why, judge, not_computed
-from nodulant.checks.rail_rules import Changes
+from nodulant.checks.check import Changes, Check, Governs, Why, judge, not_computed
 from nodulant.checks.travel_rules import subject_of_link
 from nodulant.materials.steel import SAFETY_ON_YIELD
 from nodulant.suspension.forces import NAMES, LoadCase

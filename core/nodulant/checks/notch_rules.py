@@ -5,8 +5,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from nodulant.checks.check import Check, Governs, Subject, Why, judge, not_computed
-from nodulant.checks.rail_rules import Changes
+from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge, not_computed
 from nodulant.frame.here import RailHere
 from nodulant.frame.model import Placed
 from nodulant.frame.ops.notch import Cap, Notch, SidePlate

@@ -1,7 +1,6 @@
 """Checks of what stands where the rail is cut."""
 
-from nodulant.checks.check import Check, Governs, Subject, Why, judge
-from nodulant.checks.rail_rules import Changes
+from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge
 from nodulant.frame.ops.crossmember_change import CrossmemberChange
 from nodulant.parts.sides import on_sides
 from nodulant.strength.rail import RailComparison

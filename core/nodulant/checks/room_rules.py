@@ -8,8 +8,7 @@ import numpy as np
 from nodulant.axles.points import on_axle
 from nodulant.axles.springs import AirSpring, Coilover
 from nodulant.base.arrays import Rows
-from nodulant.checks.check import Check, Governs, Subject, Why, judge, not_computed
-from nodulant.checks.rail_rules import Changes
+from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge, not_computed
 from nodulant.checks.travel_rules import subject_of, subject_of_link
 from nodulant.clearance.link_to_rail import Gap, RailBox, Swept, link_to_rail, swept
 from nodulant.parts.sides import LEFT_RIGHT, Side

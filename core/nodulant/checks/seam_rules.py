@@ -1,7 +1,6 @@
 """Checks of the long welds of plates under the frame's forces."""
 
-from nodulant.checks.check import Check, Governs, Subject, Why, judge, not_computed
-from nodulant.checks.rail_rules import Changes
+from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge, not_computed
 from nodulant.loads.cases import CASES, in_force
 from nodulant.loads.plan import LoadPlan
 from nodulant.strength.rail import RailComparison
@@ -9,22 +8,19 @@ from nodulant.strength.seams import SeamFlow, seam_flows
 from nodulant.strength.space import FrameComparison
 
 
-def seam_checks(rail: RailComparison, frames: FrameComparison | None, plan: LoadPlan, changes: Changes) -> list[Check]:
-    """One check for every welded plate of one rail; 'not computed' without the frame in space."""
+def seam_checks(
+    rail: RailComparison, frames: FrameComparison | None, plan: LoadPlan, missing: tuple[str, ...], changes: Changes
+) -> list[Check]:
+    """One check for every welded plate of one rail; 'not computed' without the frame in space, which lacks ``missing``."""
     if rail.loading is None or frames is None:
         layout = rail.built.layout
         welded = {(p.operation, p.role) for p in (layout.plates if layout else ()) if p.line_n_per_mm > 0}
-        return [
-            not_computed(
-                "seam", _subject(rail, *key), ("/survey/masses", "/survey/crossmembers"), changes, detail=key[1]
-            )
-            for key in sorted(welded)
-        ]
+        return [not_computed("seam", _subject(rail, *key), missing, changes, detail=key[1]) for key in sorted(welded)]
     return [_judged(rail, flow, changes) for flow in seam_flows(rail, frames, in_force(CASES, plan))]
 
 
 def _subject(rail: RailComparison, operation: str, role: str) -> Subject:
-    return Subject(subject=f"{operation}-{role}", side=rail.side)
+    return Subject(subject=f"{operation}-{role}", side=rail.side, cause=f"seams {operation}")
 
 
 def _judged(rail: RailComparison, flow: SeamFlow, changes: Changes) -> Check:

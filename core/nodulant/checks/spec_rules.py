@@ -2,8 +2,7 @@
 
 from functools import lru_cache
 
-from nodulant.checks.check import Check, Governs, State, Subject, Why, judge, not_computed
-from nodulant.checks.rail_rules import Changes
+from nodulant.checks.check import Changes, Check, Governs, State, Subject, Why, judge, not_computed
 from nodulant.frame.parts import Work
 from nodulant.parts.limit import LimitChange
 from nodulant.parts.sides import Side

@@ -7,13 +7,10 @@ import numpy as np
 from nodulant.axles.points import on_axle
 from nodulant.axles.springs import AirSpring, Coilover, Damper
 from nodulant.base.arrays import Columns
-from nodulant.checks.check import Check, Governs, Why, judge, not_computed
-from nodulant.checks.rail_rules import Changes
+from nodulant.checks.check import Changes, Check, Governs, Why, judge, not_computed
 from nodulant.checks.travel_rules import subject_of
 from nodulant.suspension.spring_motion import SpringMotion, coil_seat, ride_pressure_bar, tilt_deg
 from nodulant.suspension.study import Study
-
-WEIGHT = ("/survey/masses", "/survey/seats")
 
 
 def spring_checks(s: Study, changes: Changes) -> list[Check]:
@@ -35,7 +32,7 @@ def spring_checks(s: Study, changes: Changes) -> list[Check]:
 def _frequency(s: Study, sm: SpringMotion, changes: Changes) -> list[Check]:
     rules = ("frequency-least", "frequency-most")
     if sm.frequency_hz is None or sm.wheel_rate is None or s.vehicle.axle_n is None:
-        return [not_computed(rule, subject_of(s, "springs"), WEIGHT, changes) for rule in rules]
+        return [not_computed(rule, subject_of(s, "springs"), s.vehicle.weight_missing, changes) for rule in rules]
     if not np.isfinite(sm.wheel_rate[s.ride]):
         still = (f"/design/suspensions/{s.suspension.axle}/layout",)
         rows = [not_computed(rule, subject_of(s, "springs"), still, changes) for rule in rules]
@@ -147,7 +144,10 @@ def _damper(s: Study, c: Coilover | Damper, length: Columns, changes: Changes) -
 def _coil(s: Study, c: Coilover, sm: SpringMotion, changes: Changes) -> list[Check]:
     seat = coil_seat(c, sm, s.ride)
     if seat is None or sm.force is None:
-        return [not_computed(rule, subject_of(s, "coil"), WEIGHT, changes) for rule in ("coil-block", "coil-seated")]
+        return [
+            not_computed(rule, subject_of(s, "coil"), s.vehicle.weight_missing, changes)
+            for rule in ("coil-block", "coil-seated")
+        ]
     travel = s.motion.travel if s.motion else np.zeros(1)
     i, wide = int(np.nanargmin(seat.left_to_block)), int(np.nanargmax(sm.length))
     squeezed = seat.compressed - float(sm.length[wide] - sm.length[s.ride])
@@ -254,7 +254,7 @@ def _pressure(s: Study, a: AirSpring, sm: SpringMotion, changes: Changes) -> lis
     name = subject_of(s, "air")
     rules = ("air-pressure-least", "air-pressure-most")
     if sm.force is None:
-        return [not_computed(rule, name, WEIGHT, changes) for rule in rules]
+        return [not_computed(rule, name, s.vehicle.weight_missing, changes) for rule in rules]
     bar = ride_pressure_bar(a, float(sm.force[s.ride]))
     why = Why(
         formula="100 * bar / most",

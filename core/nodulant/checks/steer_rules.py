@@ -5,8 +5,7 @@ import numpy as np
 from nodulant.axles.layouts.independent import Steered
 from nodulant.axles.points import Joints
 from nodulant.axles.steering import DragLink, Rack
-from nodulant.checks.check import Check, Governs, Subject, Why, judge, not_computed
-from nodulant.checks.rail_rules import Changes
+from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge, not_computed
 from nodulant.steering.study import Lock, SteerStudy, bump_steer, grips_deg, lock, sense, slope_per_inch
 from nodulant.suspension.study import Study
 

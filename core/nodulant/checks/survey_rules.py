@@ -1,7 +1,6 @@
 """Checks of the survey: complete before teardown, and consistent with itself."""
 
-from nodulant.checks.check import Check, Subject, Why, judge, not_computed
-from nodulant.checks.rail_rules import Changes
+from nodulant.checks.check import Changes, Check, Subject, Why, judge, not_computed
 from nodulant.parts.sides import Side
 from nodulant.survey.before_teardown import Reading
 from nodulant.survey.vehicle import Survey

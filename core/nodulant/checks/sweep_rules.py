@@ -2,8 +2,7 @@
 
 import numpy as np
 
-from nodulant.checks.check import Check, Governs, Subject, Why, judge
-from nodulant.checks.rail_rules import Changes
+from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge
 from nodulant.clearance.pair import Least
 from nodulant.clearance.shapes import Standing
 from nodulant.clearance.sweep import Cleared, Pair

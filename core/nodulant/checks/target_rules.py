@@ -2,8 +2,7 @@
 
 from collections.abc import Sequence
 
-from nodulant.checks.check import Check, Governs, Subject, Why, judge
-from nodulant.checks.rail_rules import Changes
+from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge
 from nodulant.clearance.tube_to_rail import Clearances, travel_until
 from nodulant.frame.model import Placed
 from nodulant.frame.ops.notch import Notch

@@ -8,8 +8,7 @@ from nodulant.axles.layouts.layout import NamedLink
 from nodulant.axles.layouts.live import ParallelFourLink, ThreeLink, TriangulatedFourLink
 from nodulant.axles.points import Bolt, Link, bolt_axis, on_axle
 from nodulant.base.arrays import Columns
-from nodulant.checks.check import Check, Governs, Subject, Why, judge, not_computed
-from nodulant.checks.rail_rules import Changes
+from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge, not_computed
 from nodulant.linkage.sweep import stretches
 from nodulant.suspension import motion as of
 from nodulant.suspension.motion import Motion, Setting

@@ -1,7 +1,6 @@
 """Checks of a wheel in its arch."""
 
-from nodulant.checks.check import Check, Governs, Subject, Why, judge
-from nodulant.checks.rail_rules import Changes
+from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge
 from nodulant.parts.sides import AxleName
 from nodulant.survey.arch import Arch
 

@@ -10,6 +10,7 @@ from pathlib import Path
 
 from nodulant.base.errors import NodulantError
 from nodulant.checks.check import Check
+from nodulant.checks.groups import counts
 from nodulant.evaluate import InvalidInputs, evaluate
 from nodulant.formats.dxf import pattern_dxf
 from nodulant.formats.jobfile import JobFileRefused, job_schema, load_job
@@ -89,10 +90,16 @@ def _write(path: Path, data: bytes) -> None:
 def _check(inputs: Inputs, as_json: bool) -> int:
     result = evaluate(inputs)
     if as_json:
-        print(json.dumps([c.model_dump() for c in result.checks], indent=1))
+        found = {
+            "counts": counts(result.groups),
+            "groups": [g.model_dump() for g in result.groups],
+            "checks": [c.model_dump() for c in result.checks],
+        }
+        print(json.dumps(found, indent=1))
     else:
         print(table(result.checks))
-    return 1 if any(c.verdict == "fails" for c in result.checks) else 0
+        print(", ".join(f"{n} {verdict}" for verdict, n in counts(result.groups).items()))
+    return 1 if counts(result.groups)["fails"] else 0
 
 
 def _line(error: NodulantError) -> str:

@@ -11,12 +11,16 @@ from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
 from nodulant.asbuilt.log import DecisionEntry, OverrideEntry, standing
+from nodulant.checks.check import Check
+from nodulant.checks.groups import counts
 from nodulant.evaluate import Evaluation, Want, evaluate
 from nodulant.evaluate.evaluation import SectionAt
 from nodulant.formats.report_drawings import elevation, section
 from nodulant.frame.ops.notch import Notch
 from nodulant.frame.place import resolve
 from nodulant.job.document import Inputs
+from nodulant.units.said import tell
+from nodulant.units.show import Style, show_length
 
 STANDING_TEXT = (
     "These are planning figures from simplified models. Frame and steering work is safety-critical and regulated: "
@@ -40,9 +44,9 @@ def report_pdf(job_name: str, revision: str, inputs: Inputs) -> bytes:
         Paragraph(f"<b>Caution.</b> {STANDING_TEXT}", _STYLES["Normal"]),
     ]
     story += (
-        _summary(result)
+        _summary(result, inputs)
         + _drawings(result, at, inputs.design.targets.bump_mm)
-        + _checks(result)
+        + _checks(result, inputs.shop.style)
         + _figures(result)
         + _readings(result)
         + _reasons(inputs)
@@ -80,12 +84,8 @@ def _heading(text: str) -> list[Flowable]:
     return [Spacer(1, 4 * mm), Paragraph(text, _STYLES["Heading2"])]
 
 
-def _summary(result: Evaluation) -> list[Flowable]:
-    count = {
-        verdict: sum(c.verdict == verdict for c in result.checks)
-        for verdict in ("fails", "not computed", "close", "holds")
-    }
-    words = ", ".join(f"{n} {verdict}" for verdict, n in count.items())
+def _summary(result: Evaluation, inputs: Inputs) -> list[Flowable]:
+    words = ", ".join(f"{n} {verdict}" for verdict, n in counts(result.groups).items())
     lock = (
         "Teardown is locked: readings are missing."
         if result.teardown_locked
@@ -94,10 +94,15 @@ def _summary(result: Evaluation) -> list[Flowable]:
     return [
         *_heading("Summary"),
         Paragraph(
-            f"{len(result.checks)} checks: {words}. {lock} Metal added: {result.mass_added_kg:.1f} kg.",
+            f"{len(result.groups)} groups of checks: {words}. {lock} Rule: {_rule(inputs)}. Metal added: {result.mass_added_kg:.1f} kg.",
             _STYLES["Normal"],
         ),
     ]
+
+
+def _rule(inputs: Inputs) -> str:
+    rule = inputs.design.rule
+    return rule.kind if rule.reason is None else f"{rule.kind} ({rule.reason})"
 
 
 def _drawings(result: Evaluation, at: float | None, bump: float) -> list[Flowable]:
@@ -126,35 +131,45 @@ def _plain(unit: str) -> str:
     return unit.translate(str.maketrans("²³⁴", "234"))
 
 
-def _checks(result: Evaluation) -> list[Flowable]:
-    rows = [["verdict", "check", "value", "limit", "margin", "governs", "basis"]]
-    for c in result.checks:
-        place = ", ".join(
-            t
-            for t in (
-                f"x {c.governs.station_mm:.0f}" if c.governs.station_mm is not None else "",
-                f"travel {c.governs.pose_mm:.0f}" if c.governs.pose_mm is not None else "",
-                c.governs.case or "",
-            )
-            if t
-        )
-        side = c.id.split(":")[2]
-        sign = ">=" if c.direction == "at-least" else "<="
-        rows.append(
-            [
-                c.verdict,
-                f"{c.title} ({side})",
-                "-" if c.value is None else f"{c.value:.3f}",
-                f"{sign} {c.limit:g} {c.unit}",
-                "-" if c.margin is None else f"{c.margin:+.3f}",
-                place,
-                c.basis,
-            ]
-        )
+def _checks(result: Evaluation, style: Style) -> list[Flowable]:
+    """Groups with their checks, worst first; rows that agree left and right are one."""
+    by_id = {c.id: c for c in result.checks}
+    rows = [["verdict", "check", "says", "limit", "where", "basis"]]
+    for group in result.groups:
+        told: set[tuple[str, str]] = set()
+        for c in (by_id[i] for i in group.ids):
+            same = (c.title, _says(c, style))
+            if same in told:
+                continue
+            told.add(same)
+            sides = {i.split("@")[0].rsplit(":", 1)[-1] for i in group.ids if by_id[i].title == c.title}
+            side = "" if len(sides) > 1 or sides <= {"both"} else f" ({sides.pop()})"
+            sign = "at least" if c.direction == "at-least" else "at most"
+            limit = "" if c.yes_no else f"{sign} {c.limit:g} {c.unit}"
+            rows.append([c.verdict, f"{c.title}{side}", same[1], limit, _place(c, style), c.basis])
     return [
         *_heading("Checks, worst first"),
-        _table(rows, (17 * mm, 48 * mm, 14 * mm, 23 * mm, 14 * mm, 22 * mm, 42 * mm)),
+        _table(rows, (17 * mm, 45 * mm, 45 * mm, 22 * mm, 18 * mm, 33 * mm)),
     ]
+
+
+def _says(c: Check, style: Style) -> str:
+    if c.said is not None:
+        return tell(c.said, style)
+    if c.value is None:
+        return c.remedy or "an input is missing"
+    if c.yes_no:
+        return c.remedy or ("yes" if c.verdict == "holds" else "no")
+    return show_length(c.value, style) if c.unit == "mm" else f"{c.value:.3g} {c.unit}"
+
+
+def _place(c: Check, style: Style) -> str:
+    g = c.governs
+    rows = (
+        f"at {show_length(g.station_mm, style)}" if g.station_mm is not None else "",
+        f"travel {show_length(g.pose_mm, style)}" if g.pose_mm is not None else "",
+    )
+    return ", ".join(row for row in rows if row)
 
 
 def _figures(result: Evaluation) -> list[Flowable]:

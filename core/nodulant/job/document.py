@@ -19,14 +19,14 @@ from nodulant.driveline.driveline import Driveline
 from nodulant.frame.ops.union import Operation
 from nodulant.job.along import AlongNote
 from nodulant.loads.plan import LoadPlan
-from nodulant.parts.limit import LimitChange
+from nodulant.parts.limit import LimitChange, StrengthRule
 from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.vehicle import Seat, Survey
 from nodulant.targets.drop import Targets
 from nodulant.units.show import Style
 
 FORMAT = "nodulant-job"
-VERSION = 2
+VERSION = 3
 
 
 class Design(Frozen):
@@ -48,6 +48,8 @@ class Design(Frozen):
     """What was said of things that go along with a raise or a narrowing."""
     stock_spares: Literal["not said", "fit", "do not fit"] = "not said"
     """Whether spares of the donor's stock parts still fit after this design."""
+    rule: StrengthRule = StrengthRule()
+    """Whether what is weaker than stock but carries its loads passes."""
     limits: dict[str, LimitChange] = {}
     typed: dict[str, Typed] = {}
 
@@ -126,7 +128,7 @@ class JobFile(Frozen):
     """One job as a document that outlives the application."""
 
     format: Literal["nodulant-job"] = "nodulant-job"
-    version: Literal[2] = 2
+    version: Literal[3] = 3
     name: Name
     shop: Shop = Shop()
     surveys: Annotated[tuple[SurveyRevision, ...], Field(min_length=1, max_length=5000)]

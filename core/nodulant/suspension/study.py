@@ -40,6 +40,8 @@ class Vehicle:
     grip: float
     tube_mm: float | None = None
     """Diameter of the axle's tube."""
+    weight_missing: tuple[str, ...] = ()
+    """Pointers of what its load lacks."""
 
 
 @dataclass(frozen=True)
@@ -266,7 +268,10 @@ def _vehicle(survey: Survey, suspension: Suspension, seats: tuple[Seat, ...], gr
         centre = sum(m.mass_kg * (m.z_mm or 0.0) for m in survey.masses) / total
     axle_n = None if held is None else (held.front if suspension.axle == "front" else held.rear)
     tube = _axle(survey, suspension).tube_diameter_mm
-    return Vehicle(survey.wheelbase_mm, centre, total * G if held else None, axle_n, grip, tube)
+    have = {"/survey/masses": bool(survey.masses), "/survey/seats": bool(own)}
+    missing = tuple(pointer for pointer, known in have.items() if not known) or ("/survey/masses",)
+    weight = None if held is None else total * G
+    return Vehicle(survey.wheelbase_mm, centre, weight, axle_n, grip, tube, () if held else missing)
 
 
 def _loads(s: Study) -> AxleLoads | None:
