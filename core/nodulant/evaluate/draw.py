@@ -15,7 +15,6 @@ from nodulant.evaluate.evaluation import (
     SectionShape,
     Strip,
 )
-from nodulant.frame.columns import rail_at
 from nodulant.frame.model import planned_state
 from nodulant.frame.route import Route
 from nodulant.frame.seen import cut_outlines, rail_seen
@@ -24,11 +23,12 @@ from nodulant.loads.cases import SPACE_CASES, find_case
 from nodulant.parts.part import Part
 from nodulant.parts.sides import Side
 from nodulant.parts.tyre import loaded_radius, parse_tyre
-from nodulant.sections.channel import shear_centre_offset_mm
 from nodulant.sections.pieces import Piece
+from nodulant.sections.sectorial import sectorial
 from nodulant.strength.compare import bending_stress
 from nodulant.strength.rail import RailComparison
-from nodulant.strength.space import FrameComparison, RailCase
+from nodulant.strength.rail_case import RailCase
+from nodulant.strength.space import FrameComparison
 
 
 def rail_drawing(inputs: Inputs, side: Side, route: Route) -> RailDrawing:
@@ -105,8 +105,8 @@ def strip(
         moment_nm=_scaled(load.state.moment, case.factor / 1000) if load else None,
         stress_stock_mpa=_scaled(bending_stress(rail.stock, load.stock.moment), case.factor) if load else None,
         stress_mpa=_scaled(bending_stress(rail.built, load.state.moment), case.factor) if load else None,
-        use_stock=_scaled(load.use_stock.reference, case.factor) if load else None,
-        use=_scaled(load.use_state.reference, case.factor) if load else None,
+        use_stock=_scaled(load.use_stock.working, case.factor) if load else None,
+        use=_scaled(load.use_state.working, case.factor) if load else None,
         life=None if life is None else _scaled(life, 1.0),
     )
     if case_id not in {c.id for c in SPACE_CASES}:
@@ -122,22 +122,21 @@ def _unknown(case_id: str) -> dict[str, object]:
 
 def _in_space(plain: Strip, rail: RailComparison, frames: FrameComparison, case_id: str) -> Strip:
     """The strip with moment, use and torque of a case of the frame in space at its own stations."""
-    before, after = frames.stock.cases[case_id][rail.side], frames.planned.cases[case_id][rail.side]
+    before, after = frames.stock.cases.get(case_id, {}).get(rail.side), frames.planned.cases[case_id][rail.side]
 
     def at(row: RailCase, values: Columns, factor: float = 1.0) -> list[float]:
         return _scaled(np.interp(rail.x, row.x, values), factor)
 
-    whole = case_id != "twist"
     columns = {
         "case": case_id,
-        "moment_stock_nm": at(before, before.moment, 1e-3),
-        "moment_nm": at(after, after.moment, 1e-3),
+        "moment_stock_nm": at(before, before.forces.moment, 1e-3) if before else None,
+        "moment_nm": at(after, after.forces.moment, 1e-3),
         "stress_stock_mpa": None,
         "stress_mpa": None,
-        "use_stock": at(before, before.use if whole else before.bending),
-        "use": at(after, after.use if whole else after.bending),
-        "torque_nm": at(after, after.torque, 1e-3),
-        "use_torque": _scaled(np.where(rail.built.torsion.closed, np.interp(rail.x, after.x, after.torsion), 0.0), 1.0),
+        "use_stock": at(before, before.use) if before else None,
+        "use": at(after, after.use),
+        "torque_nm": at(after, after.forces.torque, 1e-3),
+        "use_torque": at(after, after.torsion + after.warping),
     }
     return plain.model_copy(update=columns)
 
@@ -160,15 +159,20 @@ def section_drawing(inputs: Inputs, at: SectionAt, rail: RailComparison | None) 
         ("web area", "mm²", before.shear_area, after.shear_area),
         ("J", "mm⁴", before.torsion.j, after.torsion.j),
     )
-    _, height, width, wall = rail_at(inputs.survey.rails.of(at.side), float(rail.x[row]))
     return SectionDrawing(
         side=at.side,
         x_mm=rail.route.x_at(float(rail.x[row])),
         before=_shapes(before.pieces, row),
         after=_shapes(after.pieces, row),
         figures=tuple(SectionFigure(name=n, unit=u, stock=float(a[row]), planned=float(b[row])) for n, u, a, b in rows),
-        shear_centre_mm=shear_centre_offset_mm(height, width, wall),
+        shear_centre_mm=_shear_centre(rail, row),
     )
+
+
+def _shear_centre(rail: RailComparison, row: int) -> float:
+    """How far the planned section's shear centre lies outside the web's middle, mm; negative inside the section."""
+    own = rail.built.walls.rows(np.array([row]))
+    return float(rail.built.whole.rail.wall[row] / 2 - sectorial(own).y[0])
 
 
 def _shapes(pieces: tuple[Piece, ...], row: int) -> tuple[SectionShape, ...]:

@@ -5,6 +5,7 @@ from nodulant.base.errors import NodulantError
 from nodulant.base.model import Frozen
 from nodulant.build.plan import Step
 from nodulant.checks.check import Check
+from nodulant.checks.groups import Group
 from nodulant.evaluate.along import Along
 from nodulant.evaluate.heights import Heights
 from nodulant.evaluate.taken_along import TakenAlong
@@ -188,6 +189,8 @@ class Evaluation(Frozen):
 
     content_hash: str
     checks: tuple[Check, ...]
+    groups: tuple[Group, ...]
+    """Checks told together, worst first; what is counted are these."""
     before_teardown: tuple[Reading, ...]
     teardown_locked: bool
     drop: DropResult

@@ -5,7 +5,6 @@ import numpy as np
 from nodulant.base.errors import NodulantError
 from nodulant.evaluate.axle import AxleSide
 from nodulant.evaluate.evaluation import Figure
-from nodulant.frame.columns import rail_at
 from nodulant.frame.ops.notch import Notch
 from nodulant.frame.ops.notch_sections import liner_effective_share
 from nodulant.frame.parts import rail_here
@@ -14,7 +13,6 @@ from nodulant.loads.beam import G, reactions
 from nodulant.materials.pipe import pipe_that_clears
 from nodulant.parts.sides import Side
 from nodulant.parts.tyre import loaded_radius, parse_tyre
-from nodulant.sections.channel import shear_centre_offset_mm
 from nodulant.sections.liner import effective_share_clamped
 from nodulant.strength.rail import RailComparison
 
@@ -26,7 +24,7 @@ def figures(inputs: Inputs, rails: list[RailComparison], axle: dict[Side, AxleSi
     out = _heights(inputs) + _loads(inputs) + _half_pipe(axle)
     for rail in rails:
         there = {figure.id for figure in out}
-        out += _notches(inputs, rail) + _operations(rail, there) + _warping(inputs, rail) + _over_axle(inputs, rail)
+        out += _notches(inputs, rail) + _operations(rail, there) + _over_axle(inputs, rail)
     return tuple({figure.id: figure for figure in reversed(out)}.values())[::-1]
 
 
@@ -189,20 +187,6 @@ def _concentration(notch: Notch, height_mm: float) -> Figure:
         value = 1 + 2 * float(np.sqrt(notch.depth_mm / max(radius, 0.1)))
         basis = "1 + 2 sqrt(depth / radius), upper bound (Inglis, from memory); for the fatigue of the bare edge"
     return Figure(id=f"kt-{notch.id}", name="Stress concentration at the bare edge", value=value, unit="x", basis=basis)
-
-
-def _warping(inputs: Inputs, rail: RailComparison) -> list[Figure]:
-    """The torque that loads hung in the web's plane put about an open channel's shear centre: not in the model."""
-    survey = inputs.survey.rails.of(rail.side)
-    if rail.loading is None or survey.kind not in {"channel", "lipped-channel"} or rail.built.torsion.closed.all():
-        return []
-    shear = np.where(rail.built.torsion.closed, 0.0, np.abs(rail.loading.state.shear))
-    at = int(np.argmax(shear))
-    _, height, width, wall = rail_at(survey, float(rail.x[at]))
-    arm = shear_centre_offset_mm(height, width, wall)
-    basis = f"shear there x {arm:.0f} mm from web to shear centre, station {rail.x[at]:.0f} mm; open stretches carry it by warping, whose stress is not computed: box the rail, or hang the load at its shear centre"
-    name = "Torque left out of the model, open rail at 1 g"
-    return [Figure(id=f"warping-{rail.side}", name=name, value=float(shear[at]) * arm / 1e3, unit="N m", basis=basis)]
 
 
 def _over_axle(inputs: Inputs, rail: RailComparison) -> list[Figure]:

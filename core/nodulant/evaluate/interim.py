@@ -107,7 +107,7 @@ def deflections(frames: FrameComparison | None, case: str) -> tuple[Deflection, 
         return ()
     ladder = frames.planned.ladder
     in_space = ladder.has(case)
-    factor = next((c.factor * frames.couple_nmm for c in frames.asked if c.id == "twist" == case), 1.0)
+    factor = frames.planned.twist.couple_nmm if case == "twist" else 1.0
     moved = factor * ladder.solved.displacements[ladder.row(case if in_space else STANDING, "right")]
     if in_space and case != "jack":
         moved = moved + ladder.solved.displacements[ladder.cases.index(STANDING)]

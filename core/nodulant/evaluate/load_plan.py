@@ -1,12 +1,16 @@
 """The load plan in force: what the user gave, with the links of the design's own suspensions."""
 
+import numpy as np
+
 from nodulant.axles.layouts.live import ParallelFourLink, ThreeLink, TriangulatedFourLink
 from nodulant.axles.points import Link, on_axle
 from nodulant.axles.suspension import Suspension
 from nodulant.job.document import Inputs
-from nodulant.loads.plan import AxleLinks, PlanInForce
+from nodulant.loads.plan import AxleLinks, PlanInForce, RollStiffness, Strike
+from nodulant.parts.sides import AxleName
 from nodulant.suspension.on_frame import beyond_standing
-from nodulant.suspension.study import hub_height, study
+from nodulant.suspension.roll import roll_stiffness
+from nodulant.suspension.study import Study, hub_height, study
 from nodulant.targets.drop import towards_rail
 
 APART_MM, STEEPEST = 20.0, 3.0
@@ -18,12 +22,28 @@ def plan_of(inputs: Inputs) -> PlanInForce:
     given = {links.axle for links in design.loads.links}
     found = [_links(inputs, own) for own in design.suspensions if own.axle not in given]
     said = {**dict(design.loads), "links": (*design.loads.links, *(links for links in found if links is not None))}
-    rear = next((own for own in design.suspensions if own.axle == "rear"), None)
-    if rear is None:
-        return PlanInForce(**said)
-    towards = towards_rail(design.targets, "rear")
-    struck = beyond_standing(study(inputs.survey, rear, design.seats, towards, design.loads.grip), "kerb")
-    return PlanInForce(**said, struck=struck, unsprung_kg=rear.unsprung_kg or 0.0)
+    studies = [
+        study(inputs.survey, own, design.seats, towards_rail(design.targets, own.axle), design.loads.grip)
+        for own in design.suspensions
+    ]
+    stock = [study(inputs.survey, own, (), 0.0, design.loads.grip) for own in inputs.survey.suspensions]
+    strikes = {
+        s.suspension.axle: Strike(pulls=beyond_standing(s, "kerb"), unsprung_kg=s.suspension.unsprung_kg or 0.0)
+        for s in studies
+    }
+    return PlanInForce(**said, struck=strikes, rolls=_rolls(studies), stock_rolls=_rolls(stock))
+
+
+def _rolls(studies: list[Study]) -> dict[AxleName, RollStiffness]:
+    """Roll stiffness at ride height of every axle whose springs are known."""
+    out: dict[AxleName, RollStiffness] = {}
+    for s in studies:
+        stiff = None if s.motion is None else roll_stiffness(s.motion, s.springs, s.suspension.anti_roll)
+        if stiff is None or not np.isfinite(stiff[s.ride]) or stiff[s.ride] <= 0:
+            continue
+        per_rad = float(stiff[s.ride]) * 1000.0 * 180.0 / np.pi
+        out[s.suspension.axle] = RollStiffness(nmm_per_rad=per_rad, guessed=False)
+    return out
 
 
 def _links(inputs: Inputs, own: Suspension) -> AxleLinks | None:

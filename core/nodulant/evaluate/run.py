@@ -7,11 +7,14 @@ from nodulant.asbuilt.log import overridden
 from nodulant.base.errors import NodulantError
 from nodulant.build.plan import ALONG_STEP, TAKE_ALONG, TEARDOWN, Step, build_plan
 from nodulant.build.steering_steps import SENSE_STEP, steering_steps
+from nodulant.checks.capacity_rules import capacity_checks, missing_capacity_checks
+from nodulant.checks.case_rules import bump_check, missing_case_checks
 from nodulant.checks.check import Check, order
 from nodulant.checks.detail_rules import fatigue_checks, preheat_check, slender_check
+from nodulant.checks.groups import grouped
 from nodulant.checks.notch_rules import notch_checks, weldable_check
 from nodulant.checks.place_rules import in_the_cut_checks
-from nodulant.checks.rail_rules import missing_rail_checks, rail_checks
+from nodulant.checks.rule import by_rule
 from nodulant.checks.spec_rules import work_checks
 from nodulant.checks.survey_rules import survey_checks
 from nodulant.evaluate.along import Along, along_checks, along_rows, cut_locked
@@ -36,11 +39,12 @@ from nodulant.frame.route import Route
 from nodulant.frame.state import FrameState
 from nodulant.frame.ties import planned_crossmembers
 from nodulant.job.document import Inputs
+from nodulant.loads.cases import CASES, Case, in_force
 from nodulant.materials import find_steel
 from nodulant.parts.part import Part
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 from nodulant.strength.fatigue import life_along
-from nodulant.strength.rail import RailComparison, compare_rail, missing_for_loads, missing_for_sections
+from nodulant.strength.rail import BESIDE_MM, RailComparison, compare_rail, missing_for_loads, missing_for_sections
 from nodulant.strength.space import FrameComparison
 from nodulant.survey.before_teardown import Reading, readings_before_teardown
 from nodulant.survey.states import in_state
@@ -95,9 +99,11 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     checks += goes
     locked = not all(r.taken for r in before) and overridden(entries, TEARDOWN) is None
     parts = tuple(part for side in LEFT_RIGHT for part in _in_place(sides[side], routes[side]))
+    judged = order([_where_it_stands(check, routes) for check in by_rule(checks, design.rule)])
     return Evaluation(
         content_hash=content,
-        checks=order([_where_it_stands(check, routes) for check in checks]),
+        checks=judged,
+        groups=grouped(judged),
         before_teardown=tuple(before),
         teardown_locked=locked,
         drop=drop,
@@ -117,7 +123,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         travel=axle_travels(as_loaded, studies),
         stock_travel=stock_travels(as_loaded) if want.travel else (),
         weld_mm=sum(sides[side].weld_mm for side in LEFT_RIGHT),
-        steps=_steps(inputs, locked, along, checks) if want.steps else (),
+        steps=_steps(inputs, locked, along, list(judged)) if want.steps else (),
         along=along,
         cut_locked=cut_locked(inputs, along),
         readings=tuple(asked) if want.readings else (),
@@ -220,8 +226,11 @@ def _also(inputs: Inputs, want: Want) -> tuple[float, ...]:
         for op in inputs.design.operations
         if isinstance(op, CrossmemberChange | Raise | SpringBridge)
     )
-    ties += tuple(p.x_mm for p in (inputs.design.loads.jack, inputs.design.loads.stops) if p)
-    return (*ties, want.section.x_mm) if want.section else ties
+    loads = inputs.design.loads
+    ties += tuple(p.x_mm for p in loads.jacks) + tuple(p.x_mm for p in loads.stops)
+    ties += tuple(p.x_mm for p in inputs.survey.stops)
+    beside = tuple(x + step for x in ties for step in (-BESIDE_MM, 0.0, BESIDE_MM))
+    return (*beside, want.section.x_mm) if want.section else beside
 
 
 def _one_side(inputs: Inputs, side: Side, states: list[FrameState], want: Want) -> _Side:
@@ -232,7 +241,8 @@ def _one_side(inputs: Inputs, side: Side, states: list[FrameState], want: Want) 
     analysis = rail.analysis.carbon_equivalent() if rail.analysis else None
     out.checks.append(preheat_check(steel, analysis, side, changes))
     if missing := missing_for_sections(inputs.survey, side):
-        out.checks += missing_rail_checks(side, missing, changes)
+        out.checks += missing_capacity_checks(side, missing, changes)
+        out.checks += missing_case_checks((bump_of(inputs),), missing, changes, side=side)
         return out
     for state in states:
         try:
@@ -240,9 +250,12 @@ def _one_side(inputs: Inputs, side: Side, states: list[FrameState], want: Want) 
         except NodulantError as error:
             if state.name == "planned":
                 raise InvalidInputs([error]) from error
-            out.checks += missing_rail_checks(side, ("/as_built/entries",), changes, "as-built", error.message)
+            out.checks += missing_capacity_checks(side, ("/as_built/entries",), changes, "as-built", error.message)
             continue
-        out.checks += rail_checks(comparison, missing_for_loads(inputs.survey), changes)
+        out.checks += capacity_checks(comparison, inputs.survey, changes)
+        out.checks.append(
+            bump_check(comparison, inputs.survey, bump_of(inputs), missing_for_loads(inputs.survey), changes)
+        )
         out.checks += _notch_checks(inputs, side, comparison) + _own_checks(inputs, comparison)
         if state.name == "planned":
             out.planned, out.parts = comparison, [part for work in comparison.work for part in work.parts]
@@ -252,6 +265,11 @@ def _one_side(inputs: Inputs, side: Side, states: list[FrameState], want: Want) 
         else:
             out.built = comparison
     return out
+
+
+def bump_of(inputs: Inputs) -> Case:
+    """The symmetric bump in force."""
+    return in_force(CASES, inputs.design.loads)[-1]
 
 
 def _notch_checks(inputs: Inputs, side: Side, comparison: RailComparison) -> list[Check]:
@@ -266,7 +284,7 @@ def _notch_checks(inputs: Inputs, side: Side, comparison: RailComparison) -> lis
 def _detail_checks(inputs: Inputs, side: Side, comparison: RailComparison) -> list[Check]:
     """Fatigue of edges and welds, and the most slender wall, of the planned rail."""
     survey, design = inputs.survey, inputs.design
-    out = fatigue_checks(comparison, design.limits)
+    out = fatigue_checks(comparison, missing_for_loads(survey), design.limits)
     if comparison.built.layout is not None:
         out.append(slender_check(comparison.built.layout, side, design.limits))
     ties = planned_crossmembers(survey, design.operations, design.crossmembers)

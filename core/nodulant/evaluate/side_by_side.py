@@ -7,27 +7,20 @@ given where a rate is not.
 
 from nodulant.base.model import Frozen
 from nodulant.checks.check import Check
+from nodulant.checks.groups import counts
 from nodulant.evaluate.evaluation import Evaluation, RailDrawing, Want
 from nodulant.evaluate.run import evaluate
 from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.parts import added_parts
 from nodulant.job.document import Inputs, Shop
+from nodulant.parts.limits import find_limit
 from nodulant.parts.part import Part, Seam
 from nodulant.parts.sides import LEFT_RIGHT
+from nodulant.units.said import Said
 
 HEAT_KJ_PER_MM, HEAT_LEG_MM = 1.0, 5.0
-RATIOS = ("modulus-top", "modulus-bottom", "shear-area", "torsion-constant", "torsion-capacity")
-USES = (
-    "use-along",
-    "use-peak",
-    "use-limit",
-    "twist-bending",
-    "twist-torque",
-    "case-use",
-    "case-limit",
-    "accident-use",
-    "joint-use",
-)
+RATIOS = ("modulus-top", "modulus-bottom", "shear-area", "torsion-constant", "capacity-least")
+FACTORS = ("use-limit", "case-limit", "twist-limit", "accident-use", "joint-use", "fatigue-life")
 
 
 class Row(Frozen):
@@ -39,6 +32,8 @@ class Row(Frozen):
     values: tuple[float | None, ...]
     better: str
     """'more', 'less' or '' where neither is."""
+    failing: tuple[bool, ...] = ()
+    """Which of the values fail: none of those is ever marked as the best."""
 
 
 class OptionSheet(Frozen):
@@ -50,9 +45,12 @@ class OptionSheet(Frozen):
     parts: tuple[Part, ...]
     fails: int
     not_computed: int
+    weaker: int
     close: int
     holds: int
+    """Groups, as everywhere."""
     worst: str
+    worst_said: Said | None
     stock_spares: str
 
 
@@ -71,26 +69,26 @@ def side_by_side(named: list[tuple[str, str, Inputs]]) -> SideBySide:
     )
     seams = [_seams(inputs) for _, _, inputs in named]
     shops = [inputs.shop for _, _, inputs in named]
-    rows = [_least(rule, results) for rule in RATIOS] + [_most(rule, results) for rule in USES]
+    rows = [_least(rule, results) for rule in RATIOS] + [_least(rule, results) for rule in FACTORS]
     rows += [_figure("twist-planned", "Torsional stiffness", results), *_work(results, seams, shops)]
     return SideBySide(options=sheets, rows=tuple(row for row in rows if any(v is not None for v in row.values)))
 
 
 def _sheet(id_: str, name: str, result: Evaluation, spares: str) -> OptionSheet:
-    counts = {v: sum(c.verdict == v for c in result.checks) for v in ("fails", "not computed", "close", "holds")}
-    first = result.checks[0]
-    side = first.id.split("@")[0].rsplit(":", 1)[-1]
+    found, first = counts(result.groups), result.checks[0]
     return OptionSheet(
         id=id_,
         name=name,
         rail=next(r for r in result.rails if r.side == "left"),
         parts=tuple(p for p in result.parts if p.side == "left" and p.face in {"inner", "outer"}),
-        fails=counts["fails"],
-        not_computed=counts["not computed"],
-        close=counts["close"],
-        holds=counts["holds"],
+        fails=found["fails"],
+        not_computed=found["not computed"],
+        weaker=found["weaker"],
+        close=found["close"],
+        holds=found["holds"],
         stock_spares=spares,
-        worst=f"{first.title} ({side})" + ("" if first.value is None else f": {first.value:.2f} {first.unit}"),
+        worst=f"{first.title}: {first.verdict}",
+        worst_said=first.said,
     )
 
 
@@ -100,16 +98,10 @@ def _of(rule: str, result: Evaluation) -> list[Check]:
 
 def _least(rule: str, results: list[Evaluation]) -> Row:
     own = [_of(rule, r) for r in results]
-    title, unit = next(((c[0].title, c[0].unit) for c in own if c), (rule, ""))
+    limit = find_limit(rule, {})[0]
     values = tuple(min((c.value for c in checks if c.value is not None), default=None) for checks in own)
-    return Row(key=rule, name=f"{title}, least", unit=unit, values=values, better="more")
-
-
-def _most(rule: str, results: list[Evaluation]) -> Row:
-    own = [_of(rule, r) for r in results]
-    title, unit = next(((c[0].title.split(",")[0], c[0].unit) for c in own if c), (rule, ""))
-    values = tuple(max((c.value for c in checks if c.value is not None), default=None) for checks in own)
-    return Row(key=rule, name=f"{title}, most of all cases", unit=unit, values=values, better="less")
+    failing = tuple(any(c.verdict == "fails" for c in checks) for checks in own)
+    return Row(key=rule, name=f"{limit.name}, least", unit=limit.unit, values=values, better="more", failing=failing)
 
 
 def _figure(id_: str, name: str, results: list[Evaluation]) -> Row:

@@ -3,21 +3,34 @@
 from dataclasses import dataclass
 
 from nodulant.base.errors import NodulantError
+from nodulant.checks.case_rules import missing_case_checks, place_checks, space_checks
 from nodulant.checks.check import Check
+from nodulant.checks.frame_rules import frame_checks
 from nodulant.checks.joint_rules import joint_checks
 from nodulant.checks.seam_rules import seam_checks
-from nodulant.checks.space_rules import missing_space_checks, space_checks
 from nodulant.evaluate.evaluation import Figure
 from nodulant.evaluate.load_plan import plan_of
 from nodulant.frame.ties import planned_crossmembers
 from nodulant.job.document import Inputs
+from nodulant.loads.cases import SPACE_CASES, in_force
 from nodulant.loads.plan import PlanInForce
 from nodulant.parts.joint import Joint
 from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.strength.rail import RailComparison, joints_of, missing_for_sections
-from nodulant.strength.space import FrameComparison, Planned, asked_cases, compare_frames, missing_for_space
+from nodulant.strength.space import (
+    FrameComparison,
+    Planned,
+    asked_cases,
+    compare_frames,
+    missing_for_space,
+    wanted_place,
+)
 
-BASIS = "two rails and crossmembers, Saint-Venant: open stretches are a lower bound, their warping is left out"
+BASIS = "two rails and crossmembers in space; open stretches warp (Vlasov), held by their crossmembers' joints"
+
+
+NO_FRAME = ("/survey/crossmembers",)
+"""Where nothing is missing and the frame still has no solution: what ties the rails decides."""
 
 
 @dataclass(frozen=True)
@@ -33,13 +46,15 @@ def frame_in_space(inputs: Inputs, planned: dict[Side, RailComparison], drop_mm:
     survey, design, plan = inputs.survey, inputs.design, plan_of(inputs)
     walls = tuple(p for side in LEFT_RIGHT for p in missing_for_sections(survey, side))
     if walls:
-        return Space(None, missing_space_checks(asked_cases(plan), missing_for_space(survey) + walls, design.limits))
+        return Space(None, missing_case_checks(asked_cases(plan), missing_for_space(survey) + walls, design.limits))
+    waits = tuple(case for case in in_force(SPACE_CASES, plan) if wanted_place(case, plan))
     joints = joints_of(planned)
     frames, checks = _solved(inputs, plan, planned, joints, drop_mm)
     rails: dict[str, RailComparison] = dict(planned.items())
+    checks += place_checks(waits, design.limits)
     checks += joint_checks(joints, rails, frames, plan, design.limits)
     for rail in planned.values():
-        checks += seam_checks(rail, frames, plan, design.limits)
+        checks += seam_checks(rail, frames, plan, missing_for_space(survey) or NO_FRAME, design.limits)
     return Space(frames, checks)
 
 
@@ -49,13 +64,14 @@ def _solved(
     survey, design = inputs.survey, inputs.design
     asked = asked_cases(plan)
     if missing := missing_for_space(survey):
-        return None, missing_space_checks(asked, missing, design.limits)
+        return None, missing_case_checks(asked, missing, design.limits)
     try:
         ties = planned_crossmembers(survey, design.operations, design.crossmembers)
         frames = compare_frames(survey, Planned(design.seats, ties, joints, plan, drop_mm), planned)
     except NodulantError as error:
-        return None, missing_space_checks(asked, (error.field,), design.limits, error.message)
-    return frames, space_checks(frames, design.limits)
+        return None, missing_case_checks(asked, (error.field,), design.limits, error.message)
+    judged = space_checks(frames, planned, survey, design.limits)
+    return frames, [*judged, *frame_checks(frames, design.limits)]
 
 
 def space_figures(frames: FrameComparison | None) -> tuple[Figure, ...]:
@@ -80,12 +96,16 @@ def space_figures(frames: FrameComparison | None) -> tuple[Figure, ...]:
         unit="x",
         basis=BASIS,
     )
-    case = next(c for c in frames.asked if c.id == "twist")
+    t = frames.planned.twist
+    bound = "the hole's depth and the springs in series with the frame" if t.bound == "hole" else "the wheel lifts off"
     couple = Figure(
         id="twist-couple",
         name="Couple of one wheel in a hole",
-        value=case.factor * frames.couple_nmm / 1e6,
+        value=t.couple_nmm / 1e6,
         unit="kN m",
-        basis=case.basis,
+        basis=f"bounded by: {bound}",
     )
-    return (*stiff, ratio, couple)
+    angle = Figure(
+        id="twist-angle", name="Frame's own twist then", value=t.angle_deg, unit="deg", basis=f"bounded by: {bound}"
+    )
+    return (*stiff, ratio, couple, angle)

@@ -7,13 +7,12 @@ from nodulant.base.arrays import Columns, Rows, significant
 from nodulant.base.errors import NodulantError
 from nodulant.base.memo import remembered
 from nodulant.base.model import Frozen
-from nodulant.checks.check import Check, order
+from nodulant.checks.check import Changes, Check, order
 from nodulant.checks.column_rules import column_checks
 from nodulant.checks.driveline_rules import driveline_checks
 from nodulant.checks.end_rules import end_checks, leaf_checks
 from nodulant.checks.hose_rules import hose_checks
 from nodulant.checks.link_rules import length_of, link_checks, worst_of
-from nodulant.checks.rail_rules import Changes
 from nodulant.checks.room_rules import half_shaft_checks, room_checks
 from nodulant.checks.spring_rules import spring_checks
 from nodulant.checks.steer_rules import steer_checks, unsteered_checks

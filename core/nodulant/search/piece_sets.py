@@ -1,4 +1,4 @@
-"""What to try in place of the piece between two ends of a cut rail: box, side plates, gussets, overlap."""
+"""What to try in place of the piece between two ends of a cut rail, or over its butt: box, side plates, gussets, overlap."""
 
 import itertools
 from collections.abc import Iterator
@@ -9,13 +9,19 @@ import numpy as np
 from nodulant.frame.here import OnRail
 from nodulant.frame.ops.narrow import Narrow
 from nodulant.frame.ops.notch_plan import SidePlate
+from nodulant.frame.ops.splice import Splice
 from nodulant.frame.ops.splice_plates import overlap_needed
 from nodulant.frame.ops.stretch import Stretch
+from nodulant.frame.ops.union import Operation
 from nodulant.frame.ops.zstep import Gusset, ZStep
+from nodulant.materials.weld import least_leg_mm, most_leg_mm
+from nodulant.search.cut_sets import weldable_with
+from nodulant.search.finder import Trial
 from nodulant.search.plate_sets import Stock
+from nodulant.units.said import Kind, Said, said
 
-Joined = ZStep | Stretch | Narrow
-"""Operations that put a piece between two ends of the rail."""
+Joined = ZStep | Stretch | Narrow | Splice
+"""Operations that cut a rail through and join its ends."""
 DEPTHS = (1.0, 1.25, 1.5)
 """A post's depth along the rail, in rail heights."""
 LEGS = (0.5, 0.75, 1.0)
@@ -41,6 +47,33 @@ class PieceRow(NamedTuple):
         return self.outer > 0, self.inner > 0, self.gusset > 0
 
 
+def piece_trials(operations: tuple[Operation, ...], index: int, op: Joined, stock: Stock, on: OnRail) -> list[Trial]:
+    """Every set that the stock allows for ``op``."""
+    out = []
+    for row in piece_rows(op, stock, on.here.height):
+        if not all(weldable_with(t, on.here.wall) for t in (row.outer, row.inner) if t > 0):
+            continue
+        made = with_piece(op, row, on, stock.steel_id)
+        mass = sum(part.mass_kg() for part in made.parts(on))
+        whole = (*operations[:index], made, *operations[index + 1 :])
+        out.append(Trial(whole, (made,), (), row.kinds, _words(row), mass))
+    return out
+
+
+def _words(row: PieceRow) -> Said:
+    parts: list[tuple[str, str, float, Kind]] = [
+        ("wall", "box {wall} thick", row.wall, "thickness"),
+        ("depth", "{depth} deep along the rail", row.depth, "length"),
+        ("outer", "outer plate {outer}", row.outer, "thickness"),
+        ("inner", "inner plate {inner}", row.inner, "thickness"),
+        ("gusset", "gussets {gusset}", row.gusset, "thickness"),
+        ("leg", "legs {leg}", row.leg, "length"),
+        ("lap", "overlap {lap}", row.lap, "length"),
+    ]
+    used = [(name, text, mm, kind) for name, text, mm, kind in parts if mm > 0]
+    return said(", ".join(text for _, text, _, _ in used), **{name: (mm, kind) for name, _, mm, kind in used})
+
+
 def piece_rows(op: Joined, stock: Stock, height_mm: float) -> Iterator[PieceRow]:
     """Every set that the stock allows for ``op`` on a rail ``height_mm`` high."""
     thick = stock.thicknesses_mm
@@ -53,16 +86,17 @@ def piece_rows(op: Joined, stock: Stock, height_mm: float) -> Iterator[PieceRow]
     if step and not lapped:
         gussets += [(t, round(share * step.rise_mm)) for t in thick for share in LEGS]
     depths = [round(d * height_mm, 1) for d in DEPTHS] if step and step.method == "post" else [0.0]
+    walls = (0.0,) if isinstance(op, Splice) else thick
     laps = [round(lap * height_mm) for lap in LAPS] if lapped else [0.0]
-    for wall, depth, (outer, inner), (gusset, leg), lap in itertools.product(thick, depths, plates, gussets, laps):
+    for wall, depth, (outer, inner), (gusset, leg), lap in itertools.product(walls, depths, plates, gussets, laps):
         yield PieceRow(wall, depth, outer, inner, gusset, leg, lap)
 
 
 def with_piece(op: Joined, row: PieceRow, on: OnRail, steel_id: str) -> Joined:
     """``op`` with the metal of ``row``; plates overlap as far as they need."""
-    update: dict[str, object] = {
-        "box": op.box.model_copy(update={"wall_mm": row.wall, "depth_mm": row.depth, "steel_id": steel_id})
-    }
+    update: dict[str, object] = {}
+    if not isinstance(op, Splice):
+        update["box"] = op.box.model_copy(update={"wall_mm": row.wall, "depth_mm": row.depth, "steel_id": steel_id})
     if not isinstance(op, Narrow):
         update["outer_plate"] = _plate(op.outer_plate, row.outer, on, steel_id)
         update["inner_plate"] = _plate(op.inner_plate, row.inner, on, steel_id)
@@ -78,5 +112,6 @@ def _plate(old: SidePlate | None, thickness: float, on: OnRail, steel_id: str) -
     if thickness == 0:
         return None
     base = old or SidePlate(thickness_mm=thickness, overlap_mm=0)
-    plate = base.model_copy(update={"thickness_mm": thickness, "steel_id": steel_id})
+    leg = min(least_leg_mm(max(thickness, on.here.wall)), most_leg_mm(thickness))
+    plate = base.model_copy(update={"thickness_mm": thickness, "steel_id": steel_id, "weld_leg_mm": leg})
     return plate.model_copy(update={"overlap_mm": float(np.ceil(overlap_needed(plate, on)))})

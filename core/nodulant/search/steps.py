@@ -5,12 +5,13 @@ from typing import TypeVar
 
 Progress = tuple[int, int]
 """Sets tried, sets there are."""
+Step = TypeVar("Step")
 
 
 Found = TypeVar("Found")
 
 
-def to_the_end(search: Generator[Progress, None, Found]) -> Found:
+def to_the_end(search: Generator[Step, None, Found]) -> Found:
     """Run a search to its end and give what it found."""
     while True:
         try:

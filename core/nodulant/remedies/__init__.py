@@ -1,0 +1,1 @@
+"""Changes of a design that mend a failing or weaker group, each tried before it is offered."""

@@ -1,0 +1,36 @@
+"""Changes of the frame that take load off a place: a crossmember there, or a seat that is moved."""
+
+from collections.abc import Iterator
+
+from nodulant.job.document import Inputs
+from nodulant.remedies.patch import Patch
+from nodulant.survey.crossmember import Crossmember
+from nodulant.units.said import said
+
+MOVES_MM = (-150.0, -100.0, -50.0, 50.0, 100.0, 150.0)
+NEAR_MM = 400.0
+TIE = {"profile": "tube", "height_mm": 60.0, "width_mm": 60.0, "wall_mm": 4.0, "end": "welded"}
+
+
+def frame_changes(inputs: Inputs, station_mm: float) -> Iterator[Patch]:
+    """A crossmember at a stock station, and every planned seat near it moved."""
+    design = inputs.design
+    taken = {c.id for c in (*inputs.survey.crossmembers, *design.crossmembers)}
+    name = next(f"tie-{n}" for n in range(1, 99) if f"tie-{n}" not in taken)
+    rails = inputs.survey.rails
+    start = max(rails.left.start_mm, rails.right.start_mm)
+    end = min(rails.left.end_mm, rails.right.end_mm)
+    if start <= station_mm <= end:
+        tie = Crossmember.model_validate({"id": name, "name": "Added", "x_mm": round(station_mm), **TIE})
+        words = said("a tube crossmember welded in at {at}", at=(tie.x_mm, "length"))
+        yield Patch(clauses=(words,), crossmembers=(tie,))
+    for seat in design.seats:
+        if abs(seat.x_mm - station_mm) > NEAR_MM:
+            continue
+        for move in MOVES_MM:
+            if not start <= seat.x_mm + move <= end:
+                continue
+            moved = tuple(s.model_copy(update={"x_mm": s.x_mm + move}) if s.id == seat.id else s for s in design.seats)
+            where = "rearward" if move > 0 else "forward"
+            words = said(f"{seat.name} {{by}} {where}", by=(abs(move), "length"))
+            yield Patch(clauses=(words,), seats=moved)

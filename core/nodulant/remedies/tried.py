@@ -1,0 +1,263 @@
+"""Try changes on the whole evaluation: what becomes of a group, what else changes, and what it costs.
+
+One change at a time; where none is enough, the best of them is kept and the next is tried on top of it.
+Offered are the changes after which nothing new fails: those that mend the group first, then by metal and
+by work.
+"""
+
+from collections.abc import Generator, Sequence
+from dataclasses import dataclass
+from typing import NamedTuple
+
+from nodulant.base.errors import NodulantError
+from nodulant.base.model import Frozen
+from nodulant.checks.check import RANK, Check, Verdict
+from nodulant.checks.groups import Group
+from nodulant.evaluate.evaluation import Evaluation, Want
+from nodulant.evaluate.finding import QUICK
+from nodulant.evaluate.run import evaluate
+from nodulant.frame.model import placed_on, planned_state
+from nodulant.frame.ops.union import Operation
+from nodulant.frame.parts import on_rail
+from nodulant.job.document import Inputs
+from nodulant.parts.sides import LEFT_RIGHT, on_sides
+from nodulant.remedies.frame import frame_changes
+from nodulant.remedies.patch import Patch, patched, together, words_of
+from nodulant.remedies.plates import changes_of
+from nodulant.search.cut_sets import boxing_over
+from nodulant.search.plate_sets import Stock
+from nodulant.units.said import Said, said
+
+OFFERED, DEPTH, TRIALS = 3, 4, 90
+BAD: frozenset[Verdict] = frozenset({"fails", "weaker"})
+
+
+class Changed(Frozen):
+    """A group whose verdict changes with a remedy."""
+
+    title: str
+    before: Verdict
+    after: Verdict
+
+
+class Remedy(Frozen):
+    """A change that was tried: the worst row of the group before and after, what else changes, what it costs."""
+
+    patch: Patch
+    words: Said
+    mends: bool
+    title: str
+    verdict: Verdict
+    says: Said | None
+    value: float | None
+    """Of the group's worst row afterwards."""
+    changes: tuple[Changed, ...]
+    mass_kg: float
+    """Metal added, both sides."""
+    minutes: float
+    """Work added, people counted."""
+
+
+class Remedies(Frozen):
+    """What may be done about one group; the reason where nothing helps."""
+
+    key: str
+    offered: tuple[Remedy, ...]
+    tried: int
+    reason: Said | None = None
+
+
+class Progress(NamedTuple):
+    """How many changes were tried, and how many there are at most."""
+
+    done: int
+    total: int
+
+
+@dataclass(frozen=True)
+class _Outcome:
+    patch: Patch
+    result: Evaluation
+    worst: Check
+    new_fails: int
+    mass_kg: float
+    minutes: float
+
+    @property
+    def rank(self) -> tuple[int, float]:
+        """How bad the group is: its verdict, then how far beyond its limit."""
+        return (-RANK[self.worst.verdict], self.worst.beyond or 0.0)
+
+
+def find_remedies(inputs: Inputs, key: str) -> Generator[Progress, None, Remedies]:
+    """Try changes for the group ``key`` step by step; stop it at will."""
+    base = evaluate(inputs, QUICK)
+    group = next((g for g in base.groups if g.key == key), None)
+    if group is None or group.verdict not in BAD:
+        return Remedies(key=key, offered=(), tried=0, reason=said("Nothing is wrong here any more."))
+    by_id = {c.id: c for c in base.checks}
+    ids = [i for i in group.ids if by_id[i].verdict in BAD]
+    search = _Search(inputs, base, ids, by_id[ids[0]])
+    good: list[_Outcome] = []
+    standing, patch, seen = inputs, None, 0
+    first_rank = (-RANK[by_id[ids[0]].verdict], by_id[ids[0]].beyond or 0.0)
+    best_rank = first_rank
+    for _ in range(DEPTH):
+        best: _Outcome | None = None
+        for change in list(search.candidates(standing)):
+            if seen >= TRIALS:
+                break
+            seen += 1
+            yield Progress(seen, TRIALS)
+            whole = change if patch is None else together(patch, change)
+            outcome = search.outcome(whole)
+            if outcome is None or outcome.new_fails:
+                continue
+            if search.mended(outcome.worst.verdict):
+                good.append(outcome)
+            if best is None or outcome.rank < best.rank:
+                best = outcome
+        if good or best is None or best.rank >= (best_rank[0], best_rank[1] - 1e-3):
+            break
+        patch, standing, best_rank = best.patch, patched(inputs, best.patch), best.rank
+    offered = _ranked(good)
+    if not offered and patch is not None and (far := search.outcome(patch)) is not None:
+        offered = [far]
+    told = tuple(search.told(outcome, group) for outcome in offered if search.confirmed(outcome))
+    reason = None if told and told[0].mends else _reason(seen, told, by_id[ids[0]])
+    return Remedies(key=key, offered=told, tried=seen, reason=reason)
+
+
+def _ranked(good: Sequence[_Outcome]) -> list[_Outcome]:
+    """Least metal first, then least work; no two that differ in nothing but a size."""
+    out: list[_Outcome] = []
+    for outcome in sorted(good, key=lambda o: (round(o.mass_kg, 2), o.minutes)):
+        if len(out) < OFFERED:
+            out.append(outcome)
+    return out
+
+
+def _reason(tried: int, told: tuple[Remedy, ...], worst: Check) -> Said:
+    if told:
+        return said(f"{tried} changes were tried; none mends it. The nearest is offered: it comes this far.")
+    if tried == 0:
+        return said(f"No change of plates, welds or frame bears on '{worst.title}': {worst.remedy or worst.basis}")
+    return said(f"{tried} changes of plates, welds and frame were tried; none makes it better without harm elsewhere.")
+
+
+@dataclass(frozen=True)
+class _Search:
+    """One group of one design, and how a change of it turns out."""
+
+    inputs: Inputs
+    base: Evaluation
+    ids: list[str]
+    worst: Check
+
+    def mended(self, verdict: Verdict) -> bool:
+        """Whether a verdict is what is wished for: what failed must not, what was weaker must be as strong."""
+        return verdict not in BAD or (self.worst.verdict == "fails" and verdict == "weaker")
+
+    def candidates(self, standing: Inputs) -> list[Patch]:
+        """Changes of the operations that the group is about, of the cut beside it, and of the frame."""
+        rack, caps = standing.shop.plate_stock_mm, standing.shop.cap_heights_mm
+        out: list[Patch] = []
+        for op in self._concerned(standing):
+            side = on_sides(op.side)[0]
+            state = planned_state(standing.design.operations)
+            try:
+                placed = placed_on(standing.survey, standing.design.operations, side, state)
+            except NodulantError:
+                continue
+            own = next((p for p in placed if p.op.id == op.id), None)
+            if own is None:
+                continue
+            on = on_rail(standing.survey, side, own, placed)
+            out += list(changes_of(op, on, rack, caps))
+            if own.op.opens:
+                stock = Stock(thicknesses_mm=rack, cap_heights_mm=caps)
+                box = boxing_over(standing.survey, standing.design.operations, own, placed, side, stock)
+                if box is not None:
+                    words = said("the rail boxed over the cut, {value}", value=(box.thickness_mm, "thickness"))
+                    out.append(Patch(clauses=(words,), added=(box,)))
+        if self.worst.governs.case is not None and self.worst.governs.station_mm is not None:
+            out += list(frame_changes(standing, self.worst.governs.station_mm))
+        return out
+
+    def _concerned(self, standing: Inputs) -> list[Operation]:
+        """Operations named by the group's rows, or whose work stands at its worst place."""
+        subjects = [i.split(":")[1] for i in self.ids]
+        cause = self.worst.cause.split("@")[0].removeprefix("strength ")
+        out = []
+        for op in standing.design.operations:
+            named = any(s == op.id or s.startswith(f"{op.id}-") for s in (*subjects, cause))
+            if named or self._stands_at(standing, op):
+                out.append(op)
+        return out
+
+    def _stands_at(self, standing: Inputs, op: Operation) -> bool:
+        x = self.worst.governs.station_mm
+        if x is None or not self.worst.id.split(":")[1].startswith("rail"):
+            return False
+        for side in LEFT_RIGHT:
+            placed = placed_on(
+                standing.survey, standing.design.operations, side, planned_state(standing.design.operations)
+            )
+            if any(p.op.id == op.id and p.start_mm - 200 <= x <= p.end_mm + 200 for p in placed):
+                return True
+        return False
+
+    def outcome(self, patch: Patch, want: Want = QUICK) -> _Outcome | None:
+        """How a change turns out; None where it cannot be made."""
+        changed = patched(self.inputs, patch)
+        try:
+            result = evaluate(changed, want)
+        except NodulantError:
+            return None
+        by_id = {c.id: c for c in result.checks}
+        rows = [by_id[i] for i in self.ids if i in by_id]
+        if not rows:
+            return None
+        worst = min(rows, key=lambda c: (RANK[c.verdict], -(c.beyond or 0.0)))
+        known = {c.id for c in self.base.checks if c.verdict == "fails"} | set(self.ids)
+        new = sum(c.verdict == "fails" and c.id not in known for c in result.checks)
+        mass = result.mass_added_kg - self.base.mass_added_kg
+        return _Outcome(patch, result, worst, new, mass, _minutes(changed) - _minutes(self.inputs))
+
+    def confirmed(self, outcome: _Outcome) -> bool:
+        """Whether nothing new fails in anything that the design is judged by."""
+        try:
+            before, after = evaluate(self.inputs), evaluate(patched(self.inputs, outcome.patch))
+        except NodulantError:
+            return False
+        failing = {c.id for c in before.checks if c.verdict == "fails"} | set(self.ids)
+        return not any(c.verdict == "fails" and c.id not in failing for c in after.checks)
+
+    def told(self, outcome: _Outcome, group: Group) -> Remedy:
+        """The outcome as it is offered."""
+        before = {g.key: g.verdict for g in self.base.groups}
+        changes = [
+            Changed(title=g.title, before=before[g.key], after=g.verdict)
+            for g in outcome.result.groups
+            if g.key != group.key and g.key in before and before[g.key] != g.verdict
+        ]
+        worst = outcome.worst
+        return Remedy(
+            patch=outcome.patch,
+            words=words_of(outcome.patch),
+            mends=self.mended(worst.verdict),
+            title=worst.title,
+            verdict=worst.verdict,
+            says=worst.said,
+            value=worst.value,
+            changes=tuple(changes[:6]),
+            mass_kg=outcome.mass_kg,
+            minutes=outcome.minutes,
+        )
+
+
+def _minutes(inputs: Inputs) -> float:
+    """Work of all operations, people counted."""
+    return sum(
+        step.minutes * step.people * len(on_sides(op.side)) for op in inputs.design.operations for step in op.steps("")
+    )
