@@ -12,12 +12,12 @@ from nodulant.job.document import Design, Shop
 from nodulant.loads.cases import Case
 from nodulant.materials import Steel
 from nodulant.parts.sides import AxleName, Side
+from nodulant.remedies.tried import Remedies
 from nodulant.search.bracket_holes import FoundHoles, Holes, Wanted
 from nodulant.search.bump_steer import SteerWish
+from nodulant.search.finder import FoundSets, SetFound
 from nodulant.search.fit_coilover import CoilWish
 from nodulant.search.link_window import FoundWindow, Window
-from nodulant.search.piece import FoundPiece
-from nodulant.search.reinforcement import Found
 from nodulant.steering.bought_arm import Arm, BoughtArm
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
@@ -219,15 +219,15 @@ class StationsBody(Frozen):
 
 
 class FindBody(DraftBody):
-    """Find plates for a notch of a draft."""
+    """Find the lightest metal for an operation of a draft."""
 
-    notch_id: str
+    operation_id: Annotated[str, Field(max_length=40)]
 
 
-class FindPieceBody(DraftBody):
-    """Find the piece between two ends of a cut rail of a draft."""
+class RemedyBody(DraftBody):
+    """Try what mends a group of checks of a draft."""
 
-    operation_id: str
+    key: Annotated[str, Field(max_length=400)]
 
 
 class FindHolesBody(DraftBody):
@@ -314,8 +314,12 @@ class FindLine(Frozen):
 
     done: int | None = None
     total: int | None = None
-    found: Found | None = None
-    piece: FoundPiece | None = None
+    best: SetFound | None = None
+    """The lightest that passed so far."""
+    seconds_left: float | None = None
+    """About how long the search goes on, at its pace so far."""
+    sets: FoundSets | None = None
+    remedies: Remedies | None = None
     holes: FoundHoles | None = None
     window: FoundWindow | None = None
     problem: str | None = None

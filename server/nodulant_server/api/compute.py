@@ -1,8 +1,9 @@
 """Calls of the core: evaluate, parse, find, patterns, report."""
 
 import logging
+import time
 from collections.abc import Callable, Generator, Iterator
-from typing import TypeVar
+from typing import Any, TypeVar
 
 import orjson
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
@@ -13,7 +14,7 @@ from pydantic.main import IncEx
 from nodulant.base.errors import NodulantError
 from nodulant.evaluate import Evaluation, Want, evaluate
 from nodulant.evaluate.bought_arm import ArmLaidOver, bought_arm
-from nodulant.evaluate.load_plan import plan_of
+from nodulant.evaluate.finding import find_sets
 from nodulant.evaluate.side_by_side import SideBySide, side_by_side
 from nodulant.evaluate.travel import Moved, moved
 from nodulant.evaluate.ways_down import WaysDown, ways_down
@@ -30,14 +31,11 @@ from nodulant.materials.bolts import GRADES, SIZES
 from nodulant.parts.wheel import Wheel
 from nodulant.patterns.collect import patterns_of
 from nodulant.patterns.pattern import Pattern
+from nodulant.remedies.tried import find_remedies
 from nodulant.search.bracket_holes import Asked, search_holes
 from nodulant.search.bump_steer import AskedSteer, FoundSteer, find_bump_steer
 from nodulant.search.fit_coilover import FoundCoil, fit_coilover
 from nodulant.search.link_window import AskedWindow, search_window
-from nodulant.search.piece import Whole, search_piece
-from nodulant.search.plate_sets import Stock
-from nodulant.search.reinforcement import search_reinforcement
-from nodulant.search.steps import Progress
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
 from nodulant.targets.drop import towards_rail
@@ -53,11 +51,11 @@ from nodulant_server.api.bodies import (
     FindBody,
     FindHolesBody,
     FindLine,
-    FindPieceBody,
     FindWindowBody,
     FitCoilBody,
     OutlineBody,
     ParseBody,
+    RemedyBody,
     SectionBody,
     StationsBody,
     TravelBody,
@@ -70,6 +68,7 @@ from nodulant_server.models import Draft, Job, Option
 
 router = Router()
 T = TypeVar("T")
+Step = TypeVar("Step", bound=tuple[Any, ...])
 BARE = Want(
     strips=False, parts=False, steps=False, readings=False, frame=False, interim=False, along=False, travel=False
 )
@@ -77,6 +76,7 @@ log = logging.getLogger(__name__)
 WHYS: IncEx = {"why": True, "basis": True, "remedy": True, "scale": True, "changed_limit": True}
 SLIM: dict[str, IncEx | bool] = {
     "checks": {"__all__": WHYS},
+    "groups": True,
     "before_teardown": True,
     "figures": True,
     "steps": True,
@@ -149,25 +149,20 @@ def rail_section(request: HttpRequest, body: SectionBody) -> DrawnSection:
     return section_from_drawing(body.text, body.unit)
 
 
-@router.post("/find/reinforcement", response=FindLine)
-def reinforcement(request: HttpRequest, body: FindBody) -> StreamingHttpResponse:
-    """Search; the answer is lines of JSON: progress, then found or problem. Closing the connection cancels."""
+@router.post("/find/sets", response=FindLine)
+def sets(request: HttpRequest, body: FindBody) -> StreamingHttpResponse:
+    """Search; the answer is lines of JSON: progress, then what was found or a problem. Closing the connection cancels."""
     inputs = drafted(body.job_id, body.design, body.survey)
     evaluate(inputs)
-    search = search_reinforcement(
-        inputs.survey, inputs.design.operations, body.notch_id, _stock(inputs), inputs.design.seats
-    )
-    return _streamed(search, lambda found: FindLine(found=found))
+    return _streamed(find_sets(inputs, body.operation_id), lambda found: FindLine(sets=found))
 
 
-@router.post("/find/piece", response=FindLine)
-def piece(request: HttpRequest, body: FindPieceBody) -> StreamingHttpResponse:
-    """Search for what goes between two ends of a cut rail; answered as the search for plates is."""
+@router.post("/remedies", response=FindLine)
+def remedies(request: HttpRequest, body: RemedyBody) -> StreamingHttpResponse:
+    """Try what mends a group; answered as a search is."""
     inputs = drafted(body.job_id, body.design, body.survey)
-    evaluate(inputs)
-    d = inputs.design
-    whole = Whole(inputs.survey, d.operations, d.seats, d.crossmembers, plan_of(inputs), d.limits, d.targets.drop_mm)
-    return _streamed(search_piece(whole, body.operation_id, _stock(inputs)), lambda found: FindLine(piece=found))
+    evaluate(inputs, BARE)
+    return _streamed(find_remedies(inputs, body.key), lambda found: FindLine(remedies=found))
 
 
 @router.post("/find/holes", response=FindLine)
@@ -248,25 +243,24 @@ def wheel_face(request: HttpRequest, body: Wheel) -> WheelFace:
     return WheelFace(offset_mm=round(body.face_mm, 2), backspacing_mm=round(body.back_mm, 2))
 
 
-def _stock(inputs: Inputs) -> Stock:
-    return Stock(thicknesses_mm=inputs.shop.plate_stock_mm, cap_heights_mm=inputs.shop.cap_heights_mm)
-
-
-def _streamed(search: Generator[Progress, None, T], told: Callable[[T], FindLine]) -> StreamingHttpResponse:
+def _streamed(search: Generator[Step, None, T], told: Callable[[T], FindLine]) -> StreamingHttpResponse:
     return StreamingHttpResponse(_lines(search, told), content_type="application/x-ndjson")
 
 
-def _lines(search: Generator[Progress, None, T], told: Callable[[T], FindLine]) -> Iterator[bytes]:
+def _lines(search: Generator[Step, None, T], told: Callable[[T], FindLine]) -> Iterator[bytes]:
+    began = time.monotonic()
     while True:
         try:
-            done, total = next(search)
+            step = next(search)
         except StopIteration as end:
             yield _line(told(end.value))
             return
         except NodulantError as error:
             yield _line(FindLine(problem=error.message))
             return
-        yield _line(FindLine(done=done, total=total))
+        done, total = step[0], step[1]
+        left = (time.monotonic() - began) * (total - done) / done if done else None
+        yield _line(FindLine(done=done, total=total, best=getattr(step, "best", None), seconds_left=left))
 
 
 def _line(line: FindLine) -> bytes:

@@ -144,7 +144,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/find/piece": {
+    "/api/find/sets": {
         parameters: {
             query?: never;
             header?: never;
@@ -154,30 +154,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Piece
-         * @description Search for what goes between two ends of a cut rail; answered as the search for plates is.
+         * Sets
+         * @description Search; the answer is lines of JSON: progress, then what was found or a problem. Closing the connection cancels.
          */
-        post: operations["nodulant_server_api_compute_piece"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/find/reinforcement": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Reinforcement
-         * @description Search; the answer is lines of JSON: progress, then found or problem. Closing the connection cancels.
-         */
-        post: operations["nodulant_server_api_compute_reinforcement"];
+        post: operations["nodulant_server_api_compute_sets"];
         delete?: never;
         options?: never;
         head?: never;
@@ -628,6 +608,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/remedies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remedies
+         * @description Try what mends a group; answered as a search is.
+         */
+        post: operations["nodulant_server_api_compute_remedies"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -1027,6 +1027,19 @@ export interface components {
             thing: "engine" | "sump" | "steering-box" | "column" | "tank" | "exhaust" | "anti-roll-bar" | "hoses";
             /** Words */
             words: string;
+        };
+        /**
+         * Amount
+         * @description A value in the core's unit, and what kind of quantity it is.
+         */
+        Amount: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "length" | "thickness" | "factor" | "ratio" | "share" | "force" | "moment" | "stress" | "angle" | "mass" | "cycles" | "minutes" | "stiffness" | "number" | "count";
+            /** Value */
+            value: number;
         };
         /**
          * Analysis
@@ -1644,6 +1657,18 @@ export interface components {
             shape: "bar";
         };
         /**
+         * BesideStock
+         * @description What stock has: its factor of safety here and at its own worst place, mm, in the same case.
+         */
+        BesideStock: {
+            /** Here */
+            here: number | null;
+            /** Worst */
+            worst: number;
+            /** Worst Mm */
+            worst_mm: number;
+        };
+        /**
          * BodyPoint
          * @description A point of a body at ride height, frame axes, mm; body -1 is the frame, 0 the axle or upright, 1.. a crank.
          */
@@ -1656,6 +1681,16 @@ export interface components {
             y_mm: number;
             /** Z Mm */
             z_mm: number;
+        };
+        /**
+         * BoltAt
+         * @description A bolt's place: along the rail and up, from the middle of its foot or of its end's pattern, mm.
+         */
+        BoltAt: {
+            /** Along Mm */
+            along_mm: number;
+            /** Up Mm */
+            up_mm: number;
         };
         /**
          * BoltGroup
@@ -1677,6 +1712,11 @@ export interface components {
              * @default 4
              */
             per_end: number;
+            /**
+             * Positions
+             * @default []
+             */
+            positions: components["schemas"]["BoltAt"][];
             /**
              * Size
              * @default M12
@@ -1974,29 +2014,6 @@ export interface components {
             gives_mm: number;
         };
         /**
-         * Candidate
-         * @description A set of plates, mm; 0 means none.
-         */
-        Candidate: {
-            /**
-             * Boxing Mm
-             * @default 0
-             */
-            boxing_mm: number;
-            /** Cap Height Mm */
-            cap_height_mm: number;
-            /** Cap Mm */
-            cap_mm: number;
-            /** Inner Mm */
-            inner_mm: number;
-            /** Liner Mm */
-            liner_mm: number;
-            /** Mass Kg */
-            mass_kg: number;
-            /** Outer Mm */
-            outer_mm: number;
-        };
-        /**
          * Cap
          * @description Box on the top flange, ``height_mm`` high, ``overlap_mm`` past the cut at its foot.
          */
@@ -2029,6 +2046,13 @@ export interface components {
          * @description A case and the factor on what it adds to, or makes of, the standing load.
          */
         Case: {
+            /**
+             * Accident
+             * @default false
+             */
+            accident: boolean;
+            /** Axle */
+            axle?: ("front" | "rear") | null;
             /** Basis */
             basis: string;
             /** Factor */
@@ -2037,14 +2061,19 @@ export interface components {
              * Id
              * @enum {string}
              */
-            id: "static" | "bump" | "twist" | "brake" | "corner" | "launch" | "jack" | "stop" | "kerb";
+            id: "static" | "bump" | "twist" | "brake" | "corner" | "launch" | "jack" | "jack-front" | "stop" | "stop-front" | "kerb" | "kerb-front" | "bump-brake" | "brake-corner";
             /** Name */
             name: string;
             /**
-             * Reserve
-             * @default 1.5
+             * Of
+             * @default []
              */
-            reserve: number;
+            of: ("static" | "bump" | "twist" | "brake" | "corner" | "launch" | "jack" | "jack-front" | "stop" | "stop-front" | "kerb" | "kerb-front" | "bump-brake" | "brake-corner")[];
+            /**
+             * Place
+             * @default
+             */
+            place: string;
         };
         /**
          * CaseChange
@@ -2087,12 +2116,34 @@ export interface components {
             kind: "centre-link";
         };
         /**
+         * Changed
+         * @description A group whose verdict changes with a remedy.
+         */
+        Changed: {
+            /**
+             * After
+             * @enum {string}
+             */
+            after: "fails" | "not computed" | "weaker" | "close" | "stock itself" | "note" | "holds";
+            /**
+             * Before
+             * @enum {string}
+             */
+            before: "fails" | "not computed" | "weaker" | "close" | "stock itself" | "note" | "holds";
+            /** Title */
+            title: string;
+        };
+        /**
          * Check
          * @description A judged check; ``id`` is '<rule>:<subject>:<side>'.
          */
         Check: {
             /** Basis */
             basis: string;
+            /** Beyond */
+            beyond?: number | null;
+            /** Cause */
+            cause: string;
             /** Changed Limit */
             changed_limit: boolean;
             /**
@@ -2119,6 +2170,7 @@ export interface components {
              * @default
              */
             remedy: string;
+            said?: components["schemas"]["Said"] | null;
             /** Scale */
             scale: number;
             /**
@@ -2131,6 +2183,7 @@ export interface components {
              * @enum {string}
              */
             state: "stock" | "planned" | "interim" | "as-built";
+            stock?: components["schemas"]["BesideStock"] | null;
             /** Title */
             title: string;
             /** Unit */
@@ -2141,21 +2194,13 @@ export interface components {
              * Verdict
              * @enum {string}
              */
-            verdict: "holds" | "close" | "fails" | "not computed";
+            verdict: "fails" | "not computed" | "weaker" | "close" | "stock itself" | "note" | "holds";
             why: components["schemas"]["Why"] | null;
-        };
-        /**
-         * Choice
-         * @description A set that passes, the notch and boxing plate that carry it, and what it is nearest to failing in.
-         */
-        Choice: {
-            boxing: components["schemas"]["Boxing"] | null;
-            /** Governs */
-            governs: string;
-            /** Least Ratio */
-            least_ratio: number;
-            notch: components["schemas"]["Notch"];
-            set: components["schemas"]["Candidate"];
+            /**
+             * Yes No
+             * @default false
+             */
+            yes_no: boolean;
         };
         /**
          * ClearanceMap
@@ -2275,7 +2320,7 @@ export interface components {
              * @default riveted
              * @enum {string}
              */
-            end: "riveted" | "welded" | "gusseted";
+            end: "riveted" | "riveted-flanges" | "welded" | "gusseted";
             /** Height Mm */
             height_mm: number;
             /** Id */
@@ -2290,6 +2335,8 @@ export interface components {
             profile: "tube" | "box" | "channel";
             /** Wall Mm */
             wall_mm: number;
+            /** Warping Fixity */
+            warping_fixity?: number | null;
             /** Width Mm */
             width_mm: number;
             /** X Mm */
@@ -2311,7 +2358,7 @@ export interface components {
              * @default welded
              * @enum {string}
              */
-            end: "riveted" | "welded" | "gusseted";
+            end: "riveted" | "riveted-flanges" | "welded" | "gusseted";
             /**
              * Height Mm
              * @default 60
@@ -2584,9 +2631,10 @@ export interface components {
              * @default {
              *       "cases": {},
              *       "grip": 1,
-             *       "jack": null,
+             *       "hole_mm": 200,
+             *       "jacks": [],
              *       "links": [],
-             *       "stops": null
+             *       "stops": []
              *     }
              */
             loads: components["schemas"]["LoadPlan"];
@@ -2600,6 +2648,13 @@ export interface components {
              * @default []
              */
             operations: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["nodulant__frame__ops__pad__Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
+            /**
+             * @default {
+             *       "kind": "carries it",
+             *       "reason": null
+             *     }
+             */
+            rule: components["schemas"]["StrengthRule"];
             /**
              * Seats
              * @default []
@@ -2979,6 +3034,8 @@ export interface components {
             drop_front: components["schemas"]["DropResult"];
             /** Figures */
             figures: components["schemas"]["Figure"][];
+            /** Groups */
+            groups: components["schemas"]["Group"][];
             heights: components["schemas"]["Heights"];
             /** Interim */
             interim: components["schemas"]["InterimFrame"][];
@@ -3067,14 +3124,14 @@ export interface components {
         };
         /**
          * FindBody
-         * @description Find plates for a notch of a draft.
+         * @description Find the lightest metal for an operation of a draft.
          */
         FindBody: {
             design: components["schemas"]["Design"];
             /** Job Id */
             job_id: number;
-            /** Notch Id */
-            notch_id: string;
+            /** Operation Id */
+            operation_id: string;
             survey?: components["schemas"]["Survey"] | null;
         };
         /**
@@ -3117,28 +3174,19 @@ export interface components {
          * @description One line of a search's answer: progress, then what was found or a problem.
          */
         FindLine: {
+            best?: components["schemas"]["SetFound"] | null;
             /** Done */
             done?: number | null;
-            found?: components["schemas"]["Found"] | null;
             holes?: components["schemas"]["FoundHoles"] | null;
-            piece?: components["schemas"]["FoundPiece"] | null;
             /** Problem */
             problem?: string | null;
+            remedies?: components["schemas"]["Remedies"] | null;
+            /** Seconds Left */
+            seconds_left?: number | null;
+            sets?: components["schemas"]["FoundSets"] | null;
             /** Total */
             total?: number | null;
             window?: components["schemas"]["FoundWindow"] | null;
-        };
-        /**
-         * FindPieceBody
-         * @description Find the piece between two ends of a cut rail of a draft.
-         */
-        FindPieceBody: {
-            design: components["schemas"]["Design"];
-            /** Job Id */
-            job_id: number;
-            /** Operation Id */
-            operation_id: string;
-            survey?: components["schemas"]["Survey"] | null;
         };
         /**
          * FindWindowBody
@@ -3203,28 +3251,6 @@ export interface components {
             wish: components["schemas"]["CoilWish"];
         };
         /**
-         * Found
-         * @description The lightest set and the notch that carries it, or the reason why there is none.
-         */
-        Found: {
-            /**
-             * Alternatives
-             * @default []
-             */
-            alternatives: components["schemas"]["Choice"][];
-            best: components["schemas"]["Candidate"] | null;
-            boxing?: components["schemas"]["Boxing"] | null;
-            /** Governs */
-            governs: string;
-            /** Least Ratio */
-            least_ratio: number;
-            notch: components["schemas"]["Notch"] | null;
-            /** Reason */
-            reason: string;
-            /** Tried */
-            tried: number;
-        };
-        /**
          * FoundCoil
          * @description The suspension with its coilover fitted, what it gives, and what still does not fit.
          */
@@ -3285,17 +3311,15 @@ export interface components {
             upper_mm: number[];
         };
         /**
-         * FoundPiece
-         * @description Sets that pass, lightest first and each of other kinds of metal, or the reason why there is none.
+         * FoundSets
+         * @description Sets that pass, lightest first, each of other kinds of metal; or the reason why there is none.
          */
-        FoundPiece: {
+        FoundSets: {
             /** Choices */
-            choices: components["schemas"]["PieceChoice"][];
-            /**
-             * Reason
-             * @default
-             */
-            reason: string;
+            choices: components["schemas"]["SetFound"][];
+            /** Judged */
+            judged: number;
+            reason?: components["schemas"]["Said"] | null;
             /** Tried */
             tried: number;
         };
@@ -3401,6 +3425,33 @@ export interface components {
             name: string;
             /** Path */
             path: string;
+        };
+        /**
+         * Group
+         * @description Checks of one cause; ``ids`` are theirs, the worst first, each with its twin of the other side after it.
+         */
+        Group: {
+            /** Ids */
+            ids: string[];
+            /** Key */
+            key: string;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "survey" | "target" | "cut" | "travel" | "steer" | "sweep" | "prove";
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "stock" | "planned" | "interim" | "as-built";
+            /** Title */
+            title: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "fails" | "not computed" | "weaker" | "close" | "stock itself" | "note" | "holds";
         };
         /**
          * Gusset
@@ -3586,9 +3637,15 @@ export interface components {
         };
         /**
          * JackPoint
-         * @description A jack under one rail, lifting that side's rear wheel off the ground.
+         * @description A jack under one rail, lifting that side's wheel of one axle off the ground.
          */
         JackPoint: {
+            /**
+             * Axle
+             * @default rear
+             * @enum {string}
+             */
+            axle: "front" | "rear";
             /**
              * Side
              * @default left
@@ -3862,7 +3919,7 @@ export interface components {
         };
         /**
          * LoadPlan
-         * @description Changed factors and the places that some cases need; a case whose place is not given is not asked for.
+         * @description Changed factors and the places that some cases need; a case whose place is not given asks for it.
          */
         LoadPlan: {
             /**
@@ -3877,13 +3934,26 @@ export interface components {
              * @default 1
              */
             grip: number;
-            jack?: components["schemas"]["JackPoint"] | null;
+            /**
+             * Hole Mm
+             * @default 200
+             */
+            hole_mm: number;
+            /**
+             * Jacks
+             * @default []
+             */
+            jacks: components["schemas"]["JackPoint"][];
             /**
              * Links
              * @default []
              */
             links: components["schemas"]["AxleLinks"][];
-            stops?: components["schemas"]["StopPads"] | null;
+            /**
+             * Stops
+             * @default []
+             */
+            stops: components["schemas"]["StopPads"][];
         };
         /**
          * LockFigures
@@ -4260,8 +4330,11 @@ export interface components {
             rail: components["schemas"]["RailDrawing"];
             /** Stock Spares */
             stock_spares: string;
+            /** Weaker */
+            weaker: number;
             /** Worst */
             worst: string;
+            worst_said: components["schemas"]["Said"] | null;
         };
         /**
          * Outline
@@ -4404,6 +4477,34 @@ export interface components {
             turn?: components["schemas"]["Turn"] | null;
         };
         /**
+         * Patch
+         * @description Operations that take the place of those with their ids, and what is added; seats where they move.
+         */
+        Patch: {
+            /**
+             * Added
+             * @default []
+             */
+            added: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["nodulant__frame__ops__pad__Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
+            /**
+             * Changed
+             * @default []
+             */
+            changed: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["nodulant__frame__ops__pad__Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
+            /** Clauses */
+            clauses: components["schemas"]["Said"][];
+            /**
+             * Crossmembers
+             * @default []
+             */
+            crossmembers: components["schemas"]["Crossmember"][];
+            /**
+             * Seats
+             * @default []
+             */
+            seats: components["schemas"]["Seat"][];
+        };
+        /**
          * Pattern
          * @description A pattern of one part and side.
          */
@@ -4444,34 +4545,6 @@ export interface components {
              * @enum {string}
              */
             role: "owner" | "helper" | "reader";
-        };
-        /**
-         * PieceChoice
-         * @description A set that passes: the operation that carries it, its mass a side, and what it is nearest to failing in.
-         */
-        PieceChoice: {
-            /** Depth Mm */
-            depth_mm: number;
-            /** Governs */
-            governs: string;
-            /** Gusset Leg Mm */
-            gusset_leg_mm: number;
-            /** Gusset Mm */
-            gusset_mm: number;
-            /** Inner Mm */
-            inner_mm: number;
-            /** Least Margin */
-            least_margin: number;
-            /** Mass Kg */
-            mass_kg: number;
-            /** Operation */
-            operation: components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["nodulant__frame__ops__pad__Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"];
-            /** Outer Mm */
-            outer_mm: number;
-            /** Overlap Mm */
-            overlap_mm: number;
-            /** Wall Mm */
-            wall_mm: number;
         };
         /**
          * Place
@@ -4890,6 +4963,57 @@ export interface components {
             subject: string;
         };
         /**
+         * Remedies
+         * @description What may be done about one group; the reason where nothing helps.
+         */
+        Remedies: {
+            /** Key */
+            key: string;
+            /** Offered */
+            offered: components["schemas"]["Remedy"][];
+            reason?: components["schemas"]["Said"] | null;
+            /** Tried */
+            tried: number;
+        };
+        /**
+         * Remedy
+         * @description A change that was tried: the worst row of the group before and after, what else changes, what it costs.
+         */
+        Remedy: {
+            /** Changes */
+            changes: components["schemas"]["Changed"][];
+            /** Mass Kg */
+            mass_kg: number;
+            /** Mends */
+            mends: boolean;
+            /** Minutes */
+            minutes: number;
+            patch: components["schemas"]["Patch"];
+            says: components["schemas"]["Said"] | null;
+            /** Title */
+            title: string;
+            /** Value */
+            value: number | null;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "fails" | "not computed" | "weaker" | "close" | "stock itself" | "note" | "holds";
+            words: components["schemas"]["Said"];
+        };
+        /**
+         * RemedyBody
+         * @description Try what mends a group of checks of a draft.
+         */
+        RemedyBody: {
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            /** Key */
+            key: string;
+            survey?: components["schemas"]["Survey"] | null;
+        };
+        /**
          * Repair
          * @description The rail's walls from ``start`` to ``end`` are cut out and replaced by ``thickness_mm`` of ``steel_id``.
          */
@@ -4969,6 +5093,11 @@ export interface components {
         Row: {
             /** Better */
             better: string;
+            /**
+             * Failing
+             * @default []
+             */
+            failing: boolean[];
             /** Key */
             key: string;
             /** Name */
@@ -4977,6 +5106,21 @@ export interface components {
             unit: string;
             /** Values */
             values: (number | null)[];
+        };
+        /**
+         * Said
+         * @description Words with ``{names}`` where quantities stand.
+         */
+        Said: {
+            /**
+             * Of
+             * @default {}
+             */
+            of: {
+                [key: string]: components["schemas"]["Amount"];
+            };
+            /** Text */
+            text: string;
         };
         /**
          * SaveDesign
@@ -5161,6 +5305,23 @@ export interface components {
             role: ("owner" | "helper" | "reader") | null;
             /** User */
             user: string | null;
+        };
+        /**
+         * SetFound
+         * @description A set with which nothing fails: the operations that carry it, in words, with its mass a side.
+         */
+        SetFound: {
+            /** Added */
+            added: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["nodulant__frame__ops__pad__Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
+            /** Beyond */
+            beyond: number;
+            /** Changed */
+            changed: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["nodulant__frame__ops__pad__Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
+            /** Mass Kg */
+            mass_kg: number;
+            words: components["schemas"]["Said"];
+            /** Worst */
+            worst: string;
         };
         /**
          * Shop
@@ -5871,6 +6032,7 @@ export interface components {
              *       "edge_mm": 25,
              *       "grade": "10.9",
              *       "per_end": 2,
+             *       "positions": [],
              *       "size": "M12",
              *       "sleeves": true
              *     }
@@ -6066,10 +6228,30 @@ export interface components {
             tools: string[];
         };
         /**
+         * StockStop
+         * @description Where the bump stops of one axle strike the rails, as surveyed.
+         */
+        StockStop: {
+            /**
+             * Axle
+             * @default rear
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /** X Mm */
+            x_mm: number;
+        };
+        /**
          * StopPads
-         * @description Where the rear bump stops strike the rails.
+         * @description Where the bump stops of an axle strike the rails.
          */
         StopPads: {
+            /**
+             * Axle
+             * @default rear
+             * @enum {string}
+             */
+            axle: "front" | "rear";
             /** X Mm */
             x_mm: number;
         };
@@ -6093,6 +6275,20 @@ export interface components {
             length_mm: number;
             lower: components["schemas"]["HardPoint"];
             upper: components["schemas"]["HardPoint"];
+        };
+        /**
+         * StrengthRule
+         * @description What a cut rail is asked: that it carries its loads, or that it is as strong as stock everywhere.
+         */
+        StrengthRule: {
+            /**
+             * Kind
+             * @default carries it
+             * @enum {string}
+             */
+            kind: "carries it" | "as strong as stock";
+            /** Reason */
+            reason?: string | null;
         };
         /**
          * Stretch
@@ -6296,6 +6492,11 @@ export interface components {
              */
             seats: components["schemas"]["Seat"][];
             /**
+             * Stops
+             * @default []
+             */
+            stops: components["schemas"]["StockStop"][];
+            /**
              * Suspensions
              * @default []
              */
@@ -6497,7 +6698,7 @@ export interface components {
              * Verdict
              * @enum {string}
              */
-            verdict: "holds" | "close" | "fails" | "not computed";
+            verdict: "fails" | "not computed" | "weaker" | "close" | "stock itself" | "note" | "holds";
             /**
              * Way
              * @default []
@@ -7802,31 +8003,7 @@ export interface operations {
             };
         };
     };
-    nodulant_server_api_compute_piece: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FindPieceBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FindLine"];
-                };
-            };
-        };
-    };
-    nodulant_server_api_compute_reinforcement: {
+    nodulant_server_api_compute_sets: {
         parameters: {
             query?: never;
             header?: never;
@@ -8394,6 +8571,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DrawnSection"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_compute_remedies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemedyBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindLine"];
                 };
             };
         };

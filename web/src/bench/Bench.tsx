@@ -1,12 +1,14 @@
 import "./bench.css";
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { useEffect } from "react";
+import { useEffect, useMemo } from "react";
 import { useMay } from "../app/session";
 import { startAutosave } from "../draft/autosave";
 import { useBench, usePick } from "../draft/store";
 import { SectionView } from "../drawing/SectionView";
-import { startEvaluation, useShown } from "../evaluation/useEvaluation";
+import { NONE, startEvaluation, useShown } from "../evaluation/useEvaluation";
+import { count, grouped } from "../margins/group";
 import { MarginColumn } from "../margins/MarginColumn";
+import { useSweepChecks } from "../sweep/useSweep";
 import { Centre } from "./Centre";
 import { useKeys } from "./keys";
 import { StageList } from "./StageList";
@@ -85,7 +87,9 @@ function Margins() {
 /** Opens the margins where they are a drawer, and tells the worst of them meanwhile. */
 function DrawerButton() {
   const { drawer, put } = usePick("drawer", "put");
-  const fails = useShown((s) => s.result?.checks.filter((c) => c.verdict === "fails").length ?? 0);
+  const own = useShown((s) => s.result?.checks ?? NONE);
+  const sweep = useSweepChecks();
+  const fails = useMemo(() => count(grouped([...own, ...sweep]), "fails"), [own, sweep]);
   return (
     <Box display={{ base: "block", xl: "none" }} position="fixed" right="2" bottom="2" zIndex="3">
       <Box

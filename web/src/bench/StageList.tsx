@@ -4,7 +4,7 @@ import { useShallow } from "zustand/react/shallow";
 import type { Check, Evaluation, JobHead } from "../api/types";
 import { STAGES, type StageName, useBench } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
-import { grouped, worst } from "../margins/group";
+import { count, grouped, worst } from "../margins/group";
 import { VerdictMark } from "../margins/VerdictMark";
 import { useSweepChecks } from "../sweep/useSweep";
 
@@ -66,8 +66,8 @@ function StageHead({ name, number, open }: { name: StageName; number: number; op
 function useSweepState() {
   const checks = useSweepChecks();
   if (checks.length === 0) return { words: "not swept", verdict: null };
-  const fails = checks.filter((c) => c.verdict === "fails").length;
-  return { words: fails ? `${fails} fail` : (worst([...checks]) ?? ""), verdict: worst([...checks]) };
+  const fails = count(grouped(checks), "fails");
+  return { words: fails ? `${fails} fail` : (worst(checks) ?? ""), verdict: worst(checks) };
 }
 
 const TITLES: Record<StageName, string> = {
@@ -92,7 +92,7 @@ function judged(name: StageName, all: Check[]): Judged {
   const old = known.get(name);
   if (old) return old;
   const checks = all.filter((c) => c.stage === name && c.state !== "as-built");
-  const found = { checks, fails: grouped(checks).filter((row) => row.check.verdict === "fails").length };
+  const found = { checks, fails: count(grouped(checks), "fails") };
   known.set(name, found);
   return found;
 }

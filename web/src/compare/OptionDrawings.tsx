@@ -29,8 +29,8 @@ export function OptionDrawings({ data }: { data: SideBySide }) {
               {option.name}
             </text>
             <text x="4" y={BAND * i + 33} fill={paint("faint")} style={{ fontSize: 12.5 }}>
-              {option.fails} fail, {option.not_computed} not computed, {option.close} close, {option.holds} hold. Worst:{" "}
-              {option.worst}. Stock spares: {option.stock_spares}
+              {option.fails} fail, {option.not_computed} not computed, {option.weaker} weaker, {option.close} close,{" "}
+              {option.holds} hold. Worst: {option.worst}. Stock spares: {option.stock_spares}
             </text>
             <path
               d={linePath([...low, ...[...high].reverse()], true)}

@@ -24,8 +24,9 @@ export function RatioTable({ data }: { data: SideBySide }) {
                 {row.name} <span className="row-tail">{row.unit}</span>
               </Table.Cell>
               {row.values.map((value, i) => (
-                <Table.Cell key={data.options[i]?.id} textAlign="end" fontWeight={isBest(row, value) ? "700" : "400"}>
-                  {isBest(row, value) && "● "}
+                <Table.Cell key={data.options[i]?.id} textAlign="end" fontWeight={isBest(row, i) ? "700" : "400"}>
+                  {isBest(row, i) && "● "}
+                  {row.failing?.[i] && "fails: "}
                   {value === null ? "not computed" : showNumber(value, 3)}
                 </Table.Cell>
               ))}
@@ -37,9 +38,12 @@ export function RatioTable({ data }: { data: SideBySide }) {
   );
 }
 
-function isBest(row: CompareRow, value: number | null): boolean {
+/** The best value that does not fail, where there is a choice. */
+function isBest(row: CompareRow, at: number): boolean {
+  const value = row.values[at] ?? null;
+  if (value === null || row.failing?.[at] || !row.better) return false;
   const known = row.values.filter((v): v is number => v !== null);
-  if (value === null || known.length < 2 || !row.better) return false;
-  const best = row.better === "more" ? Math.max(...known) : Math.min(...known);
+  const sound = row.values.filter((v, i): v is number => v !== null && !row.failing?.[i]);
+  const best = row.better === "more" ? Math.max(...sound) : Math.min(...sound);
   return value === best && known.some((v) => Math.abs(v - best) > 1e-3 * Math.abs(best));
 }

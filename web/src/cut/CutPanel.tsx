@@ -16,7 +16,6 @@ import { Finder } from "./Finder";
 import { InterimList, TakenAlongList } from "./Meanwhile";
 import { NotchFields } from "./NotchFields";
 import { OperationFields } from "./OperationFields";
-import { PieceFinder } from "./PieceFinder";
 
 const SPARES = [
   ["not said", "not said"],
@@ -92,8 +91,7 @@ export default function CutPanel({ job }: { job: JobHead }) {
               ) : (
                 <OperationFields op={op} index={index} />
               )}
-              {op.kind === "notch" && may.design && <Finder job={job} notch={op} index={index} />}
-              {hasPiece(op) && may.design && <PieceFinder job={job} op={op} index={index} />}
+              {findable(op) && may.design && <Finder key={op.id} job={job} op={op} />}
             </Box>
           )}
         </Box>
@@ -114,9 +112,11 @@ export default function CutPanel({ job }: { job: JobHead }) {
   );
 }
 
-/** Whether something goes in between two ends of the rail. */
-function hasPiece(op: Operation): boolean {
-  return op.kind === "z-step" || op.kind === "narrow" || (op.kind === "stretch" && op.length_mm > 0);
+/** Whether it is a cut whose metal can be searched for. */
+function findable(op: Operation): boolean {
+  return (
+    ["notch", "raise", "z-step", "narrow", "splice"].includes(op.kind) || (op.kind === "stretch" && op.length_mm > 0)
+  );
 }
 
 /** Bring an operation into view and cut the section there, unless it is on the sheet already. */

@@ -1,77 +1,78 @@
 import { Box, Text } from "@chakra-ui/react";
-import type { Choice, Found, JobHead, Notch } from "../api/types";
+import { useState } from "react";
+import type { JobHead, Operation, SetFound } from "../api/types";
 import { useBench, usePick } from "../draft/store";
 import { Act } from "../fields/controls";
-import { showLength, showThickness } from "../units/show";
+import { showAmount, tell } from "../units/tell";
 import { SearchBox } from "./SearchBox";
 import { StockFields } from "./StockFields";
 import { useSearch } from "./useSearch";
 
-/** Finds the lightest plates from the shop's stock that bring every capacity back to stock. */
-export function Finder({ job, notch, index }: { job: JobHead; notch: Notch; index: number }) {
-  const { jobId, act, style } = usePick("jobId", "act", "style");
-  const search = useSearch("/api/find/reinforcement");
-  const found = search.answer?.found;
+const CAPPED: ReadonlySet<Operation["kind"]> = new Set(["notch"]);
+
+/** Finds the lightest metal from the shop's stock with which nothing of an operation fails. */
+export function Finder({ job, op }: { job: JobHead; op: Operation }) {
+  const { jobId, style } = usePick("jobId", "style");
+  const [old, setOld] = useState(false);
+  const search = useSearch("/api/find/sets");
+  const { answer } = search;
+  const found = answer?.sets;
   const find = () => {
     const { design, survey } = useBench.getState().history.now;
-    void search.find({ job_id: jobId, design, survey, notch_id: notch.id });
+    setOld(false);
+    void search.find({ job_id: jobId, design, survey, operation_id: op.id }, op);
   };
-  const use = (choice: Pick<Choice, "notch" | "boxing">) => {
-    const { operations } = useBench.getState().history.now.design;
-    const added = choice.boxing ? [choice.boxing] : [];
-    const value = [...operations.map((op, i) => (i === index ? choice.notch : op)), ...added];
-    act({ kind: "set", path: ["design", "operations"], value });
+  const use = (choice: SetFound) => {
+    if (!layOn(choice, search.asked as Operation)) return setOld(true);
     search.forget();
   };
-  const thick = (mm: number) => showThickness(mm, style);
   return (
     <SearchBox
-      title="Find plates"
-      ask="Find the lightest set"
+      title="Find the lightest metal"
+      ask="Find the lightest that holds"
       search={search}
       find={find}
-      stock={<StockFields job={job} />}
+      stock={<StockFields job={job} caps={CAPPED.has(op.kind)} />}
     >
-      {found &&
-        (found.best && found.notch ? (
-          <>
-            <Text>Cut {showLength(found.notch.depth_mm, style)} deep for the same clear opening:</Text>
-            <Text fontWeight="600">{wordsOf(found.best, thick)}</Text>
-            <Text>
-              {found.best.mass_kg.toFixed(2)} kg a side; least capacity {found.least_ratio.toFixed(2)} of stock in the{" "}
-              {found.governs}. {found.tried} sets tried.
-            </Text>
-            <Act main onClick={() => found.notch && use({ notch: found.notch, boxing: found.boxing ?? null })}>
-              Use this set
-            </Act>
-            {found.alternatives.length > 0 && <Text mt="2">Heavier, of other plates:</Text>}
-            {found.alternatives.map((choice) => (
-              <Box key={wordsOf(choice.set, thick)} mt="1" borderTopWidth="1px" borderColor="rule" pt="1">
-                <Text>
-                  {wordsOf(choice.set, thick)}: <b>{choice.set.mass_kg.toFixed(2)} kg</b>, least{" "}
-                  {choice.least_ratio.toFixed(2)} in the {choice.governs}
-                </Text>
-                <Act onClick={() => use(choice)}>Use this one</Act>
-              </Box>
-            ))}
-          </>
-        ) : (
-          <Text>{found.reason}</Text>
-        ))}
+      {search.progress && answer?.best && (
+        <Text>
+          Best so far: {tell(answer.best.words, style)},{" "}
+          {showAmount({ value: answer.best.mass_kg, kind: "mass" }, style)} a side.
+        </Text>
+      )}
+      {old && <Text role="alert">This operation has changed since: search again.</Text>}
+      {found?.reason && <Text>{tell(found.reason, style)}</Text>}
+      {found && found.choices.length > 0 && (
+        <>
+          <Text>
+            {found.tried} sets tried, {found.judged} judged whole. With each of these nothing of it fails, lightest
+            first.
+          </Text>
+          {found.choices.map((choice, i) => (
+            <Box key={choice.words.text} mt="1" borderTopWidth="1px" borderColor="rule" pt="1">
+              <Text>
+                <b>{showAmount({ value: choice.mass_kg, kind: "mass" }, style)} a side</b>: {tell(choice.words, style)}
+              </Text>
+              <Text color="faint">Least room: {choice.worst}.</Text>
+              <Act main={i === 0} onClick={() => use(choice)}>
+                {i === 0 ? "Use this set" : "Use this one"}
+              </Act>
+            </Box>
+          ))}
+        </>
+      )}
     </SearchBox>
   );
 }
 
-function wordsOf(best: NonNullable<Found["best"]>, length: (mm: number) => string): string {
-  const rows: [string, number][] = [
-    ["liner", best.liner_mm],
-    ["outer plate", best.outer_mm],
-    ["inner plate", best.inner_mm],
-    ["boxing plate", best.boxing_mm],
-    [`cap ${length(best.cap_height_mm)} high`, best.cap_mm],
-  ];
-  return rows
-    .filter(([, mm]) => mm > 0)
-    .map(([name, mm]) => `${name} ${length(mm)}`)
-    .join(", ");
+/** Lay a set on the draft as it is now; refused where the operation is not the one that was asked about. */
+function layOn(choice: SetFound, asked: Operation): boolean {
+  const { history, act } = useBench.getState();
+  const { operations } = history.now.design;
+  const now = operations.find((op) => op.id === asked.id);
+  if (!now || JSON.stringify(now) !== JSON.stringify(asked)) return false;
+  const changed = new Map(choice.changed.map((op) => [op.id, op]));
+  const value = [...operations.map((op) => changed.get(op.id) ?? op), ...choice.added];
+  act({ kind: "set", path: ["design", "operations"], value });
+  return true;
 }

@@ -13,8 +13,12 @@ export function useSearch(path: string) {
   const [progress, setProgress] = useState<{ done: number; total: number } | null>(null);
   const [answer, setAnswer] = useState<FindLine | null>(null);
   const [trouble, setTrouble] = useState("");
+  const [left, setLeft] = useState<number | null>(null);
   const stop = useRef<AbortController | null>(null);
-  const find = async (body: Record<string, unknown>) => {
+  const asked = useRef<unknown>(null);
+  /** Ask; ``about`` is what the question was about, so that an answer is not laid on something else. */
+  const find = async (body: Record<string, unknown>, about: unknown = null) => {
+    asked.current = about;
     const own = new AbortController();
     stop.current = own;
     setProgress({ done: 0, total: 1 });
@@ -23,7 +27,8 @@ export function useSearch(path: string) {
     try {
       await postLines<FindLine>(path, body, own.signal, (line) => {
         if (line.done != null && line.total != null) setProgress({ done: line.done, total: line.total });
-        if (line.found || line.piece || line.holes || line.window) setAnswer(line);
+        setLeft(line.seconds_left ?? null);
+        if (line.best || line.sets || line.remedies || line.holes || line.window) setAnswer(line);
         if (line.problem) setTrouble(line.problem);
       });
     } catch (error) {
@@ -31,5 +36,6 @@ export function useSearch(path: string) {
     }
     setProgress(null);
   };
-  return { progress, answer, trouble, find, cancel: () => stop.current?.abort(), forget: () => setAnswer(null) };
+  const cancel = () => stop.current?.abort();
+  return { progress, answer, trouble, left, asked: asked.current, find, cancel, forget: () => setAnswer(null) };
 }

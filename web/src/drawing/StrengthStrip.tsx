@@ -26,12 +26,12 @@ export function lanesOf(strip: Strip): Lane[] {
   ];
   if (strip.use && strip.use_stock) {
     const most = Math.max(0.2, ...strip.use, ...strip.use_stock) * 1.1;
-    lanes.push({ name: "use of yield/1.5", values: strip.use, most, stock: strip.use_stock });
+    lanes.push({ name: "worked, of yield/1.5", values: strip.use, most, stock: strip.use_stock });
   }
   if (strip.life) lanes.push({ name: "fatigue life / stock", values: strip.life, most: 2 });
   if (strip.use_torque) {
     lanes[2] = {
-      name: "torque use, closed cells",
+      name: "worked by torque",
       values: strip.use_torque,
       most: Math.max(0.2, ...strip.use_torque) * 1.1,
       stock: [],

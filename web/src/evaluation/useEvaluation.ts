@@ -3,6 +3,7 @@ import { api, got, Refused } from "../api/client";
 import type { Check, Evaluation, Moved, Problem } from "../api/types";
 import type { Draft } from "../draft/document";
 import { shownDraft, suspensionSeen, useBench } from "../draft/store";
+import { bySeverity } from "../margins/group";
 
 type Shown = {
   result: Evaluation | null;
@@ -39,7 +40,7 @@ export const useShown = create<Shown>(() => NOTHING);
 /** Cases that each rail answers as a beam; the others need the frame in space. */
 const BEAM_CASES = ["static", "bump"];
 const KEPT =
-  /^(along-|exhaust-lines|hose-slack|twist-|case-|accident-|joint-|interim-|tacks|seam|fatigue|slender|in-the-cut)/;
+  /^(along-|exhaust-lines|hose-slack|twist-|frame-|case-|accident-|place-|joint-|interim-|tacks|seam|fatigue|slender|in-the-cut)/;
 
 /** A hand that has not moved for this long is answered in full. */
 const RESTED_MS = 150;
@@ -214,13 +215,8 @@ const MOVING: ReadonlySet<string> = new Set(["travel", "steer"]);
 function inOldOrder(old: Check[], next: Check[]): Check[] {
   const fresh = new Map(next.map((check) => [check.id, check]));
   const same = old.length === next.length && old.every((check) => fresh.get(check.id)?.verdict === check.verdict);
-  return same ? old.map((check) => fresh.get(check.id) ?? check) : next.toSorted(byVerdict);
+  return same ? old.map((check) => fresh.get(check.id) ?? check) : next.toSorted(bySeverity);
 }
-
-const RANK = { fails: 0, "not computed": 1, close: 2, holds: 3 } as const;
-
-/** Fails first, then by margin, as the core orders them. */
-export const byVerdict = (a: Check, b: Check) => RANK[a.verdict] - RANK[b.verdict] || (a.margin ?? 0) - (b.margin ?? 0);
 
 /** The strip of the last full answer, where its stations are as many. */
 function sameStations(old: Evaluation, strip: Evaluation["strips"][number]) {

@@ -3,11 +3,11 @@ import { memo, useCallback, useEffect, useMemo, useState } from "react";
 import type { Check } from "../api/types";
 import { useBench } from "../draft/store";
 import { lookAt } from "../drawing/view";
-import { byVerdict, NONE, useShown } from "../evaluation/useEvaluation";
+import { NONE, useShown } from "../evaluation/useEvaluation";
 import { PlainChoice } from "../fields/controls";
 import { useSweepChecks } from "../sweep/useSweep";
-import { showLength } from "../units/show";
-import { grouped, type Row, shown } from "./group";
+import { bySeverity, COUNTED, count, type Group, grouped, type Row, says } from "./group";
+import { RemedyList } from "./RemedyList";
 import { MarginBar, VerdictMark } from "./VerdictMark";
 import { Why } from "./Why";
 
@@ -22,12 +22,20 @@ const FILTERS = [
   ["prove", "Prove"],
 ] as const;
 
-/** Every check, worst first, by how far it is from its limit. */
+const WORDS = {
+  fails: "fail",
+  "not computed": "not computed",
+  weaker: "weaker",
+  close: "close",
+  holds: "hold",
+} as const;
+
+/** Every check, worst first, one row a cause. */
 export function MarginColumn() {
   const own = useShown((s) => s.result?.checks ?? NONE);
   const sweep = useSweepChecks();
   const checks = useMemo(
-    () => (sweep.length ? [...own.filter(notSwept), ...sweep].toSorted(byVerdict) : own),
+    () => (sweep.length ? [...own.filter(notSwept), ...sweep].toSorted(bySeverity) : own),
     [own, sweep],
   );
   const stale = useShown((s) => s.stale || s.judgedBefore);
@@ -35,20 +43,17 @@ export function MarginColumn() {
   const before = useShown((s) => s.before);
   const [stage, setStage] = useState("");
   const [open, setOpen] = useState<string | null>(null);
-  const rows = useMemo(() => grouped(checks).filter((r) => !stage || r.check.stage === stage), [checks, stage]);
-  const toggle = useCallback((row: Row) => {
-    setOpen((now) => (now === row.key ? null : row.key));
-    goTo(row);
+  const groups = useMemo(() => grouped(checks).filter((g) => !stage || g.head.stage === stage), [checks, stage]);
+  const toggle = useCallback((group: Group) => {
+    setOpen((now) => (now === group.key ? null : group.key));
+    goTo(group.rows[0]);
   }, []);
-  const count = (verdict: Check["verdict"]) => rows.filter((r) => r.check.verdict === verdict).length;
   return (
     <section aria-label="Margins" style={{ display: "flex", flexDirection: "column", minHeight: 0, flex: 1 }}>
       <div className="margins-head">
         <div className="margins-title">
           <h2>Margins</h2>
-          <p>
-            {count("fails")} fail, {count("not computed")} not computed, {count("close")} close, {count("holds")} hold
-          </p>
+          <p>{COUNTED.map((verdict) => `${count(groups, verdict)} ${WORDS[verdict]}`).join(", ")}</p>
         </div>
         <StageFilter stage={stage} choose={setStage} />
       </div>
@@ -65,11 +70,17 @@ export function MarginColumn() {
         </Box>
       )}
       <ul className="margins-list" data-stale={stale}>
-        {rows.map((row) => (
-          <MarginRow key={row.key} row={row} old={before[row.check.id]} open={open === row.key} toggle={toggle} />
+        {groups.map((group) => (
+          <MarginGroup
+            key={group.key}
+            group={group}
+            old={before[group.head.id]}
+            open={open === group.key}
+            toggle={toggle}
+          />
         ))}
       </ul>
-      <WorstSpoken row={rows[0]} />
+      <WorstSpoken head={groups[0]?.head} />
     </section>
   );
 }
@@ -93,7 +104,8 @@ const StageFilter = memo(function StageFilter(props: { stage: string; choose: (s
   );
 });
 
-function goTo(row: Row) {
+function goTo(row?: Row) {
+  if (!row) return;
   const { station_mm, pose_mm } = row.check.governs;
   const { put, side } = useBench.getState();
   const own = row.sides === "left" || row.sides === "right" ? row.sides : side;
@@ -105,47 +117,96 @@ function goTo(row: Row) {
   if (pose_mm != null) put({ travelMm: pose_mm });
 }
 
-type RowProps = { row: Row; old?: number; open: boolean; toggle: (row: Row) => void };
+type GroupProps = { group: Group; old?: number; open: boolean; toggle: (group: Group) => void };
 
-const MarginRow = memo(function MarginRow({ row, old, open, toggle }: RowProps) {
-  const { check, sides } = row;
+const MarginGroup = memo(function MarginGroup({ group, old, open, toggle }: GroupProps) {
+  const { head, rows } = group;
   const style = useBench((s) => s.style);
-  const change = old !== undefined && check.margin !== null ? check.margin - old : 0;
-  const tail = [check.state === "as-built" && "as built", sides !== "both" && sides].filter(Boolean).join(", ");
+  const change = old !== undefined && head.margin !== null ? head.margin - old : 0;
+  const sides = rows[0]?.sides ?? "both";
+  const tail = [head.state === "as-built" && "as built", sides !== "both" && sides].filter(Boolean).join(", ");
   return (
     <li className="row">
-      <button type="button" className="row-head" aria-expanded={open} onClick={() => toggle(row)}>
-        <VerdictMark verdict={check.verdict} />
+      <button type="button" className="row-head" aria-expanded={open} onClick={() => toggle(group)}>
+        <VerdictMark verdict={head.verdict} />
         <span className="row-words">
           <span className="row-title" style={{ display: "block" }}>
-            {check.title}
+            {head.title}
             {tail && <span className="row-tail"> ({tail})</span>}
           </span>
           <span className="row-value" style={{ display: "block" }}>
-            {check.verdict}
-            {check.value !== null && `, ${shown(check.value, check.unit, (mm) => showLength(mm, style))}`}
+            {[head.verdict, says(head, style)].filter(Boolean).join(": ")}
+            {rows.length > 1 && <span className="row-tail"> and {rows.length - 1} more of one cause</span>}
             {Math.abs(change) > 5e-4 && <b>{change > 0 ? " ▴ better" : " ▾ worse"}</b>}
           </span>
         </span>
-        <MarginBar margin={check.margin} />
+        <MarginBar beyond={head.yes_no ? null : (head.beyond ?? null)} />
       </button>
-      {open && <Why check={check} />}
+      {open && <Unfolded group={group} />}
     </li>
   );
-}, sameRow);
+}, sameGroup);
 
-/** A row draws again when what it shows has changed. */
-function sameRow(a: RowProps, b: RowProps): boolean {
-  const [one, two] = [a.row.check, b.row.check];
+const MENDABLE: ReadonlySet<Check["verdict"]> = new Set(["fails", "weaker"]);
+
+/** What a group holds: the head's why, then its other rows, each of which opens too. */
+function Unfolded({ group }: { group: Group }) {
+  const [shown, setShown] = useState<string | null>(null);
+  const style = useBench((s) => s.style);
+  const rest = group.rows.slice(1);
+  return (
+    <>
+      <Why check={group.head} />
+      {MENDABLE.has(group.head.verdict) && group.head.stage === "cut" && group.head.state === "planned" && (
+        <Box ps="6" pb="2" fontSize="14px">
+          <RemedyList groupKey={group.key} />
+        </Box>
+      )}
+      {rest.length > 0 && (
+        <ul aria-label="Of the same cause" className="row-rest">
+          {rest.map((row) => {
+            const { check } = row;
+            const open = shown === check.id;
+            const turn = () => {
+              setShown(open ? null : check.id);
+              goTo(row);
+            };
+            return (
+              <li key={check.id}>
+                <button type="button" className="row-head" aria-expanded={open} onClick={turn}>
+                  <VerdictMark verdict={check.verdict} size={13} />
+                  <span className="row-words">
+                    {check.title}
+                    {row.sides !== "both" && <span className="row-tail"> ({row.sides})</span>}:{" "}
+                    <span className="row-value">{says(check, style) || check.verdict}</span>
+                  </span>
+                </button>
+                {open && <Why check={check} />}
+              </li>
+            );
+          })}
+        </ul>
+      )}
+    </>
+  );
+}
+
+/** A group draws again when what it shows has changed. */
+function sameGroup(a: GroupProps, b: GroupProps): boolean {
+  const [one, two] = [a.group.head, b.group.head];
   const same =
-    one.value === two.value && one.verdict === two.verdict && one.title === two.title && a.row.sides === b.row.sides;
+    one.value === two.value &&
+    one.verdict === two.verdict &&
+    one.title === two.title &&
+    a.group.rows.length === b.group.rows.length &&
+    a.group.rows[0]?.sides === b.group.rows[0]?.sides;
   return same && a.old === b.old && a.open === b.open && !b.open;
 }
 
 /** Tells the worst margin after a pause, once, politely. */
-function WorstSpoken({ row }: { row?: Row }) {
+function WorstSpoken({ head }: { head?: Check }) {
   const [words, setWords] = useState("");
-  const text = row ? `${row.check.title}: ${row.check.verdict}` : "";
+  const text = head ? `${head.title}: ${head.verdict}` : "";
   useEffect(() => {
     const timer = setTimeout(() => setWords(text), 1200);
     return () => clearTimeout(timer);

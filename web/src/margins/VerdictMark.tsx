@@ -20,6 +20,16 @@ export function VerdictMark({ verdict, size = 16 }: { verdict: Check["verdict"];
           <path d="M8 1.5L14.5 8L8 14.5z" fill={paint("touch")} />
         </g>
       )}
+      {verdict === "weaker" && (
+        <g>
+          <path d="M2 13.5L8 2.5L14 13.5z" fill="none" stroke={paint("touch")} strokeWidth="1.6" />
+          <path d="M5 8.6h6M3.6 11h8.8" stroke={paint("touch")} strokeWidth="1.6" />
+        </g>
+      )}
+      {verdict === "stock itself" && (
+        <path d="M2.5 5.5h11M2.5 10.5h11M5 3v10M11 3v10" stroke={paint("touch")} strokeWidth="1.5" fill="none" />
+      )}
+      {verdict === "note" && <path d="M3 4.5h10M3 8h10M3 11.5h6" stroke={paint("faint")} strokeWidth="1.6" />}
       {verdict === "holds" && (
         <path d="M3 12.5h10M8 3v6.5M4.5 9.5h7" stroke={paint("added")} strokeWidth="2.2" fill="none" />
       )}
@@ -27,21 +37,25 @@ export function VerdictMark({ verdict, size = 16 }: { verdict: Check["verdict"];
   );
 }
 
-/** How far a value is from its limit: to the left of the line is bad. */
-export function MarginBar({ margin }: { margin: number | null }) {
-  const width = 74;
-  const zero = width * 0.4;
-  const most = 0.6;
-  const length = margin === null ? 0 : (Math.min(Math.max(margin, -0.4), most) / 1) * width;
-  const bad = length < 0;
+const WIDTH = 74;
+const TENFOLD = WIDTH / 2;
+
+/** How far a value is from its limit on a ratio scale, the same for every row: the mark in the middle is the limit, either end is ten times. */
+export function MarginBar({ beyond }: { beyond: number | null }) {
+  const away = beyond === null ? 0 : Math.max(-1, Math.min(1, Math.log10(beyond)));
+  const bad = away > 1e-9;
+  const length = Math.max(Math.abs(away) * TENFOLD, 1.5);
   return (
-    <svg width={width} height="12" aria-hidden="true" style={{ flexShrink: 0 }}>
-      <path d={`M0 11.5H${width}`} stroke={paint("rule")} />
-      {margin !== null && (
+    <svg width={WIDTH} height="12" aria-hidden="true" style={{ flexShrink: 0 }}>
+      <path d={`M0 11.5H${WIDTH}`} stroke={paint("rule")} />
+      {[0.3, 0.7].map((at) => (
+        <path key={at} d={`M${TENFOLD * (1 - at)} 9.5V11.5M${TENFOLD * (1 + at)} 9.5V11.5`} stroke={paint("rule")} />
+      ))}
+      {beyond !== null && (
         <rect
-          x={bad ? zero + length : zero}
+          x={bad ? TENFOLD - length : TENFOLD}
           y="2"
-          width={Math.max(Math.abs(length), 1.5)}
+          width={length}
           height="8"
           fill={bad ? "url(#bar-bad)" : paint("added")}
           stroke={bad ? paint("removed") : "none"}
@@ -52,7 +66,7 @@ export function MarginBar({ margin }: { margin: number | null }) {
           <path d="M0 0V4" stroke={paint("removed")} strokeWidth="2" />
         </pattern>
       </defs>
-      <path d={`M${zero} 0V12`} stroke={paint("ink")} strokeWidth="1.5" />
+      <path d={`M${TENFOLD} 0V12`} stroke={paint("ink")} strokeWidth="1.5" />
     </svg>
   );
 }

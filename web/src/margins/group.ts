@@ -1,39 +1,85 @@
-import type { Check } from "../api/types";
+import type { Check, Style } from "../api/types";
+import { showLength } from "../units/show";
+import { tell } from "../units/tell";
 
-/** Checks that say the same of both rails are one row. */
-export type Row = { key: string; check: Check; sides: string };
+type Verdict = Check["verdict"];
 
-export function grouped(checks: readonly Check[]): Row[] {
+/** Checks of one cause: the worst is told, the rest unfolds under it. */
+export type Group = { key: string; head: Check; rows: Row[] };
+/** A check, with the sides that it says the same of. */
+export type Row = { check: Check; sides: string };
+
+const RANK: Record<Verdict, number> = {
+  fails: 0,
+  "not computed": 1,
+  weaker: 2,
+  close: 3,
+  "stock itself": 4,
+  holds: 5,
+  note: 6,
+};
+/** What is counted; neither notes nor what stock itself does not meet. */
+export const COUNTED = ["fails", "not computed", "weaker", "close", "holds"] as const;
+
+/** Worst verdict first, then how far beyond the limit, as the core orders them. */
+export const bySeverity = (a: Check, b: Check) =>
+  RANK[a.verdict] - RANK[b.verdict] || (b.beyond ?? 0) - (a.beyond ?? 0);
+
+/** The checks' groups, in the order of the checks. */
+export function grouped(checks: readonly Check[]): Group[] {
+  const groups = new Map<string, Check[]>();
+  for (const check of checks) {
+    const own = groups.get(check.cause);
+    if (own) own.push(check);
+    else groups.set(check.cause, [check]);
+  }
+  return [...groups].map(([key, own]) => {
+    const rows = bothSides(own.toSorted(bySeverity));
+    return { key, head: (rows[0] as Row).check, rows };
+  });
+}
+
+/** Left and right that agree are one row. */
+function bothSides(checks: readonly Check[]): Row[] {
   const rows: Row[] = [];
   const seen = new Map<string, Row>();
   for (const check of checks) {
     const [rule, subject, last] = check.id.split(":");
-    const side = (last ?? "").replace("@as-built", "");
-    const key = `${rule}:${subject}:${check.state}`;
-    const twin = seen.get(key);
-    if (twin && same(twin.check, check) && twin.sides !== side) {
+    const side = (last ?? "").split("@")[0] ?? "";
+    const twin = seen.get(`${rule}:${subject}`);
+    if (twin && twin.sides !== side && agree(twin.check, check)) {
       twin.sides = "both";
       continue;
     }
-    const row = { key: check.id, check, sides: side };
+    const row = { check, sides: side };
     rows.push(row);
-    if (!twin) seen.set(key, row);
+    if (!twin) seen.set(`${rule}:${subject}`, row);
   }
   return rows;
 }
 
-function same(a: Check, b: Check): boolean {
+function agree(a: Check, b: Check): boolean {
   if (a.verdict !== b.verdict) return false;
   if (a.value === null || b.value === null) return a.value === b.value;
-  return Math.abs(a.value - b.value) <= 1e-3 * Math.max(1, Math.abs(a.value));
+  return Math.abs(a.value - b.value) <= 0.02 * Math.max(1e-9, Math.abs(a.value), Math.abs(b.value));
 }
 
-/** The worst of some checks, in the order of the column. */
-export function worst(checks: readonly Check[]): Check["verdict"] | null {
-  for (const verdict of ["fails", "not computed", "close", "holds"] as const) {
-    if (checks.some((c) => c.verdict === verdict)) return verdict;
-  }
-  return null;
+/** How many groups there are of a verdict. */
+export const count = (groups: readonly Group[], verdict: Verdict) =>
+  groups.filter((g) => g.head.verdict === verdict).length;
+
+/** The worst of some checks, in the order of the column; notes say nothing. */
+export function worst(checks: readonly Check[]): Verdict | null {
+  const first = checks.toSorted(bySeverity)[0];
+  return first && first.verdict !== "note" ? first.verdict : null;
+}
+
+/** What a check says, as a person reads it: its own sentence, yes or no, or its value. */
+export function says(check: Check, style: Style): string {
+  if (check.said) return tell(check.said, style);
+  if (check.value === null) return "";
+  if (check.yes_no) return check.verdict === "fails" ? "no" : "yes";
+  return shown(check.value, check.unit, (mm) => showLength(mm, style));
 }
 
 /** A check's value as a person reads it. */

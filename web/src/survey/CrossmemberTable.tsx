@@ -17,6 +17,7 @@ const PROFILES = [
 ] as const;
 const ENDS = [
   ["riveted", "riveted"],
+  ["riveted-flanges", "riveted, web and flanges"],
   ["welded", "welded"],
   ["gusseted", "welded, gusset"],
 ] as const;

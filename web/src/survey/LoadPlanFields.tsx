@@ -1,5 +1,6 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useCatalogue } from "../api/catalogue";
+import type { AxleName } from "../api/types";
 import { useMay } from "../app/session";
 import { shownDraft, useBench } from "../draft/store";
 import { Act, ChoiceField, Group, Pair, WordsField } from "../fields/controls";
@@ -16,27 +17,10 @@ export function LoadPlanFields() {
   return (
     <>
       <Cases />
-      <Optional
-        title="Jack under one rail"
-        field="jack"
-        fresh={(x) => ({ x_mm: x, side: "left" })}
-        says="Without a place this case is not asked for."
-      >
-        <Pair>
-          <QuantityField label="Jack, behind front axle" path={[...AT, "jack", "x_mm"]} />
-          <ChoiceField label="Under" path={[...AT, "jack", "side"]} choices={SIDES} />
-        </Pair>
-      </Optional>
-      <Optional
-        title="Rear bump stops"
-        field="stops"
-        fresh={(x) => ({ x_mm: x })}
-        says="Where their pads strike the rails; without a place this case is not asked for."
-      >
-        <Pair>
-          <QuantityField label="Pads, behind front axle" path={[...AT, "stops", "x_mm"]} />
-        </Pair>
-      </Optional>
+      <Hole />
+      {AXLES.map(([axle]) => (
+        <Places key={axle} axle={axle} />
+      ))}
       <Links />
     </>
   );
@@ -86,24 +70,70 @@ function Cases() {
   );
 }
 
-type OptionalProps = {
+/** How deep the hole is that one wheel drops into. */
+function Hole() {
+  return (
+    <Group title="One wheel in a hole">
+      <Pair>
+        <QuantityField label="Depth of the hole" path={[...AT, "hole_mm"]} />
+      </Pair>
+    </Group>
+  );
+}
+
+/** Where a jack lifts one axle, and where its bump stops strike the rails. */
+function Places({ axle }: { axle: AxleName }) {
+  return (
+    <>
+      <Place
+        title={`Jack, ${axle}`}
+        field="jacks"
+        axle={axle}
+        fresh={(x) => ({ x_mm: x, side: "left", axle })}
+        says="Say where a jack lifts it, and the frame on one jack is computed."
+        label={`Jack ${axle}, behind front axle`}
+      />
+      <Place
+        title={`Bump stops, ${axle}`}
+        field="stops"
+        axle={axle}
+        fresh={(x) => ({ x_mm: x, axle })}
+        says="Say where their pads strike the rails, and struck stops are computed."
+        label={`Pads ${axle}, behind front axle`}
+      />
+    </>
+  );
+}
+
+type PlaceProps = {
   title: string;
-  field: "jack" | "stops";
+  field: "jacks" | "stops";
+  axle: AxleName;
   fresh: (x: number) => unknown;
   says: string;
-  children: React.ReactNode;
+  label: string;
 };
 
 /** A place that a case needs, given or not. */
-function Optional({ title, field, fresh, says, children }: OptionalProps) {
-  const there = useBench((s) => shownDraft(s).design.loads?.[field] != null);
+function Place({ title, field, axle, fresh, says, label }: PlaceProps) {
+  const at = useBench((s) => (shownDraft(s).design.loads?.[field] ?? []).findIndex((p) => p.axle === axle));
   const act = useBench((s) => s.act);
   const station = useBench((s) => s.stationMm);
   const may = useMay();
-  const turn = () => act({ kind: "set", path: [...AT, field], value: there ? null : fresh(Math.round(station)) });
+  const path = [...AT, field];
+  const turn = () =>
+    act(
+      at >= 0 ? { kind: "remove", path: [...path, at] } : { kind: "insert", path, value: fresh(Math.round(station)) },
+    );
   return (
-    <Group title={title} extra={may.design && <Act onClick={turn}>{there ? "Leave it out" : "Give the place"}</Act>}>
-      {there ? children : <Text fontSize="13px">{says}</Text>}
+    <Group title={title} extra={may.design && <Act onClick={turn}>{at >= 0 ? "Leave it out" : "Give the place"}</Act>}>
+      {at < 0 && <Text fontSize="13px">{says}</Text>}
+      {at >= 0 && (
+        <Pair>
+          <QuantityField label={label} path={[...path, at, "x_mm"]} />
+          {field === "jacks" && <ChoiceField label="Under" path={[...path, at, "side"]} choices={SIDES} />}
+        </Pair>
+      )}
     </Group>
   );
 }

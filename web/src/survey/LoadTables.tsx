@@ -9,6 +9,7 @@ import { Grid, GridRow } from "../fields/Grid";
 import { QuantityField } from "../fields/QuantityField";
 import { LOAD_STATES } from "../units/loadStates";
 import { LoadPlanFields } from "./LoadPlanFields";
+import { StockStops } from "./StockStops";
 
 const MASS_WIDTHS = "minmax(11rem, 1fr) 6.5rem 7rem 7rem 7rem 7rem 2.4rem";
 const SEAT_WIDTHS = "minmax(12rem, 1fr) 7rem 8rem 7rem 2.4rem";
@@ -30,6 +31,7 @@ export function LoadTables() {
       )}
       <Seats title="Seats as surveyed" path={["survey", "seats"]} />
       <Seats title="Seats as planned" path={["design", "seats"]} note="Empty: the surveyed seats stay." />
+      <StockStops />
       <LoadPlanFields />
     </Box>
   );

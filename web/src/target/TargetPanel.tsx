@@ -9,6 +9,7 @@ import { showLength } from "../units/show";
 import { DropStack, stackPath } from "./DropStack";
 import { HeightTable } from "./HeightTable";
 import { NotchAsked } from "./NotchAsked";
+import { StrengthRule } from "./StrengthRule";
 
 /** How low at both axles, made up of what, with how much travel. */
 export default function TargetPanel() {
@@ -49,6 +50,7 @@ export default function TargetPanel() {
         <ClearanceLine />
       </Group>
       <NotchAsked />
+      <StrengthRule />
     </>
   );
 }
@@ -89,9 +91,6 @@ function AxlePathFields() {
           />
         </>
       )}
-      <Text fontSize="13px" color="faint" mt="1">
-        Links and springs come in a later version; until then the path is given.
-      </Text>
     </>
   );
 }
