@@ -54,6 +54,7 @@ class Unsymmetric(SimpleTestCase):
         self.assertGreater(abs(p.i_yz[0]), 0.05 * min(p.i_y[0], p.i_z[0]))
         one, none = np.ones(1), np.zeros(1)
         rows = {"x": 1500.0 * one, "torque": none, "axial": none, "shear": none, "side_shear": none}
+        rows |= {"bimoment": none, "strip_torque": none}
         moment = 1e6
         use = rail_case(RailForces(**rows, moment=moment * one, side_moment=none), section).use[0]
         # sigma = [z y] I^-1 [M 0]; at the fibre on the neutral axis' far side of height, on the web's plane of bending

@@ -122,9 +122,9 @@ class Readings(SimpleTestCase):
         inputs = f.demo()
         depth = inputs.design.operations[1].depth_mm + 3
         result = evaluate(f.with_readings(inputs, ("depth", "left", depth)))
-        planned, built = (f.check_of(result, f"modulus-bottom:rail:left{tail}") for tail in ("", "@as-built"))
+        planned, built = (f.check_of(result, f"modulus-bottom:axle-notch:left{tail}") for tail in ("", "@as-built"))
         self.assertLess(built.value, planned.value)
-        right = [f.check_of(result, f"modulus-bottom:rail:right{tail}").value for tail in ("", "@as-built")]
+        right = [f.check_of(result, f"modulus-bottom:axle-notch:right{tail}").value for tail in ("", "@as-built")]
         self.assertEqual(right[0], right[1])
         off = f.check_of(result, "as-built:axle-notch-depth:left@as-built")
         self.assertEqual(off.verdict, "fails")
@@ -173,18 +173,18 @@ class Readings(SimpleTestCase):
 
     def test_a_thinner_liner_as_built_is_weaker(self):
         result = evaluate(f.with_readings(f.demo("straight"), ("liner-thickness", "left", 4.0)))
-        pair = [f.check_of(result, f"modulus-bottom:rail:left{tail}").value for tail in ("", "@as-built")]
+        pair = [f.check_of(result, f"modulus-bottom:axle-notch:left{tail}").value for tail in ("", "@as-built")]
         self.assertLess(pair[1], pair[0])
 
     def test_readings_that_do_not_go_together_are_not_computed_and_say_so(self):
         """A wrong reading must not take the whole job down."""
         result = evaluate(f.with_readings(f.demo(), ("depth", "left", 400.0)))
-        check = f.check_of(result, "modulus-top:rail:left@as-built")
+        check = f.check_of(result, "capacity-least:rail:left@as-built")
         self.assertEqual(check.verdict, "not computed")
         self.assertIn("as deep as the rail", check.remedy)
-        self.assertEqual(f.check_of(result, "modulus-top:rail:right@as-built").verdict, "fails")
+        self.assertEqual(f.check_of(result, "modulus-top:axle-notch:right@as-built").verdict, "weaker")
         thick = evaluate(f.with_readings(f.demo(), ("liner-thickness", "left", 39.0), ("width", "left", 40.0)))
-        self.assertIn("readings", f.check_of(thick, "modulus-top:rail:left@as-built").remedy)
+        self.assertIn("readings", f.check_of(thick, "capacity-least:rail:left@as-built").remedy)
 
     def test_sizes_are_more_than_nothing(self):
         for value in (0.0, -3.0, float("nan"), 1e9):

@@ -127,10 +127,11 @@ class Pocket(SimpleTestCase):
         self.assertGreater(built.reference_top[0] / stock.reference_top[0], 1.0)
         self.assertGreater(built.reference_bottom[0] / stock.reference_bottom[0], 1.0)
 
-    def test_open_its_floor_is_no_flange(self):
+    def test_open_its_floor_is_an_outstand(self):
+        """On one web a floor counts to its class 3 width (EN 1993-1-1 table 5.2); between two it counts whole."""
         op = made("raise", depth_mm=40.0, length_mm=200.0, place=MID)
-        stock, built = (at(f.straight_rail(), ops, 1500.0).properties for ops in ((), (op,)))
-        self.assertLess(built.reference_bottom[0], stock.reference_bottom[0])
+        held, hung = (at(f.straight_rail(), ops, 1500.0).properties for ops in ((f.boxing(), op), (op,)))
+        self.assertLess(hung.reference_bottom[0], held.reference_bottom[0])
 
     def test_corners_that_do_not_fit(self):
         with self.assertRaises(ValueError):

@@ -89,7 +89,8 @@ class States(SimpleTestCase):
         self.assertEqual(at(none).properties.i_y[0], at(STOCK, operations=()).properties.i_y[0])
 
     def test_one_side_cut_leaves_the_other_whole(self):
-        left = CUT.model_copy(update={"side": "left"})
+        plates = {"side": "left", "liner": None, "outer_plate": None, "inner_plate": None, "cap": None}
+        left = CUT.model_copy(update=plates)
         state = planned_state((left,))
         stock = at(STOCK, operations=()).properties.i_y[0]
         self.assertLess(at(state, "left", operations=(left,)).properties.i_y[0], stock)

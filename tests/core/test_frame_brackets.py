@@ -103,10 +103,10 @@ class FrameCases(SimpleTestCase):
         plan = plan_of(inputs.model_copy(update={"design": bare}))
         self.assertEqual([(own.axle, own.upper_x_mm, own.lower_z_mm) for own in plan.links], [("rear", 2150.0, -70.0)])
         result = evaluate(inputs.model_copy(update={"design": bare}))
-        self.assertIsNotNone(f.check_of(result, "case-use:rail-launch:left").value)
+        self.assertIsNotNone(f.check_of(result, "case-limit:rail-launch:left").value)
         alone = bare.model_copy(update={"suspensions": ()})
         result = evaluate(inputs.model_copy(update={"design": alone}))
-        self.assertIsNone(f.check_of(result, "case-use:rail-launch:left").value)
+        self.assertIsNone(f.check_of(result, "case-limit:rail-launch:both").value)
 
     def test_what_the_user_gave_comes_first(self):
         inputs = suspended()

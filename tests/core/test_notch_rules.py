@@ -121,18 +121,20 @@ class Steel(SimpleTestCase):
         self.assertEqual(check.verdict, "fails")
         self.assertIn("Do not weld", check.remedy)
 
-    def test_unknown_steel_is_strong_as_reference_and_weak_as_worker(self):
+    def test_unknown_steel_is_the_weakest_of_its_kind_before_and_after(self):
+        """What nobody knows is the same steel in both frames: it may not fail a job by itself."""
         mild, unknown = evaluate(self.with_steel("mild")), evaluate(self.with_steel("unknown"))
-        ratio = [f.check_of(r, "modulus-bottom:rail:left").value for r in (mild, unknown)]
+        ratio = [f.check_of(r, "modulus-bottom:axle-notch:left").value for r in (mild, unknown)]
         limit = [f.check_of(r, "use-limit:rail-bump:left").value for r in (mild, unknown)]
-        self.assertLess(ratio[1], ratio[0])
-        self.assertGreater(limit[1], limit[0])
+        self.assertAlmostEqual(ratio[1] / ratio[0], 1.0, delta=0.08)
+        self.assertLess(limit[1], limit[0])
 
     def test_mild_plates_on_a_stronger_rail_do_not_reach_it(self):
         """Equal size is not equal strength: yield is in the capacity."""
         result = evaluate(self.with_steel("hsla-340"))
         self.assertLess(
-            f.check_of(result, "modulus-bottom:rail:left").value, f.check_of(result, "modulus-bottom:rail:right").value
+            f.check_of(result, "modulus-bottom:axle-notch:left").value,
+            f.check_of(result, "modulus-bottom:axle-notch:right").value,
         )
 
 

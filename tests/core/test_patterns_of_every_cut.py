@@ -141,7 +141,7 @@ class Report(SimpleTestCase):
             (
                 "wherry",
                 "step",
-                ("Inserted piece in bending", "Use in the case, Braking", "Torsional stiffness, planned"),
+                ("Inserted piece in bending", "braking, 1 g", "Torsional stiffness, planned"),
             ),
             ("brackmoor", "welded", ("Bracket's weld", "Crush sleeve under preload", "Patch against")),
             ("brackmoor", "bolt-in", ("Bolt hole against the bolt's friction", "Torque, M12 10.9, dry")),

@@ -35,6 +35,8 @@ class Pointers(SimpleTestCase):
         for check in evaluate(bare).checks:
             for pointer in check.missing:
                 seen.add(pointer)
+                if check.limit_id == "place-wanted":
+                    continue  # points at a list that wants one more
                 self.assertFalse(resolve(bare, pointer), f"{check.id} points at {pointer}, which is there")
         self.assertTrue({"/survey/wheelbase_mm", "/survey/masses", "/survey/rear/tube_diameter_mm"} <= seen)
 

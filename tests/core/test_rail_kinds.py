@@ -64,7 +64,7 @@ class ClosedForms(SimpleTestCase):
         self.assertFalse(plain.torsion.closed[0] or lipped.torsion.closed[0])
         strip = h - t + 2 * (b - t / 2)
         self.assertAlmostEqual(plain.torsion.j[0] / (strip * t**3 / 3), 1.0, delta=0.02)
-        self.assertAlmostEqual((lipped.torsion.j[0] - plain.torsion.j[0]) / (2 * lip * t**3 / 3), 1.0, delta=0.02)
+        self.assertAlmostEqual((lipped.torsion.j[0] - plain.torsion.j[0]) / (2 * (lip - t) * t**3 / 3), 1.0, delta=0.02)
 
     @QUICK
     @given(heights, widths, walls, st.floats(12, 30))

@@ -13,6 +13,7 @@ from nodulant.frame.route import FRONT, Move, route_of
 from nodulant.geometry import Outline
 from nodulant.loads.beam import internal_forces
 from nodulant.loads.ladder import STANDING
+from nodulant.loads.plan import PlanInForce
 from nodulant.strength.rail import compare_rail, joints_of
 from nodulant.strength.space import Planned, compare_frames
 from tests import fixtures as f
@@ -114,7 +115,8 @@ class ThroughTheStep(SimpleTestCase):
         rails = {side: compare_rail(inputs.survey, operations, (), side, state, ()) for side in ("left", "right")}
         joints = joints_of(rails)
         survey = inputs.survey
-        plan = Planned((), survey.crossmembers, joints, inputs.design.loads.model_copy(update={"stops": None}), 0.0)
+        loads = PlanInForce(links=inputs.design.loads.links)
+        plan = Planned((), survey.crossmembers, joints, loads, 0.0)
         return inputs, compare_frames(survey, plan, rails)
 
     def test_a_step_adds_no_moment_under_vertical_load(self):
@@ -122,7 +124,7 @@ class ThroughTheStep(SimpleTestCase):
         inputs, frames = self.frame(made("z-step"))
         forces = frames.planned.ladder.forces(STANDING, "left")
         beam = internal_forces(forces.x, inputs.survey.masses, inputs.survey.seats).moment
-        np.testing.assert_allclose(forces.moment, beam, atol=5e-4 * np.abs(beam).max())
+        np.testing.assert_allclose(forces.moment, beam, atol=1e-3 * np.abs(beam).max())
 
     def test_braking_pushes_the_step_over_by_force_times_height(self):
         """Longitudinal force in the rail x the step's height is the difference of moment across it (statics)."""
@@ -147,7 +149,7 @@ class ThroughTheStep(SimpleTestCase):
 
     def test_equal_rails_have_equal_uses_to_six_digits(self):
         """A mirrored frame under a mirrored load: what differs is what the solution lost (statics, no other source)."""
-        uses = {c.id: c.value for c in evaluate(f.demo("arc")).checks if c.id.startswith(("case-use:", "twist-"))}
+        uses = {c.id: c.value for c in evaluate(f.demo("arc")).checks if c.limit_id in {"case-limit", "accident-use"}}
         left = {id_: value for id_, value in uses.items() if id_.endswith(":left")}
         self.assertGreater(len(left), 5)
         for id_, value in left.items():

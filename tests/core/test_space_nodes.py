@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from nodulant.frame.model import STOCK, sections
 from nodulant.loads.case_loads import levers
-from nodulant.loads.frame3d import LEAST_MM, MARKS_APART_MM, build_frame
+from nodulant.loads.frame3d import LEAST_MM, MARKS_APART_MM, build_frame, node_rows
 from nodulant.loads.ladder import ladder_stations, solve_ladder
 from tests import fixtures as f
 
@@ -19,7 +19,7 @@ ENDS = [c.x_mm for c in SURVEY.crossmembers]
 def built(extra, marks=()):
     x = ladder_stations(SURVEY.rails, [*extra, *marks, *ENDS])
     cut = {side: sections(SURVEY, (), side, x, STOCK) for side in ("left", "right")}
-    return x, cut, build_frame(SURVEY.rails, x, cut, SURVEY.crossmembers, marks=marks)
+    return x, cut, build_frame(SURVEY.rails, (x, node_rows(x, [*marks, *ENDS], ())), cut, SURVEY.crossmembers)
 
 
 class Apart(SimpleTestCase):

@@ -22,8 +22,8 @@ from nodulant.frame.place import Place
 from nodulant.materials import find_steel
 from nodulant.patterns.collect import patterns_of
 from nodulant.patterns.wrap import wrapped
+from nodulant.search.cut_sets import cut_trials
 from nodulant.search.plate_sets import Stock
-from nodulant.search.reinforcement import find_reinforcement
 from tests import fixtures as f
 from tests.core.test_rail_kinds import rail
 from tests.published import test_fe_sections as plain
@@ -181,15 +181,17 @@ class Refused(SimpleTestCase):
 class Finder(SimpleTestCase):
     """The finder knows that a tube takes no side plates."""
 
-    def test_what_it_finds_passes_and_is_a_liner_with_a_cap(self):
+    def test_its_sets_are_a_liner_with_a_cap(self):
         survey, notch = f.survey_of(rail("round-tube", 110.0, 110.0, 4.0)), f.arc_notch(25.0, 120.0)
         stock = Stock(thicknesses_mm=(4.0, 6.0, 8.0), cap_heights_mm=(40.0, 80.0))
-        found = find_reinforcement(survey, (notch,), "cut", stock)
-        self.assertEqual((found.best.outer_mm, found.best.inner_mm), (0.0, 0.0))
-        self.assertGreater(found.best.cap_height_mm, 0.0)
-        job = f.with_operations(f.demo().model_copy(update={"survey": survey}), found.notch)
-        rules = {"modulus-top", "modulus-bottom", "shear-area", "torsion-constant", "torsion-capacity", "overlap"}
-        judged = [c for c in evaluate(job).checks if c.limit_id in rules]
+        job = f.with_operations(f.demo().model_copy(update={"survey": survey}), notch)
+        trials = cut_trials(survey, (notch,), 0, "left", stock)
+        self.assertTrue(trials)
+        for trial in trials:
+            self.assertEqual((trial.changed[0].outer_plate, trial.changed[0].inner_plate), (None, None))
+        lightest = min((t for t in trials if t.changed[0].cap), key=lambda t: t.mass_kg)
+        rules = {"capacity-least", "overlap"}
+        judged = [c for c in evaluate(f.with_operations(job, *lightest.operations)).checks if c.limit_id in rules]
         self.assertEqual({c.limit_id for c in judged}, rules)
         for check in judged:
             self.assertNotEqual(check.verdict, "fails", check.id)

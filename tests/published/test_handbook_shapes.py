@@ -14,7 +14,8 @@ from nodulant.frame.model import STOCK, planned_state, sections
 from nodulant.sections import pieces
 from nodulant.sections.channel import shear_centre_offset_mm
 from nodulant.sections.properties import combine
-from nodulant.sections.torsion import Network, Wall, torsion
+from nodulant.sections.torsion import torsion
+from nodulant.sections.walls import Network, Wall
 from tests import fixtures as f
 
 ONE = np.ones(1)
@@ -76,7 +77,7 @@ class Bredt(SimpleTestCase):
         thin = 4 * (b * h) ** 2 / (2 * (b + h) / t)
         # square corners conduct 0.44 squares better each, and the walls keep their own s t^3 / 3
         exact = 4 * (b * h) ** 2 / (2 * (b + h) / t - 4 * 0.44) + 2 * (b + h) * t**3 / 3
-        self.assertAlmostEqual(j / exact, 1.0, places=9)
+        self.assertAlmostEqual(j / exact, 1.0, places=8)
         self.assertAlmostEqual(j / thin, 1.0, delta=0.03)
 
     def test_middle_wall_of_two_equal_cells_is_idle(self):
@@ -90,20 +91,24 @@ class Bredt(SimpleTestCase):
         idle = h * t**3 / 3
         self.assertAlmostEqual((two - idle) / one, 1.0, delta=0.02)
 
-    def test_a_plate_that_is_not_developed_leaves_its_cell_open(self):
+    def test_a_plate_that_is_not_developed_closes_its_cell_in_part(self):
+        """Saint-Venant: from the free end inward the twist flexibility goes from the open section's to the tube's."""
         b, h, t = 100.0, 60.0, 4.0
         nodes = {"a": node(0, 0), "b": node(b, 0), "c": node(b, h), "d": node(0, h)}
         young = Wall("d", "a", t * ONE, 0.8 * ONE, 250.0)
         result = torsion(Network(nodes, (wall("a", "b", t), wall("b", "c", t), wall("c", "d", t), young)))
+        shut = Wall("d", "a", t * ONE, ONE, 250.0)
+        tube = torsion(Network(nodes, (wall("a", "b", t), wall("b", "c", t), wall("c", "d", t), shut))).j[0]
+        strips = (2 * b + h + 0.8 * h) * t**3 / 3
         self.assertFalse(result.closed[0])
-        self.assertLess(result.j[0], 1e4)
+        self.assertAlmostEqual(1 / result.j[0], 0.2 / strips + 0.8 / tube, delta=0.05 / result.j[0])
 
     def test_torque_at_yield_of_a_thin_tube(self):
-        """Tau = T / (2 A t): capacity = 2 A t x 0.577 f_y on the thinnest wall (Bredt's first formula)."""
+        """Tau = T / (2 A t): capacity = 2 A t x 0.577 f_y on the thinnest wall (Bredt's first formula), less the wall's own strip."""
         b, h, t = 400.0, 300.0, 2.0
         nodes = {"a": node(0, 0), "b": node(b, 0), "c": node(b, h), "d": node(0, h)}
         net = Network(nodes, (wall("a", "b", t), wall("b", "c", t), wall("c", "d", t), wall("d", "a", t)))
-        self.assertAlmostEqual(torsion(net).capacity[0] / (2 * b * h * t * 0.577 * 250), 1.0, delta=0.01)
+        self.assertAlmostEqual(torsion(net).capacity[0] / (2 * b * h * t * 0.577 * 250), 1.0, delta=0.015)
 
 
 class SteelTable(SimpleTestCase):

@@ -159,9 +159,9 @@ class Steel(SimpleTestCase):
         self.assertAlmostEqual(crmo.carbon_equivalent(), 0.6133, places=3)
         self.assertEqual([preheat_c(e) for e in (0.3, 0.42, 0.5, 0.7)], [0.0, 100.0, 150.0, None])
 
-    def test_unknown_is_strong_to_equal_and_weak_to_carry(self):
+    def test_unknown_is_the_weakest_structural_steel_in_both_frames(self):
         unknown = find_steel("unknown")
-        self.assertEqual((unknown.yield_reference_mpa, unknown.yield_mpa), (550.0, 235.0))
+        self.assertEqual((unknown.yield_reference_mpa, unknown.yield_mpa), (235.0, 235.0))
         self.assertIsNone(unknown.carbon_equivalent)
 
     def test_a_weld_never_makes_a_steel_stronger(self):

@@ -11,7 +11,7 @@ import numpy as np
 from django.test import SimpleTestCase
 
 from nodulant.materials.weld import WELD_STRENGTH_MPA, line_capacity
-from nodulant.sections.development import development, share_along
+from nodulant.sections.development import Reach, development
 from nodulant.sections.liner import effective_share_clamped, effective_share_simple, sloping_share
 from tests import fixtures as f
 
@@ -37,7 +37,7 @@ class FilletWelds(SimpleTestCase):
         self.assertEqual(development(120, 5, 250, 2, 300, both_edges=False).spread_mm, 120)
 
     def test_share_rises_from_the_end(self):
-        share = share_along(np.array([0.0, 10, 60, 500, 990, 1000]), 10, 990, 100)
+        share = Reach(10, 990, 100, 50).share(np.array([0.0, 10, 60, 500, 990, 1000]))
         np.testing.assert_allclose(share, [0, 0, 0.5, 1, 0, 0])
 
 

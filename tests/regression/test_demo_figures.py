@@ -6,12 +6,14 @@ from nodulant.evaluate import evaluate
 from tests import fixtures as f
 
 ARC = {
-    "modulus-bottom:rail:left": 0.5225,
-    "modulus-top:rail:left": 0.673,
-    "shear-area:rail:left": 1.685,
-    "torsion-constant:rail:left": 239.9,
-    "use-along:rail-bump:left": 1.559,
-    "use-limit:rail-bump:left": 0.440,
+    "modulus-bottom:axle-notch:left": 0.5221,
+    "modulus-top:axle-notch:left": 0.6727,
+    "shear-area:axle-notch:left": 1.685,
+    "use-limit:rail-bump:left": 3.416,
+    "case-limit:rail-brake:left": 3.772,
+    "case-limit:rail-twist:left": 2.475,
+    "accident-use:rail-kerb:left": 1.333,
+    "frame-stiffness:frame:both": 1.226,
     "metal-clearance:axle-tube:left": 16.00,
     "bump-travel:axle-tube:right": 1.033,
     "overlap:axle-notch-outer:left": 1.033,
@@ -27,5 +29,5 @@ class DemoFigures(SimpleTestCase):
 
     def test_the_straight_sided_notch_is_stronger_below(self):
         arc, straight = evaluate(f.demo("arc")), evaluate(f.demo("straight"))
-        pair = [f.check_of(r, "modulus-bottom:rail:left").value for r in (arc, straight)]
+        pair = [f.check_of(r, "modulus-bottom:axle-notch:left").value for r in (arc, straight)]
         self.assertGreater(pair[1], 1.1 * pair[0])
