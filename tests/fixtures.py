@@ -22,13 +22,13 @@ DEMO = ROOT / "demo" / "wherry.nodulant.json"
 
 @lru_cache(maxsize=8)
 def demo(option="arc"):
-    """Inputs of a demo option."""
-    return load_job(DEMO.read_bytes()).inputs(option)
+    """Inputs of a demo option, before anything was logged."""
+    return load_job(DEMO.read_bytes()).inputs(option).model_copy(update={"as_built": AsBuilt()})
 
 
 def job(name="wherry"):
-    """A demo job file."""
-    return load_job((DEMO.parent / f"{name}.nodulant.json").read_bytes())
+    """A demo job file, before anything was logged."""
+    return load_job((DEMO.parent / f"{name}.nodulant.json").read_bytes()).model_copy(update={"log": ()})
 
 
 def straight_rail(height=150.0, width=60.0, wall=5.0, radius=0.0, steel="mild", start=0.0, end=3000.0):

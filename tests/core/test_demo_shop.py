@@ -12,6 +12,10 @@ def kinds(name, option):
     design = load_job((f.ROOT / "demo" / f"{name}.nodulant.json").read_bytes()).inputs(option).design
     return {op.kind for op in design.operations}, design
 
+OPENING = {"damper-open:front-damper:both", "droop-order:front-strap:both"}
+BUMP_STEER = {"bump-steer:front-steering:both", "bump-steer-all:front-steering:both"}
+"""Shocks open before the straps; drag link and track bar of different lengths."""
+
 
 class Carried(SimpleTestCase):
     def test_the_van_is_stepped_notched_narrowed_and_pocketed_and_carries_its_mounts(self):
@@ -27,14 +31,42 @@ class Carried(SimpleTestCase):
         for option, bolted in (("welded", False), ("bolt-in", True)):
             found, design = kinds("brackmoor", option)
             self.assertLessEqual({"bracket", "hole", "repair", "notch"}, found)
-            notch = next(op for op in design.operations if op.kind == "notch")
-            self.assertEqual(notch.bolts is not None, bolted)
+            bracket = next(op for op in design.operations if op.kind == "bracket")
+            self.assertEqual(bracket.fixing == "bolted", bolted)
             front = next(s for s in design.suspensions if s.axle == "front")
             self.assertEqual((front.layout.kind, front.steering.gear.kind), ("three-link", "drag-link"))
 
     def test_the_estate_has_both_suspensions(self):
         layouts = {option: kinds("ostrand", option)[1].suspensions[0].layout.kind for option in ("watts", "parallel")}
         self.assertEqual(layouts, {"watts": "three-link", "parallel": "parallel"})
+
+    def test_each_job_shows_the_faults_that_it_is_there_for_and_nothing_else(self):
+        """A newcomer who sees another red row would learn to overlook red rows."""
+        planted = {
+            ("wherry", "arc"): set(),
+            ("wherry", "straight"): set(),
+            ("wherry", "step"): {"as-built:rear-step-rise:right@as-built"},
+            ("brackmoor", "welded"): OPENING | BUMP_STEER,
+            ("brackmoor", "bolt-in"): OPENING | BUMP_STEER,
+            ("ostrand", "watts"): {"survey-complete:vehicle:both"},
+            ("ostrand", "parallel"): {"survey-complete:vehicle:both", "bind:rear:both"},
+        }
+        for (name, option), faults in planted.items():
+            job = load_job((f.ROOT / "demo" / f"{name}.nodulant.json").read_bytes())
+            failing = {c.id for c in evaluate(job.inputs(option)).checks if c.verdict == "fails"}
+            with self.subTest((name, option)):
+                self.assertEqual(failing, faults)
+
+    def test_the_van_is_being_built(self):
+        """Rear cut and tacked, half of what is read is in, one of them wrong by 12 mm."""
+        job = load_job((f.ROOT / "demo" / "wherry.nodulant.json").read_bytes())
+        result = evaluate(job.inputs("step"))
+        done = {s.id for s in result.steps if s.status == "done"}
+        self.assertLessEqual({f"rear-step/{s}/{side}" for s in ("cut", "tack") for side in ("left", "right")}, done)
+        taken = [r for r in result.readings if r.value_mm is not None]
+        self.assertAlmostEqual(len(taken) / len(result.readings), 0.5, delta=0.05)
+        wrong = f.check_of(result, "as-built:rear-step-rise:right@as-built")
+        self.assertAlmostEqual(wrong.why.values["planned"] - wrong.why.values["measured"], 12.0)
 
     def test_no_two_checks_share_an_id(self):
         """Rows are told apart by their id: two of one id would stand for each other on the screen."""

@@ -86,7 +86,10 @@ class Catalogue(Shop):
         self.assertIn("grade 8", data["bolt_grades"])
         self.assertEqual(
             [c["id"] for c in data["cases"]],
-            ["static", "bump", "twist", "brake", "corner", "launch", "jack", "stop", "kerb"],
+            [
+                *("static", "bump", "twist", "brake", "corner", "launch", "jack", "jack-front", "stop", "stop-front"),
+                *("kerb", "kerb-front", "bump-brake", "brake-corner"),
+            ],
         )
 
 

@@ -32,7 +32,8 @@ CLOSED = (
     ("post", "/patterns"),
     ("post", "/stations"),
     ("post", "/units/parse"),
-    ("post", "/find/reinforcement"),
+    ("post", "/find/sets"),
+    ("post", "/remedies"),
     ("get", "/catalogue"),
     ("post", "/session/sign-out"),
 )

@@ -72,8 +72,9 @@ def _asked(
 
 
 def as_built_state(operations: tuple[Operation, ...], entries: tuple[Entry, ...]) -> FrameState | None:
-    """The planned state with measured values in place; None while nothing was measured."""
-    readings = latest_readings(entries)
+    """The planned state with measured values in place; None while nothing of these operations was measured."""
+    own = {op.id for op in operations}
+    readings = {key: r for key, r in latest_readings(entries).items() if r.operation in own}
     if not readings:
         return None
     planned = planned_state(operations)

@@ -10,7 +10,7 @@ from pydantic import ValidationError
 
 from nodulant.base.errors import InputError, NodulantError
 from nodulant.formats.problems import Problem, problems_of
-from nodulant.job.document import JobFile
+from nodulant.job.document import VERSION, JobFile
 from nodulant.job.upgrade import upgrade
 
 LIMIT_BYTES = 10 * 1024 * 1024
@@ -83,5 +83,5 @@ def job_schema() -> dict[str, Any]:
     """The JSON Schema of the newest version, from the models."""
     schema = JobFile.model_json_schema()
     schema["$schema"] = "https://json-schema.org/draft/2020-12/schema"
-    schema["title"] = "Nodulant job file, version 2"
+    schema["title"] = f"Nodulant job file, version {VERSION}"
     return schema

@@ -137,7 +137,7 @@ export function freshMount(draft: Draft, kind: OperationKind, base: Base, at: (m
         tall_mm: 120,
         thickness_mm: 10,
         steel_id: "mild",
-        bolts: { size: "M12", grade: "10.9", per_end: 2, edge_mm: 25, sleeves: true },
+        bolts: { size: "M12", grade: "10.9", per_end: 2, edge_mm: 25, positions: [], sleeves: true },
         pad: { long_mm: 110, tall_mm: 60, bolt_size: "M12", grade: "10.9", corners: 4 },
         standoff_mm: 60,
         lift_mm: 0,
