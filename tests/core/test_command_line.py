@@ -41,6 +41,14 @@ class Check(SimpleTestCase):
         checks = told["checks"]
         self.assertTrue(all(c["basis"] and c["verdict"] for c in checks))
 
+    def test_the_engineers_sheet_as_text_and_as_json(self):
+        status, out, _ = run("handcheck", f.DEMO)
+        self.assertEqual(status, 0)
+        for word in ("section modulus that counts", "Stock:", "What was assumed", "a tenth less", "(measured)"):
+            self.assertIn(word, out)
+        _, told, _ = run("handcheck", f.DEMO, "--json", "--option", "step")
+        self.assertEqual(len(json.loads(told)["places"]), 3)
+
     def test_a_file_that_is_refused_says_where(self):
         with tempfile.TemporaryDirectory() as folder:
             path = Path(folder) / "job.nodulant.json"
@@ -87,4 +95,4 @@ class Check(SimpleTestCase):
 
     def test_schema(self):
         status, out, _ = run("schema")
-        self.assertEqual((status, json.loads(out)["title"]), (0, "Nodulant job file, version 2"))
+        self.assertEqual((status, json.loads(out)["title"]), (0, "Nodulant job file, version 3"))

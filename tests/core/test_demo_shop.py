@@ -12,6 +12,7 @@ def kinds(name, option):
     design = load_job((f.ROOT / "demo" / f"{name}.nodulant.json").read_bytes()).inputs(option).design
     return {op.kind for op in design.operations}, design
 
+
 OPENING = {"damper-open:front-damper:both", "droop-order:front-strap:both"}
 BUMP_STEER = {"bump-steer:front-steering:both", "bump-steer-all:front-steering:both"}
 """Shocks open before the straps; drag link and track bar of different lengths."""

@@ -156,7 +156,7 @@ class Finding(Shop):
 
     def test_an_operation_without_metal_to_find(self):
         for name in ("nothing", "narrow-rear"):
-            response, lines = self.lines({"job_id": self.job.pk, "design": self.design(), "operation_id": name})
+            response, _ = self.lines({"job_id": self.job.pk, "design": self.design(), "operation_id": name})
             self.refused(response, 422, "unknown-reference")
 
     def test_remedies_of_a_group_are_tried(self):
@@ -168,6 +168,15 @@ class Finding(Shop):
         _, lines = self.lines({**body, "key": failing["key"]}, "remedies")
         found = lines[-1]["remedies"]
         self.assertTrue(found["offered"] or found["reason"])
+
+    def test_the_engineers_sheet(self):
+        body = {"job_id": self.job.pk, "design": self.design()}
+        sheet = self.send("post", "/handcheck", body)[1]
+        self.assertEqual((len(sheet["places"]), len(sheet["sensitive"])), (3, 5))
+        survey = f.demo().survey.model_dump(mode="json")
+        survey["rails"]["left"]["stations"][0]["wall_mm"] = None
+        response, _ = self.send("post", "/handcheck", {**body, "survey": survey})
+        self.refused(response, 422, "not-solvable")
 
     def test_holes_and_a_suspension_that_is_not_there(self):
         design = self.job.options.get(key="step").head().design().model_dump(mode="json")

@@ -34,6 +34,7 @@ CLOSED = (
     ("post", "/units/parse"),
     ("post", "/find/sets"),
     ("post", "/remedies"),
+    ("post", "/handcheck"),
     ("get", "/catalogue"),
     ("post", "/session/sign-out"),
 )

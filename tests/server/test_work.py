@@ -59,9 +59,12 @@ class Work(Shop):
         self.read(value_mm=61.0)
         _, data = self.send("post", "/evaluate", {"job_id": self.job.pk, "design": self.design()})
         by_id = {c["id"]: c for c in data["checks"]}
-        self.assertLess(by_id["modulus-bottom:axle-notch:left@as-built"]["value"], by_id["modulus-bottom:axle-notch:left"]["value"])
+        self.assertLess(
+            by_id["modulus-bottom:axle-notch:left@as-built"]["value"], by_id["modulus-bottom:axle-notch:left"]["value"]
+        )
         self.assertEqual(
-            by_id["modulus-bottom:axle-notch:right@as-built"]["value"], by_id["modulus-bottom:axle-notch:right"]["value"]
+            by_id["modulus-bottom:axle-notch:right@as-built"]["value"],
+            by_id["modulus-bottom:axle-notch:right"]["value"],
         )
 
     def test_readings_that_nobody_asked_for_or_that_cannot_be(self):

@@ -1,4 +1,4 @@
-"""``nodulant check``, ``patterns`` and ``report`` of a job file, and ``nodulant schema``.
+"""``nodulant check``, ``handcheck``, ``patterns`` and ``report`` of a job file, and ``nodulant schema``.
 
 Exit status: 0 nothing fails, 1 a check fails, 2 the file or the command cannot be read.
 """
@@ -13,9 +13,11 @@ from nodulant.checks.check import Check
 from nodulant.checks.groups import counts
 from nodulant.evaluate import InvalidInputs, evaluate
 from nodulant.formats.dxf import pattern_dxf
+from nodulant.formats.handcheck_text import sheet_lines
 from nodulant.formats.jobfile import JobFileRefused, job_schema, load_job
 from nodulant.formats.pattern_pdf import Paper, pattern_pdf
 from nodulant.formats.report_pdf import report_pdf
+from nodulant.handcheck import hand_check
 from nodulant.job.document import Inputs
 from nodulant.patterns.collect import patterns_of
 
@@ -28,6 +30,10 @@ def main(argv: list[str] | None = None) -> int:
     check.add_argument("file", type=Path)
     check.add_argument("--option", help="id of the option (the first one by default)")
     check.add_argument("--json", action="store_true", help="print JSON")
+    sheet = commands.add_parser("handcheck", help="print the engineer's hand-check sheet")
+    sheet.add_argument("file", type=Path)
+    sheet.add_argument("--option", help="id of the option (the first one by default)")
+    sheet.add_argument("--json", action="store_true", help="print JSON")
     for name, what in (
         ("patterns", "write every pattern as DXF and one 1:1 PDF"),
         ("report", "write the report as PDF"),
@@ -52,6 +58,8 @@ def _guarded(arguments: argparse.Namespace) -> int:
         inputs = job.inputs(arguments.option)
         if arguments.command == "check":
             return _check(inputs, arguments.json)
+        if arguments.command == "handcheck":
+            return _handcheck(inputs, arguments.json)
         arguments.out.mkdir(parents=True, exist_ok=True)
         if arguments.command == "patterns":
             return _patterns(inputs, arguments.out, arguments.paper)
@@ -100,6 +108,12 @@ def _check(inputs: Inputs, as_json: bool) -> int:
         print(table(result.checks))
         print(", ".join(f"{n} {verdict}" for verdict, n in counts(result.groups).items()))
     return 1 if counts(result.groups)["fails"] else 0
+
+
+def _handcheck(inputs: Inputs, as_json: bool) -> int:
+    sheet = hand_check(inputs)
+    print(sheet.model_dump_json(indent=1) if as_json else "\n".join(sheet_lines(sheet, inputs.shop.style)))
+    return 0
 
 
 def _line(error: NodulantError) -> str:

@@ -5,14 +5,13 @@ from collections.abc import Generator
 from nodulant.base.errors import NodulantError, NotSolvable, UnknownReference
 from nodulant.checks.check import Check
 from nodulant.evaluate.evaluation import Want
-from nodulant.evaluate.load_plan import plan_of
 from nodulant.evaluate.run import bump_of, evaluate
+from nodulant.evaluate.solved import solved_inputs
 from nodulant.frame.model import Placed, placed_on, planned_state
 from nodulant.frame.ops.notch import Notch
 from nodulant.frame.ops.raise_into import Raise
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.parts import on_rail, rail_here
-from nodulant.frame.ties import planned_crossmembers
 from nodulant.job.document import Inputs
 from nodulant.parts.sides import LEFT_RIGHT, on_sides
 from nodulant.search.cut_sets import cut_trials, stiffer_cut
@@ -20,8 +19,8 @@ from nodulant.search.finder import FoundSets, Judge, Judged, Progress, Trial, se
 from nodulant.search.piece_sets import Joined, piece_trials
 from nodulant.search.plate_sets import Stock
 from nodulant.search.screens import Cut, cut_screen, piece_screen
-from nodulant.strength.rail import compare_rail, joints_of, missing_for_sections
-from nodulant.strength.space import Planned, compare_frames, missing_for_space
+from nodulant.strength.rail import missing_for_sections
+from nodulant.strength.space import missing_for_space
 
 QUICK = Want(strips=False, parts=False, steps=False, readings=False, interim=False, along=False, travel=False)
 """What a verdict near a cut needs."""
@@ -72,15 +71,18 @@ def _pieces(inputs: Inputs, index: int, op: Joined, stock: Stock) -> Generator[P
         raise NotSolvable(
             "the frame cannot be solved yet", field=missing[0], found="nothing", acceptable="what it is made of"
         )
-    state = planned_state(design.operations)
-    rails = {s: compare_rail(survey, design.operations, design.seats, s, state) for s in LEFT_RIGHT}
-    plan, joints = plan_of(inputs), joints_of(rails)
-    ties = planned_crossmembers(survey, design.operations, design.crossmembers)
-    frames = compare_frames(survey, Planned(design.seats, ties, joints, plan, design.targets.drop_mm), rails)
-    placed = placed_on(survey, design.operations, side, state)
+    solved = solved_inputs(inputs)
+    if solved.frames is None:
+        raise NotSolvable(
+            "the frame cannot be solved",
+            field="/survey/crossmembers",
+            found="no solution",
+            acceptable="what ties the rails",
+        )
+    placed = placed_on(survey, design.operations, side, planned_state(design.operations))
     on = on_rail(survey, side, next(p for p in placed if p.index == index), placed)
     trials = piece_trials(design.operations, index, op, stock, on)
-    screen = piece_screen(rails, frames, plan, design.limits, on, survey)
+    screen = piece_screen(solved.rails, solved.frames, solved.plan, design.limits, on, survey)
     hint = "Add thicker plate to the stock, or change how the ends are joined."
     return search(trials, screen, judge_near(inputs, op.id), _as_it_is, hint)
 

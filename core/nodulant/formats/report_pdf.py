@@ -11,13 +11,17 @@ from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
 from nodulant.asbuilt.log import DecisionEntry, OverrideEntry, standing
+from nodulant.base.errors import NodulantError
 from nodulant.checks.check import Check
 from nodulant.checks.groups import counts
 from nodulant.evaluate import Evaluation, Want, evaluate
 from nodulant.evaluate.evaluation import SectionAt
+from nodulant.formats.handcheck_text import heading, number, section_words, sensitive_words
 from nodulant.formats.report_drawings import elevation, section
 from nodulant.frame.ops.notch import Notch
 from nodulant.frame.place import resolve
+from nodulant.handcheck import hand_check
+from nodulant.handcheck.places import Line
 from nodulant.job.document import Inputs
 from nodulant.units.said import tell
 from nodulant.units.show import Style, show_length
@@ -48,6 +52,7 @@ def report_pdf(job_name: str, revision: str, inputs: Inputs) -> bytes:
         + _drawings(result, at, inputs.design.targets.bump_mm)
         + _checks(result, inputs.shop.style)
         + _figures(result)
+        + _hand_check(inputs)
         + _readings(result)
         + _reasons(inputs)
     )
@@ -124,6 +129,34 @@ def _drawings(result: Evaluation, at: float | None, bump: float) -> list[Flowabl
         ]
         out.append(_table(rows, (40 * mm, 35 * mm, 35 * mm)))
     return out
+
+
+def _hand_check(inputs: Inputs) -> list[Flowable]:
+    """The engineer's sheet; nothing where no section is known."""
+    style = inputs.shop.style
+    try:
+        sheet = hand_check(inputs)
+    except NodulantError:
+        return []
+    out = _heading("Hand-check sheet, N, mm and MPa")
+    for place in sheet.places:
+        words = f"<b>{escape(heading(place, style))}</b><br/>{escape(section_words(place, style))}<br/>{escape(place.basis)}"
+        rows = [["step", "planned", "stock"]]
+        before = {line.name: line for line in place.stock.lines} if place.stock else {}
+        rows += [[x.name, _step(x), _step(before[x.name]) if x.name in before else ""] for x in place.planned.lines]
+        out += [Paragraph(words, CELL), _table(rows, (32 * mm, 76 * mm, 72 * mm)), Spacer(1, 3 * mm)]
+    out += _heading("Assumptions")
+    said = [["about", "value", "from"], *[[a.about, tell(a.says, style), a.source] for a in sheet.assumptions]]
+    out.append(_table(said, (50 * mm, 100 * mm, 30 * mm)))
+    if sheet.sensitive:
+        out += _heading("What the worst place hangs on")
+        rows = [["input", "factor over its limit: a tenth less, as it is, a tenth more"]]
+        out.append(_table(rows + [[s.name, sensitive_words(s)] for s in sheet.sensitive], (70 * mm, 110 * mm)))
+    return out
+
+
+def _step(line: Line) -> str:
+    return f"{line.worked} = {number(line.value)} {line.unit}"
 
 
 def _plain(unit: str) -> str:

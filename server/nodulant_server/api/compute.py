@@ -24,6 +24,7 @@ from nodulant.formats.rail_drawn import DrawnSection, section_from_drawing, stat
 from nodulant.formats.report_pdf import report_pdf
 from nodulant.formats.stations_csv import read_stations
 from nodulant.formats.svg import pattern_svg
+from nodulant.handcheck import HandCheck, hand_check
 from nodulant.job.document import Design, Inputs
 from nodulant.loads.cases import CASES, SPACE_CASES
 from nodulant.materials import STEELS
@@ -47,6 +48,7 @@ from nodulant_server.api.bodies import (
     Catalogue,
     CompareBody,
     CureSteerBody,
+    DraftBody,
     EvaluateBody,
     FindBody,
     FindHolesBody,
@@ -163,6 +165,12 @@ def remedies(request: HttpRequest, body: RemedyBody) -> StreamingHttpResponse:
     inputs = drafted(body.job_id, body.design, body.survey)
     evaluate(inputs, BARE)
     return _streamed(find_remedies(inputs, body.key), lambda found: FindLine(remedies=found))
+
+
+@router.post("/handcheck", response=HandCheck)
+def handcheck(request: HttpRequest, body: DraftBody) -> HandCheck:
+    """The engineer's sheet of a draft."""
+    return hand_check(drafted(body.job_id, body.design, body.survey))
 
 
 @router.post("/find/holes", response=FindLine)

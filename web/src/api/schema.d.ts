@@ -204,6 +204,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/handcheck": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Handcheck
+         * @description The engineer's sheet of a draft.
+         */
+        post: operations["nodulant_server_api_compute_handcheck"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -1241,6 +1261,20 @@ export interface components {
             text: string;
             /** Value Mm */
             value_mm: number | null;
+        };
+        /**
+         * Assumption
+         * @description One input: what it is, its value in words, where it comes from.
+         */
+        Assumption: {
+            /** About */
+            about: string;
+            says: components["schemas"]["Said"];
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "measured" | "typed" | "catalogue" | "default" | "guess" | "own value" | "missing";
         };
         /**
          * Axle
@@ -3402,6 +3436,41 @@ export interface components {
             entries: components["schemas"]["DropEntry"][];
         };
         /**
+         * GoverningPlace
+         * @description A place of one rail in one case, as planned and as stock.
+         */
+        GoverningPlace: {
+            /** Basis */
+            basis: string;
+            /** Case */
+            case: string;
+            /** Check Id */
+            check_id: string;
+            /** Height Mm */
+            height_mm: number;
+            planned: components["schemas"]["Reckoned"];
+            /** Plates */
+            plates: components["schemas"]["Plated"][];
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /** Steel */
+            steel: string;
+            stock: components["schemas"]["Reckoned"] | null;
+            /** Title */
+            title: string;
+            /** Told */
+            told: number;
+            /** Wall Mm */
+            wall_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** X Mm */
+            x_mm: number;
+        };
+        /**
          * Governs
          * @description Where and when the check is worst.
          */
@@ -3485,6 +3554,20 @@ export interface components {
              * @default 40
              */
             plunge_mm: number;
+        };
+        /**
+         * HandCheck
+         * @description Governing places reckoned by hand, what was assumed, and the inputs that matter most.
+         */
+        HandCheck: {
+            /** Assumptions */
+            assumptions: components["schemas"]["Assumption"][];
+            /** Content Hash */
+            content_hash: string;
+            /** Places */
+            places: components["schemas"]["GoverningPlace"][];
+            /** Sensitive */
+            sensitive: components["schemas"]["Sensitive"][];
         };
         /**
          * HardPoint
@@ -3854,6 +3937,26 @@ export interface components {
             reason: string;
             /** Value */
             value: number;
+        };
+        /**
+         * Line
+         * @description One step: what it is, its formula, the numbers in it, and what comes out.
+         */
+        Line: {
+            /** Formula */
+            formula: string;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+            /** Values */
+            values: {
+                [key: string]: number;
+            };
+            /** Worked */
+            worked: string;
         };
         /**
          * Liner
@@ -4560,6 +4663,18 @@ export interface components {
             offset_mm: number;
         };
         /**
+         * Plated
+         * @description A plate in the section: its role, thickness and how far it is brought in, 0 to 1.
+         */
+        Plated: {
+            /** Role */
+            role: string;
+            /** Share */
+            share: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+        };
+        /**
          * Plugs
          * @description Plug welds through the plate, spread over it.
          */
@@ -4963,6 +5078,16 @@ export interface components {
             subject: string;
         };
         /**
+         * Reckoned
+         * @description One frame at the place: lines from the forces to the factor of safety.
+         */
+        Reckoned: {
+            /** Factor */
+            factor: number;
+            /** Lines */
+            lines: components["schemas"]["Line"][];
+        };
+        /**
          * Remedies
          * @description What may be done about one group; the reason where nothing helps.
          */
@@ -5291,6 +5416,20 @@ export interface components {
              * @default 4
              */
             turns: number;
+        };
+        /**
+         * Sensitive
+         * @description An input, and the least factor over its limit with a tenth less and a tenth more of it; None where that cannot be.
+         */
+        Sensitive: {
+            /** Less */
+            less: number | null;
+            /** More */
+            more: number | null;
+            /** Name */
+            name: string;
+            /** Now */
+            now: number;
         };
         /**
          * Session
@@ -8071,6 +8210,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FindLine"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_compute_handcheck: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandCheck"];
                 };
             };
         };

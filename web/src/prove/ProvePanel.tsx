@@ -4,6 +4,7 @@ import { useBench } from "../draft/store";
 import { NONE, useShown } from "../evaluation/useEvaluation";
 import { Group } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
+import { HandCheckSheet } from "./HandCheckSheet";
 import { LogList } from "./LogList";
 
 /** Is what was welded what was planned, and what does it cost where it is not? */
@@ -39,6 +40,7 @@ export default function ProvePanel({ job }: { job: JobHead }) {
           Drawings, checks with their basis, readings, decisions, cautions and the hash of what was evaluated.
         </Text>
       </Group>
+      <HandCheckSheet />
       <LogList job={job} />
     </>
   );
