@@ -59,7 +59,7 @@ class Names(Bench):
     def test_the_worst_margin_is_spoken_after_a_pause(self):
         self.open("Cut")
         live = self.page.locator("[aria-live=polite]")
-        live.filter(has_text="fails").wait_for(state="attached")
+        live.filter(has_text="not computed").wait_for(state="attached")
 
 
 class Contrast(Bench):
@@ -77,7 +77,7 @@ class Contrast(Bench):
 
     def test_the_light_can_be_changed_and_is_remembered(self):
         self.open()
-        self.page.get_by_role("button", name="More").click()
+        self.page.get_by_role("button", name="More", exact=True).click()
         self.page.get_by_role("button", name="Layout dye (dark)").click()
         self.page.reload()
         self.page.get_by_label("Sheet: side elevation above plan").wait_for()

@@ -34,16 +34,21 @@ class Travel(Bench):
 class Margins(Bench):
     def test_a_row_opens_to_its_why_and_goes_to_its_place(self):
         self.open("Cut")
-        row = self.margin("Bending capacity, bottom fibre")
+        row = self.margin("Rail over the rear axle, bending, bottom fibre")
         row.click()
-        why = self.page.get_by_label("Margins").locator("li").filter(has_text="Bending capacity, bottom fibre").first
+        why = (
+            self.page.get_by_label("Margins")
+            .locator("li")
+            .filter(has_text="Rail over the rear axle, bending, bottom fibre")
+            .first
+        )
         why.get_by_text("state / stock =").wait_for()
         text = why.inner_text()
         for word in (
             "with state =",
             "Governs:",
             "behind the front axle",
-            "not weaker than stock",
+            "section against stock's",
             "A thicker or straight liner",
         ):
             self.assertIn(word, text)
@@ -69,9 +74,9 @@ class Margins(Bench):
         self.open("Cut")
         with self.evaluated():
             self.type_in("Depth", "2 3/4")
-        expect(self.margin("Bending capacity, bottom fibre")).to_contain_text("worse")
+        expect(self.margin("Rail over the rear axle, bending, bottom fibre")).to_contain_text("worse")
         self.page.get_by_label("Checks of").select_option("target")
-        self.assertEqual(self.page.get_by_label("Margins").get_by_text("Bending capacity").count(), 0)
+        self.assertEqual(self.page.get_by_label("Margins").get_by_text("bending, bottom fibre").count(), 0)
 
 
 class Keeping(Bench):

@@ -61,12 +61,12 @@ class FromNothing(Bench):
     def test_the_lightest_post_is_found_and_used(self):
         self.cleared()
         self.add("Z-step")
-        found = self.page.get_by_role("region", name="Find the piece")
-        found.get_by_role("button", name="Find the lightest piece").click()
+        found = self.page.get_by_role("region", name="Find the lightest metal")
+        found.get_by_role("button", name="Find the lightest that holds").click()
         found.get_by_role("status").filter(has_text="lightest first").wait_for(timeout=60_000)
-        self.assertIn("Nearest to failing by", found.inner_text())
+        self.assertIn("Least room:", found.inner_text())
         with self.evaluated():
-            found.get_by_role("button", name="Use this piece").click()
+            found.get_by_role("button", name="Use this set").click()
         self.margin("Inserted piece in bending").filter(has_text=re.compile("holds|close")).wait_for()
         self.no_trouble()
 
@@ -158,25 +158,25 @@ class Brackmoor(Bench):
     def test_a_grade_of_the_other_thread_is_told(self):
         self.open("Cut")
         with self.evaluated():
-            self.page.get_by_role("button", name="Front lower link bracket").click()
+            self.page.get_by_role("button", name="Front lower link bracket", exact=True).click()
             self.page.get_by_label("Foot, thick").fill("7 mm")
             self.page.get_by_label("Foot, thick").press("Enter")
         self.page.get_by_label("Its grade").select_option("grade 8")
         self.page.get_by_role("alert").filter(has_text="is not made in 'grade 8'").first.wait_for()
 
-    def test_a_bolt_in_notch_beside_the_welded_one(self):
+    def test_bolted_brackets_beside_welded_ones(self):
         self.open()
-        self.page.get_by_role("button", name="More").click()
+        self.page.get_by_role("button", name="More", exact=True).click()
         self.page.get_by_role("button", name="Options side by side").click()
         self.page.get_by_role("table", name="Options compared").wait_for()
         heads = self.page.get_by_role("columnheader").all_inner_texts()
-        self.assertEqual(heads[1:], ["Welded notch", "Bolt-in notch"])
+        self.assertEqual(heads[1:], ["Welded notch", "Bolted link brackets"])
         self.assertEqual(self.page.get_by_role("row").filter(has_text="Cost").count(), 0)
         for label, value in (("An hour", "60"), ("A kilogram of plate", "2.2"), ("A metre of weld", "4")):
             self.type_in(label, value)
         self.page.get_by_role("button", name="Keep the rates").click()
         self.page.get_by_role("row").filter(has_text="Cost").wait_for()
-        self.page.get_by_label("Bolt-in notch").click()
+        self.page.get_by_label("Bolted link brackets").click()
         self.page.get_by_text("Choose two options or more.").wait_for()
 
     def test_rust_and_section_kind_in_the_survey(self):

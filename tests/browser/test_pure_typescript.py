@@ -205,10 +205,10 @@ class PureTypeScript(Bench):
     def test_equal_checks_of_both_rails_are_one_row(self):
         self.load("margins/group.ts")
         run = """() => mod.grouped([
-          {id: 'a:rail:left', state: 'planned', verdict: 'fails', value: 0.5},
-          {id: 'a:rail:right', state: 'planned', verdict: 'fails', value: 0.5},
-          {id: 'b:rail:left', state: 'planned', verdict: 'holds', value: 1.5},
-          {id: 'b:rail:right', state: 'planned', verdict: 'fails', value: 0.7},
-          {id: 'a:rail:left@as-built', state: 'as-built', verdict: 'fails', value: 0.4},
-        ]).map((r) => r.sides)"""
-        self.assertEqual(self.page.evaluate(run), ["both", "left", "right", "left"])
+          {id: 'a:rail:left', cause: 'a@planned', verdict: 'fails', value: 0.5, beyond: 2},
+          {id: 'a:rail:right', cause: 'a@planned', verdict: 'fails', value: 0.5, beyond: 2},
+          {id: 'b:rail:left', cause: 'b@planned', verdict: 'holds', value: 1.5, beyond: 0.7},
+          {id: 'b:rail:right', cause: 'b@planned', verdict: 'fails', value: 0.7, beyond: 1.4},
+          {id: 'a:rail:left@as-built', cause: 'a@as-built', verdict: 'fails', value: 0.4, beyond: 2.5},
+        ]).map((g) => g.rows.map((r) => r.sides))"""
+        self.assertEqual(self.page.evaluate(run), [["both"], ["right", "left"], ["left"]])

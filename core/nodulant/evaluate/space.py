@@ -7,6 +7,7 @@ from nodulant.checks.case_rules import missing_case_checks, place_checks, space_
 from nodulant.checks.check import Check
 from nodulant.checks.frame_rules import frame_checks
 from nodulant.checks.joint_rules import joint_checks
+from nodulant.checks.local_rules import carried_checks, patch_checks
 from nodulant.checks.seam_rules import seam_checks
 from nodulant.evaluate.evaluation import Figure
 from nodulant.evaluate.load_plan import plan_of
@@ -50,6 +51,10 @@ def frame_in_space(inputs: Inputs, planned: dict[Side, RailComparison], drop_mm:
     waits = tuple(case for case in in_force(SPACE_CASES, plan) if wanted_place(case, plan))
     joints = joints_of(planned)
     frames, checks = _solved(inputs, plan, planned, joints, drop_mm)
+    if frames is not None:
+        checks += patch_checks(survey, planned, frames, plan, design.limits)
+    ties = planned_crossmembers(survey, design.operations, design.crossmembers)
+    checks += carried_checks(design.seats, survey, ties, planned["left"], design.limits)
     rails: dict[str, RailComparison] = dict(planned.items())
     checks += place_checks(waits, design.limits)
     checks += joint_checks(joints, rails, frames, plan, design.limits)

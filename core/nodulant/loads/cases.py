@@ -6,7 +6,8 @@ from nodulant.parts.sides import AxleName
 
 KERB_UP, KERB_BACK = 3.0, 2.0
 """Kerb strike: three times the wheel's load up and twice rearward at the hub (Nodulant default)."""
-TEXTBOOK = "body-engineering textbooks, from memory"
+TEXTBOOK = "body-engineering textbooks"
+"""From memory."""
 
 
 class Case(Frozen):

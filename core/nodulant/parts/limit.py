@@ -24,6 +24,12 @@ class Limit(Frozen):
     note: str = ""
     """Why it is a rule of comfort or taste: told with its figure, never counted. Empty for every other limit."""
 
+    @property
+    def row_basis(self) -> str:
+        """The basis as a row tells it; what is from memory is said in the list of limits."""
+        told = self.basis.replace(", from memory", "")
+        return f"{told}; a note: {self.note}" if self.note else told
+
 
 class LimitChange(Frozen):
     """A user's own value for a limit, with the reason that is shown beside it."""

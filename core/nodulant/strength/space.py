@@ -39,6 +39,7 @@ class SolvedFrame:
     """A frame and its rails in every case that could be computed."""
 
     ladder: Ladder
+    load: Carried
     twist: Twist
     cases: Mapping[str, Mapping[Side, RailCase]]
 
@@ -173,7 +174,7 @@ def _stock(
     load = carried_by(survey.masses, survey.seats, survey.ground_z_mm())
     ready = tuple(case for case in ready if places.knows(case))
     ladder = solve_cases(frame, load, _case_rows(frame, load, places, ready))
-    return _solved(ladder, cut, ready, twist_of(survey, survey.seats, ladder, hole))
+    return _solved(ladder, load, cut, ready, twist_of(survey, survey.seats, ladder, hole))
 
 
 def _planned(
@@ -196,7 +197,7 @@ def _planned(
     load = carried_along(survey.masses, seats, routes, lower, plan.links)
     ladder = solve_cases(frame, load, _case_rows(frame, load, places, ready))
     moved = survey.model_copy(update={"masses": load.masses})
-    return _solved(ladder, cut, ready, twist_of(moved, load.seats, ladder, hole))
+    return _solved(ladder, load, cut, ready, twist_of(moved, load.seats, ladder, hole))
 
 
 def _marks(seats: Sequence[Seat], plan: LoadPlan) -> list[float]:
@@ -257,7 +258,7 @@ EITHER_WAY = {"twist", "corner"}
 ALONE = {"jack", "jack-front"}
 
 
-def _solved(ladder: Ladder, cut: Sections, ready: tuple[Case, ...], twist: Twist) -> SolvedFrame:
+def _solved(ladder: Ladder, load: Carried, cut: Sections, ready: tuple[Case, ...], twist: Twist) -> SolvedFrame:
     out: dict[str, dict[Side, RailCase]] = {case.id: {} for case in ready}
     bump = next(case for case in CASES if case.id == "bump").factor
     for side in LEFT_RIGHT:
@@ -267,7 +268,7 @@ def _solved(ladder: Ladder, cut: Sections, ready: tuple[Case, ...], twist: Twist
         stacked = rail_case(RailForces(x, *(forces[:, i] for i in range(forces.shape[1]))), cut[side])
         for row, case in enumerate(ready):
             out[case.id][side] = stacked.case(row)
-    return SolvedFrame(ladder, twist, out)
+    return SolvedFrame(ladder, load, twist, out)
 
 
 def _extras(ladder: Ladder, side: Side, couple: float, bump: float) -> dict[str, Columns]:
