@@ -58,17 +58,15 @@ class FromNothing(Bench):
         self.stage("Patterns")
         self.page.get_by_text("Pocket floor").first.wait_for()
 
-    def test_the_lightest_post_is_found_and_used(self):
+    def test_why_no_post_is_enough_on_an_open_frame(self):
+        """A front wheel's kerb strike twists the open rail beside a closed post: no post mends that, boxing does."""
         self.cleared()
         self.add("Z-step")
         found = self.page.get_by_role("region", name="Find the lightest metal")
         found.get_by_role("button", name="Find the lightest that holds").click()
-        found.get_by_role("status").filter(has_text="lightest first").wait_for(timeout=60_000)
-        self.assertIn("Least room:", found.inner_text())
-        with self.evaluated():
-            found.get_by_role("button", name="Use this set").click()
-        self.margin("Inserted piece in bending").filter(has_text=re.compile("holds|close")).wait_for()
-        self.no_trouble()
+        found.get_by_text("No set from this stock passes").wait_for(timeout=60_000)
+        self.assertIn("kerb strike", found.inner_text())
+        self.assertIn("box the rail", found.inner_text())
 
     def test_the_step_is_dragged_up_and_along(self):
         self.cleared()
@@ -141,7 +139,7 @@ class Brackmoor(Bench):
         self.open("Cut")
         with self.evaluated():
             self.add_work("Bracket")
-        row = self.margin("Bracket's weld").filter(has_text="not computed")
+        row = self.margin(re.compile("(Bracket|Tab|Link's bolt|Rail's wall)")).filter(has_text="not computed")
         row.wait_for()
         with self.evaluated():
             self.type_in("Force along, rearward", "12 kN")
@@ -158,7 +156,7 @@ class Brackmoor(Bench):
     def test_a_grade_of_the_other_thread_is_told(self):
         self.open("Cut")
         with self.evaluated():
-            self.page.get_by_role("button", name="Front lower link bracket", exact=True).click()
+            self.page.get_by_role("button", name="Front lower link bracket").first.click()
             self.page.get_by_label("Foot, thick").fill("7 mm")
             self.page.get_by_label("Foot, thick").press("Enter")
         self.page.get_by_label("Its grade").select_option("grade 8")

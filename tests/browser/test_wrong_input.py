@@ -44,7 +44,7 @@ class AtTheField(Bench):
         self.page.get_by_role("tab", name="Masses and seats").click()
         row = self.page.get_by_role("region", name="Load cases of this option")
         with self.evaluated():
-            row.get_by_role("button", name="Own factor").nth(10).click()
+            row.get_by_role("button", name="Own factor").nth(11).click()
         label = "Kerb strike, front wheel, factor"
         self.page.get_by_label(label, exact=True).wait_for()
         for text, word in (("-3", "greater than 0"), ("0", "greater than 0"), ("11", "less than or equal to 10")):

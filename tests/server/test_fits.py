@@ -101,6 +101,14 @@ class Finders(Shop):
         _, found = self.send("post", "/evaluate", {**body, "slim": True})
         shown = next(c["value"] for c in found["checks"] if c["id"].startswith("frequency-least:rear-springs"))
         self.assertAlmostEqual(shown, data["frequency_hz"], places=3)
+        self.assertEqual(data["fails"], [])
+
+    def test_a_coil_that_fails_its_own_rows_says_which(self):
+        """A soft wish with a long stroke comes loose in droop: told, and not offered."""
+        rear = 1 - self.front
+        wish = {"frequency_hz": 2.6, "used_percent": 88}
+        _, data = self.send("post", "/find/coilover", {**self.body, "suspension": rear, "wish": wish})
+        self.assertTrue(data["fails"] or data["reason"])
 
     def test_each_needs_a_suspension_that_is_there(self):
         bare = {**self.body, "design": {**self.step, "suspensions": []}}

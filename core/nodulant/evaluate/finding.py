@@ -24,6 +24,10 @@ from nodulant.strength.space import missing_for_space
 
 QUICK = Want(strips=False, parts=False, steps=False, readings=False, interim=False, along=False, travel=False)
 """What a verdict near a cut needs."""
+OF_PLACE_AND_SIZE = frozenset(
+    {"notch-depth", "notch-width", "corner-radius", "hole-distance", "end-distance", "in-the-cut"}
+)
+"""Rows that no metal mends: where a cut is and how big."""
 FINDABLE = Notch | Raise | Joined
 
 
@@ -83,7 +87,7 @@ def _pieces(inputs: Inputs, index: int, op: Joined, stock: Stock) -> Generator[P
     on = on_rail(survey, side, next(p for p in placed if p.index == index), placed)
     trials = piece_trials(design.operations, index, op, stock, on)
     screen = piece_screen(solved.rails, solved.frames, solved.plan, design.limits, on, survey)
-    hint = "Add thicker plate to the stock, or change how the ends are joined."
+    hint = "Add thicker plate to the stock, change how the ends are joined, or box the rail ahead of it and behind it."
     return search(trials, screen, judge_near(inputs, op.id), _as_it_is, hint)
 
 
@@ -124,7 +128,7 @@ def _near(inputs: Inputs, operations: tuple[Operation, ...], operation_id: str) 
 def _concerns(check: Check, ids: set[str], near: tuple[float, float]) -> bool:
     """Whether a check is of the operation, or of the rail's strength beside it."""
     subject, x = check.id.split(":")[1], check.governs.station_mm
-    if check.stage != "cut" or check.state != "planned":
+    if check.stage != "cut" or check.state != "planned" or check.limit_id in OF_PLACE_AND_SIZE:
         return False
     if any(subject == own or subject.startswith(f"{own}-") for own in ids):
         return True

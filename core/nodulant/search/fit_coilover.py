@@ -47,6 +47,8 @@ class FoundCoil(Frozen):
     frequency_hz: float = 0.0
     used_percent: float = 0.0
     reason: str = ""
+    fails: tuple[str, ...] = ()
+    """Its own rows that fail in the design: it is not offered then."""
 
 
 def fit_coilover(

@@ -15,6 +15,7 @@ from nodulant.base.errors import NodulantError
 from nodulant.evaluate import Evaluation, Want, evaluate
 from nodulant.evaluate.bought_arm import ArmLaidOver, bought_arm
 from nodulant.evaluate.finding import find_sets
+from nodulant.evaluate.fitted import fitted
 from nodulant.evaluate.side_by_side import SideBySide, side_by_side
 from nodulant.evaluate.travel import Moved, moved
 from nodulant.evaluate.ways_down import WaysDown, ways_down
@@ -35,7 +36,7 @@ from nodulant.patterns.pattern import Pattern
 from nodulant.remedies.tried import find_remedies
 from nodulant.search.bracket_holes import Asked, search_holes
 from nodulant.search.bump_steer import AskedSteer, FoundSteer, find_bump_steer
-from nodulant.search.fit_coilover import FoundCoil, fit_coilover
+from nodulant.search.fit_coilover import FoundCoil
 from nodulant.search.link_window import AskedWindow, search_window
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
@@ -209,8 +210,7 @@ def coilover(request: HttpRequest, body: FitCoilBody) -> FoundCoil | HttpRespons
     if body.suspension >= len(d.suspensions):
         return problem(422, "unknown-reference", "this design has no such suspension")
     evaluate(inputs, BARE)
-    towards = towards_rail(d.targets, d.suspensions[body.suspension].axle)
-    return fit_coilover(inputs.survey, d.suspensions[body.suspension], d.seats, towards, body.wish)
+    return fitted(inputs, body.suspension, body.wish)
 
 
 @router.post("/find/bump-steer", response=FoundSteer)

@@ -3290,6 +3290,11 @@ export interface components {
          */
         FoundCoil: {
             /**
+             * Fails
+             * @default []
+             */
+            fails: string[];
+            /**
              * Free Mm
              * @default 0
              */

@@ -56,9 +56,15 @@ export function CoilFinder({ index }: { index: number }) {
                   : `${showLength(Math.abs(raised), style)} ${raised > 0 ? "higher" : "lower"}`}
                 : {found.frequency_hz.toFixed(2)} Hz, {found.used_percent.toFixed(0)} % of the stroke used.
               </Text>
-              <Act main onClick={use}>
-                Use it
-              </Act>
+              {found.fails.length > 0 ? (
+                <Text>
+                  <b>Not offered:</b> with it this still fails: {found.fails.join("; ")}.
+                </Text>
+              ) : (
+                <Act main onClick={use}>
+                  Use it
+                </Act>
+              )}
             </>
           ) : (
             <Text>{found.reason}.</Text>
