@@ -41,7 +41,7 @@ class Places(SimpleTestCase):
         line = next(x for x in place.planned.lines if x.name == "section modulus that counts")
         h, b, t = place.height_mm, place.width_mm, place.wall_mm
         by_hand = (b * h**3 - (b - t) * (h - 2 * t) ** 3) / 6 / h
-        self.assertAlmostEqual(line.value / by_hand, 1.0, delta=0.03)  # the demo's rail has rounded corners
+        self.assertAlmostEqual(line.value / by_hand, 1.0, delta=0.05)  # the demo's rail has rounded corners
 
     def test_places_lie_apart_and_the_nearest_to_its_limit_comes_first(self):
         result = evaluate(f.demo())

@@ -185,6 +185,18 @@ class Evaluated(SimpleTestCase):
         self.assertEqual(rows[0][0], rows[1][0])
         self.assertGreater(rows[1][1], rows[0][1])
 
+    def test_a_crossmember_given_twice_is_named_and_counted_once(self):
+        inputs = f.demo()
+        double = inputs.survey.crossmembers[2].model_copy(update={"id": "again", "name": "again"})
+        ties = (*inputs.design.crossmembers, double)
+        twice = inputs.model_copy(update={"design": inputs.design.model_copy(update={"crossmembers": ties})})
+        one, two = evaluate(inputs), evaluate(twice)
+        self.assertEqual(self.figure(one, "twist-planned").value, self.figure(two, "twist-planned").value)
+        row = next(c for c in two.checks if c.limit_id == "crossmember-twice")
+        self.assertEqual(row.verdict, "fails")
+        self.assertIn("'again' stands where", row.title)
+        self.assertFalse([c for c in one.checks if c.limit_id == "crossmember-twice"])
+
     def test_open_rails_carry_torque_by_warping(self):
         """An open rail's fibres are pulled by the bimoment (Vlasov): its stress counts, and it is told."""
         check = f.check_of(evaluate(f.with_operations(f.demo())), "case-limit:rail-twist:left")

@@ -39,3 +39,14 @@ def frame_checks(frames: FrameComparison, changes: Changes) -> list[Check]:
         changes,
     )
     return [stiffness, angle.model_copy(update={"cause": "twist angle"})]
+
+
+def twice_checks(pairs: tuple[tuple[str, str], ...], changes: Changes) -> list[Check]:
+    """One row for every crossmember of the design that stands where a surveyed one does; it is counted once."""
+    out = []
+    for k, (name, other) in enumerate(pairs):
+        why = Why(formula="twice", values={"twice": 1.0}, words="surveyed and added at one place: counted once")
+        remedy = f"Take '{name}' out of the design, or give it its own place."
+        row = judge("crossmember-twice", Subject(subject=f"crossmember-{k + 1}"), 1.0, why, changes, remedy=remedy)
+        out.append(row.model_copy(update={"title": f"'{name}' stands where '{other}' stands: counted once"}))
+    return out

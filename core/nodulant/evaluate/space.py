@@ -5,13 +5,13 @@ from dataclasses import dataclass
 from nodulant.base.errors import NodulantError
 from nodulant.checks.case_rules import missing_case_checks, place_checks, space_checks
 from nodulant.checks.check import Check
-from nodulant.checks.frame_rules import frame_checks
+from nodulant.checks.frame_rules import frame_checks, twice_checks
 from nodulant.checks.joint_rules import joint_checks
 from nodulant.checks.local_rules import carried_checks, patch_checks
 from nodulant.checks.seam_rules import seam_checks
 from nodulant.evaluate.evaluation import Figure
 from nodulant.evaluate.load_plan import plan_of
-from nodulant.frame.ties import planned_crossmembers
+from nodulant.frame.ties import given_twice, planned_crossmembers
 from nodulant.job.document import Inputs
 from nodulant.loads.cases import SPACE_CASES, in_force
 from nodulant.loads.plan import PlanInForce
@@ -54,6 +54,7 @@ def frame_in_space(inputs: Inputs, planned: dict[Side, RailComparison], drop_mm:
     if frames is not None:
         checks += patch_checks(survey, planned, frames, plan, design.limits)
     ties = planned_crossmembers(survey, design.operations, design.crossmembers)
+    checks += twice_checks(given_twice(survey.crossmembers, design.crossmembers), design.limits)
     checks += carried_checks(design.seats, survey, ties, planned["left"], design.limits)
     rails: dict[str, RailComparison] = dict(planned.items())
     checks += place_checks(waits, design.limits)

@@ -24,6 +24,7 @@ from nodulant.strength.rail_case import MOST
 from nodulant.units.said import significant_text
 
 PLACES, APART_MM = 3, 150.0
+NOTHING = 1e-6
 WORD = re.compile(r"[A-Za-z_]+")
 RULES = frozenset({"use-limit", "case-limit", "twist-limit", "accident-use"})
 LEAST, TOLD = 1e-9, 5e-4
@@ -279,4 +280,5 @@ def _line(name: str, formula: str, unit: str, value: float, **values: float) -> 
 
 def _worked(formula: str, values: dict[str, float]) -> str:
     """The formula with four digits in place of each name."""
-    return WORD.sub(lambda m: significant_text(values[m[0]], 4) if m[0] in values else m[0], formula)
+    shown = {name: significant_text(v if abs(v) > NOTHING else 0.0, 4) for name, v in values.items()}
+    return WORD.sub(lambda m: shown.get(m[0], m[0]), formula)

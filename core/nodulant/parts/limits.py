@@ -37,6 +37,7 @@ LIMITS: tuple[Limit, ...] = (
         "frame-stiffness", "Frame's torsional stiffness", 0.90, "x stock", "between the axles, joints as they are"
     ),
     at_least("place-wanted", "Place that is wanted", 1.0, "yes", "a case needs to know where it acts"),
+    at_most("crossmember-twice", "Crossmember given twice", 0.0, "times", "one crossmember stands at one place", 1.0),
     at_least("seat-carried", "What carries a seat", 1.0, "yes", "a force needs metal under it"),
     at_most("patch-load", "Web pressed from below", 1.0, "of allowed", "EN 1993-1-5 section 6 over 1.5, from memory"),
     at_least("corner-radius", "Radius of cut corners", 6.0, "mm", "common practice: 12-13 mm drilled corners"),
