@@ -46,7 +46,7 @@ class NoJump(SimpleTestCase):
         self.smooth(
             [
                 strengths(f.boxing(), f.straight_notch(50.0, liner=f.liner(t), outer_plate=f.side_plate(6.0)))
-                for t in np.arange(3.0, 8.0, 0.1)
+                for t in np.arange(4.0, 8.0, 0.1)
             ],
             most=1.03,
         )
