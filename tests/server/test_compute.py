@@ -141,6 +141,18 @@ class Parsing(Shop):
         self.assertFalse(next(s for s in data["steels"] if s["id"] == "heat-treated")["weldable"])
 
 
+class Counted(Shop):
+    """One count everywhere: the jobs' list says what the margins say."""
+
+    def test_every_option_as_its_margins_count(self):
+        rows = self.send("get", f"/jobs/{self.job.pk}/counts")[1]
+        self.assertEqual([r["name"] for r in rows], [o.name for o in f.job().options])
+        groups = self.send("post", "/evaluate", {"job_id": self.job.pk, "design": self.design()})[1]["groups"]
+        told = [g["verdict"] for g in groups]
+        for verdict, n in rows[0]["counts"].items():
+            self.assertEqual(n, told.count(verdict), verdict)
+
+
 class Finding(Shop):
     def lines(self, body, what="find/sets"):
         response = self.client.post(f"/api/{what}", json.dumps(body), content_type="application/json")

@@ -35,6 +35,7 @@ CLOSED = (
     ("post", "/find/sets"),
     ("post", "/remedies"),
     ("post", "/handcheck"),
+    ("get", "/jobs/1/counts"),
     ("get", "/catalogue"),
     ("post", "/session/sign-out"),
 )

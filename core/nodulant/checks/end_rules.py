@@ -3,7 +3,7 @@
 from nodulant.axles.leaf_work import leaf_change
 from nodulant.axles.springs import LeafPack
 from nodulant.checks.check import Changes, Check, Governs, Why, judge, not_computed
-from nodulant.checks.travel_rules import subject_of
+from nodulant.checks.travel_rules import in_droop, subject_of
 from nodulant.suspension.contacts import contacts, first_unmeant
 from nodulant.suspension.study import Study
 
@@ -37,7 +37,7 @@ def end_checks(s: Study, changes: Changes) -> list[Check]:
         out.append(
             judge(
                 "droop-order",
-                subject_of(s, "strap"),
+                in_droop(s, "strap"),
                 strap.travel_mm - droop.travel_mm,
                 Why(
                     formula="strap - next",

@@ -8,7 +8,7 @@ from nodulant.axles.points import on_axle
 from nodulant.axles.springs import AirSpring, Coilover, Damper
 from nodulant.base.arrays import Columns
 from nodulant.checks.check import Changes, Check, Governs, Why, judge, not_computed
-from nodulant.checks.travel_rules import subject_of
+from nodulant.checks.travel_rules import in_droop, subject_of
 from nodulant.suspension.spring_motion import SpringMotion, coil_seat, ride_pressure_bar, tilt_deg
 from nodulant.suspension.study import Study
 
@@ -105,7 +105,7 @@ def _damper(s: Study, c: Coilover | Damper, length: Columns, changes: Changes) -
     out = [
         judge(
             rule,
-            subject_of(s, own_name),
+            in_droop(s, own_name) if rule == "damper-open" else subject_of(s, own_name),
             value,
             Why(formula=formula, values={name: own, "length": float(length[i])}, words="eye to eye, mm"),
             changes,
@@ -172,7 +172,7 @@ def _coil(s: Study, c: Coilover, sm: SpringMotion, changes: Changes) -> list[Che
         ),
         judge(
             "coil-seated",
-            subject_of(s, "coil"),
+            in_droop(s, "coil"),
             squeezed,
             Why(
                 formula="squeezed - longer",

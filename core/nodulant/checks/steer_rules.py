@@ -1,5 +1,7 @@
 """Checks of the steering: sense, lock, grip of rods on arms, bump and roll steer."""
 
+from dataclasses import replace
+
 import numpy as np
 
 from nodulant.axles.layouts.independent import Steered
@@ -16,6 +18,11 @@ RULES = ("steer-sense", "lock-reached", "bump-steer")
 def about(s: Study, part: str = "steering", side: str = "both") -> Subject:
     """Checks of the steering belong to their own stage."""
     return Subject(subject=f"{s.suspension.axle}-{part}", side=side, stage="steer")
+
+
+def _bumping(q: SteerStudy) -> Subject:
+    """What bump does to the steering is told together."""
+    return replace(about(q.study), cause=f"bump steers {q.study.suspension.axle}")
 
 
 def unsteered_checks(s: Study, changes: Changes) -> list[Check]:
@@ -189,7 +196,7 @@ def _bump(q: SteerStudy, changes: Changes) -> list[Check]:
     return [
         judge(
             "bump-steer",
-            about(q.study),
+            _bumping(q),
             abs(total),
             Why(
                 formula="abs(slope)",
@@ -202,7 +209,7 @@ def _bump(q: SteerStudy, changes: Changes) -> list[Check]:
         ),
         judge(
             "bump-steer-all",
-            about(q.study),
+            _bumping(q),
             span,
             Why(
                 formula="most - least",

@@ -1,6 +1,7 @@
 """Checks of a suspension's geometry: reach, bind, anti-squat, spread and tilt of its links."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 
@@ -21,6 +22,11 @@ BIND_DEG = (1.0, 3.0, 5.0)
 def subject_of(s: Study, about: str = "", side: str = "both") -> Subject:
     """Checks of a suspension are about its axle, or a part of it."""
     return Subject(subject=f"{s.suspension.axle}-{about}" if about else s.suspension.axle, side=side, stage="travel")
+
+
+def in_droop(s: Study, about: str) -> Subject:
+    """What the axle hanging lowest asks of a part is told together: strap, shock and coil stop each other."""
+    return replace(subject_of(s, about), cause=f"full droop {s.suspension.axle}")
 
 
 def subject_of_link(s: Study, named: NamedLink) -> Subject:

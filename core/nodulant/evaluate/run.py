@@ -7,6 +7,7 @@ from nodulant.asbuilt.log import overridden
 from nodulant.base.errors import NodulantError
 from nodulant.build.plan import ALONG_STEP, TAKE_ALONG, TEARDOWN, Step, build_plan
 from nodulant.build.steering_steps import SENSE_STEP, steering_steps
+from nodulant.checks.apart import told_apart
 from nodulant.checks.capacity_rules import capacity_checks, missing_capacity_checks
 from nodulant.checks.case_rules import bump_check, missing_case_checks
 from nodulant.checks.check import Check, order
@@ -99,7 +100,9 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     checks += goes
     locked = not all(r.taken for r in before) and overridden(entries, TEARDOWN) is None
     parts = tuple(part for side in LEFT_RIGHT for part in _in_place(sides[side], routes[side]))
-    judged = order([_where_it_stands(check, routes) for check in by_rule(checks, design.rule)])
+    judged = order(
+        [_where_it_stands(check, routes) for check in by_rule(told_apart(checks, design.operations), design.rule)]
+    )
     return Evaluation(
         content_hash=content,
         checks=judged,

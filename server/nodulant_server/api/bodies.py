@@ -309,6 +309,14 @@ class ArmBody(DraftBody):
     bought: BoughtArm | None = None
 
 
+class OptionCounts(Frozen):
+    """How an option stands: groups of checks by verdict, empty where it cannot be evaluated."""
+
+    id: int
+    name: str
+    counts: dict[str, int]
+
+
 class FindLine(Frozen):
     """One line of a search's answer: progress, then what was found or a problem."""
 

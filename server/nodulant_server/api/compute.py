@@ -12,7 +12,8 @@ from ninja import Router
 from pydantic.main import IncEx
 
 from nodulant.base.errors import NodulantError
-from nodulant.evaluate import Evaluation, Want, evaluate
+from nodulant.checks.groups import counts
+from nodulant.evaluate import Evaluation, InvalidInputs, Want, evaluate
 from nodulant.evaluate.bought_arm import ArmLaidOver, bought_arm
 from nodulant.evaluate.finding import find_sets
 from nodulant.evaluate.fitted import fitted
@@ -56,6 +57,7 @@ from nodulant_server.api.bodies import (
     FindLine,
     FindWindowBody,
     FitCoilBody,
+    OptionCounts,
     OutlineBody,
     ParseBody,
     RemedyBody,
@@ -75,6 +77,7 @@ Step = TypeVar("Step", bound=tuple[Any, ...])
 BARE = Want(
     strips=False, parts=False, steps=False, readings=False, frame=False, interim=False, along=False, travel=False
 )
+COUNTED_ONLY = Want(strips=False, parts=False, steps=False, readings=False)
 log = logging.getLogger(__name__)
 WHYS: IncEx = {"why": True, "basis": True, "remedy": True, "scale": True, "changed_limit": True}
 SLIM: dict[str, IncEx | bool] = {
@@ -118,6 +121,21 @@ def compare(request: HttpRequest, body: CompareBody) -> SideBySide:
     job = get_object_or_404(Job, pk=body.job_id)
     options = [get_object_or_404(Option, pk=id_, job=job) for id_ in body.option_ids]
     return side_by_side([(str(o.pk), o.name, inputs_of(job, o.head().design())) for o in options])
+
+
+@router.get("/jobs/{job_id}/counts", response=list[OptionCounts])
+def how_it_stands(request: HttpRequest, job_id: int) -> list[OptionCounts]:
+    """Every option's newest revision in groups of checks by verdict; empty where it cannot be evaluated."""
+    job = get_object_or_404(Job, pk=job_id)
+    return [_counted(job, option) for option in job.options.order_by("pk")]
+
+
+def _counted(job: Job, option: Option) -> OptionCounts:
+    try:
+        groups = evaluate(inputs_of(job, option.head().design()), COUNTED_ONLY).groups
+    except InvalidInputs:
+        return OptionCounts(id=option.pk, name=option.name, counts={})
+    return OptionCounts(id=option.pk, name=option.name, counts=counts(groups))
 
 
 @router.get("/catalogue", response=Catalogue)

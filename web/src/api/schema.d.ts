@@ -288,6 +288,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How It Stands
+         * @description Every option's newest revision in groups of checks by verdict; empty where it cannot be evaluated.
+         */
+        get: operations["nodulant_server_api_compute_how_it_stands"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/export": {
         parameters: {
             query?: never;
@@ -4386,6 +4406,20 @@ export interface components {
             name: string;
         };
         /**
+         * OptionCounts
+         * @description How an option stands: groups of checks by verdict, empty where it cannot be evaluated.
+         */
+        OptionCounts: {
+            /** Counts */
+            counts: {
+                [key: string]: number;
+            };
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * OptionDesign
          * @description The newest saved design and the person's own draft, if there is one.
          */
@@ -8325,6 +8359,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobHead"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_compute_how_it_stands: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OptionCounts"][];
                 };
             };
         };

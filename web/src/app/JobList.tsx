@@ -6,6 +6,7 @@ import { api, got, postText, Refused } from "../api/client";
 import type { JobHead, Problem } from "../api/types";
 import { PlainWords } from "../fields/plain";
 import { useFile } from "../fields/useFile";
+import { COUNTED, VERDICT_WORDS } from "../margins/group";
 import { useMay } from "./session";
 import { TroubleList } from "./TroubleList";
 
@@ -20,12 +21,13 @@ export function JobList() {
         One job is one vehicle's conversion, from the survey to the proof.
       </Text>
       <Stack gap="2" as="ul" listStyle="none">
-        {jobs.data?.map((job) => (
+        {jobs.data?.map((job, k) => (
           <Box as="li" key={job.id}>
             <Link to={`/jobs/${job.id}`}>
               <Box p="4" bg="panel" borderWidth="1px" borderColor="rule" _hover={{ borderColor: "chalk" }}>
                 <Heading size="lg">{job.name}</Heading>
                 <Text color="faint">{job.vehicle}</Text>
+                {k < COUNTED_JOBS && <Standing jobId={job.id} />}
               </Box>
             </Link>
           </Box>
@@ -35,6 +37,33 @@ export function JobList() {
       {may.design && <Begin />}
     </Box>
   );
+}
+
+/** How many jobs are told how they stand: the newest, since each has to be evaluated. */
+const COUNTED_JOBS = 12;
+
+/** How every option of a job stands, counted as its margins are. */
+function Standing({ jobId }: { jobId: number }) {
+  const params = { path: { job_id: jobId } };
+  const found = useQuery({
+    queryKey: ["counts", jobId],
+    queryFn: () => got(api.GET("/api/jobs/{job_id}/counts", { params })),
+  });
+  return (
+    <Box fontSize="14px" mt="1" minH="1.4em">
+      {found.data?.map((option) => (
+        <Text key={option.id}>
+          {option.name}: {told(option.counts)}
+        </Text>
+      ))}
+    </Box>
+  );
+}
+
+/** Counts in the column's words. */
+function told(counts: Record<string, number>): string {
+  const parts = COUNTED.filter((verdict) => verdict in counts).map((v) => `${counts[v]} ${VERDICT_WORDS[v]}`);
+  return parts.length ? parts.join(", ") : "cannot be evaluated yet";
 }
 
 function Begin() {

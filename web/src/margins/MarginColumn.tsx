@@ -6,7 +6,7 @@ import { lookAt } from "../drawing/view";
 import { NONE, useShown } from "../evaluation/useEvaluation";
 import { PlainChoice } from "../fields/controls";
 import { useSweepChecks } from "../sweep/useSweep";
-import { bySeverity, COUNTED, count, type Group, grouped, type Row, says } from "./group";
+import { bySeverity, COUNTED, count, type Group, grouped, type Row, says, VERDICT_WORDS } from "./group";
 import { RemedyList } from "./RemedyList";
 import { MarginBar, VerdictMark } from "./VerdictMark";
 import { Why } from "./Why";
@@ -21,14 +21,6 @@ const FILTERS = [
   ["sweep", "Clearance"],
   ["prove", "Prove"],
 ] as const;
-
-const WORDS = {
-  fails: "fail",
-  "not computed": "not computed",
-  weaker: "weaker",
-  close: "close",
-  holds: "hold",
-} as const;
 
 /** Every check, worst first, one row a cause. */
 export function MarginColumn() {
@@ -53,7 +45,7 @@ export function MarginColumn() {
       <div className="margins-head">
         <div className="margins-title">
           <h2>Margins</h2>
-          <p>{COUNTED.map((verdict) => `${count(groups, verdict)} ${WORDS[verdict]}`).join(", ")}</p>
+          <p>{COUNTED.map((verdict) => `${count(groups, verdict)} ${VERDICT_WORDS[verdict]}`).join(", ")}</p>
         </div>
         <StageFilter stage={stage} choose={setStage} />
       </div>

@@ -21,6 +21,15 @@ const RANK: Record<Verdict, number> = {
 /** What is counted; neither notes nor what stock itself does not meet. */
 export const COUNTED = ["fails", "not computed", "weaker", "close", "holds"] as const;
 
+/** Words after a count. */
+export const VERDICT_WORDS = {
+  fails: "fail",
+  "not computed": "not computed",
+  weaker: "weaker",
+  close: "close",
+  holds: "hold",
+} as const;
+
 /** Worst verdict first, then how far beyond the limit, as the core orders them. */
 export const bySeverity = (a: Check, b: Check) =>
   RANK[a.verdict] - RANK[b.verdict] || (b.beyond ?? 0) - (a.beyond ?? 0);
