@@ -268,7 +268,7 @@ class Mounts(Begun):
         self.margin("Weld clear of a cast housing").filter(has_text="fails").wait_for()
         self.stage("Cut")
         with self.evaluated():
-            self.page.get_by_role("button", name="Truss on the rear axle").click()
+            self.page.get_by_role("button", name="Truss on the rear axle").first.click()
             self.type_in("Feet begin at", "270 mm")
         self.margin("Weld clear of a cast housing").filter(has_text="holds").wait_for()
         self.stage("Patterns")
