@@ -38,7 +38,7 @@ class Clearance(Bench):
         expect(row).not_to_contain_text("overlaps")
         self.kept()
         self.stage("Cut")
-        self.page.get_by_role("button", name="Hole for the toe link").wait_for()
+        self.page.get_by_role("button", name="Hole for the toe link").first.wait_for()
         self.stage("Build")
         self.page.get_by_text("Open the rail for the rod").first.wait_for()
 
