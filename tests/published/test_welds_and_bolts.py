@@ -5,6 +5,7 @@ import math
 from django.test import SimpleTestCase
 
 from nodulant.base.errors import UnknownReference
+from nodulant.frame.ops.bolted import worst_bolt
 from nodulant.materials.bolts import GRADES, KSI, SIZES, find_bolt, hole_n, sleeve_outside_mm, sleeve_use
 from nodulant.materials.carbon import Analysis, preheat_c
 from nodulant.materials.steel import STEELS, find_steel
@@ -170,3 +171,24 @@ class Steel(SimpleTestCase):
         self.assertEqual(find_steel("dom").near_weld_mpa, 240.0)
         self.assertFalse(find_steel("cast").weldable)
         self.assertFalse(find_steel("heat-treated").weldable)
+
+
+class BoltGroups(SimpleTestCase):
+    """Eccentrically loaded groups by the elastic vector method (AISC Manual part 7, from memory), by hand."""
+
+    spots = ((-50.0, -30.0), (-50.0, 30.0), (50.0, -30.0), (50.0, 30.0))
+
+    def test_a_force_along_above_the_group(self):
+        """6 kN at 100 mm: direct 1.5 kN; torsion 600 N m over sum r2 = 13 600: 1.324 along and 2.206 up at a corner."""
+        pull, shear = worst_bolt(self.spots, (0.0, 6000.0, 0.0), (0.0, 100.0))
+        self.assertAlmostEqual(shear, math.hypot(1500 + 600_000 * 30 / 13_600, 600_000 * 50 / 13_600), places=6)
+        self.assertAlmostEqual(pull, 0.0, places=9)
+
+    def test_a_force_off_the_face_pulls(self):
+        """4 kN out at 90 mm above: 1 kN each, and 360 N m over sum y2 = 3 600 x 30: 3 kN more on the upper two."""
+        pull, shear = worst_bolt(self.spots, (4000.0, 0.0, 0.0), (0.0, 90.0))
+        self.assertAlmostEqual(pull, 1000 + 360_000 * 30 / 3600, places=6)
+        self.assertAlmostEqual(shear, 0.0, places=9)
+
+    def test_a_lone_direct_force_is_shared(self):
+        self.assertAlmostEqual(worst_bolt(self.spots, (0.0, 0.0, 8000.0), (0.0, 0.0))[1], 2000.0, places=9)

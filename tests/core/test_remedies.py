@@ -1,0 +1,119 @@
+"""Each press brings what it promised: the row it names within a hundredth, nothing new fails, and undo brings back the old."""
+
+from django.test import SimpleTestCase
+
+from nodulant.evaluate import evaluate
+from nodulant.job.document import Inputs
+from nodulant.remedies.patch import patched, words_of
+from nodulant.remedies.tried import OFFERED, Remedies, find_remedies
+from nodulant.units.said import tell
+from tests import fixtures as f
+from tests.core.test_operations import made
+
+
+def remedies(inputs: Inputs, key: str) -> Remedies:
+    """The search run to its end."""
+    steps = find_remedies(inputs, key)
+    while True:
+        try:
+            next(steps)
+        except StopIteration as end:
+            return end.value
+
+
+def bad_groups(inputs, verdict="fails"):
+    """Groups of the rails' work that fail as planned."""
+    groups = evaluate(inputs).groups
+    return [g for g in groups if g.verdict == verdict and g.stage == "cut" and g.state == "planned"]
+
+
+def bare():
+    """The demo's arc notch with nothing welded in, on an open rail."""
+    notch = f.demo().design.operations[1]
+    plain = notch.model_copy(update={"liner": None, "outer_plate": None, "inner_plate": None, "cap": None})
+    return f.with_operations(f.demo(), plain)
+
+
+def short_overlap():
+    box, notch = f.demo().design.operations
+    plate = notch.outer_plate.model_copy(update={"overlap_mm": 60.0})
+    return f.with_operations(f.demo(), box, notch.model_copy(update={"outer_plate": plate}))
+
+
+def small_leg():
+    box, notch = f.demo().design.operations
+    plate = notch.outer_plate.model_copy(update={"weld_leg_mm": 1.5})
+    return f.with_operations(f.demo(), box, notch.model_copy(update={"outer_plate": plate}))
+
+
+def sharp_corners():
+    inputs = f.demo("straight")
+    box, notch = inputs.design.operations
+    shape = notch.shape.model_copy(update={"corner_radius_mm": 2.0})
+    return f.with_operations(inputs, box, notch.model_copy(update={"shape": shape}))
+
+
+def weak_bracket():
+    place = {"anchor_id": "front-hanger", "offset_mm": -700.0}
+    bracket = made("bracket", place=place, height_mm=75.0, along_n=20_000.0, thickness_mm=3.0, weld_leg_mm=2.0)
+    return f.with_operations(f.demo(), bracket)
+
+
+JOBS = {
+    "bare notch": bare,
+    "short overlap": short_overlap,
+    "small leg": small_leg,
+    "sharp corners": sharp_corners,
+    "weak bracket": weak_bracket,
+}
+
+
+class Pressed(SimpleTestCase):
+    def test_what_is_offered_is_what_comes(self):
+        offered = 0
+        for name, job in JOBS.items():
+            inputs = job()
+            groups = bad_groups(inputs)
+            self.assertTrue(groups, name)
+            for group in groups[:2]:
+                found = remedies(inputs, group.key)
+                self.assertTrue(found.offered or found.reason, (name, group.key))
+                self.assertLessEqual(len(found.offered), OFFERED)
+                for remedy in found.offered:
+                    with self.subTest(f"{name}: {tell(words_of(remedy.patch), 'mm')}"):
+                        self.pressed(inputs, group, remedy)
+                    offered += remedy.mends
+        self.assertGreaterEqual(offered, 4)
+
+    def pressed(self, inputs, group, remedy):
+        before, after = evaluate(inputs), evaluate(patched(inputs, remedy.patch))
+        failing = {c.id for c in before.checks if c.verdict == "fails"}
+        new = {c.id for c in after.checks if c.verdict == "fails"} - failing
+        self.assertEqual(new, set())
+        rows = [c for c in after.checks if c.id in group.ids]
+        if remedy.mends:
+            self.assertFalse([c.id for c in rows if c.verdict == "fails"])
+        promised = [c for c in rows if c.title == remedy.title and c.verdict == remedy.verdict]
+        if promised and remedy.value:
+            nearest = min(abs(c.value / remedy.value - 1) for c in promised if c.value is not None)
+            self.assertLess(nearest, 0.01)
+        kilograms = after.mass_added_kg - before.mass_added_kg
+        self.assertAlmostEqual(remedy.mass_kg, kilograms, delta=0.01 * max(1.0, abs(kilograms)))
+
+    def test_the_cheapest_in_metal_comes_first(self):
+        inputs = bare()
+        found = remedies(inputs, bad_groups(inputs)[0].key)
+        masses = [round(r.mass_kg, 2) for r in found.offered]
+        self.assertEqual(masses, sorted(masses))
+
+    def test_a_group_that_is_gone_and_one_that_nothing_bears_on_say_so(self):
+        gone = remedies(f.demo(), "no such group")
+        self.assertEqual((gone.offered, gone.tried), ((), 0))
+        self.assertIn("Nothing is wrong here", gone.reason.text)
+
+    def test_it_can_be_stopped(self):
+        inputs = bare()
+        steps = find_remedies(inputs, bad_groups(inputs)[0].key)
+        rows = [next(steps) for _ in range(2)]
+        self.assertLess(rows[0].done, rows[1].done)
+        steps.close()
