@@ -36,6 +36,8 @@ class RailHere:
     """How the rail rises rearward."""
     round: bool = False
     """A round tube, whose width is its height."""
+    boxed: bool = False
+    """A boxing plate closes it here, wherever it lies."""
 
     def width_at(self, level_mm: float) -> float:
         """Width outside at a height above the underside, mm: a round tube's chord."""

@@ -35,7 +35,7 @@ def rail_here(survey: Survey, side: Side, centre_mm: float, placed: Sequence[Pla
         return RailHere(centre_mm, underside, height, height, wall, height, slope, round=True)
     set_in = [p.op.closes for p in placed if p.op.closes is not None and p.start_mm <= centre_mm <= p.end_mm]
     closed = max([width, *(width - inset for inset in set_in)])
-    return RailHere(centre_mm, underside, height, width, wall, closed, slope)
+    return RailHere(centre_mm, underside, height, width, wall, closed, slope, boxed=bool(set_in))
 
 
 def _cuts(placed: Sequence[Placed]) -> tuple[Cutting, ...]:

@@ -219,9 +219,7 @@ class Bracket(RailOperation):
             bolts = self.bolts or BoltGroup()
             rows += [
                 self._foot_bolts(bolts, at),
-                *bolt_checks(
-                    bolts, self.thickness_mm, self.steel_id, on.rail.closed or on.here.closed_width > on.here.width, at
-                ),
+                *bolt_checks(bolts, self.thickness_mm, self.steel_id, on.rail.closed or on.here.boxed, at),
             ]
         rows += [self._wall(on), *self._tab_checks(at)]
         room = self.tabs.standoff_mm - find_bolt(self.tabs.bolt_size, self.tabs.grade).size.hole_mm / 2

@@ -128,7 +128,7 @@ class Notch(NotchPlan):
         at = on.span.centre_mm
         plates = [p for p in (self.liner, self.outer_plate, self.inner_plate, self.cap) if p is not None]
         if self.bolts:
-            closed = on.rail.closed or on.here.closed_width > on.here.width
+            closed = on.rail.closed or on.here.boxed
             thinnest = min((p.thickness_mm for p in plates), default=5.0)
             return bolt_checks(self.bolts, thinnest, plates[0].steel_id if plates else "mild", closed, at)
         if not plates:
