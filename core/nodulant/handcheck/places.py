@@ -18,6 +18,7 @@ from nodulant.frame.columns import rail_at
 from nodulant.loads.cases import CASES, SPACE_CASES, in_force
 from nodulant.materials import find_steel
 from nodulant.parts.sides import LEFT_RIGHT, Side
+from nodulant.sections.properties import Properties
 from nodulant.sections.torsion import SHEAR_YIELD
 from nodulant.strength.rail import RailComparison
 from nodulant.strength.rail_case import MOST
@@ -164,33 +165,40 @@ def _forces(solved: SolvedInputs, rail: RailComparison, check: Check, x: float, 
 
 
 def _reckoned(f: _Forces, section: SectionColumns, yield_mpa: float, accident: bool) -> Reckoned:
-    p, t, w = section.properties, section.torsion, section.warping
+    p = section.properties
     top, bottom = float(p.working_top[0]), float(p.working_bottom[0])
     strength = max(min(top, bottom), LEAST)
     own_yield = min(top / max(float(p.s_top[0]), LEAST), yield_mpa)
     softer = max(min(top / max(float(p.reference_top[0]), LEAST), 1.0), LEAST)
-    product, i_z = abs(float(p.i_yz[0])), max(float(p.i_z[0]), LEAST)
-    left = max(1.0 - product**2 / (max(float(p.i_y[0]), LEAST) * i_z), 0.05)
-    modulus, side = strength / yield_mpa, max(float(p.working_side[0]), LEAST)
-    area, i_w = max(float(p.area[0]), LEAST), max(float(w.i_w[0]), LEAST)
-    web = max(float(section.shear_capacity[0]) * softer, LEAST)
-    cell, j = float(t.cell_capacity[0]) * softer, max(float(t.j[0]), LEAST)
-    torque, closed, tau = (f.torque if cell > 0 else 0.0), float(t.closure[0]), SHEAR_YIELD * own_yield
-    most, thick = float(w.w_most[0]), float(w.thickest[0])
+    modulus = strength / yield_mpa
     first = (
         _line("section modulus that counts", "strength / steel", "mm3", modulus, strength=strength, steel=yield_mpa),
         _line("stress from upright bending", "moment / S", "MPa", f.moment / modulus, moment=f.moment, S=modulus),
     )
-    along = [
+    along, warping = _along(f, p, strength, own_yield), _warping(f, section, own_yield)
+    across = _across(f, section, softer, own_yield)
+    pulled, sheared = sum(row.value for row in along), sum(row.value for row in across)
+    whole = float(np.hypot(pulled + warping.value, sheared))
+    sums = {"along": pulled + warping.value, "shear": sheared}
+    together = _line("together, von Mises", "(along ** 2 + shear ** 2) ** 0.5", "of yield", whole, **sums)
+    shown = [row for row in (*along, warping, *across) if row.value > TOLD]
+    last = _last(float(np.hypot(pulled, sheared)), whole, accident and warping.value > 0)
+    return Reckoned(lines=(*first, *shown, together, last), factor=last.value)
+
+
+def _along(f: _Forces, p: Properties, strength: float, own_yield: float) -> list[Line]:
+    """Shares of yield along the rail: bending upright and across, pull."""
+    product, i_z = abs(float(p.i_yz[0])), max(float(p.i_z[0]), LEAST)
+    left = max(1.0 - product**2 / (max(float(p.i_y[0]), LEAST) * i_z), 0.05)
+    side, area = max(float(p.working_side[0]), LEAST), max(float(p.area[0]), LEAST)
+    upright = {"moment": f.moment, "across": f.side_moment, "product": product, "I_z": i_z}
+    return [
         _line(
             "upright bending",
             "(moment + across * product / I_z) / left / strength",
             "of yield",
             (f.moment + f.side_moment * product / i_z) / left / strength,
-            moment=f.moment,
-            across=f.side_moment,
-            product=product,
-            I_z=i_z,
+            **upright,
             left=left,
             strength=strength,
         ),
@@ -213,31 +221,37 @@ def _reckoned(f: _Forces, section: SectionColumns, yield_mpa: float, accident: b
             steel=own_yield,
         ),
     ]
-    warping = _line(
-        "warping of an open rail",
-        "bimoment * w / (I_w * steel)",
-        "of yield",
-        f.bimoment * most / (i_w * own_yield),
-        bimoment=f.bimoment,
-        w=most,
-        I_w=i_w,
-        steel=own_yield,
-    )
-    across = [
-        _line("shear", "shear / strength", "of shear yield", f.shear / web, shear=f.shear, strength=web),
+
+
+def _warping(f: _Forces, section: SectionColumns, own_yield: float) -> Line:
+    most, i_w = float(section.warping.w_most[0]), max(float(section.warping.i_w[0]), LEAST)
+    values = {"bimoment": f.bimoment, "w": most, "I_w": i_w, "steel": own_yield}
+    value = f.bimoment * most / (i_w * own_yield)
+    return _line("warping of an open rail", "bimoment * w / (I_w * steel)", "of yield", value, **values)
+
+
+def _across(f: _Forces, section: SectionColumns, softer: float, own_yield: float) -> list[Line]:
+    """Shares of shear yield: shear, torque round the cell, torque in open walls."""
+    t, web = section.torsion, max(float(section.shear_capacity[0]) * softer, LEAST)
+    cell = float(t.cell_capacity[0]) * softer
+    torque, closed, cell = (f.torque if cell > 0 else 0.0), float(t.closure[0]), max(cell, LEAST)
+    thick, j, tau = float(section.warping.thickest[0]), max(float(t.j[0]), LEAST), SHEAR_YIELD * own_yield
+    unit = "of shear yield"
+    return [
+        _line("shear", "shear / strength", unit, f.shear / web, shear=f.shear, strength=web),
         _line(
             "torque round the cell",
             "torque * closed / strength",
-            "of shear yield",
-            torque * closed / max(cell, LEAST),
+            unit,
+            torque * closed / cell,
             torque=torque,
             closed=closed,
-            strength=max(cell, LEAST),
+            strength=cell,
         ),
         _line(
             "torque in open walls",
             "torque * t / (J * shear_yield)",
-            "of shear yield",
+            unit,
             f.strip_torque * thick / (j * tau),
             torque=f.strip_torque,
             t=thick,
@@ -245,19 +259,6 @@ def _reckoned(f: _Forces, section: SectionColumns, yield_mpa: float, accident: b
             shear_yield=tau,
         ),
     ]
-    pulled, sheared = sum(row.value for row in along), sum(row.value for row in across)
-    whole = float(np.hypot(pulled + warping.value, sheared))
-    together = _line(
-        "together, von Mises",
-        "(along ** 2 + shear ** 2) ** 0.5",
-        "of yield",
-        whole,
-        along=pulled + warping.value,
-        shear=sheared,
-    )
-    shown = [row for row in (*along, warping, *across) if row.value > TOLD]
-    last = _last(float(np.hypot(pulled, sheared)), whole, accident and warping.value > 0)
-    return Reckoned(lines=(*first, *shown, together, last), factor=last.value)
 
 
 def _last(primary: float, together: float, secondary: bool) -> Line:
