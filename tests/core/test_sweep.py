@@ -342,7 +342,12 @@ class CutFromSweep(TestCase):
         self.assertLess(choices["oblong"].area_mm2, choices["pipe"].area_mm2)
 
     def test_a_hole_that_runs_out_of_the_web_is_refused_with_its_reason(self):
-        choices = {c.kind: c for c in cut_from_sweep(job(), "front", "toe link, right", "right").choices}
+        inputs = job()
+        rail = inputs.survey.rails.right
+        low = tuple(s.model_copy(update={"height_mm": 0.8 * s.height_mm}) for s in rail.stations)
+        rails = inputs.survey.rails.model_copy(update={"right": rail.model_copy(update={"stations": low})})
+        lower = inputs.model_copy(update={"survey": inputs.survey.model_copy(update={"rails": rails})})
+        choices = {c.kind: c for c in cut_from_sweep(lower, "front", "toe link, right", "right").choices}
         self.assertIn("runs out of the web", choices["pipe"].reason)
 
     def test_what_does_not_pass_is_told(self):
