@@ -14,7 +14,7 @@ from tests.browser.base import Bench
 from tests.core.test_steering import job
 from tests.core.test_suspensions import ONLY, suspended
 from tests.fixtures import ROOT
-from tests.tables import SHOWN, THICKNESS
+from tests.tables import SHOWN, THICKNESS, TOLD
 
 BUNDLE = """
 const { rolldown } = require('rolldown');
@@ -55,6 +55,13 @@ class PureTypeScript(Bench):
                 shown = self.page.evaluate("([v, s]) => mod.showThickness(v, s)", [value, style])
                 self.assertEqual(shown, text)
                 self.assertAlmostEqual(parse_quantity(shown).value, value, delta=0.05)
+
+    def test_quantities_in_sentences_are_told_as_the_core_tells_them(self):
+        self.load("units/tell.ts")
+        call = "([v, k, s]) => mod.tell({text: 'so {a}, and {a}', of: {a: {value: v, kind: k}}}, s)"
+        for value, kind, style, text in TOLD:
+            with self.subTest(f"{value} {kind} {style}"):
+                self.assertEqual(self.page.evaluate(call, [value, kind, style]), f"so {text}, and {text}")
 
     def test_typed_text_keeps_its_unit(self):
         self.load("units/show.ts")

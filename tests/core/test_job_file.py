@@ -147,6 +147,24 @@ class Upgrades(SimpleTestCase):
         self.assertEqual((first.keeps.camber, first.keeps.toe, first.keeps.anti_dive), (False, False, False))
         self.assertEqual((second.keeps.camber, second.keeps.toe, second.keeps.anti_dive), (True, True, True))
 
+    def test_a_version_2_file_s_jack_stops_and_limits_open(self):
+        """One place became one an axle; a use of 0.8 of yield/1.5 is a factor of 1.875; rules that are gone are gone."""
+        old = {**copy.deepcopy(DOCUMENT), "version": 2}
+        design = old["options"][0]["revisions"][0]["design"]
+        design["loads"] = {"jack": {"x_mm": 1800.0, "side": "right"}, "stops": None}
+        design["limits"] = {
+            "use-limit": {"value": 0.8, "reason": "club"},
+            "accident-use": {"value": 0.5, "reason": "ours"},
+            "use-along": {"value": 1.1, "reason": "gone"},
+        }
+        new = load_job(json.dumps(old).encode()).options[0].revisions[0].design
+        (jack,) = new.loads.jacks
+        self.assertEqual((jack.x_mm, jack.side, jack.axle, new.loads.stops), (1800.0, "right", "rear", ()))
+        self.assertAlmostEqual(new.limits["use-limit"].value, 1.875)
+        self.assertAlmostEqual(new.limits["accident-use"].value, 2.0)
+        self.assertEqual(new.limits["use-limit"].reason, "club")
+        self.assertNotIn("use-along", new.limits)
+
     def test_the_old_document_is_left_as_it_was(self):
         old = {**copy.deepcopy(DOCUMENT), "version": 1}
         before = json.dumps(old)

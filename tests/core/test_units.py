@@ -6,7 +6,8 @@ from hypothesis import strategies as st
 
 from nodulant.base.errors import NodulantError, UnreadableQuantity
 from nodulant.units import parse_quantity, show_length
-from tests.tables import READ, REFUSED, SHOWN
+from nodulant.units.said import said, tell
+from tests.tables import READ, REFUSED, SHOWN, TOLD
 
 QUICK = settings(deadline=None, derandomize=True, max_examples=200)
 
@@ -60,3 +61,15 @@ class Showing(SimpleTestCase):
         for style, half in (("in16", 25.4 / 32), ("in32", 25.4 / 64), ("in", 0.0127), ("mm", 0.05)):
             back = parse_quantity(show_length(value, style)).value
             self.assertLessEqual(abs(back - value), half * (1 + 1e-9) + 1e-9, style)
+
+
+class Told(SimpleTestCase):
+    """A sentence carries its quantities and is told in the job's own unit, here and in the browser alike."""
+
+    def test_every_kind(self):
+        for value, kind, style, text in TOLD:
+            with self.subTest(f"{value} {kind} {style}"):
+                self.assertEqual(tell(said("so {a}, and {a}", a=(value, kind)), style), f"so {text}, and {text}")
+
+    def test_names_that_are_not_given_stay_as_they_are(self):
+        self.assertEqual(tell(said("{b} stays"), "mm"), "{b} stays")

@@ -5,6 +5,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from nodulant.evaluate import evaluate
+from nodulant.loads.beam import reactions
 from nodulant.loads.plan import JackPoint
 from nodulant.strength.patch_load import Web, effective_length_mm, patch_resistance_n
 from tests import fixtures as f
@@ -48,6 +49,19 @@ class InAJob(SimpleTestCase):
         self.assertEqual([c.id for c in rows], ["patch-load:jack-rear:left"])
         self.assertEqual(rows[0].verdict, "holds")
 
+    def test_the_forces_are_those_of_the_frame_s_own_cases(self):
+        """Pads take twice the axle's load in all (three times less what the seats carry); a jack under the axle half of it."""
+        inputs = f.demo()
+        rear = reactions(inputs.survey.masses, inputs.design.seats)
+        loads = inputs.design.loads.model_copy(update={"jacks": (JackPoint(x_mm=rear.rear_x),)})
+        inputs = inputs.model_copy(update={"design": inputs.design.model_copy(update={"loads": loads})})
+        result = evaluate(inputs)
+        stop, jack = (
+            f.check_of(result, f"patch-load:{name}-rear:left").why.values["force"] for name in ("stop", "jack")
+        )
+        self.assertAlmostEqual(stop, rear.rear, places=6)
+        self.assertAlmostEqual(jack, rear.rear / 2, places=6)
+
     def test_a_longer_pad_eases_the_web(self):
         short, long_ = (
             f.check_of(evaluate(self.padded(mm)), "patch-load:stop-rear:left").why.values["F_Rd"]
@@ -65,5 +79,5 @@ class InAJob(SimpleTestCase):
         bare = inputs.model_copy(update={"design": inputs.design.model_copy(update={"crossmembers": ()})})
         row = next(c for c in evaluate(bare).checks if c.limit_id == "seat-carried")
         self.assertEqual(row.verdict, "not computed")
-        self.assertIn("Nothing is planned within", row.remedy)
+        self.assertIn("Nothing is planned at its place", row.remedy)
         self.assertFalse([c for c in evaluate(inputs).checks if c.limit_id == "seat-carried"])

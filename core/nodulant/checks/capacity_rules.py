@@ -6,7 +6,7 @@ nothing was taken out, the ratios are figures.
 """
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -24,6 +24,8 @@ from nodulant.units.said import said
 
 CAPACITIES = ("modulus-top", "modulus-bottom", "shear-area", "torsion-constant")
 GUTTED = "capacity-least"
+CLOSE = 1.05
+"""What is left up to this many times the least is close."""
 NAMES = {
     "modulus-top": "bending, top fibre",
     "modulus-bottom": "bending, bottom fibre",
@@ -149,22 +151,12 @@ def _worst(rail: RailComparison, rule: str, rows: Mask) -> int | None:
 
 
 def _against(rail: RailComparison, survey: Survey, rule: str, at: int, subject: Subject, changes: Changes) -> Check:
-    ratio, own, before = _columns(rail, rule)
-    limit, change = find_limit(rule, changes)
-    value, place = float(ratio[at]), float(rail.x[at])
+    """One strength at its weakest station: weaker below its limit, never failed by itself."""
+    limit, _ = find_limit(rule, changes)
+    value = float(_columns(rail, rule)[0][at])
     verdict: Verdict = "holds" if value >= limit.value - 1e-9 else "weaker"
-    return told(
-        limit,
-        subject,
-        value,
-        _why(rail, rule, float(own[at]), float(before[at])),
-        verdict,
-        changed=change is not None,
-        governs=Governs(station_mm=place),
-        title=f"{place_words(rail, survey, place)}, {NAMES[rule]}",
-        remedy=REMEDIES[rule] if verdict == "weaker" else "",
-        said=said("{ratio} of stock's strength here", ratio=(value, "ratio")),
-    )
+    remedy = REMEDIES[rule] if verdict == "weaker" else ""
+    return _row(rail, survey, (rule, rule, at), verdict, subject, changes, (NAMES[rule], "here", remedy))
 
 
 def _why(rail: RailComparison, rule: str, own: float, before: float) -> Why:
@@ -173,22 +165,41 @@ def _why(rail: RailComparison, rule: str, own: float, before: float) -> Why:
 
 
 def _least(rail: RailComparison, survey: Survey, rows: dict[str, int], subject: Subject, changes: Changes) -> Check:
-    limit, change = find_limit(GUTTED, changes)
+    """The least of all strengths: gutted below its limit."""
+    limit, _ = find_limit(GUTTED, changes)
     values = {rule: float(_columns(rail, rule)[0][at]) for rule, at in rows.items()}
     rule = min(values, key=lambda r: values[r])
-    _, own, before = _columns(rail, rule)
-    at, value = rows[rule], values[rule]
-    verdict: Verdict = "holds" if value >= limit.value - 1e-9 else "fails"
-    place = float(rail.x[at])
+    left = values[rule] / limit.value
+    verdict: Verdict = "fails" if left < 1 - 1e-9 else "close" if left < CLOSE else "holds"
+    remedy = f"Too little is left in {NAMES[rule]}. {REMEDIES[rule]}" if verdict == "fails" else ""
+    words = ("what is left of it", f"in {NAMES[rule]}", remedy)
+    return _row(rail, survey, (GUTTED, rule, rows[rule]), verdict, subject, changes, words)
+
+
+def _row(
+    rail: RailComparison,
+    survey: Survey,
+    what: tuple[str, str, int],
+    verdict: Verdict,
+    subject: Subject,
+    changes: Changes,
+    words: tuple[str, str, str],
+) -> Check:
+    """A row of a limit on a strength at a station; words are the title's end, where the ratio holds, and the remedy."""
+    limit_id, rule, at = what
+    name, where, remedy = words
+    ratio, own, before = _columns(rail, rule)
+    limit, change = find_limit(limit_id, changes)
+    value, place = float(ratio[at]), float(rail.x[at])
     return told(
         limit,
-        replace(subject),
+        subject,
         value,
         _why(rail, rule, float(own[at]), float(before[at])),
         verdict,
         changed=change is not None,
         governs=Governs(station_mm=place),
-        title=f"{place_words(rail, survey, place)}, what is left of it",
-        remedy=f"Too little is left in {NAMES[rule]}. {REMEDIES[rule]}" if verdict == "fails" else "",
-        said=said("{ratio} of stock's strength in " + NAMES[rule], ratio=(value, "ratio")),
+        title=f"{place_words(rail, survey, place)}, {name}",
+        remedy=remedy,
+        said=said("{ratio} of stock's strength " + where, ratio=(value, "ratio")),
     )

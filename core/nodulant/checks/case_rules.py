@@ -74,8 +74,8 @@ class Judged:
     """The worst place's use over stock's, where that is what fails."""
 
 
-def judge_factors(f: Factors, limit: float, *, compare_peak: bool, close: float = CLOSE) -> Judged:
-    """The class of one case; see the head of this module."""
+def judge_factors(f: Factors, limit: float, *, peak: float | None = None, close: float = CLOSE) -> Judged:
+    """The class of one case, see the head of this module; ``peak`` is how much harder than stock's the worst place may be worked."""
     every: Mask = np.ones(len(f.own), dtype=bool)
     stock = np.full_like(f.own, np.inf) if f.stock is None else f.stock
     below = f.own < np.where(every if f.weakened is None else f.weakened, SAME, DRAWN) * stock
@@ -87,9 +87,9 @@ def judge_factors(f: Factors, limit: float, *, compare_peak: bool, close: float 
 
     if (low & below).any():
         return Judged("fails", worst(low & below))
-    if compare_peak and f.stock_whole is not None and SAFETY_ON_YIELD / f.own[least] > WORKED:
+    if peak is not None and f.stock_whole is not None and SAFETY_ON_YIELD / f.own[least] > WORKED:
         ratio = float(f.stock_whole.min() / f.own[least])
-        if ratio > compare_peak_limit():
+        if ratio > peak:
             return Judged("fails", least, ratio)
     if (low & (stock < limit)).any():
         return Judged("stock itself", worst(low & (stock < limit)))
@@ -97,11 +97,6 @@ def judge_factors(f: Factors, limit: float, *, compare_peak: bool, close: float 
     if near.any():
         return Judged("close", worst(near))
     return Judged("holds", least)
-
-
-def compare_peak_limit() -> float:
-    """How much harder than stock's the worst place may be used."""
-    return find_limit("use-peak", {})[0].value
 
 
 def missing_case_checks(
@@ -159,7 +154,8 @@ def bump_check(rail: RailComparison, survey: Survey, bump: Case, missing: tuple[
         return Why(formula="yield_moment / (factor * moment)", values=values, words=words)
 
     subject = Subject(subject="rail-bump", side=rail.side, state=rail.state.name, stage=stage)
-    judged = judge_factors(found, find_limit("use-limit", changes)[0].value, compare_peak=True)
+    peak = find_limit("use-peak", changes)[0].value
+    judged = judge_factors(found, find_limit("use-limit", changes)[0].value, peak=peak)
     return _told(rail, survey, bump, found, judged, subject, why(judged.row), None, changes)
 
 
@@ -209,9 +205,9 @@ def _space_check(
         None if before is None else _factor(case, before),
         weak,
     )
-    compare = not case.accident and not in_a_hole
+    peak = None if case.accident or in_a_hole else find_limit("use-peak", changes)[0].value
     close = CLOSE_IN_A_HOLE if in_a_hole else CLOSE
-    judged = judge_factors(found, limit.value, compare_peak=compare, close=close)
+    judged = judge_factors(found, limit.value, peak=peak, close=close)
     guessed = bool(in_a_hole and twist and twist.guessed)
     if guessed and judged.verdict == "fails" and found.own[judged.row] >= GUESSED_LEAST * limit.value:
         judged = Judged("close", judged.row)

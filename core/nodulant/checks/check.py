@@ -23,6 +23,9 @@ ROUND_OFF = 1e-6
 CAUTION = 0.05
 FARTHEST = 100.0
 """How many times beyond its limit a value is told to be at most."""
+YES_NO = frozenset({"yes", "tapered"})
+MET_OR_NOT = YES_NO | {"of all", "entries", "times", "parts", "of wanted", "of its stroke"}
+"""Units of rows that are met or not, never with room to spare: met, they are as far from failing as can be."""
 Changes = dict[str, LimitChange]
 
 
@@ -174,7 +177,7 @@ def told(
         said=said,
         stock=stock,
         cause=subject.cause_for(limit.id),
-        yes_no=limit.unit == "yes",
+        yes_no=limit.unit in YES_NO,
     )
 
 
@@ -189,6 +192,8 @@ def _margin(value: float, limit: Limit) -> float:
 
 def beyond(value: float, limit: Limit) -> float:
     """How many times beyond its limit a value is; 1 at the limit, more is worse."""
+    if limit.unit in MET_OR_NOT and _margin(value, limit) >= -ROUND_OFF:
+        return 1 / FARTHEST
     if limit.value <= 0:
         return float(min(max(2.0 ** -max(min(_margin(value, limit), 10.0), -10.0), 1 / FARTHEST), FARTHEST))
     ratio = max(value, 0.0) / limit.value
@@ -221,7 +226,7 @@ def not_computed(
         why=None,
         missing=missing,
         cause=f"missing {' '.join(sorted(missing))}" if missing else subject.cause_for(limit_id),
-        yes_no=limit.unit == "yes",
+        yes_no=limit.unit in YES_NO,
     )
 
 

@@ -56,9 +56,10 @@ def _capacities(joint: Joint, rail: RailComparison, subject: Subject, changes: C
     beside = [int(np.argmin(np.abs(rail.x - x))) for x in (joint.at_mm, joint.behind_mm)]
     p, t = rail.stock.properties, rail.stock.torsion
     bending = min(min(float(p.reference_top[i]), float(p.reference_bottom[i])) for i in beside)
-    own = joint.s_y * min(joint.yield_reference_mpa, max(rail.stock.whole.rail.yields[0], 1.0))
-    if rail.stock.whole.rail.steel.id != UNKNOWN:
-        own = joint.s_y * joint.yield_reference_mpa
+    own_yield = joint.yield_reference_mpa
+    if rail.stock.whole.rail.steel.id == UNKNOWN:  # nothing may be stronger than steel that nobody knows
+        own_yield = min(own_yield, rail.stock.whole.rail.yields[0])
+    own = joint.s_y * own_yield
     words = "yield moments, N mm; the weaker rail beside the cut, as stock"
     out = [_against(joint, "joint-bending", own, bending, words, subject, changes)]
     if all(t.closed[i] for i in beside):

@@ -1,14 +1,16 @@
 """What presses on a rail from below or hangs on it: the web under it, and whether anything carries it at all."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from typing import NamedTuple
 
 import numpy as np
 
 from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge, not_computed
 from nodulant.frame.columns import rail_at
+from nodulant.frame.model import Placed
 from nodulant.frame.ops.bracket import Bracket
 from nodulant.frame.ops.pad import Pad
+from nodulant.loads.case_loads import jack_lift_n, stop_surplus_n
 from nodulant.loads.cases import Case
 from nodulant.loads.plan import PlanInForce
 from nodulant.materials import find_steel
@@ -50,17 +52,17 @@ def patch_checks(
 
 
 def _presses(rails: dict[Side, RailComparison], frames: FrameComparison, plan: PlanInForce) -> Iterator[Press]:
-    load = frames.planned.load
+    load, frame = frames.planned.load, frames.planned.ladder.frame
     for case in frames.asked:
         if case.axle is None or case.id not in frames.planned.cases:
             continue
         stops, jack = plan.stop(case.axle), plan.jack(case.axle)
         if case.id.startswith("stop") and stops is not None:
-            force = case.factor * load.axle_load(case.axle) / 2
+            force = stop_surplus_n(load, case.axle, case.factor) / 2
             for side, rail in rails.items():
                 yield Press(f"stop-{case.axle}", case, side, stops.x_mm, _length(rail, stops.x_mm), force)
         if case.id.startswith("jack") and jack is not None:
-            force = case.factor * load.axle_load(case.axle)
+            force = case.factor * jack_lift_n(frame, load, jack)
             yield Press(f"jack-{case.axle}", case, jack.side, jack.x_mm, PATCH_MM, force)
 
 
@@ -86,7 +88,13 @@ def _judged(survey: Survey, rail: RailComparison, frames: FrameComparison, press
     k = int(np.argmin(np.abs(case.x - press.x_mm)))
     p = rail.built.properties
     moment, bending = float(case.forces.moment[k]), float(min(p.working_top[row], p.working_bottom[row]))
-    values = {"force": press.force_n, "F_Rd": resistance, "moment": moment, "M_Rd": max(bending, 1e-9)}
+    values = {
+        "pad": press.patch_mm,
+        "force": press.force_n,
+        "F_Rd": resistance,
+        "moment": moment,
+        "M_Rd": max(bending, 1e-9),
+    }
     alone = SAFETY_ON_YIELD * press.force_n / resistance
     both = SAFETY_ON_YIELD * (press.force_n / resistance + 0.8 * moment / values["M_Rd"]) / TOGETHER
     formula = "1.5 * force / F_Rd" if alone >= both else "1.5 * (force / F_Rd + 0.8 * moment / M_Rd) / 1.4"
@@ -97,7 +105,7 @@ def _judged(survey: Survey, rail: RailComparison, frames: FrameComparison, press
         Why(
             formula=formula,
             values=values,
-            words=f"{press.case.name}: over {press.patch_mm:.0f} mm of the lower flange, the pad bearing up to the web; N and N mm",
+            words=f"{press.case.name}: a pad on the lower flange, bearing up to the web; N and N mm",
         ),
         changes,
         detail=press.case.name,
@@ -107,16 +115,21 @@ def _judged(survey: Survey, rail: RailComparison, frames: FrameComparison, press
 
 
 def carried_checks(
-    seats: Sequence[Seat], survey: Survey, ties: Sequence[Crossmember], rail: RailComparison, changes: Changes
+    seats: Sequence[Seat],
+    survey: Survey,
+    ties: Sequence[Crossmember],
+    rails: Iterable[RailComparison],
+    changes: Changes,
 ) -> list[Check]:
     """A new seat asks what carries it; the surveyed ones hang where they hung."""
+    placed = [p for rail in rails for p in rail.placed]
     known = {(s.axle, s.x_mm) for s in survey.seats}
     out = []
     for seat in seats:
-        if (seat.axle, seat.x_mm) in known or _carried(seat.x_mm, ties, rail):
+        if (seat.axle, seat.x_mm) in known or _carried(seat.x_mm, ties, placed):
             continue
         row = not_computed("seat-carried", Subject(subject=seat.id), ("/design/operations",), changes)
-        words = f"What carries '{seat.name}'? Nothing is planned within {REACH_MM:.0f} mm of it: a crossmember, a spring bridge, a bracket or a pad."
+        words = f"What carries '{seat.name}'? Nothing is planned at its place: give it a crossmember, a spring bridge, a bracket or a pad."
         out.append(
             row.model_copy(
                 update={"title": f"What carries '{seat.name}'?", "remedy": words, "cause": f"carried {seat.id}"}
@@ -125,9 +138,9 @@ def carried_checks(
     return out
 
 
-def _carried(x_mm: float, ties: Sequence[Crossmember], rail: RailComparison) -> bool:
+def _carried(x_mm: float, ties: Sequence[Crossmember], placed: Sequence[Placed]) -> bool:
     if any(abs(c.x_mm - x_mm) <= REACH_MM for c in ties):
         return True
     kinds = {"spring-bridge", "spring-pocket", "raise", "truss"}
-    near = [p for p in rail.placed if p.start_mm - REACH_MM <= x_mm <= p.end_mm + REACH_MM]
+    near = [p for p in placed if p.start_mm - REACH_MM <= x_mm <= p.end_mm + REACH_MM]
     return any(isinstance(p.op, Bracket | Pad) or p.op.kind in kinds for p in near)

@@ -4,6 +4,7 @@ from nodulant.checks.check import Changes, Check, Subject, Why, judge, not_compu
 from nodulant.parts.sides import Side
 from nodulant.survey.before_teardown import Reading
 from nodulant.survey.vehicle import Survey
+from nodulant.units.said import said
 
 
 def survey_checks(
@@ -16,17 +17,17 @@ def survey_checks(
         formula="taken / total", values={"taken": float(taken), "total": float(total)}, words=f"missing: {missing}"
     )
     subject = Subject(subject="vehicle", stage="survey")
-    checks = [
-        judge(
-            "survey-complete",
-            subject,
-            taken / total,
-            why,
-            changes,
-            same_as_stock=taken == total,
-            remedy="Take the missing readings while the vehicle stands.",
-        )
-    ]
+    complete = judge(
+        "survey-complete",
+        subject,
+        taken / total,
+        why,
+        changes,
+        same_as_stock=taken == total,
+        remedy="Take the missing readings while the vehicle stands.",
+    )
+    words = said("{taken} of {total} taken", taken=(float(taken), "count"), total=(float(total), "count"))
+    checks = [complete.model_copy(update={"said": words})]
     sides: tuple[Side, Side] = ("left", "right")
     checks += [_hub(survey, side, underside_z.get(side), changes) for side in sides]
     return checks

@@ -55,7 +55,7 @@ def frame_in_space(inputs: Inputs, planned: dict[Side, RailComparison], drop_mm:
         checks += patch_checks(survey, planned, frames, plan, design.limits)
     ties = planned_crossmembers(survey, design.operations, design.crossmembers)
     checks += twice_checks(given_twice(survey.crossmembers, design.crossmembers), design.limits)
-    checks += carried_checks(design.seats, survey, ties, planned["left"], design.limits)
+    checks += carried_checks(design.seats, survey, ties, planned.values(), design.limits)
     rails: dict[str, RailComparison] = dict(planned.items())
     checks += place_checks(waits, design.limits)
     checks += joint_checks(joints, rails, frames, plan, design.limits)

@@ -27,7 +27,7 @@ from nodulant.units.said import significant_text
 PLACES, APART_MM = 3, 150.0
 NOTHING = 1e-6
 WORD = re.compile(r"[A-Za-z_]+")
-RULES = frozenset({"use-limit", "case-limit", "twist-limit", "accident-use"})
+RULES = frozenset({"use-limit", "use-peak", "case-limit", "twist-limit", "accident-use"})
 LEAST, TOLD = 1e-9, 5e-4
 """What stands for nothing below a line, and the least share of yield that has a line of its own."""
 
@@ -138,8 +138,15 @@ def _place(check: Check, x: float, solved: SolvedInputs) -> GoverningPlace | Non
         ),
         planned=_reckoned(planned, own, steel.yield_mpa, case.accident),
         stock=None if stock is None else _reckoned(stock, before, steel.yield_mpa, case.accident),
-        told=check.value or 0.0,
+        told=_factor_told(check),
     )
+
+
+def _factor_told(check: Check) -> float:
+    """The factor of safety in a check's own words: a worst place harder worked than stock's is told by its ratio."""
+    if check.limit_id == "use-peak" and check.why is not None:
+        return 1.0 / check.why.values["own"]
+    return check.value or 0.0
 
 
 def _row(rail: RailComparison, x: float) -> int:

@@ -178,15 +178,25 @@ def cornering(frame: Frame, load: Carried, lateral: float) -> Columns:
     return loads
 
 
-def jacked(frame: Frame, load: Carried, jack: JackPoint) -> Columns:
-    """A jack under one rail; that side's seats of its axle carry nothing, the other axle rolls freely."""
-    loads = np.zeros((len(frame.nodes), 6))
-    _weigh(frame, loads, load)
+def jack_lift_n(frame: Frame, load: Carried, jack: JackPoint) -> float:
+    """What a jack under one rail carries while that side's wheel of its axle is off the ground, N."""
     planned = float(frame.routes[jack.side].x(np.array([jack.x_mm]))[0])
     near, far = load.held.front_x, load.held.rear_x
     if jack.axle == "rear":
         near, far = far, near
-    lift = load.axle_load(jack.axle) * (near - far) / (near + planned - 2 * far)
+    return load.axle_load(jack.axle) * (near - far) / (near + planned - 2 * far)
+
+
+def stop_surplus_n(load: Carried, axle: AxleName, factor: float) -> float:
+    """What both stop pads of an axle take of ``factor`` times its static load, N: the seats carry it once."""
+    return (factor - 1.0) * load.axle_load(axle)
+
+
+def jacked(frame: Frame, load: Carried, jack: JackPoint) -> Columns:
+    """A jack under one rail; that side's seats of its axle carry nothing, the other axle rolls freely."""
+    loads = np.zeros((len(frame.nodes), 6))
+    _weigh(frame, loads, load)
+    lift = jack_lift_n(frame, load, jack)
     _on_side(frame, loads, jack.x_mm, jack.side, lift)
     other: Side = "right" if jack.side == "left" else "left"
     for seat in load.seats:
@@ -199,7 +209,7 @@ def jacked(frame: Frame, load: Carried, jack: JackPoint) -> Columns:
 
 def stopped(frame: Frame, load: Carried, stops: StopPads, factor: float) -> Columns:
     """On top of standing: the axle's surplus load at its stop pads, met by the masses' own heave and pitch."""
-    extra = (factor - 1.0) * load.axle_load(stops.axle)
+    extra = stop_surplus_n(load, stops.axle, factor)
     loads = np.zeros((len(frame.nodes), 6))
     _vertical(frame, loads, np.array([stops.x_mm]), extra)
     planned = float(frame.routes["left"].x(np.array([stops.x_mm]))[0])

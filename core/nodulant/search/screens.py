@@ -86,7 +86,7 @@ def _bump(cut: Cut, x: Columns, built: SectionColumns, stock: SectionColumns) ->
     before = use(stock.properties, internal_forces(x, cut.survey.masses, cut.survey.seats).moment).working
     after = use(built.properties, internal_forces(x, cut.survey.masses, cut.seats or cut.survey.seats).moment).working
     own = factor_of(cut.bump * after)
-    judged = judge_factors(Factors(x, own, factor_of(cut.bump * before)), limit, compare_peak=False)
+    judged = judge_factors(Factors(x, own, factor_of(cut.bump * before)), limit)
     beyond = limit / float(own[judged.row])
     return (max(beyond, 1.001) if judged.verdict == "fails" else min(beyond, 1.0), "both wheels in a bump, 3 g")
 

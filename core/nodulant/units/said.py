@@ -94,7 +94,7 @@ def significant_text(value: float, digits: int) -> str:
     if value == 0:
         return "0"
     if abs(value) >= 10 ** (digits - 1):
-        return f"{value:.{1 if digits == 2 and abs(value) < 10 else 0}f}" if digits == 2 else _grouped(value)
+        return _grouped(value)
     shown = f"{value:.{digits}g}"
     return shown if "e" not in shown else f"{value:.4f}"
 

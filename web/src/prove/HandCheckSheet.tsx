@@ -27,8 +27,8 @@ export function HandCheckSheet() {
   return (
     <Group title="Hand-check sheet">
       <Text fontSize="14px">
-        For the engineer: the governing places with every step of their stress, what was assumed, and which readings
-        decide.
+        For the engineer, in N, mm and MPa: the governing places with every step of their stress, what was assumed, and
+        which readings decide.
       </Text>
       <Act onClick={() => void reckon()} off={busy}>
         {busy ? "Reckoning…" : sheet ? "Reckon again" : "Reckon the sheet"}

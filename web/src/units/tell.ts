@@ -53,10 +53,8 @@ export function showAmount({ value, kind }: Amount, style: Style): string {
 /** A number with so many significant digits, never in powers of ten. */
 function significant(value: number, digits: number): string {
   if (value === 0) return "0";
-  if (Math.abs(value) >= 10 ** (digits - 1))
-    return digits === 2 && Math.abs(value) < 10 ? value.toFixed(1) : whole(value);
-  const shown = String(Number(value.toPrecision(digits)));
-  return shown.includes("e") ? value.toFixed(4) : shown;
+  if (Math.abs(value) >= 10 ** (digits - 1)) return whole(value);
+  return Math.abs(value) < 1e-4 ? value.toFixed(4) : String(Number(value.toPrecision(digits)));
 }
 
 const whole = (value: number) => value.toFixed(0).replace(/\B(?=(\d{3})+(?!\d))/g, " ");
