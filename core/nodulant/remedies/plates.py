@@ -30,6 +30,8 @@ from nodulant.units.said import Kind, Said, said
 ROLES = {"liner": "liner", "outer_plate": "outer plate", "inner_plate": "inner plate", "cap": "cap"}
 CORNER_MM = 12.0
 LONGER_MM, DEEPER, WIDER = 150.0, 1.25, 1.3
+LONGER = (1.0, 1.04, 1.1, 1.2)
+"""Overlaps that are tried, over what is needed."""
 
 
 def changes_of(op: Operation, on: OnRail, rack: tuple[float, ...], caps: tuple[float, ...]) -> Iterator[Patch]:
@@ -163,19 +165,21 @@ def _overlap(plate: SidePlate | Cap, on: OnRail) -> float:
 
 
 def _overlaps(op: Notch, on: OnRail) -> Iterator[Patch]:
-    """All plates as long as they need, with ends that no weld crosses square."""
-    update: dict[str, object] = {}
-    for field in ("outer_plate", "inner_plate", "cap"):
-        plate = getattr(op, field)
-        if plate is None:
-            continue
-        made = plate.model_copy(update={"end": "taper"} if plate.end == "square" else {})
-        made = made.model_copy(update={"overlap_mm": max(plate.overlap_mm, _overlap(made, on))})
-        if made != plate:
-            update[field] = made
-    if update:
-        longest = max(p.overlap_mm for p in update.values())  # type: ignore[attr-defined]
-        yield from _set(op, "plates past the cut by", update, longest)
+    """All plates as long as they need or a little longer, clear of what lies at their ends, which no weld crosses square."""
+    for longer in LONGER:
+        made: dict[str, SidePlate | Cap] = {}
+        for field in ("outer_plate", "inner_plate", "cap"):
+            plate = getattr(op, field)
+            if plate is None:
+                continue
+            own = plate.model_copy(update={"end": "taper"} if plate.end == "square" else {})
+            wanted = float(np.ceil(longer * _overlap(own, on)))
+            own = own.model_copy(update={"overlap_mm": max(plate.overlap_mm, wanted)})
+            if own != plate:
+                made[field] = own
+        if made:
+            update: dict[str, object] = {**made}
+            yield from _set(op, "plates past the cut by", update, max(p.overlap_mm for p in made.values()))
 
 
 def _corner(op: Operation, now: float, update: dict[str, object]) -> Iterator[Patch]:
@@ -232,7 +236,7 @@ def _cut_through(op: ZStep | Splice | Stretch | Narrow, on: OnRail, rack: tuple[
 def _side_plates(op: ZStep | Splice | Stretch, on: OnRail, rack: tuple[float, ...]) -> Iterator[Patch]:
     """Both side plates, next in thickness, as long as they need; or only longer."""
     update: dict[str, object] = {}
-    longer: dict[str, object] = {}
+    longer: dict[str, SidePlate] = {}
     t = next_up(rack, max([0.0, *(p.thickness_mm for p in op.plates().values())]), on.here.wall)
     for field in ("outer_plate", "inner_plate"):
         old = getattr(op, field)
@@ -247,8 +251,7 @@ def _side_plates(op: ZStep | Splice | Stretch, on: OnRail, rack: tuple[float, ..
     if update and t is not None:
         yield from _set(op, "plates on both sides", update, t, "thickness")
     if longer:
-        most = max(p.overlap_mm for p in longer.values())  # type: ignore[attr-defined]
-        yield from _set(op, "plates past the cut by", longer, most)
+        yield from _set(op, "plates past the cut by", {**longer}, max(p.overlap_mm for p in longer.values()))
 
 
 def _bracket(op: Bracket, on: OnRail, rack: tuple[float, ...]) -> Iterator[Patch]:

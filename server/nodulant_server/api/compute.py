@@ -90,6 +90,12 @@ SLIM: dict[str, IncEx | bool] = {
 }
 
 
+def _json(data: dict[str, Any]) -> HttpResponse:
+    """A dumped model as it is, unchecked; a number is a number, whether Python's or an array's."""
+    content = orjson.dumps(data, option=orjson.OPT_SERIALIZE_NUMPY)
+    return HttpResponse(content, content_type="application/json")
+
+
 def drafted(job_id: int, design: Design, survey: Survey | None) -> Inputs:
     """A draft on its job, with the job's log and shop."""
     return inputs_of(get_object_or_404(Job, pk=job_id), design, survey)
@@ -100,7 +106,7 @@ def run(request: HttpRequest, body: EvaluateBody) -> HttpResponse:
     """Evaluate a draft; with ``slim`` the whys and what a drag does not change are left out."""
     result = evaluate(drafted(body.job_id, body.design, body.survey), body.want)
     data = result.model_dump(exclude=SLIM if body.slim else None)
-    response = HttpResponse(orjson.dumps(data), content_type="application/json")
+    response = _json(data)
     response["X-Sequence"] = str(body.sequence)
     return response
 
@@ -112,7 +118,7 @@ def travel(request: HttpRequest, body: TravelBody) -> HttpResponse:
     whole = Inputs(survey=body.survey, design=body.design) if body.survey else drafted(body.job_id, body.design, None)
     found = moved(whole, glance=body.glance, only=body.only)
     data = found.model_dump(exclude={"checks": {"__all__": WHYS}})
-    return HttpResponse(orjson.dumps(data), content_type="application/json")
+    return _json(data)
 
 
 @router.post("/compare", response=SideBySide)
