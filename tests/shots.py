@@ -50,7 +50,7 @@ class Shots(Bench):
         page.keyboard.press("Escape")
         self.shot("cut-paper")
         self.stage("Patterns")
-        page.get_by_role("button", name="Liner").first.click()
+        page.get_by_role("button", name="L Liner", exact=True).click()
         self.shot("patterns")
         self.stage("Build")
         for _ in range(4):

@@ -8,10 +8,10 @@ from nodulant.evaluate.finding import find_sets, judge_near
 from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.parts import on_rail, rail_here
 from nodulant.parts.joint import Joint
-from nodulant.search.cut_sets import cut_trials, legged, overlapped
+from nodulant.search.cut_sets import cut_trials, legged
 from nodulant.search.finder import ALTERNATIVES, FoundSets
 from nodulant.search.piece_sets import piece_trials
-from nodulant.search.plate_sets import Stock, plates_volume_mm3, with_plates, with_room_for
+from nodulant.search.plate_sets import Stock, overlapped, plates_volume_mm3, with_plates, with_room_for
 from tests import fixtures as f
 from tests.core.test_operations import made
 

@@ -93,9 +93,10 @@ class Ratio(SimpleTestCase):
     def test_what_is_met_or_not_has_no_room_to_spare(self):
         """'All of the readings taken' is not at its limit: it cannot be better, and it stands below what can fail."""
         for rule, met, missed in (("survey-complete", 1.0, 0.9), ("end-shape", 1.0, 0.0), ("double-count", 0.0, 1.0)):
-            limit = find_limit(rule, {})[0]
-            self.assertEqual(beyond(met, limit), 1 / FARTHEST, rule)
-            self.assertGreater(beyond(missed, limit), 1.0, rule)
+            rows = [judge(rule, Subject(subject="x"), v, WHY, {}, same_as_stock=v == met) for v in (met, missed)]
+            self.assertEqual((rows[0].verdict, rows[0].beyond), ("holds", None), rule)
+            self.assertEqual(rows[1].verdict, "fails", rule)
+            self.assertGreater(rows[1].beyond, 1.0, rule)
         rows = order([row("seam", 0.8), judge("end-shape", Subject(subject="plate"), 1.0, WHY, {}, same_as_stock=True)])
         self.assertEqual([c.limit_id for c in rows], ["seam", "end-shape"])
         self.assertTrue(rows[1].yes_no)

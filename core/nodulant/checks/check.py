@@ -25,7 +25,7 @@ FARTHEST = 100.0
 """How many times beyond its limit a value is told to be at most."""
 YES_NO = frozenset({"yes", "tapered"})
 MET_OR_NOT = YES_NO | {"of all", "entries", "times", "parts", "of wanted", "of its stroke"}
-"""Units of rows that are met or not, never with room to spare: met, they are as far from failing as can be."""
+"""Units of rows that are met or not, never with room to spare: met, they stand last."""
 Changes = dict[str, LimitChange]
 
 
@@ -80,7 +80,7 @@ class Check(Frozen):
     """JSON pointers of inputs that are not there."""
     remedy: str = ""
     beyond: float | None = None
-    """How many times beyond its limit, 1 at it."""
+    """How many times beyond its limit, 1 at it; None where nothing is computed, and where it is met and cannot be met with room."""
     said: Said | None = None
     """What it says, with its quantities."""
     stock: BesideStock | None = None
@@ -173,7 +173,7 @@ def told(
         changed_limit=changed,
         why=why,
         remedy=remedy,
-        beyond=beyond(value, limit),
+        beyond=None if limit.unit in MET_OR_NOT and verdict == "holds" else beyond(value, limit),
         said=said,
         stock=stock,
         cause=subject.cause_for(limit.id),
@@ -192,8 +192,6 @@ def _margin(value: float, limit: Limit) -> float:
 
 def beyond(value: float, limit: Limit) -> float:
     """How many times beyond its limit a value is; 1 at the limit, more is worse."""
-    if limit.unit in MET_OR_NOT and _margin(value, limit) >= -ROUND_OFF:
-        return 1 / FARTHEST
     if limit.value <= 0:
         return float(min(max(2.0 ** -max(min(_margin(value, limit), 10.0), -10.0), 1 / FARTHEST), FARTHEST))
     ratio = max(value, 0.0) / limit.value

@@ -14,7 +14,6 @@ from nodulant.frame.ops.narrow import Narrow
 from nodulant.frame.ops.notch import Cap, Liner, Notch, SidePlate
 from nodulant.frame.ops.notch_shape import ArcShape, TrapezoidShape
 from nodulant.frame.ops.plate import Doubler
-from nodulant.frame.ops.plate_welds import needed_overlap
 from nodulant.frame.ops.raise_into import Raise
 from nodulant.frame.ops.splice import Splice
 from nodulant.frame.ops.splice_plates import overlap_needed
@@ -24,7 +23,8 @@ from nodulant.frame.ops.zstep import Gusset, ZStep
 from nodulant.frame.place import Place
 from nodulant.materials.weld import least_leg_mm, most_leg_mm
 from nodulant.remedies.patch import Patch
-from nodulant.search.cut_sets import weldable_with
+from nodulant.search.cut_sets import fillet_mm, weldable_with
+from nodulant.search.plate_sets import overlap_for
 from nodulant.units.said import Kind, Said, said
 
 ROLES = {"liner": "liner", "outer_plate": "outer plate", "inner_plate": "inner plate", "cap": "cap"}
@@ -108,7 +108,7 @@ def _notch(op: Notch, on: OnRail, rack: tuple[float, ...], caps: tuple[float, ..
     yield from _weldable(op, on, rack, caps)
     if op.cap is not None and (high := next((h for h in sorted(caps) if h > op.cap.height_mm + 1), None)):
         cap = op.cap.model_copy(update={"height_mm": high})
-        cap = cap.model_copy(update={"overlap_mm": _overlap(cap, on)})
+        cap = cap.model_copy(update={"overlap_mm": overlap_for(cap, on.here)})
         yield from _set(op, "higher cap", {"cap": cap}, high)
     yield from _overlaps(op, on)
     if isinstance(op.shape, ArcShape):
@@ -126,7 +126,7 @@ def _notch(op: Notch, on: OnRail, rack: tuple[float, ...], caps: tuple[float, ..
 
 
 def _plate(op: Notch, field: str, t: float, on: OnRail, caps: tuple[float, ...]) -> Liner | SidePlate | Cap | None:
-    old, leg = getattr(op, field), min(least_leg_mm(max(t, on.here.wall)), most_leg_mm(t))
+    old, leg = getattr(op, field), fillet_mm(t, on.here.wall)
     if field == "liner":
         base = old or Liner(thickness_mm=t)
         return base.model_copy(update={"thickness_mm": t, "weld_leg_mm": leg})
@@ -137,7 +137,7 @@ def _plate(op: Notch, field: str, t: float, on: OnRail, caps: tuple[float, ...])
     else:
         base = old or SidePlate(thickness_mm=t, overlap_mm=0)
     made = base.model_copy(update={"thickness_mm": t, "weld_leg_mm": leg})
-    return made.model_copy(update={"overlap_mm": max(_overlap(made, on), made.overlap_mm)})
+    return made.model_copy(update={"overlap_mm": max(overlap_for(made, on.here), made.overlap_mm)})
 
 
 def _weldable(op: Notch, on: OnRail, rack: tuple[float, ...], caps: tuple[float, ...]) -> Iterator[Patch]:
@@ -159,11 +159,6 @@ def _weldable(op: Notch, on: OnRail, rack: tuple[float, ...], caps: tuple[float,
         yield from _set(op, "plates and welds that suit the rail's wall, to", update, thickest, "thickness")
 
 
-def _overlap(plate: SidePlate | Cap, on: OnRail) -> float:
-    here = on.here
-    return float(np.ceil(needed_overlap(plate, here.height, here.width, here.wall, here.foot)[0]))
-
-
 def _overlaps(op: Notch, on: OnRail) -> Iterator[Patch]:
     """All plates as long as they need or a little longer, clear of what lies at their ends, which no weld crosses square."""
     for longer in LONGER:
@@ -173,7 +168,7 @@ def _overlaps(op: Notch, on: OnRail) -> Iterator[Patch]:
             if plate is None:
                 continue
             own = plate.model_copy(update={"end": "taper"} if plate.end == "square" else {})
-            wanted = float(np.ceil(longer * _overlap(own, on)))
+            wanted = float(np.ceil(longer * overlap_for(own, on.here)))
             own = own.model_copy(update={"overlap_mm": max(plate.overlap_mm, wanted)})
             if own != plate:
                 made[field] = own
@@ -241,7 +236,7 @@ def _side_plates(op: ZStep | Splice | Stretch, on: OnRail, rack: tuple[float, ..
     for field in ("outer_plate", "inner_plate"):
         old = getattr(op, field)
         if t is not None:
-            leg = min(least_leg_mm(max(t, on.here.wall)), most_leg_mm(t))
+            leg = fillet_mm(t, on.here.wall)
             made = (old or SidePlate(thickness_mm=t, overlap_mm=0)).model_copy(
                 update={"thickness_mm": t, "weld_leg_mm": leg}
             )
@@ -256,7 +251,7 @@ def _side_plates(op: ZStep | Splice | Stretch, on: OnRail, rack: tuple[float, ..
 
 def _bracket(op: Bracket, on: OnRail, rack: tuple[float, ...]) -> Iterator[Patch]:
     if (t := next_up(rack, op.thickness_mm)) is not None:
-        leg = max(op.weld_leg_mm, min(least_leg_mm(max(t, on.here.wall)), most_leg_mm(t)))
+        leg = max(op.weld_leg_mm, fillet_mm(t, on.here.wall))
         yield from _set(op, "foot", {"thickness_mm": t, "weld_leg_mm": leg}, t, "thickness")
     tall = min(round(op.tall_mm * WIDER), round(0.85 * on.here.height))
     update: dict[str, object] = {"width_mm": float(round(op.width_mm * WIDER)), "tall_mm": float(max(tall, op.tall_mm))}

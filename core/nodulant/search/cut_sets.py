@@ -3,15 +3,12 @@
 import itertools
 from collections.abc import Iterator, Sequence
 
-import numpy as np
-
 from nodulant.base.errors import InputError
 from nodulant.frame.columns import rail_at
 from nodulant.frame.here import RailHere
 from nodulant.frame.model import Placed, placed_on, planned_state
 from nodulant.frame.ops.boxing import Boxing
 from nodulant.frame.ops.notch import Notch
-from nodulant.frame.ops.plate_welds import needed_overlap
 from nodulant.frame.ops.raise_into import Raise
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.parts import added_parts, rail_here
@@ -20,7 +17,16 @@ from nodulant.materials.steel import DENSITY_KG_PER_MM3
 from nodulant.materials.weld import least_leg_mm, most_leg_mm
 from nodulant.parts.sides import Side
 from nodulant.search.finder import Stiffer, Trial
-from nodulant.search.plate_sets import Row, Stock, can_be, candidates, plates_volume_mm3, with_plates
+from nodulant.search.plate_sets import (
+    Row,
+    Stock,
+    can_be,
+    candidates,
+    overlap_for,
+    overlapped,
+    plates_volume_mm3,
+    with_plates,
+)
 from nodulant.survey.vehicle import Survey
 from nodulant.units.said import Kind, Said, said
 
@@ -58,6 +64,11 @@ def _leg(plate_mm: float, wall_mm: float) -> float:
     return least_leg_mm(max(plate_mm, wall_mm))
 
 
+def fillet_mm(plate_mm: float, wall_mm: float) -> float:
+    """The least leg that the thicker part asks for, at most what the plate's edge takes."""
+    return min(_leg(plate_mm, wall_mm), most_leg_mm(plate_mm))
+
+
 def weldable_with(plate_mm: float, wall_mm: float) -> bool:
     """Whether a plate's edge takes the leg that its thicker partner asks for."""
     return _leg(plate_mm, wall_mm) <= most_leg_mm(plate_mm) + 1e-9
@@ -82,17 +93,6 @@ def legged(notch: Notch, wall_mm: float, most: bool = False) -> Notch:
         if plate is not None:
             leg = most_leg_mm(plate.thickness_mm) if most else _leg(plate.thickness_mm, wall_mm)
             update[role] = plate.model_copy(update={"weld_leg_mm": leg})
-    return notch.model_copy(update=update)
-
-
-def overlapped(notch: Notch, here: RailHere) -> Notch:
-    """The notch with overlaps as long as each plate needs."""
-    update: dict[str, object] = {}
-    for role in ("outer_plate", "inner_plate", "cap"):
-        plate = getattr(notch, role)
-        if plate is not None:
-            needed = needed_overlap(plate, here.height, here.width, here.wall, here.foot)[0]
-            update[role] = plate.model_copy(update={"overlap_mm": float(np.ceil(needed))})
     return notch.model_copy(update=update)
 
 
@@ -154,8 +154,7 @@ def _pockets(
             continue
         cap = made.as_notch().cap
         if cap is not None:
-            needed = needed_overlap(cap, here.height, here.width, here.wall, here.foot)[0]
-            made = made.model_copy(update={"overlap_mm": float(np.ceil(needed))})
+            made = made.model_copy(update={"overlap_mm": overlap_for(cap, here)})
         words = said("floor {floor}, box on top {box}", floor=(floor, "thickness"), box=(box, "thickness"))
         volume = plates_volume_mm3(made.as_notch(), here.height, here.width, here.closed_width)
         yield made, words, ("pocket",), volume * DENSITY_KG_PER_MM3

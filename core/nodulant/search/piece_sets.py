@@ -14,8 +14,7 @@ from nodulant.frame.ops.splice_plates import overlap_needed
 from nodulant.frame.ops.stretch import Stretch
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.ops.zstep import Gusset, ZStep
-from nodulant.materials.weld import least_leg_mm, most_leg_mm
-from nodulant.search.cut_sets import weldable_with
+from nodulant.search.cut_sets import fillet_mm, weldable_with
 from nodulant.search.finder import Trial
 from nodulant.search.plate_sets import Stock
 from nodulant.units.said import Kind, Said, said
@@ -112,6 +111,6 @@ def _plate(old: SidePlate | None, thickness: float, on: OnRail, steel_id: str) -
     if thickness == 0:
         return None
     base = old or SidePlate(thickness_mm=thickness, overlap_mm=0)
-    leg = min(least_leg_mm(max(thickness, on.here.wall)), most_leg_mm(thickness))
+    leg = fillet_mm(thickness, on.here.wall)
     plate = base.model_copy(update={"thickness_mm": thickness, "steel_id": steel_id, "weld_leg_mm": leg})
     return plate.model_copy(update={"overlap_mm": float(np.ceil(overlap_needed(plate, on)))})

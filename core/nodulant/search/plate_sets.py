@@ -61,13 +61,22 @@ def with_plates(notch: Notch, row: Row, rail: RailHere, steel_id: str) -> Notch:
             "cap": Cap(thickness_mm=cap, height_mm=height, overlap_mm=0, steel_id=steel_id) if cap else None,
         }
     )
+    return overlapped(base, rail)
+
+
+def overlapped(notch: Notch, here: RailHere) -> Notch:
+    """The notch with overlaps as long as each plate needs."""
     update: dict[str, object] = {}
     for role in ("outer_plate", "inner_plate", "cap"):
-        plate = getattr(base, role)
+        plate = getattr(notch, role)
         if plate is not None:
-            needed = needed_overlap(plate, rail.height, rail.width, rail.wall, rail.foot)[0]
-            update[role] = plate.model_copy(update={"overlap_mm": float(np.ceil(needed))})
-    return base.model_copy(update=update)
+            update[role] = plate.model_copy(update={"overlap_mm": overlap_for(plate, here)})
+    return notch.model_copy(update=update)
+
+
+def overlap_for(plate: SidePlate | Cap, here: RailHere) -> float:
+    """Whole millimetres that a plate needs past its cut."""
+    return float(np.ceil(needed_overlap(plate, here.height, here.width, here.wall, here.foot)[0]))
 
 
 def can_be(notch: Notch) -> bool:
