@@ -5,8 +5,11 @@ from itertools import pairwise
 from unittest import TestCase
 
 from nodulant.evaluate import InvalidInputs, evaluate
+from nodulant.frame.ops.plate import Doubler
+from nodulant.frame.place import Place
 from nodulant.suspension.study import hub_height
 from nodulant.targets.drop import DropEntry, FrontTarget, Keeps, Stack, add_up, towards_rail
+from tests import fixtures as f
 from tests.core.test_steering import ONLY, front, job, with_front
 
 
@@ -89,6 +92,32 @@ class Stacks(TestCase):
         self.assertEqual(towards, 40.0)
         self.assertAlmostEqual(hub_height(inputs.survey, own, towards), -157.5 + 40.0)
         self.assertEqual(towards_rail(inputs.design.targets, "rear"), 60.0)
+
+
+class PlatesUnderTheRail(TestCase):
+    """A plate on the lower flange hangs in the axle's way and nearer to the ground; by subtraction."""
+
+    def plated(self, thickness=6.0, **more):
+        own = job("wherry", "arc")
+        axle = own.design.operations[-1].place.anchor_id
+        start, end = (Place(anchor_id=axle, offset_mm=x) for x in (-500, 500))
+        fields = {"id": "under", "name": "Under", "start": start, "end": end, "face": "bottom", **more}
+        return own, f.with_operations(own, *own.design.operations, Doubler(**fields, thickness_mm=thickness))
+
+    def test_it_bridges_the_notch_and_the_tube_meets_it(self):
+        bare, plated = (checks(i)["metal-clearance:axle-tube:left"] for i in self.plated())
+        self.assertEqual((bare.verdict, plated.verdict), ("holds", "fails"))
+
+    def test_it_is_the_lowest_place_of_the_rail_and_drawn_there(self):
+        bare, plated = (of(i) for i in self.plated(thickness=10.0))
+        thicker = of(self.plated(thickness=20.0)[1])
+        self.assertLess(plated.heights.rail_mm, bare.heights.rail_mm)
+        self.assertAlmostEqual(plated.heights.rail_mm - thicker.heights.rail_mm, 10.0, places=6)
+        self.assertEqual(bare.rails[0].flange_plates, ())
+        drawn = plated.rails[0].flange_plates[0]
+        z = [v.y for v in drawn.outline.vertices]
+        self.assertAlmostEqual(max(z) - min(z), 10.0, delta=3.0)
+        self.assertEqual(drawn.part, "under/bottom/left")
 
 
 class Ground(TestCase):

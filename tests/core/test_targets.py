@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from nodulant.base.errors import InputError
-from nodulant.clearance.tube_to_rail import travel_until, tube_to_rail
+from nodulant.clearance.tube_to_rail import Underneath, travel_until, tube_to_rail
 from nodulant.evaluate import evaluate
 from nodulant.frame.ops.notch_shape import ArcShape
 from nodulant.targets.axle_path import tube_path
@@ -170,6 +170,19 @@ class Clearance(SimpleTestCase):
             for n in (f.arc_notch(58, 60), f.arc_notch(58, 60, liner=f.liner(6)))
         )
         self.assertAlmostEqual(bare.clearance[0] - lined.clearance[0], 6.0, places=6)
+
+    def test_a_plate_across_the_mouth_is_met_first(self):
+        """Against points all over the plate's rectangle, ahead of it, under it and in it."""
+        notch = f.arc_notch(58, 60)
+        poses = tube_path(ArcPath(radius_mm=500), 2500, 100, 76, np.linspace(-60, 150, 43))
+        plate = Underneath(2400.0, 2700.0, 6.0)
+        mine = tube_to_rail(poses, [(notch, 2500.0)], 2500, [plate]).clearance
+        grid = np.stack(np.meshgrid(np.linspace(2400, 2700, 3001), np.linspace(-6, 0, 61)), axis=-1).reshape(-1, 2)
+        other = [np.hypot(*(grid - (x, z)).T).min() - poses.radius for x, z in zip(poses.x, poses.z, strict=True)]
+        free = np.array(other) > 0
+        self.assertGreater(free.sum(), 10)
+        np.testing.assert_allclose(mine[free], np.array(other)[free], atol=0.06)
+        self.assertLess(mine[-1], -poses.radius, "the tube's centre is in the plate or past it: deeper than its radius")
 
     def test_a_wider_arc_is_no_notch_of_the_wrong_shape(self):
         self.assertEqual(ArcShape(radius_mm=70).half_mouth_mm(90), 70)

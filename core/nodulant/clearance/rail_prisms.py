@@ -1,4 +1,4 @@
-"""A rail as prisms, its cuts and holes taken out: what an axle, a rod or a tyre may touch.
+"""A rail as prisms, its cuts and holes taken out, plates on its flanges put on: what an axle, a rod or a tyre may touch.
 
 The rail counts as solid between its faces, an open one too, so nothing is told to fit inside a
 channel. Notches are open as far as their liner leaves them, holes as far as their pipe does.
@@ -17,6 +17,7 @@ from nodulant.base.errors import InputError
 from nodulant.base.memo import remembered
 from nodulant.clearance.shapes import Prisms, Standing
 from nodulant.frame.columns import rail_at
+from nodulant.frame.lying import lying_in_place
 from nodulant.frame.model import placed_on, planned_state, route_on
 from nodulant.frame.ops.hole import WebHole
 from nodulant.frame.ops.notch import Notch
@@ -37,6 +38,8 @@ def rail_body(survey: Survey, operations: tuple[Operation, ...], side: Side) -> 
     outline = Polygon([*zip(seen.x, seen.low, strict=True), *zip(seen.x[::-1], seen.high[::-1], strict=True)])
     gone = openings(survey, operations, side, route)
     solid = outline.buffer(0).difference(unary_union(gone)) if gone else outline.buffer(0)
+    flat = lying_in_place(survey, operations, side, planned_state(operations), route)
+    solid = unary_union([solid, *(Polygon(edge.points()) for _, edge in flat)]) if flat else solid
     corners, low, high = (
         np.array(v) for v in zip(*(p for part in _polygons(solid) for p in _strips(part, seen)), strict=True)
     )

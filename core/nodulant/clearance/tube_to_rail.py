@@ -2,11 +2,14 @@
 
 The rail's metal edge is a chain of segments: underside, cut edge, underside. The liner's
 face lies its thickness inside the cut edge. Clearance = distance to the edge - liner - tube
-radius, negative in metal; a tube centre above the edge counts its distance as negative.
+radius, negative in metal; a tube centre above the edge counts its distance as negative. Plates
+that lie under the lower flange are metal of their own, across a notch's mouth too.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import NamedTuple
 
 import numpy as np
 
@@ -18,6 +21,14 @@ from nodulant.targets.axle_path import TubePath
 REACH_MM = 600.0
 
 
+class Underneath(NamedTuple):
+    """A plate under the lower flange: stations of its ends and thickness, mm."""
+
+    start_mm: float
+    end_mm: float
+    thickness_mm: float
+
+
 @dataclass(frozen=True)
 class Clearances:
     """Clearance per pose and the station of the nearest metal, mm; shapes (poses,)."""
@@ -27,8 +38,37 @@ class Clearances:
     nearest_x: Columns
 
 
-def tube_to_rail(path: TubePath, notches: list[tuple[Notch, float]], axle_x_mm: float) -> Clearances:
+def tube_to_rail(
+    path: TubePath,
+    notches: list[tuple[Notch, float]],
+    axle_x_mm: float,
+    underneath: Sequence[Underneath] = (),
+) -> Clearances:
     """Clearance at every pose; ``notches`` are (notch, centre station) on this rail."""
+    found = _to_edge(path, notches, axle_x_mm)
+    for plate in underneath:
+        clearance, nearest_x = _to_plate(path, plate)
+        nearer = clearance < found.clearance
+        found = Clearances(
+            path.travel, np.where(nearer, clearance, found.clearance), np.where(nearer, nearest_x, found.nearest_x)
+        )
+    return found
+
+
+def _to_plate(path: TubePath, plate: Underneath) -> tuple[Columns, Columns]:
+    """Signed distance of the tube to a plate's rectangle, and the station of its nearest metal, mm.
+
+    A tube over the plate has gone through it and counts as in metal.
+    """
+    along = np.maximum(plate.start_mm - path.x, path.x - plate.end_mm)
+    below = -plate.thickness_mm - path.z
+    up = np.where(along < 0, below, np.maximum(below, path.z))
+    outside = np.hypot(np.maximum(along, 0.0), np.maximum(up, 0.0))
+    signed = outside + np.minimum(np.maximum(along, up), 0.0) - path.radius
+    return np.asarray(signed), np.clip(path.x, plate.start_mm, plate.end_mm)
+
+
+def _to_edge(path: TubePath, notches: list[tuple[Notch, float]], axle_x_mm: float) -> Clearances:
     points, cover = _edge(notches, axle_x_mm)
     a, b = points[:-1], points[1:]
     centres = np.stack([path.x, path.z], axis=1)

@@ -10,9 +10,11 @@ from nodulant.base.arrays import Columns
 from nodulant.base.errors import InputError
 from nodulant.checks.check import Check, Subject, not_computed
 from nodulant.checks.target_rules import clearance_checks, notch_size_checks
-from nodulant.clearance.tube_to_rail import Clearances, tube_to_rail
+from nodulant.clearance.tube_to_rail import Clearances, Underneath, tube_to_rail
+from nodulant.frame.lying import lying
 from nodulant.frame.model import Placed, placed_on, planned_state
 from nodulant.frame.ops.notch import Notch
+from nodulant.frame.parts import work_on
 from nodulant.job.document import Inputs
 from nodulant.parts.limits import find_limit
 from nodulant.parts.sides import LEFT_RIGHT, Side
@@ -70,7 +72,7 @@ def _axle_side(inputs: Inputs, side: Side, towards_rail_mm: float) -> AxleSide:
     placed = placed_on(survey, inputs.design.operations, side, planned)
     liner, weld = _liner_and_weld(placed, survey.wheelbase_mm)
     needed = notch_needed(side, wanted, clearance_needed(inputs), liner, weld, _one_wheel(inputs, side, rear))
-    sweep = _sweep(path, placed, survey.wheelbase_mm)
+    sweep = _sweep(inputs, side, path, placed)
     built = _built_sweep(inputs, side, path)
     return AxleSide(side, (), underside, path, needed, sweep, built, placed)
 
@@ -121,8 +123,20 @@ def _liner_and_weld(placed: Sequence[Placed], axle_x: float) -> tuple[float, flo
     return (notch.liner.thickness_mm if notch.liner else 0.0), notch.weld_allowance_mm
 
 
-def _sweep(path: TubePath, placed: Sequence[Placed], axle_x: float) -> Clearances:
-    return tube_to_rail(path, _over_axle(placed, axle_x), axle_x)
+def _sweep(inputs: Inputs, side: Side, path: TubePath, placed: Sequence[Placed]) -> Clearances:
+    axle_x = inputs.survey.wheelbase_mm or 0.0
+    return tube_to_rail(path, _over_axle(placed, axle_x), axle_x, _underneath(inputs, side, placed))
+
+
+def _underneath(inputs: Inputs, side: Side, placed: Sequence[Placed]) -> list[Underneath]:
+    """Plates under the lower flange, which a cut beside them does not open."""
+    parts = lying(part for work in work_on(inputs.survey, side, placed) for part in work.parts)
+    out = []
+    for part in parts:
+        x = [v.x for v in part.outline.vertices]
+        if part.lower_face_mm is not None and part.lower_face_mm < 0:
+            out.append(Underneath(min(x), max(x), part.thickness_mm))
+    return out
 
 
 def _built_sweep(inputs: Inputs, side: Side, path: TubePath) -> Clearances | None:
@@ -133,7 +147,7 @@ def _built_sweep(inputs: Inputs, side: Side, path: TubePath) -> Clearances | Non
         placed = placed_on(inputs.survey, inputs.design.operations, side, from_log)
     except InputError:
         return None  # the rail's own checks say which readings do not go together
-    return _sweep(path, placed, inputs.survey.wheelbase_mm)
+    return _sweep(inputs, side, path, placed)
 
 
 def axle_checks(inputs: Inputs, axle: dict[Side, AxleSide]) -> list[Check]:

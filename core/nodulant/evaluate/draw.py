@@ -8,6 +8,7 @@ from nodulant.clearance.tube_to_rail import travel_until
 from nodulant.evaluate.axle import AxleSide, clearance_needed
 from nodulant.evaluate.evaluation import (
     AxleDrawing,
+    FlangePlate,
     RailDrawing,
     SectionAt,
     SectionDrawing,
@@ -15,6 +16,7 @@ from nodulant.evaluate.evaluation import (
     SectionShape,
     Strip,
 )
+from nodulant.frame.lying import lying_in_place
 from nodulant.frame.model import planned_state
 from nodulant.frame.route import Route
 from nodulant.frame.seen import cut_outlines, rail_seen
@@ -36,6 +38,7 @@ def rail_drawing(inputs: Inputs, side: Side, route: Route) -> RailDrawing:
     planned = planned_state(inputs.design.operations)
     built = as_built_state(inputs.design.operations, inputs.as_built.entries)
     rail = rail_seen(inputs.survey, side, route)
+    flat = lying_in_place(inputs.survey, inputs.design.operations, side, planned, route)
     return RailDrawing(
         side=side,
         stock_x_mm=significant(rail.stock_x, 7),
@@ -46,6 +49,7 @@ def rail_drawing(inputs: Inputs, side: Side, route: Route) -> RailDrawing:
         tip_y_mm=significant(rail.tip),
         cuts=cut_outlines(inputs.survey, inputs.design.operations, side, planned, route),
         built_cuts=cut_outlines(inputs.survey, inputs.design.operations, side, built, route) if built else (),
+        flange_plates=tuple(FlangePlate(part=part, outline=outline) for part, outline in flat),
     )
 
 

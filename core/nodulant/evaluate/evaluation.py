@@ -87,6 +87,13 @@ class Strip(Frozen):
     """Fatigue life over stock's at 1 g, the worst edge or weld there."""
 
 
+class FlangePlate(Frozen):
+    """A part that lies flat on a flange, from the side, in its place on the planned frame."""
+
+    part: str
+    outline: Outline
+
+
 class RailDrawing(Frozen):
     """A rail as drawn on its planned route: columns at its stations and cuts, mm, and the cut edges on it."""
 
@@ -101,6 +108,7 @@ class RailDrawing(Frozen):
     cuts: tuple[Outline, ...]
     built_cuts: tuple[Outline, ...]
     """The cuts as measured, where something was measured."""
+    flange_plates: tuple[FlangePlate, ...] = ()
 
 
 class AxleDrawing(Frozen):

@@ -15,7 +15,8 @@ from nodulant.checks.check import Check
 from nodulant.checks.height_rules import cut_check, ground_checks, stands_check
 from nodulant.checks.target_rules import drop_checks
 from nodulant.evaluate.taken_along import by_pocket
-from nodulant.frame.model import Placed
+from nodulant.frame.lying import lying_in_place
+from nodulant.frame.model import Placed, planned_state
 from nodulant.frame.route import Route
 from nodulant.frame.seen import rail_seen
 from nodulant.job.document import Inputs
@@ -197,10 +198,14 @@ def _over_ground(
     best: tuple[float, float] | None = None
     for side in LEFT_RIGHT:
         seen = rail_seen(inputs.survey, side, routes[side])
-        gap = seen.low - (front.ground + lift[0] + slope * (seen.x - front.x))
+        operations, planned = inputs.design.operations, planned_state(inputs.design.operations)
+        flat = lying_in_place(inputs.survey, operations, side, planned, routes[side])
+        corners = [(v.x, v.y) for _, outline in flat for v in outline.vertices]
+        x = np.array([*seen.x, *(at for at, _ in corners)])
+        gap = np.array([*seen.low, *(z for _, z in corners)]) - (front.ground + lift[0] + slope * (x - front.x))
         k = int(np.argmin(gap))
         if best is None or float(gap[k]) < best[0]:
-            best = (float(gap[k]), float(seen.x[k]))
+            best = (float(gap[k]), float(x[k]))
     return best
 
 

@@ -30,6 +30,9 @@ def elevation(
         if part.side == side and part.face in {"outer", "inner"}:
             points = [c for x, z in part.outline.points(0.2) for c in at(x, z)]
             drawing.add(Polygon(points, fillColor=None, strokeColor=ADDED, strokeWidth=0.8))
+    for plate in rail.flange_plates:
+        points = [c for x, z in plate.outline.points(0.2) for c in at(x, z)]
+        drawing.add(Polygon(points, fillColor=ADDED, strokeColor=ADDED, strokeWidth=0.8))
     for cut in rail.cuts:
         points = [c for x, z in cut.points(0.2) for c in at(x, z)]
         drawing.add(Polygon(points, fillColor=white, strokeColor=black, strokeWidth=1.4))

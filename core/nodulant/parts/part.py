@@ -55,6 +55,8 @@ class Part(Frozen):
     rides_mm: float | None = None
     """Stock station of the rail that it moves with; the middle of its outline where left out."""
     holes: tuple[RoundHole, ...] = ()
+    lower_face_mm: float | None = None
+    """Height of its lower face above the rail's underside, where it lies flat on a flange; mm."""
     turn: Turn | None = None
     """Where it follows the rail's slope; its outline is as cut, not turned."""
 

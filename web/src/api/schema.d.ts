@@ -3305,6 +3305,15 @@ export interface components {
             wish: components["schemas"]["CoilWish"];
         };
         /**
+         * FlangePlate
+         * @description A part that lies flat on a flange, from the side, in its place on the planned frame.
+         */
+        FlangePlate: {
+            outline: components["schemas"]["Outline"];
+            /** Part */
+            part: string;
+        };
+        /**
          * FoundCoil
          * @description The suspension with its coilover fitted, what it gives, and what still does not fit.
          */
@@ -4598,6 +4607,8 @@ export interface components {
             holes: components["schemas"]["RoundHole"][];
             /** Id */
             id: string;
+            /** Lower Face Mm */
+            lower_face_mm?: number | null;
             /** Name */
             name: string;
             /** Operation */
@@ -4835,6 +4846,11 @@ export interface components {
             built_cuts: components["schemas"]["Outline"][];
             /** Cuts */
             cuts: components["schemas"]["Outline"][];
+            /**
+             * Flange Plates
+             * @default []
+             */
+            flange_plates: components["schemas"]["FlangePlate"][];
             /**
              * Side
              * @enum {string}

@@ -68,6 +68,16 @@ export const Elevation = memo(function Elevation({
           onPointerDown={() => select(part.id)}
         />
       ))}
+      {rail.flange_plates.map(({ part, outline }) => (
+        <path
+          key={part}
+          d={outlinePath(outline, at, scale.perMm)}
+          fill="url(#fill-added)"
+          stroke={paint("added")}
+          strokeWidth={selected?.startsWith(part) ? 3 : 1.2}
+          onPointerDown={() => select(part)}
+        />
+      ))}
       {rail.cuts.map((cut, i) => (
         <Cut
           key={cuts[i]}

@@ -127,6 +127,7 @@ class Doubler(Ranged):
                 outline=self._outline(on),
                 thickness_mm=self.thickness_mm,
                 steel_id=self.steel_id,
+                lower_face_mm={"top": on.here.height, "bottom": -self.thickness_mm}.get(self.face),
             )
         ]
 
