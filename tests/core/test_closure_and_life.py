@@ -80,6 +80,21 @@ class Life(SimpleTestCase):
         self.assertAlmostEqual(check.value, 39.0 / (14 * math.sqrt(235 / 248)), places=9)
         self.assertNotEqual(check.verdict, "holds")
 
+    def test_a_thin_deep_plate_buckles_in_shear_and_a_tall_cap_in_its_sides(self):
+        """EN 1993-1-5 5.1: 72 e; table 5.2: 42 e. Heights by subtraction, e = sqrt(235/248)."""
+        e = math.sqrt(235 / 248)
+        thin = f.with_operations(f.demo(), made("plate", low_mm=0.0, high_mm=0.0, thickness_mm=1.6))
+        check = f.check_of(evaluate(thin), "slender:rail:left")
+        self.assertAlmostEqual(check.why.values["limit"], 72 * e, places=9)
+        self.assertGreater(check.why.values["slenderness"] * 1.6, 100.0)
+        tall = f.straight_notch(40.0, cap=f.cap(2.0, height=120.0))
+        place = f.demo().design.operations[-1].place
+        check = f.check_of(
+            evaluate(f.with_operations(f.demo(), tall.model_copy(update={"place": place}))), "slender:rail:left"
+        )
+        self.assertAlmostEqual(check.value, 120.0 / 2.0 / (42 * e), places=6)
+        self.assertEqual(check.verdict, "fails")
+
 
 class Closure(SimpleTestCase):
     """A plate closes its cell by degrees from its free end, never by a jump."""

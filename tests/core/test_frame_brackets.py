@@ -6,6 +6,7 @@ from django.test import SimpleTestCase
 from nodulant.evaluate import evaluate
 from nodulant.evaluate.load_plan import plan_of
 from nodulant.frame.ops.wall import wall_capacity_n
+from nodulant.frame.place import Place
 from nodulant.materials.weld import Line, group_load_n_per_mm, weld_group
 from tests import fixtures as f
 from tests.core.test_operations import made
@@ -49,6 +50,27 @@ class FromLinks(SimpleTestCase):
         check = f.check_of(result, "weld-group:rear-lower-link-bracket:left")
         self.assertIsNotNone(check.value)
         self.assertTrue(any(s.operation == "rear-lower-link-bracket" for s in result.steps))
+
+    def test_a_typed_force_gives_way_to_the_suspension_s_own(self):
+        """Taken over by name or standing at the joint's place under a name of its own, half a metre off it does not."""
+        inputs = suspended()
+        (axle,) = evaluate(inputs, ONLY).travel
+        own = next(m for m in axle.mounts if m.id == "rear-lower-link-bracket")
+        typed = {"along_n": 10.0, "out_n": 0.0, "up_n": 0.0}
+        away = Place(anchor_id=own.place.anchor_id, offset_mm=own.place.offset_mm + 500.0)
+
+        def weld(**update):
+            op = own.model_copy(update={**typed, **update})
+            design = inputs.design.model_copy(update={"operations": (op,)})
+            result = evaluate(inputs.model_copy(update={"design": design}), ONLY)
+            return f.check_of(result, f"weld-group:{op.id}:left").value
+
+        design = inputs.design.model_copy(update={"operations": (own,)})
+        result = evaluate(inputs.model_copy(update={"design": design}), ONLY)
+        asked = f.check_of(result, "weld-group:rear-lower-link-bracket:left").value
+        self.assertAlmostEqual(weld(), asked)
+        self.assertAlmostEqual(weld(id="mine"), asked)
+        self.assertLess(weld(id="mine", place=away), asked / 100)
 
 
 class Hanging(SimpleTestCase):

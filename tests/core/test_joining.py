@@ -61,6 +61,29 @@ class Bolted(SimpleTestCase):
             )
             self.assertEqual(f.check_of(result, "sleeve-there:it-bolts:left").verdict, verdict)
 
+    def slip(self, **bolts):
+        plates = {"liner": f.liner(6.0), "outer_plate": f.side_plate(6.0), "inner_plate": f.side_plate(6.0)}
+        op = f.straight_notch(40.0, **plates, bolts=BoltGroup(**bolts))
+        inputs = f.demo()
+        place = inputs.design.operations[-1].place
+        result = evaluate(f.with_operations(inputs, op.model_copy(update={"place": place})))
+        return f.check_of(result, "no-slip:cut:left")
+
+    def test_friction_holds_it_in_service_or_it_works_loose(self):
+        """Axial force and moment of the plate on its bolts by the elastic vector method, reckoned again here."""
+        places = tuple({"along_mm": x, "up_mm": y} for x in (40.0, 100.0, 160.0) for y in (-40.0, 40.0))
+        row = self.slip(size="M12", grade="10.9", per_end=6, positions=places)
+        values, bolt = row.why.values, find_bolt("M12", "10.9")
+        polar = 6 * 40.0**2 + 4 * 60.0**2 + 6 * (0.65 * 12) ** 2
+        corner = math.hypot(values["axial"] / 6 + values["moment"] * 40 / polar, values["moment"] * 60 / polar)
+        self.assertAlmostEqual(values["force"], corner, delta=1e-6 * corner)
+        self.assertAlmostEqual(row.value, bolt.slip_n() / corner, places=6)
+        self.assertAlmostEqual(bolt.slip_n(), 0.2 * 0.75 * bolt.grade.proof(12) * bolt.size.stress_area_mm2)
+        self.assertEqual(row.verdict, "holds")
+
+    def test_one_small_bolt_slips(self):
+        self.assertEqual(self.slip(size="M8", grade="8.8", per_end=1).verdict, "fails")
+
     def test_a_cap_cannot_be_bolted(self):
         with self.assertRaises(ValueError):
             made("notch", bolts={}, cap={"height_mm": 50.0, "thickness_mm": 4.0, "overlap_mm": 200.0})

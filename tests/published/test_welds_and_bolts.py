@@ -6,7 +6,17 @@ from django.test import SimpleTestCase
 
 from nodulant.base.errors import UnknownReference
 from nodulant.frame.ops.bolted import worst_bolt
-from nodulant.materials.bolts import GRADES, KSI, SIZES, find_bolt, hole_n, sleeve_outside_mm, sleeve_use
+from nodulant.materials.bolts import (
+    GRADES,
+    KSI,
+    SIZES,
+    find_bolt,
+    hole_n,
+    sleeve_outside_mm,
+    sleeve_shortens_mm,
+    sleeve_use,
+    wall_crush_n,
+)
 from nodulant.materials.carbon import Analysis, preheat_c
 from nodulant.materials.steel import STEELS, find_steel
 from nodulant.materials.weld import (
@@ -83,6 +93,17 @@ class Bolts(SimpleTestCase):
         least = sleeve_outside_mm(bolt, 248.0)
         self.assertAlmostEqual(sleeve_use(bolt, least, 248.0), 1.0, places=9)
         self.assertGreater(sleeve_use(bolt, least - 1, 248.0), 1.0)
+
+    def test_a_wall_dishes_in_under_a_washer(self):
+        """Yield lines of a clamped round plate, by hand: m = 248 x 25/4 = 1550 N, c = 12, R = 70: 4 pi m/(1 - 8/70)."""
+        bolt = find_bolt("M12", "10.9")
+        self.assertAlmostEqual(wall_crush_n(bolt, 5.0, 140.0, 248.0), 4 * math.pi * 1550 / (1 - 8 / 70), places=6)
+        self.assertLess(wall_crush_n(bolt, 5.0, 140.0, 248.0), bolt.preload_n, "common practice: sleeves in a 5 mm box")
+        self.assertGreater(wall_crush_n(bolt, 14.0, 140.0, 248.0), bolt.preload_n)
+
+    def test_a_sleeve_shortens_by_its_strain(self):
+        """0.6 x 248 MPa over 60 mm of steel: 148.8/205000 x 60 = 0.0436 mm, by hand."""
+        self.assertAlmostEqual(sleeve_shortens_mm(60.0, 248.0), 0.0436, delta=0.0005)
 
     def test_shear_of_a_bolt(self):
         bolt = find_bolt("1/2 UNC", "grade 5")

@@ -26,6 +26,7 @@ from nodulant.evaluate.figures import figures
 from nodulant.evaluate.heights import height_checks, heights, standing
 from nodulant.evaluate.interim import deflections, interim_checks, interim_frames
 from nodulant.evaluate.link_readings import equal_checks, link_readings
+from nodulant.evaluate.own_forces import under_own_forces
 from nodulant.evaluate.space import Space, frame_in_space, space_figures
 from nodulant.evaluate.taken_along import taken_along
 from nodulant.evaluate.travel import axle_travels, stock_travels, suspension_checks, suspension_studies
@@ -70,8 +71,11 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     want = want or Want()
     content = inputs.content_hash()
     as_loaded, inputs = inputs, inputs.model_copy(update={"survey": in_state(inputs.survey, want.load_state)})
-    survey, design, entries = inputs.survey, inputs.design, inputs.as_built.entries
+    survey, entries = inputs.survey, inputs.as_built.entries
     _refuse_broken(inputs)
+    every = suspension_studies(as_loaded)
+    inputs = under_own_forces(inputs, every)
+    design = inputs.design
     drops: dict[AxleName, DropResult] = {a: add_up(stack_of(design.targets, a), a) for a in ("front", "rear")}
     drop = drops["rear"]
     states = [planned_state(design.operations)]
@@ -87,11 +91,10 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     checks += [*equal_checks(links, entries, inputs), *(check for side in LEFT_RIGHT for check in sides[side].checks)]
     planned = {s: c.planned for s, c in sides.items() if c.planned}
     space = frame_in_space(inputs, planned, design.targets.drop_mm) if want.frame else Space(None, [])
-    studies = suspension_studies(as_loaded) if want.travel else []
+    studies = every if want.travel else []
     checks += [*space.checks, *suspension_checks(as_loaded, studies)]
     routes = {side: _route(inputs, side) for side in LEFT_RIGHT}
     placed = tuple(planned["left"].placed) if "left" in planned else ()
-    every = studies or suspension_studies(as_loaded)
     stands = standing(as_loaded, every, routes)
     checks += height_checks(as_loaded, stands, routes, placed, drops)
     interim = interim_frames(inputs) if want.interim else ()

@@ -9,6 +9,7 @@ from nodulant.checks.frame_rules import frame_checks, twice_checks
 from nodulant.checks.joint_rules import joint_checks
 from nodulant.checks.local_rules import carried_checks, patch_checks
 from nodulant.checks.seam_rules import seam_checks
+from nodulant.checks.slip_rules import slip_checks
 from nodulant.evaluate.evaluation import Figure
 from nodulant.evaluate.load_plan import plan_of
 from nodulant.frame.ties import given_twice, planned_crossmembers
@@ -60,6 +61,7 @@ def frame_in_space(inputs: Inputs, planned: dict[Side, RailComparison], drop_mm:
     checks += place_checks(waits, design.limits)
     checks += joint_checks(joints, rails, frames, plan, design.limits)
     for rail in planned.values():
+        checks += slip_checks(rail, design.limits)
         checks += seam_checks(rail, frames, plan, missing_for_space(survey) or NO_FRAME, design.limits)
     return Space(frames, checks)
 

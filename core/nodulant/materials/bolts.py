@@ -13,6 +13,7 @@ from typing import Literal
 
 from nodulant.base.errors import UnknownReference
 from nodulant.base.model import Frozen
+from nodulant.materials.steel import ELASTIC_MODULUS_MPA
 
 PRELOAD_SHARE = 0.75
 SLIP_FACTOR = 0.2
@@ -176,6 +177,21 @@ def sleeve_outside_mm(bolt: Bolt, yield_mpa: float) -> float:
     """Least outside diameter of a crush sleeve on the bolt's clearance bore: preload at 0.6 of its yield."""
     bore = bolt.size.hole_mm
     return math.sqrt(bore**2 + 4 * bolt.preload_n / (math.pi * SLEEVE_SHARE * yield_mpa))
+
+
+def wall_crush_n(bolt: Bolt, wall_mm: float, clear_mm: float, yield_mpa: float) -> float:
+    """Preload at which the wall under a washer dishes into a closed rail that is ``clear_mm`` high inside.
+
+    Yield lines of a clamped round plate under a load on a disc of twice the bolt's diameter,
+    4 pi m/(1 - 2 c/(3 R)) with m = f_y t^2/4 (limit analysis of plates, from memory).
+    """
+    disc, reach = bolt.size.diameter_mm, max(clear_mm / 2, 1.05 * bolt.size.diameter_mm)
+    return math.pi * yield_mpa * wall_mm**2 / (1 - 2 * disc / (3 * reach))
+
+
+def sleeve_shortens_mm(long_mm: float, yield_mpa: float) -> float:
+    """How much a least sleeve shortens under the preload, and must stand proud of the walls at the start."""
+    return SLEEVE_SHARE * yield_mpa * long_mm / ELASTIC_MODULUS_MPA
 
 
 def sleeve_use(bolt: Bolt, outside_mm: float, yield_mpa: float) -> float:

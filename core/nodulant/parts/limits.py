@@ -79,7 +79,16 @@ LIMITS: tuple[Limit, ...] = (
         "x slip",
         "AISC allowable stress design, from memory",
     ),
-    at_least("sleeve-there", "Crush sleeves in a closed rail", 1.0, "yes", "common practice"),
+    at_least(
+        "no-slip",
+        "Bolted plate held by friction in a bump of 1.5 g",
+        1.0,
+        "x the force",
+        "slip factor 0.2: common practice",
+    ),
+    at_least(
+        "sleeve-there", "Sleeves or walls of a closed rail under the bolts' preload", 1.0, "x needed", "common practice"
+    ),
     at_least("holes-apart", "Metal between two holes", 6.0, "mm", "Nodulant default"),
     at_least("hole-to-weld", "Hole's edge to the weld's toe", 12.7, "mm", "common practice: half an inch"),
     at_least(

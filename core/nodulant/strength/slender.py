@@ -2,7 +2,8 @@
 
 Class 3 limits of EN 1993-1-1 table 5.2 (from memory), e = sqrt(235/f_y): outstand flange 14 e,
 flange between two webs 42 e, web in bending 124 e, a round tube's diameter over its wall 90 e^2. A wall inside them reaches yield before it
-buckles.
+buckles. A plate that was added and is welded along its edges only shall reach yield in shear too:
+72 e over its height (EN 1993-1-5 5.1, from memory), where no end weld shortens the field.
 """
 
 from dataclasses import dataclass
@@ -12,7 +13,7 @@ import numpy as np
 from nodulant.base.arrays import Columns
 from nodulant.frame.layout import Layout
 
-OUTSTAND, BETWEEN, WEB, TUBE = 14.0, 42.0, 124.0, 90.0
+OUTSTAND, BETWEEN, WEB, SHEAR, TUBE = 14.0, 42.0, 124.0, 72.0, 90.0
 
 
 @dataclass(frozen=True)
@@ -43,8 +44,13 @@ def most_slender(layout: Layout) -> Slender:
     for plate in layout.plates:
         own, name = float(np.sqrt(235.0 / plate.steel.yield_mpa)), plate.role.replace("-", " ")
         there = plate.share > 0
-        if plate.lie.on == "closing":
-            rows.append(("boxing plate", np.where(there, web / plate.thickness_mm, 0.0), np.full_like(web, WEB * own)))
+        if plate.lie.upright and not plate.lie.box:
+            tall = np.where(there, layout.strips(plate)[0].height, 0.0)
+            label = "boxing plate" if plate.lie.on == "closing" else f"{name} plate"
+            rows.append((label, tall / plate.thickness_mm, np.full_like(web, SHEAR * own)))
+        if plate.lie.box:
+            side = np.where(there, layout.strips(plate)[0].height, 0.0)
+            rows.append((f"{name}'s sides", side / plate.thickness_mm, np.full_like(web, BETWEEN * own)))
         if plate.lie.box or (plate.lie.on in {"cut-below", "cut-above"} and held.any()):
             wide = np.where(there & (held | plate.lie.box), (face - 2 * rail.wall) / plate.thickness_mm, 0.0)
             rows.append((name, wide, np.full_like(web, BETWEEN * own)))

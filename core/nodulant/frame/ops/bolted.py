@@ -13,8 +13,9 @@ from pydantic import Field
 
 from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen, Size
+from nodulant.frame.here import OnRail
 from nodulant.materials import find_steel
-from nodulant.materials.bolts import Bolt, find_bolt, hole_n, sleeve_outside_mm
+from nodulant.materials.bolts import Bolt, find_bolt, hole_n, sleeve_outside_mm, sleeve_shortens_mm, wall_crush_n
 from nodulant.materials.steel import SAFETY_ON_YIELD
 from nodulant.parts.cautions import DUST
 from nodulant.parts.specs import CheckSpec, FigureSpec, StepSpec
@@ -109,11 +110,9 @@ class BoltGroup(Frozen):
         return max(0.0, 1.0 - 2 * self.bolt().size.hole_mm / depth_mm)
 
 
-def bolt_checks(
-    bolts: BoltGroup, plate_mm: float, steel_id: str, closed: bool, station_mm: float
-) -> tuple[CheckSpec, ...]:
+def bolt_checks(bolts: BoltGroup, plate_mm: float, steel_id: str, on: OnRail) -> tuple[CheckSpec, ...]:
     """Edge distance, hole against bolt, and the sleeve that a closed rail needs."""
-    bolt = bolts.bolt()
+    bolt, station_mm = bolts.bolt(), on.span.centre_mm
     d = bolt.size.diameter_mm
     tear = hole_n(bolt, bolts.edge_mm, plate_mm, find_steel(steel_id).ultimate_mpa)
     rows = [
@@ -138,22 +137,28 @@ def bolt_checks(
             remedy="A thicker plate or more edge.",
         ),
     ]
-    if closed:
-        have = 1.0 if bolts.sleeves else 0.0
-        rows.append(
-            CheckSpec(
-                limit_id="sleeve-there",
-                about="bolts",
-                value=have,
-                formula="sleeves",
-                values={"sleeves": have},
-                words="a bolt through a closed section needs a crush sleeve: preload bends the walls in, the wrench reads true, and the joint loosens",
-                station_mm=station_mm,
-                same_as_stock=bolts.sleeves,
-                remedy="Weld a crush sleeve through for every bolt.",
-            )
-        )
+    if on.rail.closed or on.here.boxed:
+        rows.append(_crush_check(bolts, on))
     return tuple(rows)
+
+
+def _crush_check(bolts: BoltGroup, on: OnRail) -> CheckSpec:
+    """A closed rail's walls under the preload, unless sleeves take it."""
+    bolt = bolts.bolt()
+    wall = wall_crush_n(bolt, on.here.wall, on.here.height - 2 * on.here.wall, find_steel(on.rail.steel_id).yield_mpa)
+    values = {"preload": bolt.preload_n} | ({"sleeves": 1.0} if bolts.sleeves else {"wall": wall})
+    value = 1.0 if bolts.sleeves else wall / (SAFETY_ON_YIELD * bolt.preload_n)
+    return CheckSpec(
+        limit_id="sleeve-there",
+        about="bolts",
+        value=value,
+        formula="sleeves" if bolts.sleeves else "wall / (1.5 * preload)",
+        values=values,
+        words="preload bends a closed section's walls in, the wrench reads true, and the joint loosens; wall: where it yields under the washer, N",
+        station_mm=on.span.centre_mm,
+        same_as_stock=bolts.sleeves,
+        remedy="Weld a crush sleeve through for every bolt.",
+    )
 
 
 def worst_bolt(
@@ -201,8 +206,8 @@ def foot_bolt_check(
     )
 
 
-def bolt_figures(bolts: BoltGroup, area_mm2: float, steel_id: str) -> tuple[FigureSpec, ...]:
-    """Torque, share brought in by friction, sleeve."""
+def bolt_figures(bolts: BoltGroup, area_mm2: float, steel_id: str, across_mm: float) -> tuple[FigureSpec, ...]:
+    """Torque, share brought in by friction, sleeve through a rail ``across_mm`` wide."""
     bolt = bolts.bolt()
     rows = [
         FigureSpec(
@@ -236,6 +241,15 @@ def bolt_figures(bolts: BoltGroup, area_mm2: float, steel_id: str) -> tuple[Figu
                 value=least,
                 unit="mm",
                 basis="preload at 0.6 of its yield on the clearance bore",
+            )
+        )
+        rows.append(
+            FigureSpec(
+                key="sleeve-proud",
+                name="Sleeve shortens under the preload by",
+                value=sleeve_shortens_mm(across_mm, find_steel("mild").yield_mpa),
+                unit="mm",
+                basis="0.6 of its yield over its length; cut it longer than the rail is wide by this and no less",
             )
         )
     return tuple(rows)

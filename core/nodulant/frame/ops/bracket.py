@@ -219,7 +219,7 @@ class Bracket(RailOperation):
             bolts = self.bolts or BoltGroup()
             rows += [
                 self._foot_bolts(bolts, at),
-                *bolt_checks(bolts, self.thickness_mm, self.steel_id, on.rail.closed or on.here.boxed, at),
+                *bolt_checks(bolts, self.thickness_mm, self.steel_id, on),
             ]
         rows += [self._wall(on), *self._tab_checks(at)]
         room = self.tabs.standoff_mm - find_bolt(self.tabs.bolt_size, self.tabs.grade).size.hole_mm / 2
@@ -307,11 +307,9 @@ class Bracket(RailOperation):
         """Torque of the foot's bolts and of the link's."""
         rows = [*tab_figures(self.tabs)]
         if self.fixing != "welded":
-            rows += [
-                f
-                for f in bolt_figures(self.bolts or BoltGroup(), self.thickness_mm * self.tall_mm, self.steel_id)
-                if f.key != "friction"
-            ]
+            area, across = self.thickness_mm * self.tall_mm, on.here.closed_width
+            bolted = bolt_figures(self.bolts or BoltGroup(), area, self.steel_id, across)
+            rows += [f for f in bolted if f.key != "friction"]
         return tuple(rows)
 
     def steps(self, datum: str) -> list[StepSpec]:

@@ -128,9 +128,8 @@ class Notch(NotchPlan):
         at = on.span.centre_mm
         plates = [p for p in (self.liner, self.outer_plate, self.inner_plate, self.cap) if p is not None]
         if self.bolts:
-            closed = on.rail.closed or on.here.boxed
             thinnest = min((p.thickness_mm for p in plates), default=5.0)
-            return bolt_checks(self.bolts, thinnest, plates[0].steel_id if plates else "mild", closed, at)
+            return bolt_checks(self.bolts, thinnest, plates[0].steel_id if plates else "mild", on)
         if not plates:
             return ()
         worst = min(plates, key=lambda p: p.weld_leg_mm / least_leg_mm(max(p.thickness_mm, on.here.wall)))
@@ -141,7 +140,8 @@ class Notch(NotchPlan):
         side = self.outer_plate or self.inner_plate
         if not self.bolts or side is None:
             return ()
-        return bolt_figures(self.bolts, side.thickness_mm * (on.here.height - 2 * side.inset_mm), side.steel_id)
+        area = side.thickness_mm * (on.here.height - 2 * side.inset_mm)
+        return bolt_figures(self.bolts, area, side.steel_id, on.here.closed_width)
 
     def details(self, on: OnRail) -> tuple[FatigueDetail, ...]:
         """The cut's edge or its liner's welds, and the ends of plates and cap."""

@@ -176,8 +176,7 @@ class SteeringMount(RailOperation):
     def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:
         """Bolts through the rail in their sleeves, the bolts of box or rack, and the room between both."""
         at, force, arm = on.span.centre_mm, (self.out_n, self.along_n, self.up_n), (self.standoff_mm, self.lift_mm)
-        closed = on.rail.closed or on.here.boxed
-        rows = list(bolt_checks(self.bolts, self.thickness_mm, self.steel_id, closed, at))
+        rows = list(bolt_checks(self.bolts, self.thickness_mm, self.steel_id, on))
         pad = BoltGroup(
             size=self.pad.bolt_size, grade=self.pad.grade, per_end=max(self.pad.corners // 2, 1), edge_mm=1.0
         )
@@ -224,7 +223,7 @@ class SteeringMount(RailOperation):
     def figures(self, on: OnRail) -> tuple[FigureSpec, ...]:
         """Torques and sleeves."""
         area = self.thickness_mm * self.tall_mm
-        rows = [f for f in bolt_figures(self.bolts, area, self.steel_id) if f.key != "friction"]
+        rows = [f for f in bolt_figures(self.bolts, area, self.steel_id, on.here.closed_width) if f.key != "friction"]
         bolt = find_bolt(self.pad.bolt_size, self.pad.grade)
         rows.append(
             FigureSpec(
