@@ -4,8 +4,9 @@ import numpy as np
 from django.test import SimpleTestCase
 
 from nodulant.evaluate import InvalidInputs, evaluate
-from nodulant.frame.model import STOCK, planned_state, sections
+from nodulant.frame.model import STOCK, placed_on, planned_state, sections
 from nodulant.frame.ops.boxing_plan import boxing_development
+from nodulant.frame.parts import on_rail
 from nodulant.loads.beam import internal_forces
 from nodulant.survey.rail import Rail, Station
 from tests import fixtures as f
@@ -29,6 +30,12 @@ def at(rail, operations, *x, state=None):
     survey = f.survey_of(rail)
     state = state or (planned_state(operations) if operations else STOCK)
     return sections(survey, operations, "left", f.stations_at(*x), state)
+
+
+def on_plain_channel(op):
+    survey = f.survey_of(f.straight_rail())
+    placed = placed_on(survey, (op,), "left", planned_state((op,)))
+    return on_rail(survey, "left", placed[0], placed)
 
 
 class Plates(SimpleTestCase):
@@ -218,11 +225,46 @@ class Whole(SimpleTestCase):
         self.assertAlmostEqual(mended.shear_area[1], rusty.shear_area[0])
         self.assertAlmostEqual(rusty.shear_area[0] / stock.shear_area[0], 2.0 / 3.5)
 
+    def test_pieces_in_every_wall_make_the_rail_of_their_thickness(self):
+        """Area, moments and J of a channel and of a tube that are 5 mm all round, by the same sections without a repair."""
+        op = made("repair", **span(200.0), thickness_mm=5.0)
+        for rusty, whole in ((f.straight_rail(wall=3.0), f.straight_rail(wall=5.0)), (tube(), tube(t=5.0))):
+            with self.subTest(rusty.kind):
+                mine, other = at(rusty, (op,), 1500.0), at(whole, (), 1500.0)
+                for name in ("area", "i_y", "i_z", "s_top", "s_bottom"):
+                    a, b = getattr(mine.properties, name)[0], getattr(other.properties, name)[0]
+                    self.assertAlmostEqual(a / b, 1.0, delta=1e-9, msg=name)
+                self.assertAlmostEqual(mine.shear_area[0], other.shear_area[0])
+                self.assertAlmostEqual(mine.torsion.j[0] / other.torsion.j[0], 1.0, delta=0.06)
+
+    def test_a_web_strip_leaves_the_flanges_as_rust_left_them(self):
+        """150 x 60 x 3 channel, 5 mm strip from 30 to 120 of the web: A = 3 (150 + 2 x 57) + 2 x 90, I by Steiner; by hand."""
+        alone = {"top": False, "bottom": False, "far": False, "low_mm": 30.0, "high_mm": 30.0}
+        op = made("repair", **span(200.0), thickness_mm=5.0, **alone)
+        bare, mended = (at(f.straight_rail(wall=3.0), ops, 1500.0) for ops in ((), (op,)))
+        self.assertAlmostEqual(mended.properties.area[0], 3 * (150 + 2 * 57) + 2 * 90)
+        self.assertAlmostEqual(mended.properties.i_y[0] - bare.properties.i_y[0], 2 * 90**3 / 12)
+        self.assertAlmostEqual(mended.shear_area[0], 3 * 150 + 2 * 90)
+        roles = {p.role for p in op.parts(on_plain_channel(op))}
+        self.assertEqual(roles, {"patch"})
+
+    def test_every_wall_that_is_counted_has_its_pattern(self):
+        op = made("repair", **span(200.0), thickness_mm=5.0)
+        parts = {p.role: p for p in op.parts(on_plain_channel(op))}
+        self.assertEqual(set(parts), {"patch", "patch-top", "patch-bottom"}, "an open rail has no far wall")
+        self.assertAlmostEqual(abs(parts["patch-top"].outline.area_mm2()), 400.0 * 60.0)
+
     def test_a_patch_of_weaker_steel_counts_by_its_yield(self):
         rail = tube().model_copy(update={"steel_id": "s355"})
         op = made("repair", **span(200.0), thickness_mm=3.5, steel_id="mild")
-        pair = [at(rail, ops, 1500.0).shear_area[0] for ops in ((), (op,))]
+        pair = [at(rail, ops, 1500.0).shear_capacity[0] for ops in ((), (op,))]
         self.assertAlmostEqual(pair[1] / pair[0], 248.0 / 355.0)
+
+    def test_a_strip_without_height_is_refused(self):
+        inputs = f.with_operations(f.demo(), made("repair", low_mm=80.0, high_mm=80.0))
+        with self.assertRaises(InvalidInputs) as caught:
+            evaluate(inputs)
+        self.assertIn("/low_mm", str([p.field for p in caught.exception.problems]))
 
     def test_more_rust_than_wall(self):
         with self.assertRaisesRegex(ValueError, "more than the wall"):

@@ -12,8 +12,23 @@ import numpy as np
 from nodulant.base.arrays import Columns
 from nodulant.materials import Steel
 
-Role = Literal["outer", "boxing", "inner", "top", "bottom", "liner", "liner-top", "cap", "cap-below"]
-On = Literal["web", "closing", "behind-closing", "top", "bottom", "cut-below", "cut-above", "box-above", "box-below"]
+Patched = Literal["patch", "patch-far", "patch-top", "patch-bottom"]
+Role = Literal["outer", "boxing", "inner", "top", "bottom", "liner", "liner-top", "cap", "cap-below"] | Patched
+On = Literal[
+    "web",
+    "closing",
+    "behind-closing",
+    "top",
+    "bottom",
+    "cut-below",
+    "cut-above",
+    "box-above",
+    "box-below",
+    "in-web",
+    "in-far-wall",
+    "in-top",
+    "in-bottom",
+]
 
 
 class Lie(NamedTuple):
@@ -24,6 +39,8 @@ class Lie(NamedTuple):
     box: bool = False
     seat: Literal["top", "bottom", ""] = ""
     """The flange that it needs under it: where that is cut away it carries nothing."""
+    let_in: bool = False
+    """It takes the place of metal of the wall that it lies in."""
 
 
 LIES: dict[Role, Lie] = {
@@ -36,6 +53,10 @@ LIES: dict[Role, Lie] = {
     "liner-top": Lie("cut-above", upright=False),
     "cap": Lie("box-above", upright=True, box=True, seat="top"),
     "cap-below": Lie("box-below", upright=True, box=True, seat="bottom"),
+    "patch": Lie("in-web", upright=True, let_in=True),
+    "patch-far": Lie("in-far-wall", upright=True, let_in=True),
+    "patch-top": Lie("in-top", upright=False, let_in=True),
+    "patch-bottom": Lie("in-bottom", upright=False, let_in=True),
 }
 
 

@@ -93,10 +93,26 @@ def section_pieces(layout: Layout) -> list[Piece]:
 def _plate_pieces(layout: Layout, plate: Plate, sign: float = 1.0) -> list[Piece]:
     yields = (layout.plate_yield(plate), plate.steel.yield_mpa)
     strain = np.cos(plate.slope) ** 2 if plate.slope.any() else None
-    return [
+    out = [
         shapes.rectangle(plate.role, s.y0, s.y1, s.z0, s.z1, plate.share, plate.credit, yields, sign, strain)
         for s in layout.strips(plate)
     ]
+    return [*out, *_taken_out(layout, plate, sign)] if plate.lie.let_in else out
+
+
+def _taken_out(layout: Layout, plate: Plate, sign: float) -> list[Piece]:
+    """The rail's own metal whose place a piece takes."""
+    rail, (strip,) = layout.rail, layout.strips(plate)
+    y0, y1, z0, z1 = strip.y0, strip.y1, strip.z0, strip.z1
+    if plate.lie.on == "in-web":
+        y1 = rail.wall
+    elif strip.upright:
+        y0 = y1 - own_closing(rail)
+    else:
+        y0, y1 = rail.wall, rail.width - (0.0 if rail.kind == "two-skin" else own_closing(rail))
+        there, half = (z1 > z0).astype(float), (z0 + z1) / 2 < rail.height / 2
+        z0, z1 = np.where(half, z0, z1 - rail.wall * there), np.where(half, z0 + rail.wall * there, z1)
+    return [shapes.rectangle("hole", y0, y1, z0, z1, plate.share, plate.credit, rail.yields, -sign)]
 
 
 def _hole_pieces(layout: Layout, hole: Hole) -> list[Piece]:

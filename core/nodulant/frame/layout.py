@@ -76,6 +76,8 @@ class Layout:
         t, lie = np.full_like(self.cut, plate.thickness_mm), plate.lie
         if lie.box:
             return self._box(plate, t)
+        if lie.let_in:
+            return (self._let_in(plate, t),)
         if not lie.upright:
             middle, half = np.maximum(self.closing_plane[0], self.rail.width) / 2, self._reach(plate) / 2
             return (Strip(middle - half, middle + half, plate.low, plate.high, upright=False),)
@@ -84,6 +86,38 @@ class Layout:
         low = np.maximum(plate.low, self.cut)
         high = np.minimum(plate.high, np.where(self.cut_top > 0, self.crown, plate.high))
         return (Strip(y0, y1, low, np.maximum(high, low), upright=True),)
+
+    def _let_in(self, plate: Plate, t: Columns) -> Strip:
+        """A piece of a wall; where the rail has no such wall, or it was cut away, it has no height."""
+        rail, far = self.rail, own_closing(self.rail)
+        low = np.clip(plate.low, self.cut, self.crown)
+        high = np.clip(plate.high, low, np.maximum(self.crown, low))
+        if not plate.lie.upright:
+            on_top = plate.lie.on == "in-top"
+            near = self._face_at("patch", rail.wall, on_top)
+            beyond = 0.0 if rail.kind == "two-skin" else self._face_at("patch-far", far, on_top)
+            return Strip(near, rail.width - beyond, low, high, upright=False)
+        if plate.lie.on == "in-web":
+            return Strip(0 * t, t, low, high, upright=True)
+        outside = rail.width + (far if rail.kind == "two-skin" else 0.0)
+        return Strip(outside - t, outside, low, np.where(far > 0, high, low), upright=True)
+
+    def _face_at(self, role: Role, own: Columns, on_top: bool) -> Columns:
+        """Thickness of an upright wall at one flange: the rail's own, or a piece's that reaches down or up to there."""
+        out = own
+        for piece in self.of(role):
+            reaches = piece.high >= self.rail.height - 1e-9 if on_top else piece.low <= 1e-9
+            out = np.where(reaches & (piece.share > 0) & (own > 0), piece.thickness_mm, out)
+        return out
+
+    def patched(self, role: Role, wall: Columns, length: Columns) -> Columns:
+        """Thickness of one of the rail's walls with the pieces let into it, spread over its length, mm."""
+        out = wall
+        for plate in self.of(role):
+            strip = self.strips(plate)[0]
+            long = strip.height if strip.upright else np.where(strip.height > 0, strip.y1 - strip.y0 + 2 * wall, 0.0)
+            out = out + (plate.thickness_mm - wall) * plate.share * np.clip(long / np.maximum(length, 1e-9), 0.0, 1.0)
+        return out
 
     def _reach(self, plate: Plate) -> Columns:
         """Width of a plate that lies across the rail: a liner in a round tube is as wide as the cut's edge there."""

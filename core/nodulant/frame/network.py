@@ -24,17 +24,17 @@ def network(layout: Layout) -> Network:
     """Nodes, walls and rounded corners of a rail with all its plates."""
     rail, wall, zero = layout.rail, layout.rail.wall, np.zeros_like(layout.cut)
     low_cut, top_cut = layout.cut > wall, layout.cut_top > wall
-    lower = closing_wall(layout, "liner", low_cut, wall)
-    upper = closing_wall(layout, "liner-top", top_cut, _lid(rail))
+    lower = closing_wall(layout, "liner", low_cut, layout.patched("patch-bottom", wall, rail.width))
+    upper = closing_wall(layout, "liner-top", top_cut, layout.patched("patch-top", _lid(rail), rail.width))
     low = np.where(low_cut, layout.cut - lower[0] / 2, wall / 2)
     top = np.where(top_cut, layout.crown + upper[0] / 2, rail.height - wall / 2 + _floor_lift(rail))
     closing, tip = _closing(layout)
     outer = _doubler(layout, "outer")
     web_y, tip = wall / 2 - _shift(outer, top - low), tip + _shift(closing.doubler, top - low)
     nodes = {"top-web": (web_y, top), "top-tip": (tip, top), "low-web": (web_y, low), "low-tip": (tip, low)}
-    fy, left = rail.yields[0], _left_by_holes(layout)
+    fy, left, tall = rail.yields[0], _left_by_holes(layout), layout.crown - layout.cut
     walls = [
-        _holed(Wall("top-web", "low-web", wall, zero + 1.0, fy, outer), left),
+        _holed(Wall("top-web", "low-web", layout.patched("patch", wall, tall), zero + 1.0, fy, outer), left),
         _across(layout, "top", upper, top_cut, "liner-top"),
         _holed(closing, left),
         _across(layout, "low", lower, low_cut, "liner"),
@@ -123,7 +123,7 @@ def _closing(layout: Layout) -> tuple[Wall, Columns]:
     rail, zero = layout.rail, np.zeros_like(layout.cut)
     face, boxed = layout.closing_plane
     box, inner = thickest(layout.of("boxing"), zero), thickest(layout.of("inner"), zero)
-    own = own_closing(rail)
+    own = layout.patched("patch-far", own_closing(rail), layout.crown - layout.cut)
     has_own, has_box = own > 0, boxed > 0
     held = has_own | has_box
     thick = np.where(has_own, own, np.where(has_box, box[0], inner[0]))

@@ -7,7 +7,7 @@ the walls that stand upright.
 import numpy as np
 
 from nodulant.base.arrays import Columns
-from nodulant.frame.additions import Hole
+from nodulant.frame.additions import Hole, Plate
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.layout import Layout, own_closing
 from nodulant.sections.torsion import SHEAR_YIELD
@@ -27,9 +27,19 @@ def shear(layout: Layout) -> tuple[Columns, Columns]:
         for strip in layout.strips(plate):
             if strip.upright:
                 gone = 0.0 if plate.lie.box else through
-                added = plate.thickness_mm * plate.share * np.maximum(strip.height - gone, 0.0)
-                area, capacity = area + added, capacity + added * layout.plate_yield(plate)
+                tall = plate.share * np.maximum(strip.height - gone, 0.0)
+                own = _taken_out(rail, plate) * tall
+                added = plate.thickness_mm * tall
+                area = area + added - own
+                capacity = capacity + added * layout.plate_yield(plate) - own * rail.yields[0]
     return area, SHEAR_YIELD * capacity
+
+
+def _taken_out(rail: RailColumns, plate: Plate) -> Columns:
+    """Thickness of the rail's own wall whose place a piece takes, mm; 0 for a plate that lies on it."""
+    if not plate.lie.let_in:
+        return np.zeros_like(rail.wall)
+    return rail.wall if plate.lie.on == "in-web" else own_closing(rail)
 
 
 def _own(rail: RailColumns, height: Columns) -> Columns:

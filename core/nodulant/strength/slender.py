@@ -34,17 +34,19 @@ def most_slender(layout: Layout) -> Slender:
     face, boxed = layout.closing_plane
     held = (boxed > 0) | rail.closed
     web = np.maximum(layout.crown - layout.cut, 0.0)
+    upright, across = layout.patched("patch", rail.wall, web), layout.patched("patch-bottom", rail.wall, rail.width)
+    across = np.minimum(across, layout.patched("patch-top", rail.wall, rail.width))
     flange_limit = np.where(held, BETWEEN, OUTSTAND) * e
-    flange = (rail.width - rail.wall * (1 + held)) / rail.wall
+    flange = (rail.width - rail.wall * (1 + held)) / across
     rows: list[tuple[str, Columns, Columns]] = (
         [("tube", rail.height / rail.wall, np.full_like(web, TUBE * e * e))]
         if rail.round
-        else [("web", web / rail.wall, np.full_like(web, WEB * e)), ("flange", flange, flange_limit)]
+        else [("web", web / upright, np.full_like(web, WEB * e)), ("flange", flange, flange_limit)]
     )
     for plate in layout.plates:
         own, name = float(np.sqrt(235.0 / plate.steel.yield_mpa)), plate.role.replace("-", " ")
         there = plate.share > 0
-        if plate.lie.upright and not plate.lie.box:
+        if plate.lie.upright and not plate.lie.box and not plate.lie.let_in:
             tall = np.where(there, layout.strips(plate)[0].height, 0.0)
             label = "boxing plate" if plate.lie.on == "closing" else f"{name} plate"
             rows.append((label, tall / plate.thickness_mm, np.full_like(web, SHEAR * own)))

@@ -5195,10 +5195,28 @@ export interface components {
         };
         /**
          * Repair
-         * @description The rail's walls from ``start`` to ``end`` are cut out and replaced by ``thickness_mm`` of ``steel_id``.
+         * @description Rusted metal of the rail's walls from ``start`` to ``end`` cut out, pieces of ``thickness_mm`` let in.
+         *
+         *     The web's piece lies ``low_mm`` above the underside and ``high_mm`` below the top; flanges and the far
+         *     wall of a closed rail get pieces of their own where they are wanted. A round tube gets one piece all round.
          */
         Repair: {
+            /**
+             * Bottom
+             * @default true
+             */
+            bottom: boolean;
             end: components["schemas"]["Place"];
+            /**
+             * Far
+             * @default true
+             */
+            far: boolean;
+            /**
+             * High Mm
+             * @default 0
+             */
+            high_mm: number;
             /** Id */
             id: string;
             /**
@@ -5206,6 +5224,11 @@ export interface components {
              * @enum {string}
              */
             kind: "repair";
+            /**
+             * Low Mm
+             * @default 0
+             */
+            low_mm: number;
             mount?: components["schemas"]["MountHole"] | null;
             /** Name */
             name: string;
@@ -5225,6 +5248,11 @@ export interface components {
             steel_id: string;
             /** Thickness Mm */
             thickness_mm: number;
+            /**
+             * Top
+             * @default true
+             */
+            top: boolean;
             /**
              * Weld
              * @default two-sided-ground

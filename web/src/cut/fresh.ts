@@ -204,6 +204,11 @@ function freshRailWork(
         end: at(-350),
         thickness_mm: 5,
         steel_id: "mild",
+        low_mm: 0,
+        high_mm: 0,
+        top: true,
+        bottom: true,
+        far: true,
         weld: "two-sided-ground",
         mount: null,
       };

@@ -156,7 +156,18 @@ export const SMALL_WORK: KindSpec[] = [
     kind: "repair",
     name: "Rust repair",
     says: "cut back to sound metal, patch let in, the mount's hole drilled again",
-    fields: [name, ...span, thickness, steel, butt],
+    fields: [
+      name,
+      ...span,
+      thickness,
+      steel,
+      { at: "low_mm", label: "Web's piece above the underside" },
+      { at: "high_mm", label: "Web's piece below the top" },
+      { at: "top", label: "Top flange", is: "tick" },
+      { at: "bottom", label: "Bottom flange", is: "tick" },
+      { at: "far", label: "Second wall, where there is one", is: "tick" },
+      butt,
+    ],
     parts: [
       {
         at: "mount",

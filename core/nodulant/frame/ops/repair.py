@@ -1,21 +1,28 @@
-"""Repair: rusted metal cut back to sound metal, a patch let in, its mount's hole drilled again."""
+"""Repair: rusted metal cut back to sound metal, pieces let in wall by wall, a mount's hole drilled again."""
 
+import math
 from dataclasses import replace
 from typing import Literal
 
 import numpy as np
 
-from nodulant.base.model import Frozen, Id, Size, Thickness
+from nodulant.base.arrays import Columns
+from nodulant.base.errors import InputError
+from nodulant.base.model import Extra, Frozen, Id, Size, Thickness
+from nodulant.frame.additions import Additions, Patched, Plate
 from nodulant.frame.columns import RailColumns, rail_at
 from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.ranged import Ranged
 from nodulant.frame.ops.splice_plates import DETAIL, ButtWeld
 from nodulant.geometry import Outline
-from nodulant.geometry.outline import polygon
+from nodulant.geometry.outline import polygon, rectangle
 from nodulant.materials import find_steel
 from nodulant.parts.cautions import DUST, HOT, WHEEL
-from nodulant.parts.part import Part, Seam, part_id
+from nodulant.parts.part import Face, Part, Seam, part_id
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec
+
+LEAST_MM = 10.0
+"""Height that is left of a piece that can be let in (Nodulant default)."""
 
 
 class MountHole(Frozen):
@@ -27,47 +34,107 @@ class MountHole(Frozen):
 
 
 class Repair(Ranged):
-    """The rail's walls from ``start`` to ``end`` are cut out and replaced by ``thickness_mm`` of ``steel_id``."""
+    """Rusted metal of the rail's walls from ``start`` to ``end`` cut out, pieces of ``thickness_mm`` let in.
+
+    The web's piece lies ``low_mm`` above the underside and ``high_mm`` below the top; flanges and the far
+    wall of a closed rail get pieces of their own where they are wanted. A round tube gets one piece all round.
+    """
 
     kind: Literal["repair"] = "repair"
     thickness_mm: Thickness
     steel_id: str = "mild"
+    low_mm: Extra = 0.0
+    high_mm: Extra = 0.0
+    top: bool = True
+    bottom: bool = True
+    far: bool = True
+    """The second upright wall, where the rail has one."""
     weld: ButtWeld = "two-sided-ground"
     mount: MountHole | None = None
 
+    def refuse(self, rail_height_mm: float, field: str) -> None:
+        """The web's piece has some height."""
+        left = rail_height_mm - self.low_mm - self.high_mm
+        if left < LEAST_MM:
+            raise InputError(
+                "the web's piece has no height",
+                field=f"{field}/low_mm",
+                found=f"{left:g} mm high",
+                acceptable=f"edges that leave {LEAST_MM:g} mm or more of the rail's {rail_height_mm:g} mm",
+            )
+
     def roles(self) -> tuple[str, ...]:
-        """The patch."""
-        return ("patch",)
+        """The web's piece, and those of the walls that are wanted."""
+        wanted = (("patch-far", self.far), ("patch-top", self.top), ("patch-bottom", self.bottom))
+        return ("patch", *(role for role, there in wanted if there))
 
     def replaces(self, span: Span, x_mm: float) -> bool:
         """Between its ends."""
         return span.start_mm <= x_mm <= span.end_mm
 
     def rework(self, rail: RailColumns, span: Span, carried: frozenset[str]) -> RailColumns:
-        """The patch's wall where it is welded in; until then what rust left."""
-        if "patch" not in carried:
+        """A round tube's wall all round, once it is welded in."""
+        if "patch" not in carried or not rail.round:
             return rail
         inside = (rail.x >= span.start_mm) & (rail.x <= span.end_mm)
         patch = find_steel(self.steel_id)
         worth = self.thickness_mm * min(1.0, patch.yield_mpa / rail.steel.yield_reference_mpa)
         return replace(rail, wall=np.where(inside, worth, rail.wall))
 
+    def additions(self, span: Span, rail: RailColumns, carried: frozenset[str], boxed: bool) -> Additions:
+        """Its pieces as walls, welded all round: they carry from end to end."""
+        none = np.zeros_like(rail.x)
+        if rail.round:
+            return Additions(none, ())
+        inside = ((rail.x >= span.start_mm) & (rail.x <= span.end_mm)).astype(float)
+        t, h = self.thickness_mm, rail.height
+        bounds: dict[Patched, tuple[Columns, Columns]] = {
+            "patch": (none + self.low_mm, h - self.high_mm),
+            "patch-far": (none + self.low_mm, h - self.high_mm),
+            "patch-top": (h - t, h),
+            "patch-bottom": (none, none + t),
+        }
+        steel, one = find_steel(self.steel_id), np.ones_like(none)
+        ends = (span.start_mm, span.end_mm)
+        return Additions(
+            none,
+            tuple(
+                Plate(role, t, inside, low, high, steel, one, none, closure=inside, kinks=ends)
+                for role, (low, high) in bounds.items()
+                if role in carried
+            ),
+        )
+
     def parts(self, on: OnRail) -> list[Part]:
-        """The patch of the web; flanges are bent on from it or let in alike."""
-        outline = along_rail(on)
+        """One piece a wall."""
+        web, wide = self._web(on), rectangle(on.span.start_mm, 0.0, on.span.end_mm, on.here.width)
+        pieces: list[tuple[str, str, Face, Outline]] = [("patch", "Patch, web", "outer", web)]
+        if self.far and on.rail.closed and not on.here.round:
+            pieces.append(("patch-far", "Patch, far wall", "inner", web))
+        if self.top and not on.here.round:
+            pieces.append(("patch-top", "Patch, top flange", "top", wide))
+        if self.bottom and not on.here.round:
+            pieces.append(("patch-bottom", "Patch, bottom flange", "bottom", wide))
         return [
             Part(
-                id=part_id(self.id, "patch", on.side),
+                id=part_id(self.id, role, on.side),
                 operation=self.id,
-                role="patch",
+                role=role,
                 side=on.side,
-                name="Patch",
-                face="outer",
+                name=name,
+                face=face,
                 outline=outline,
                 thickness_mm=self.thickness_mm,
                 steel_id=self.steel_id,
             )
+            for role, name, face, outline in pieces
         ]
+
+    def _web(self, on: OnRail) -> Outline:
+        if on.here.round:
+            girth = math.pi * (on.here.height - self.thickness_mm)
+            return rectangle(on.span.start_mm, on.here.underside, on.span.end_mm, on.here.underside + girth)
+        return along_rail(on, self.low_mm, self.high_mm)
 
     def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
         """Butt all round."""
@@ -215,11 +282,11 @@ class Repair(Ranged):
         return rows
 
 
-def along_rail(on: OnRail) -> Outline:
-    """The rail's side between the ends of an operation, its edges as surveyed."""
+def along_rail(on: OnRail, low_mm: float = 0.0, high_mm: float = 0.0) -> Outline:
+    """The rail's side between the ends of an operation, its edges as surveyed, less a strip below and above."""
     start, end = on.span.start_mm, on.span.end_mm
     x = [start, *(s.x_mm for s in on.rail.stations if start < s.x_mm < end), end]
     levels = [rail_at(on.rail, at)[:2] for at in x]
-    low = [(at, z) for at, (z, _) in zip(x, levels, strict=True)]
-    high = [(at, z + h) for at, (z, h) in zip(x, levels, strict=True)]
+    low = [(at, z + low_mm) for at, (z, _) in zip(x, levels, strict=True)]
+    high = [(at, z + h - high_mm) for at, (z, h) in zip(x, levels, strict=True)]
     return polygon([*low, *reversed(high)])
