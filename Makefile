@@ -1,5 +1,6 @@
 # make demo    build what is missing, load the demo shop, serve on 127.0.0.1
 # make test    lint, types, layers and all tests      make bench    speeds as ratios
+# make harness long comparisons, not part of make test
 # make shots   refresh docs/screenshots               make figures  sizes and shares of the code
 SHELL := /bin/bash
 PY := .venv/bin/python
@@ -7,7 +8,7 @@ WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.ht
 PORT ?= 8321
 export PYTHONPATH := core:server
 .DELETE_ON_ERROR:
-.PHONY: demo test bench shots figures schemas build lint types check-generated clean fix serve
+.PHONY: demo test harness bench shots figures schemas build lint types check-generated clean fix serve
 
 .stamps/venv: requirements/run.txt
 	@mkdir -p .stamps
@@ -65,6 +66,9 @@ fix: .stamps/dev .stamps/npm
 test: lint types check-generated build
 	bin/ensure-chromium
 	$(PY) manage.py test tests --settings=tests.settings --parallel 2 --noinput
+
+harness: .stamps/dev
+	$(PY) manage.py test tests.harness --pattern 'harness_*.py' --settings=tests.settings --parallel 2 --noinput
 
 bench: .stamps/dev build
 	$(PY) -m bench --write

@@ -5,14 +5,13 @@ from django.test import SimpleTestCase
 from nodulant.base.errors import NotSolvable, UnknownReference
 from nodulant.evaluate import evaluate
 from nodulant.evaluate.finding import find_sets, judge_near
-from nodulant.frame.model import placed_on, planned_state
-from nodulant.frame.parts import on_rail, rail_here
+from nodulant.frame.parts import rail_here
 from nodulant.parts.joint import Joint
-from nodulant.search.cut_sets import cut_trials, legged
+from nodulant.search.cut_sets import legged
 from nodulant.search.finder import ALTERNATIVES, FoundSets
-from nodulant.search.piece_sets import piece_trials
 from nodulant.search.plate_sets import Stock, overlapped, plates_volume_mm3, with_plates, with_room_for
 from tests import fixtures as f
+from tests.brute_force import SHORT, by_finder, compared, job_with
 from tests.core.test_operations import made
 
 SMALL = Stock(thicknesses_mm=(5.0, 6.0), cap_heights_mm=(50.0,))
@@ -42,26 +41,28 @@ def stepped(**more):
 class AgainstBruteForce(SimpleTestCase):
     """'The lightest' is a promise, and its goal is the verdict itself."""
 
-    def lightest(self, inputs, operation, trials):
-        judge = judge_near(inputs, operation)
-        return next((t for t in sorted(trials, key=lambda t: t.mass_kg) if not judge(t.operations).fails), None)
+    def test_each_kind_of_work_in_a_job_that_asks_something_of_it(self):
+        """A short rack; ``make harness`` has the long one."""
+        found = {
+            kind: compared(self, kind, SHORT, heavier, boxed)
+            for kind, heavier, boxed in (
+                ("arc", 1.6, False),
+                ("trapezoid", 1.6, False),
+                ("pocket", 1.0, True),
+                ("step", 1.0, True),
+                ("jog", 1.0, True),
+            )
+        }
+        self.assertTrue(all(answer.judged >= 2 for answer in found.values()))
+        self.assertTrue(any(answer.kg is not None for answer in found.values()))
 
-    def test_a_notch(self):
-        inputs = f.demo("arc")
-        trials = cut_trials(inputs.survey, inputs.design.operations, 1, "left", FEW)
-        found = find(inputs, stock=FEW)
-        self.assertEqual(found.choices[0].changed, self.lightest(inputs, "axle-notch", trials).changed)
+    def test_where_no_set_passes_it_says_so(self):
+        self.assertIsNone(compared(self, "trapezoid", SHORT, heavier=4.0).kg)
 
-    def test_a_piece(self):
-        inputs = stepped()
-        placed = placed_on(inputs.survey, inputs.design.operations, "left", planned_state(inputs.design.operations))
-        on = on_rail(inputs.survey, "left", placed[0], placed)
-        trials = piece_trials(inputs.design.operations, 0, inputs.design.operations[0], FEW, on)
-        expected, found = self.lightest(inputs, "it", trials), find(inputs, "it", FEW)
-        if expected is None:
-            self.assertFalse(found.choices)
-        else:
-            self.assertEqual(found.choices[0].changed, expected.changed)
+    def test_an_open_frame_is_boxed_beside_its_step(self):
+        inputs, index = job_with("step")
+        choice = by_finder(inputs, index, SHORT).choices[0]
+        self.assertEqual([op.name for op in choice.added], ["Boxing ahead", "Boxing behind"])
 
     def test_what_is_found_fails_nowhere_near(self):
         inputs = f.demo("arc")

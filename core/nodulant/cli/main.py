@@ -9,9 +9,9 @@ import sys
 from pathlib import Path
 
 from nodulant.base.errors import NodulantError
-from nodulant.checks.check import Check
 from nodulant.checks.groups import counts
-from nodulant.evaluate import InvalidInputs, evaluate
+from nodulant.checks.words import limit_in_words, place_in_words, rows_of, says
+from nodulant.evaluate import Evaluation, InvalidInputs, evaluate
 from nodulant.formats.dxf import pattern_dxf
 from nodulant.formats.handcheck_text import sheet_lines
 from nodulant.formats.jobfile import JobFileRefused, job_schema, load_job
@@ -20,13 +20,17 @@ from nodulant.formats.report_pdf import report_pdf
 from nodulant.handcheck import hand_check
 from nodulant.job.document import Inputs
 from nodulant.patterns.collect import patterns_of
+from nodulant.units.show import Style
+
+WIDEST = 70
+"""Letters of a column of the table, beyond which its rows run on."""
 
 
 def main(argv: list[str] | None = None) -> int:
     """Run one command; returns the exit status."""
     parser = argparse.ArgumentParser(prog="nodulant", description="Evaluate Nodulant job files.")
     commands = parser.add_subparsers(dest="command", required=True)
-    check = commands.add_parser("check", help="print every check of a job file")
+    check = commands.add_parser("check", help="print every check of a job file, one cause after the other")
     check.add_argument("file", type=Path)
     check.add_argument("--option", help="id of the option (the first one by default)")
     check.add_argument("--json", action="store_true", help="print JSON")
@@ -105,7 +109,7 @@ def _check(inputs: Inputs, as_json: bool) -> int:
         }
         print(json.dumps(found, indent=1))
     else:
-        print(table(result.checks))
+        print(table(result, inputs.shop.style))
         print(", ".join(f"{n} {verdict}" for verdict, n in counts(result.groups).items()))
     return 1 if counts(result.groups)["fails"] else 0
 
@@ -125,38 +129,13 @@ def _refuse(lines: list[str]) -> int:
     return 2
 
 
-def table(checks: tuple[Check, ...]) -> str:
-    """Checks as a plain table: verdict, id, value, limit, margin, place, basis."""
-    rows = [("verdict", "check", "value", "limit", "margin", "governs", "basis")]
-    rows += [
-        (
-            c.verdict,
-            c.id,
-            _number(c.value),
-            f"{'>=' if c.direction == 'at-least' else '<='} {c.limit:g} {c.unit}",
-            _number(c.margin),
-            _place(c),
-            c.basis,
-        )
-        for c in checks
-    ]
-    widths = [max(len(row[i]) for row in rows) for i in range(6)]
-    return "\n".join(
-        "  ".join([*(cell.ljust(w) for cell, w in zip(row, widths, strict=False)), row[6]]) for row in rows
-    )
-
-
-def _number(value: float | None) -> str:
-    return "-" if value is None else f"{value:.3f}"
-
-
-def _place(check: Check) -> str:
-    g = check.governs
-    parts = [
-        f"x {g.station_mm:.0f} mm" if g.station_mm is not None else "",
-        f"travel {g.pose_mm:.0f} mm" if g.pose_mm is not None else "",
-        g.case or "",
-    ]
-    return ", ".join(part for part in parts if part) or (
-        "missing " + ", ".join(check.missing) if check.missing else "-"
-    )
+def table(result: Evaluation, style: Style) -> str:
+    """Checks as a plain table, one cause after the other: verdict, what happens where, value, limit, remedy."""
+    rows = []
+    for group in result.groups:
+        for k, (check, title) in enumerate(rows_of(group, result.checks, style)):
+            where = place_in_words(check, style)
+            lead = "  and " if k else ""
+            rows.append((check.verdict, lead + title, says(check, style), limit_in_words(check, style), where))
+    widths = [min(max((len(row[i]) for row in rows), default=0), WIDEST) for i in range(5)]
+    return "\n".join("  ".join(c.ljust(w) for c, w in zip(row, widths, strict=True)).rstrip() for row in rows)

@@ -14,6 +14,7 @@ from nodulant.frame.ops.union import Operation
 from nodulant.frame.parts import on_rail, rail_here
 from nodulant.job.document import Inputs
 from nodulant.parts.sides import LEFT_RIGHT, on_sides
+from nodulant.search.boxing_sets import boxing_beside
 from nodulant.search.cut_sets import cut_trials, stiffer_cut
 from nodulant.search.finder import FoundSets, Judge, Judged, Progress, Trial, search
 from nodulant.search.piece_sets import Joined, piece_trials
@@ -84,8 +85,10 @@ def _pieces(inputs: Inputs, index: int, op: Joined, stock: Stock) -> Generator[P
             acceptable="what ties the rails",
         )
     placed = placed_on(survey, design.operations, side, planned_state(design.operations))
-    on = on_rail(survey, side, next(p for p in placed if p.index == index), placed)
-    trials = piece_trials(design.operations, index, op, stock, on)
+    own = next(p for p in placed if p.index == index)
+    on = on_rail(survey, side, own, placed)
+    boxing = boxing_beside(survey, design.operations, own, placed, side, stock)
+    trials = piece_trials(design.operations, index, op, stock, on, boxing)
     screen = piece_screen(solved.rails, solved.frames, solved.plan, design.limits, on, survey)
     hint = "Add thicker plate to the stock, change how the ends are joined, or box the rail ahead of it and behind it."
     return search(trials, screen, judge_near(inputs, op.id), _as_it_is, hint)

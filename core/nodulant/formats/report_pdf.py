@@ -12,8 +12,8 @@ from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Spacer, T
 
 from nodulant.asbuilt.log import DecisionEntry, OverrideEntry, standing
 from nodulant.base.errors import NodulantError
-from nodulant.checks.check import Check
 from nodulant.checks.groups import counts
+from nodulant.checks.words import limit_in_words, place_in_words, rows_of, says
 from nodulant.evaluate import Evaluation, Want, evaluate
 from nodulant.evaluate.evaluation import SectionAt
 from nodulant.formats.handcheck_text import heading, number, section_words, sensitive_words
@@ -24,7 +24,7 @@ from nodulant.handcheck import hand_check
 from nodulant.handcheck.places import Line
 from nodulant.job.document import Inputs
 from nodulant.units.said import tell
-from nodulant.units.show import Style, show_length
+from nodulant.units.show import Style
 
 STANDING_TEXT = (
     "These are planning figures from simplified models. Frame and steering work is safety-critical and regulated: "
@@ -166,43 +166,15 @@ def _plain(unit: str) -> str:
 
 def _checks(result: Evaluation, style: Style) -> list[Flowable]:
     """Groups with their checks, worst first; rows that agree left and right are one."""
-    by_id = {c.id: c for c in result.checks}
     rows = [["verdict", "check", "says", "limit", "where", "basis"]]
     for group in result.groups:
-        told: set[tuple[str, str]] = set()
-        for c in (by_id[i] for i in group.ids):
-            same = (c.title, _says(c, style))
-            if same in told:
-                continue
-            told.add(same)
-            sides = {i.split("@")[0].rsplit(":", 1)[-1] for i in group.ids if by_id[i].title == c.title}
-            side = "" if len(sides) > 1 or sides <= {"both"} else f" ({sides.pop()})"
-            sign = "at least" if c.direction == "at-least" else "at most"
-            limit = "" if c.yes_no else f"{sign} {c.limit:g} {c.unit}"
-            rows.append([c.verdict, f"{c.title}{side}", same[1], limit, _place(c, style), c.basis])
+        for c, title in rows_of(group, result.checks, style):
+            where = place_in_words(c, style)
+            rows.append([c.verdict, title, says(c, style), limit_in_words(c, style), where, c.basis])
     return [
         *_heading("Checks, worst first"),
         _table(rows, (17 * mm, 45 * mm, 45 * mm, 22 * mm, 18 * mm, 33 * mm)),
     ]
-
-
-def _says(c: Check, style: Style) -> str:
-    if c.said is not None:
-        return tell(c.said, style)
-    if c.value is None:
-        return c.remedy or "an input is missing"
-    if c.yes_no:
-        return c.remedy or ("yes" if c.verdict == "holds" else "no")
-    return show_length(c.value, style) if c.unit == "mm" else f"{c.value:.3g} {c.unit}"
-
-
-def _place(c: Check, style: Style) -> str:
-    g = c.governs
-    rows = (
-        f"at {show_length(g.station_mm, style)}" if g.station_mm is not None else "",
-        f"travel {show_length(g.pose_mm, style)}" if g.pose_mm is not None else "",
-    )
-    return ", ".join(row for row in rows if row)
 
 
 def _figures(result: Evaluation) -> list[Flowable]:

@@ -23,7 +23,7 @@ from nodulant.frame.ops.zstep import Gusset, ZStep
 from nodulant.frame.place import Place
 from nodulant.materials.weld import least_leg_mm, most_leg_mm
 from nodulant.remedies.patch import Patch
-from nodulant.search.cut_sets import fillet_mm, weldable_with
+from nodulant.search.boxing_sets import fillet_mm, weldable_with
 from nodulant.search.plate_sets import overlap_for
 from nodulant.units.said import Kind, Said, said
 

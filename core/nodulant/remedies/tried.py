@@ -16,15 +16,17 @@ from nodulant.checks.groups import Group
 from nodulant.evaluate.evaluation import Evaluation, Want
 from nodulant.evaluate.finding import QUICK
 from nodulant.evaluate.run import evaluate
-from nodulant.frame.model import placed_on, planned_state
+from nodulant.frame.model import Placed, placed_on, planned_state
+from nodulant.frame.ops.boxing import Boxing
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.parts import on_rail
 from nodulant.job.document import Inputs
-from nodulant.parts.sides import LEFT_RIGHT, on_sides
+from nodulant.parts.sides import LEFT_RIGHT, Side, on_sides
 from nodulant.remedies.frame import frame_changes
 from nodulant.remedies.patch import Patch, patched, together, words_of
 from nodulant.remedies.plates import changes_of
-from nodulant.search.cut_sets import boxing_over
+from nodulant.search.boxing_sets import boxing_beside, boxing_over
+from nodulant.search.piece_sets import Joined
 from nodulant.search.plate_sets import Stock
 from nodulant.units.said import Said, said
 
@@ -174,12 +176,7 @@ class _Search:
                 continue
             on = on_rail(standing.survey, side, own, placed)
             out += list(changes_of(op, on, rack, caps))
-            if own.op.opens:
-                stock = Stock(thicknesses_mm=rack, cap_heights_mm=caps)
-                box = boxing_over(standing.survey, standing.design.operations, own, placed, side, stock)
-                if box is not None:
-                    words = said("the rail boxed over the cut, {value}", value=(box.thickness_mm, "thickness"))
-                    out.append(Patch(clauses=(words,), added=(box,)))
+            out += _boxed(standing, own, placed, side, Stock(thicknesses_mm=rack, cap_heights_mm=caps))
         if self.worst.governs.case is not None and self.worst.governs.station_mm is not None:
             out += list(frame_changes(standing, self.worst.governs.station_mm))
         return out
@@ -254,6 +251,20 @@ class _Search:
             mass_kg=outcome.mass_kg,
             minutes=outcome.minutes,
         )
+
+
+def _boxed(standing: Inputs, own: Placed, placed: Sequence[Placed], side: Side, stock: Stock) -> list[Patch]:
+    """The rail boxed over a cut, or ahead of a piece and behind it, where it is open there."""
+    survey, operations = standing.survey, standing.design.operations
+    plates: tuple[Boxing, ...] = ()
+    if own.op.opens:
+        over = boxing_over(survey, operations, own, placed, side, stock)
+        plates, words = () if over is None else (over,), "the rail boxed over the cut, {value}"
+    elif isinstance(own.op, Joined):
+        plates, words = boxing_beside(survey, operations, own, placed, side, stock), "the rail boxed beside it, {value}"
+    if not plates:
+        return []
+    return [Patch(clauses=(said(words, value=(plates[0].thickness_mm, "thickness")),), added=plates)]
 
 
 def _minutes(inputs: Inputs) -> float:

@@ -1,21 +1,20 @@
 """Sets of plates for a cut into the rail: a welded notch, a bolted one, or a pocket with its floor and box."""
 
 import itertools
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 
 from nodulant.base.errors import InputError
-from nodulant.frame.columns import rail_at
 from nodulant.frame.here import RailHere
-from nodulant.frame.model import Placed, placed_on, planned_state
+from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.ops.boxing import Boxing
 from nodulant.frame.ops.notch import Notch
 from nodulant.frame.ops.raise_into import Raise
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.parts import added_parts, rail_here
-from nodulant.frame.place import Place
 from nodulant.materials.steel import DENSITY_KG_PER_MM3
-from nodulant.materials.weld import least_leg_mm, most_leg_mm
+from nodulant.materials.weld import most_leg_mm
 from nodulant.parts.sides import Side
+from nodulant.search.boxing_sets import boxing_kg, boxing_over, least_leg, weldable_with
 from nodulant.search.finder import Stiffer, Trial
 from nodulant.search.plate_sets import (
     Row,
@@ -50,28 +49,13 @@ def cut_trials(survey: Survey, operations: tuple[Operation, ...], index: int, si
         made = list(_welded(op, here, stock))
     out = []
     for boxing in (None, box) if box is not None else (None,):
-        plate = 0.0 if boxing is None else _boxing_kg(boxing, here)
+        plate = 0.0 if boxing is None else boxing_kg(boxing, here)
         for each, words, kinds, mass in made:
             added = () if boxing is None else (boxing,)
             changed = (*operations[:index], each, *operations[index + 1 :], *added)
             told = words if boxing is None else _with_boxing(words, boxing)
             out.append(Trial(changed, (each,), added, (*kinds, boxing is not None), told, mass + plate))
     return out
-
-
-def _leg(plate_mm: float, wall_mm: float) -> float:
-    """The least fillet leg that the thicker part asks for."""
-    return least_leg_mm(max(plate_mm, wall_mm))
-
-
-def fillet_mm(plate_mm: float, wall_mm: float) -> float:
-    """The least leg that the thicker part asks for, at most what the plate's edge takes."""
-    return min(_leg(plate_mm, wall_mm), most_leg_mm(plate_mm))
-
-
-def weldable_with(plate_mm: float, wall_mm: float) -> bool:
-    """Whether a plate's edge takes the leg that its thicker partner asks for."""
-    return _leg(plate_mm, wall_mm) <= most_leg_mm(plate_mm) + 1e-9
 
 
 def _welded(notch: Notch, here: RailHere, stock: Stock) -> Iterator[tuple[Notch, Said, tuple[bool | str, ...], float]]:
@@ -91,7 +75,7 @@ def legged(notch: Notch, wall_mm: float, most: bool = False) -> Notch:
     for role in ("liner", "outer_plate", "inner_plate", "cap"):
         plate = getattr(notch, role)
         if plate is not None:
-            leg = most_leg_mm(plate.thickness_mm) if most else _leg(plate.thickness_mm, wall_mm)
+            leg = most_leg_mm(plate.thickness_mm) if most else least_leg(plate.thickness_mm, wall_mm)
             update[role] = plate.model_copy(update={"weld_leg_mm": leg})
     return notch.model_copy(update=update)
 
@@ -139,7 +123,7 @@ def _pockets(
     for floor, box in itertools.product(stock.thicknesses_mm, repeat=2):
         if not (weldable_with(floor, here.wall) and weldable_with(box, here.wall)):
             continue
-        leg = max(_leg(floor, here.wall), _leg(box, here.wall))
+        leg = max(least_leg(floor, here.wall), least_leg(box, here.wall))
         try:
             made = Raise.model_validate(
                 {
@@ -174,45 +158,6 @@ def stiffer_cut(here: RailHere, index: int) -> Stiffer:
         return Trial(operations, (made,), trial.added, trial.kinds, trial.words, trial.mass_kg)
 
     return stiffer
-
-
-def boxing_over(
-    survey: Survey,
-    operations: tuple[Operation, ...],
-    own: Placed,
-    placed: Sequence[Placed],
-    side: Side,
-    stock: Stock,
-) -> Boxing | None:
-    """A boxing plate over the cut, to the crossmembers on both sides where they are near, where nothing closes the rail yet."""
-    rail = survey.rails.of(side)
-    closed = any(p.op.closes is not None and p.start_mm < own.end_mm and own.start_mm < p.end_mm for p in placed)
-    if closed or rail.closed or rail.kind == "top-hat":
-        return None
-    _, height, _, wall = rail_at(rail, own.centre_mm)
-    able = [t for t in stock.thicknesses_mm if weldable_with(t, wall)] or [max(stock.thicknesses_mm)]
-    thick = min((t for t in able if t >= wall - 1e-6), default=max(able))
-    reach = own.end_mm - own.centre_mm + 2.5 * height
-    anchor = own.op.anchor
-    centre = own.centre_mm
-    start, end = max(centre - reach, rail.start_mm + 1), min(centre + reach, rail.end_mm - 1)
-    taken = {op.id for op in operations}
-    name = next(f"boxing-{n}" for n in range(1, 99) if f"boxing-{n}" not in taken)
-    return Boxing(
-        id=name,
-        name="Boxing over the cut",
-        side=own.op.side,
-        start=Place(anchor_id=anchor.anchor_id, offset_mm=anchor.offset_mm + start - centre),
-        end=Place(anchor_id=anchor.anchor_id, offset_mm=anchor.offset_mm + end - centre),
-        thickness_mm=thick,
-        weld_leg_mm=min(_leg(thick, wall), most_leg_mm(thick)),
-        steel_id=stock.steel_id,
-    )
-
-
-def _boxing_kg(boxing: Boxing, here: RailHere) -> float:
-    long = boxing.end.offset_mm - boxing.start.offset_mm
-    return boxing.thickness_mm * here.height * long * DENSITY_KG_PER_MM3
 
 
 def mass_of(survey: Survey, operations: tuple[Operation, ...], side: Side, own: set[str]) -> float:

@@ -5,6 +5,7 @@ only refuse what would fail; the *judge* is the whole evaluation, and its verdic
 sets whose heaviest is refused are not tried. The next sets that use other kinds of metal are alternatives.
 """
 
+from collections import defaultdict
 from collections.abc import Callable, Generator, Sequence
 from dataclasses import dataclass
 from typing import NamedTuple
@@ -16,7 +17,8 @@ from nodulant.units.said import Said, said
 ALTERNATIVES = 4
 JUDGED = 60
 """How many sets are judged whole before the search gives up."""
-FORGIVEN = 1e-6
+PATIENCE = 2
+"""Sets of one kind that fail in one row before the heaviest of the kind is asked."""
 
 
 class Judged(NamedTuple):
@@ -101,6 +103,7 @@ def search(
     best, closed, choices = _Best(), set[tuple[bool | str, ...]](), list[SetFound]()
     families = set[tuple[bool, ...]]()
     heaviest = {trial.kinds: trial for trial in ordered}
+    failed: dict[tuple[bool | str, ...], list[str]] = defaultdict(list)
     for done, (kinds, trial) in enumerate(heaviest.items()):
         if done % 8 == 0:
             yield Progress(0, len(ordered))
@@ -124,6 +127,12 @@ def search(
         judged += 1
         if verdict.fails:
             best.see(verdict)
+            failed[trial.kinds].append(verdict.worst)
+            if len(failed[trial.kinds]) == PATIENCE and len(set(failed[trial.kinds])) == 1:
+                most = judge(heaviest[trial.kinds].operations)
+                best.see(most)
+                if most.fails and most.worst == verdict.worst:
+                    closed.add(trial.kinds)  # more of the same metal does nothing for what fails
         else:
             families.add(trial.family)
             choices.append(_found(passed, verdict))

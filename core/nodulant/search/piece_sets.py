@@ -7,6 +7,7 @@ from typing import NamedTuple
 import numpy as np
 
 from nodulant.frame.here import OnRail
+from nodulant.frame.ops.boxing import Boxing
 from nodulant.frame.ops.narrow import Narrow
 from nodulant.frame.ops.notch_plan import SidePlate
 from nodulant.frame.ops.splice import Splice
@@ -14,7 +15,7 @@ from nodulant.frame.ops.splice_plates import overlap_needed
 from nodulant.frame.ops.stretch import Stretch
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.ops.zstep import Gusset, ZStep
-from nodulant.search.cut_sets import fillet_mm, weldable_with
+from nodulant.search.boxing_sets import boxing_kg, fillet_mm, weldable_with
 from nodulant.search.finder import Trial
 from nodulant.search.plate_sets import Stock
 from nodulant.units.said import Kind, Said, said
@@ -46,20 +47,24 @@ class PieceRow(NamedTuple):
         return self.outer > 0, self.inner > 0, self.gusset > 0
 
 
-def piece_trials(operations: tuple[Operation, ...], index: int, op: Joined, stock: Stock, on: OnRail) -> list[Trial]:
-    """Every set that the stock allows for ``op``."""
+def piece_trials(
+    operations: tuple[Operation, ...], index: int, op: Joined, stock: Stock, on: OnRail, boxing: tuple[Boxing, ...] = ()
+) -> list[Trial]:
+    """Every set that the stock allows for ``op``, with the rail open beside it and with it boxed there."""
     out = []
     for row in piece_rows(op, stock, on.here.height):
         if not all(weldable_with(t, on.here.wall) for t in (row.outer, row.inner) if t > 0):
             continue
         made = with_piece(op, row, on, stock.steel_id)
         mass = sum(part.mass_kg() for part in made.parts(on))
-        whole = (*operations[:index], made, *operations[index + 1 :])
-        out.append(Trial(whole, (made,), (), row.kinds, _words(row), mass))
+        for added in ((), boxing) if boxing else ((),):
+            whole = (*operations[:index], made, *operations[index + 1 :], *added)
+            more = sum(boxing_kg(plate, on.here) for plate in added)
+            out.append(Trial(whole, (made,), added, (*row.kinds, bool(added)), _words(row, added), mass + more))
     return out
 
 
-def _words(row: PieceRow) -> Said:
+def _words(row: PieceRow, boxing: tuple[Boxing, ...]) -> Said:
     parts: list[tuple[str, str, float, Kind]] = [
         ("wall", "box {wall} thick", row.wall, "thickness"),
         ("depth", "{depth} deep along the rail", row.depth, "length"),
@@ -68,6 +73,7 @@ def _words(row: PieceRow) -> Said:
         ("gusset", "gussets {gusset}", row.gusset, "thickness"),
         ("leg", "legs {leg}", row.leg, "length"),
         ("lap", "overlap {lap}", row.lap, "length"),
+        ("boxing", "boxed beside it {boxing}", boxing[0].thickness_mm if boxing else 0.0, "thickness"),
     ]
     used = [(name, text, mm, kind) for name, text, mm, kind in parts if mm > 0]
     return said(", ".join(text for _, text, _, _ in used), **{name: (mm, kind) for name, _, mm, kind in used})
