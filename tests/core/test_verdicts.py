@@ -11,6 +11,8 @@ from nodulant.checks.rule import by_rule
 from nodulant.evaluate import evaluate
 from nodulant.parts.limit import LimitChange, StrengthRule
 from nodulant.parts.limits import LIMITS, find_limit
+from nodulant.parts.reads import MET, READS, reads
+from nodulant.units.said import tell
 from tests import fixtures as f
 
 WHY = Why(formula="a", values={"a": 1.0})
@@ -165,6 +167,30 @@ class Apart(SimpleTestCase):
         notch = f.demo().design.operations[1]
         pair = [row("leg-least", 1.0, subject=notch.id, side=side) for side in ("left", "right")]
         self.assertEqual([c.title for c in told_apart(pair, (notch,))], [pair[0].title] * 2)
+
+
+class Reads(SimpleTestCase):
+    """Every limit reads as a sentence, and its value with it."""
+
+    def test_each_limit_has_its_words(self):
+        for limit in LIMITS:
+            with self.subTest(limit.id):
+                self.assertTrue((limit.unit in READS) != (limit.id in MET), "one of both, not neither and not both")
+                words = tell(reads(limit, limit.value), "in16")
+                self.assertNotIn("{", words)
+                self.assertNotIn(" mm", words)
+
+    def test_as_a_person_says_it(self):
+        by_id = {limit.id: limit for limit in LIMITS}
+        rows = (
+            ("overlap", 1.033, "103 % of what it needs"),
+            ("hole-distance", 1.815, "1.81 diameters"),
+            ("corner-radius", 12.7, '1/2"'),
+            ("end-shape", 0.0, "Straight across a flange in tension."),
+            ("weldable", 1.0, "This steel may be welded."),
+        )
+        for rule, value, words in rows:
+            self.assertEqual(tell(reads(by_id[rule], value), "in16"), words)
 
 
 class Limits(SimpleTestCase):

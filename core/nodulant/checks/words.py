@@ -39,7 +39,7 @@ def rows_of(group: Group, checks: Sequence[Check], style: Style) -> Iterator[tup
             continue
         told.add(same)
         sides = {c.id.split("@")[0].rsplit(":", 1)[-1] for c in own if c.title == check.title}
-        side = "" if len(sides) > 1 or sides <= {"both"} else f" ({sides.pop()})"
+        side = f" ({sides.pop()})" if len(sides) == 1 and sides <= {"left", "right"} else ""
         yield check, f"{check.title}{side}"
 
 

@@ -130,12 +130,13 @@ def _refuse(lines: list[str]) -> int:
 
 
 def table(result: Evaluation, style: Style) -> str:
-    """Checks as a plain table, one cause after the other: verdict, what happens where, value, limit, remedy."""
-    rows = []
+    """Checks as a plain table, one cause after the other: verdict, what happens where, value, limit, place, basis."""
+    rows = [("verdict", "check", "says", "limit", "where", "basis")]
     for group in result.groups:
         for k, (check, title) in enumerate(rows_of(group, result.checks, style)):
-            where = place_in_words(check, style)
-            lead = "  and " if k else ""
-            rows.append((check.verdict, lead + title, says(check, style), limit_in_words(check, style), where))
-    widths = [min(max((len(row[i]) for row in rows), default=0), WIDEST) for i in range(5)]
-    return "\n".join("  ".join(c.ljust(w) for c, w in zip(row, widths, strict=True)).rstrip() for row in rows)
+            lead, limit = "  and " if k else "", limit_in_words(check, style)
+            rows.append(
+                (check.verdict, lead + title, says(check, style), limit, place_in_words(check, style), check.basis)
+            )
+    widths = [min(max(len(row[i]) for row in rows), WIDEST) for i in range(5)]
+    return "\n".join("  ".join([*(c.ljust(w) for c, w in zip(row, widths, strict=False)), row[5]]) for row in rows)

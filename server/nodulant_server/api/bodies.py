@@ -11,6 +11,7 @@ from nodulant.evaluate.sweep import SweepResult, SweptPair
 from nodulant.job.document import Design, Shop
 from nodulant.loads.cases import Case
 from nodulant.materials import Steel
+from nodulant.parts.reads import MetWords, ValueWords
 from nodulant.parts.sides import AxleName, Side
 from nodulant.remedies.tried import Remedies
 from nodulant.search.bracket_holes import FoundHoles, Holes, Wanted
@@ -201,6 +202,10 @@ class Catalogue(Frozen):
     bolt_sizes: tuple[str, ...]
     bolt_grades: tuple[str, ...]
     cases: tuple[Case, ...]
+    reads: dict[str, ValueWords]
+    """How a value reads, by the unit of its limit."""
+    met: dict[str, MetWords]
+    """What is said of limits that are met or not, by their ids."""
 
 
 class ParseBody(Frozen):

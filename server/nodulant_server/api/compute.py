@@ -31,6 +31,7 @@ from nodulant.job.document import Design, Inputs
 from nodulant.loads.cases import CASES, SPACE_CASES
 from nodulant.materials import STEELS
 from nodulant.materials.bolts import GRADES, SIZES
+from nodulant.parts.reads import MET, READS
 from nodulant.parts.wheel import Wheel
 from nodulant.patterns.collect import patterns_of
 from nodulant.patterns.pattern import Pattern
@@ -146,10 +147,18 @@ def _counted(job: Job, option: Option) -> OptionCounts:
 
 @router.get("/catalogue", response=Catalogue)
 def catalogue(request: HttpRequest) -> Catalogue:
-    """Drop mechanisms and steels."""
+    """What there is to choose from, and how values read."""
     sizes, grades = tuple(s.id for s in SIZES), tuple(g.id for g in GRADES)
     cases = (*CASES, *SPACE_CASES)
-    return Catalogue(mechanisms=MECHANISMS, steels=STEELS, bolt_sizes=sizes, bolt_grades=grades, cases=cases)
+    return Catalogue(
+        mechanisms=MECHANISMS,
+        steels=STEELS,
+        bolt_sizes=sizes,
+        bolt_grades=grades,
+        cases=cases,
+        reads=READS,
+        met=MET,
+    )
 
 
 @router.post("/units/parse", response=Quantity)

@@ -2,7 +2,15 @@ import { useQuery } from "@tanstack/react-query";
 import { api, got } from "./client";
 import type { Catalogue } from "./types";
 
-const NOTHING: Catalogue = { mechanisms: [], steels: [], bolt_sizes: [], bolt_grades: [], cases: [] };
+const NOTHING: Catalogue = {
+  mechanisms: [],
+  steels: [],
+  bolt_sizes: [],
+  bolt_grades: [],
+  cases: [],
+  reads: {},
+  met: {},
+};
 
 /** What the core offers to choose from: drop mechanisms and steels. */
 export function useCatalogue(): Catalogue {

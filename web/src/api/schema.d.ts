@@ -33,7 +33,7 @@ export interface paths {
         };
         /**
          * Catalogue
-         * @description Drop mechanisms and steels.
+         * @description What there is to choose from, and how values read.
          */
         get: operations["nodulant_server_api_compute_catalogue"];
         put?: never;
@@ -2152,6 +2152,14 @@ export interface components {
             cases: components["schemas"]["Case"][];
             /** Mechanisms */
             mechanisms: components["schemas"]["MechanismDefault"][];
+            /** Met */
+            met: {
+                [key: string]: components["schemas"]["MetWords"];
+            };
+            /** Reads */
+            reads: {
+                [key: string]: components["schemas"]["ValueWords"];
+            };
             /** Steels */
             steels: components["schemas"]["Steel"][];
         };
@@ -4182,6 +4190,16 @@ export interface components {
             name: string;
             /** Path */
             path: string;
+        };
+        /**
+         * MetWords
+         * @description What is said where a limit is met, and where it is not.
+         */
+        MetWords: {
+            /** Met */
+            met: string;
+            /** Unmet */
+            unmet: string;
         };
         /**
          * MountHole
@@ -7444,6 +7462,19 @@ export interface components {
             text: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * ValueWords
+         * @description Words around ``{value}``, and the kind of quantity that stands there.
+         */
+        ValueWords: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "length" | "thickness" | "factor" | "ratio" | "share" | "force" | "moment" | "stress" | "angle" | "mass" | "cycles" | "minutes" | "stiffness" | "number" | "count";
+            /** Text */
+            text: string;
         };
         /**
          * Verdict

@@ -1,5 +1,6 @@
 import { Box, Text } from "@chakra-ui/react";
 import { memo, useCallback, useEffect, useMemo, useState } from "react";
+import { useCatalogue } from "../api/catalogue";
 import type { Check } from "../api/types";
 import { useBench } from "../draft/store";
 import { lookAt } from "../drawing/view";
@@ -114,6 +115,7 @@ type GroupProps = { group: Group; old?: number; open: boolean; toggle: (group: G
 const MarginGroup = memo(function MarginGroup({ group, old, open, toggle }: GroupProps) {
   const { head, rows } = group;
   const style = useBench((s) => s.style);
+  const words = useCatalogue();
   const change = old !== undefined && head.margin !== null ? head.margin - old : 0;
   const sides = rows[0]?.sides ?? "both";
   const tail = [head.state === "as-built" && "as built", sides !== "both" && sides].filter(Boolean).join(", ");
@@ -127,7 +129,7 @@ const MarginGroup = memo(function MarginGroup({ group, old, open, toggle }: Grou
             {tail && <span className="row-tail"> ({tail})</span>}
           </span>
           <span className="row-value" style={{ display: "block" }}>
-            {[head.verdict, says(head, style)].filter(Boolean).join(": ")}
+            {[head.verdict, says(head, style, words)].filter(Boolean).join(": ")}
             {rows.length > 1 && <span className="row-tail"> and {rows.length - 1} more of one cause</span>}
             {Math.abs(change) > 5e-4 && <b>{change > 0 ? " ▴ better" : " ▾ worse"}</b>}
           </span>
@@ -145,6 +147,7 @@ const MENDABLE: ReadonlySet<Check["verdict"]> = new Set(["fails", "weaker"]);
 function Unfolded({ group }: { group: Group }) {
   const [shown, setShown] = useState<string | null>(null);
   const style = useBench((s) => s.style);
+  const words = useCatalogue();
   const rest = group.rows.slice(1);
   return (
     <>
@@ -170,7 +173,7 @@ function Unfolded({ group }: { group: Group }) {
                   <span className="row-words">
                     {check.title}
                     {row.sides !== "both" && <span className="row-tail"> ({row.sides})</span>}:{" "}
-                    <span className="row-value">{says(check, style) || check.verdict}</span>
+                    <span className="row-value">{says(check, style, words) || check.verdict}</span>
                   </span>
                 </button>
                 {open && <Why check={check} />}

@@ -13,7 +13,8 @@ import { shown } from "./group";
 export function Why({ check }: { check: Check }) {
   const style = useBench((s) => s.style);
   const length = (mm: number) => showLength(mm, style);
-  const named = useCatalogue().cases.find((c) => c.id === check.governs.case)?.name;
+  const words = useCatalogue();
+  const named = words.cases.find((c) => c.id === check.governs.case)?.name;
   const [changing, setChanging] = useState(false);
   const may = useMay();
   const place = [
@@ -34,7 +35,8 @@ export function Why({ check }: { check: Check }) {
       {check.missing.length > 0 && <Missing pointers={check.missing} />}
       {place.length > 0 && <Text>Governs: {place.join(", ")}.</Text>}
       <Text color="faint">
-        Limit {check.direction === "at-least" ? "at least" : "at most"} {shown(check.limit, check.unit, length)}:{" "}
+        {!check.yes_no &&
+          `${check.direction === "at-least" ? "At least" : "At most"} ${shown(check.limit, check.unit, style, words)}: `}
         {check.basis}.
       </Text>
       {check.remedy && <Text fontWeight="600">{check.remedy}</Text>}

@@ -1,5 +1,4 @@
-import type { Check, Style } from "../api/types";
-import { showLength } from "../units/show";
+import type { Catalogue, Check, Style } from "../api/types";
 import { tell } from "../units/tell";
 
 type Verdict = Check["verdict"];
@@ -83,17 +82,20 @@ export function worst(checks: readonly Check[]): Verdict | null {
   return first && first.verdict !== "note" ? first.verdict : null;
 }
 
-/** What a check says, as a person reads it: its own sentence, yes or no, or its value. */
-export function says(check: Check, style: Style): string {
+/** How values of limits read: the core's words, from its catalogue. */
+export type Words = Pick<Catalogue, "reads" | "met">;
+
+/** What a check says, as a person reads it: its own sentence, met or not, or its value as its limit reads. */
+export function says(check: Check, style: Style, words: Words): string {
   if (check.said) return tell(check.said, style);
   if (check.value === null) return "";
-  if (check.yes_no) return check.verdict === "fails" ? "no" : "yes";
-  return shown(check.value, check.unit, (mm) => showLength(mm, style));
+  const met = words.met[check.limit_id];
+  if (met) return check.verdict === "fails" ? met.unmet : met.met;
+  return shown(check.value, check.unit, style, words);
 }
 
-/** A check's value as a person reads it. */
-export function shown(value: number, unit: string, length: (mm: number) => string): string {
-  if (unit === "mm") return length(value);
-  const digits = Math.abs(value) >= 100 || unit === "entries" ? 0 : 2;
-  return `${value.toFixed(digits)} ${unit}`;
+/** A value in the unit of its limit, as a person reads it. */
+export function shown(value: number, unit: string, style: Style, words: Words): string {
+  const own = words.reads[unit];
+  return own ? tell({ text: own.text, of: { value: { value, kind: own.kind } } }, style) : "";
 }
