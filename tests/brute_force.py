@@ -3,15 +3,13 @@
 import time
 from dataclasses import dataclass
 
-from nodulant.evaluate.finding import find_sets, judge_near
+from nodulant.evaluate.finding import find_sets, joined_trials, judge_near
 from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.ops.notch import Notch
 from nodulant.frame.ops.raise_into import Raise
 from nodulant.frame.parts import on_rail
-from nodulant.search.boxing_sets import boxing_beside
 from nodulant.search.cut_sets import cut_trials, stiffer_cut
 from nodulant.search.finder import FoundSets
-from nodulant.search.piece_sets import piece_trials
 from nodulant.search.plate_sets import Stock
 from tests import fixtures as f
 from tests.core.test_operations import made
@@ -67,9 +65,7 @@ def by_brute_force(inputs, index: int, stock: Stock) -> Answer:
     trials = (
         cut_trials(inputs.survey, operations, index, "left", stock)
         if is_cut
-        else piece_trials(
-            operations, index, op, stock, on, boxing_beside(inputs.survey, operations, own, placed, "left", stock)
-        )
+        else joined_trials(inputs, index, op, stock)[0]
     )
     passing = []
     for trial in trials:

@@ -1,4 +1,4 @@
-"""Append-only entries: readings, sign-offs, overrides, decisions and withdrawals.
+"""Append-only entries: readings, lengths between points, sign-offs, overrides, decisions and withdrawals.
 
 Nothing is changed or deleted; a wrong entry is withdrawn by a counter-entry.
 """
@@ -46,6 +46,42 @@ class ReadingEntry(_Entry):
         return self
 
 
+class FramePoint(Frozen):
+    """A surveyed feature on one rail, plumbed down to the floor or taped at the web's outer face."""
+
+    feature_id: Id
+    side: Side
+
+    @property
+    def id(self) -> str:
+        """By which a network refers to it."""
+        return f"{self.feature_id}/{self.side}"
+
+
+class LengthEntry(_Entry):
+    """A tape stretched between two points of the frame, mm."""
+
+    kind: Literal["length"] = "length"
+    start: FramePoint
+    end: FramePoint
+    value_mm: Annotated[float, Field(gt=0, le=20_000)]
+    text: Annotated[str, Field(max_length=60)] = ""
+    instrument: Annotated[str, Field(max_length=60)] = "tape"
+    resolution_mm: Annotated[float, Field(ge=0, le=50)] = 1.0
+    note: Text = ""
+
+    @model_validator(mode="after")
+    def _between_two(self) -> Self:
+        if self.start == self.end:
+            raise InputError(
+                "a length lies between two points",
+                field="end",
+                found=self.end.id,
+                acceptable="another point than the one it starts at",
+            )
+        return self
+
+
 class SignOffEntry(_Entry):
     """A step signed; names the hash of what was evaluated."""
 
@@ -82,7 +118,8 @@ class WithdrawalEntry(_Entry):
 
 
 Entry = Annotated[
-    ReadingEntry | SignOffEntry | OverrideEntry | DecisionEntry | WithdrawalEntry, Field(discriminator="kind")
+    ReadingEntry | LengthEntry | SignOffEntry | OverrideEntry | DecisionEntry | WithdrawalEntry,
+    Field(discriminator="kind"),
 ]
 
 

@@ -9,6 +9,7 @@ from nodulant.checks.groups import Group
 from nodulant.evaluate.along import Along
 from nodulant.evaluate.heights import Heights
 from nodulant.evaluate.taken_along import TakenAlong
+from nodulant.evaluate.taped import TapedFrame
 from nodulant.evaluate.travel_drawing import AxleTravel
 from nodulant.geometry import Outline
 from nodulant.parts.part import Part
@@ -225,3 +226,5 @@ class Evaluation(Frozen):
     """Suspensions of the survey, as they were: not judged, only compared with."""
     steps: tuple[Step, ...]
     readings: tuple[AskedReading, ...]
+    taped: TapedFrame | None
+    """What lengths between points of the frame say, once there are some."""

@@ -1,13 +1,16 @@
 """The lightest metal for one operation, with the whole evaluation as its goal."""
 
 from collections.abc import Generator
+from dataclasses import replace
 
 from nodulant.base.errors import NodulantError, NotSolvable, UnknownReference
 from nodulant.checks.check import Check
 from nodulant.evaluate.evaluation import Want
 from nodulant.evaluate.run import bump_of, evaluate
 from nodulant.evaluate.solved import solved_inputs
+from nodulant.frame.here import OnRail
 from nodulant.frame.model import Placed, placed_on, planned_state
+from nodulant.frame.ops.boxing import Boxing
 from nodulant.frame.ops.notch import Notch
 from nodulant.frame.ops.raise_into import Raise
 from nodulant.frame.ops.union import Operation
@@ -71,7 +74,7 @@ def _cuts(inputs: Inputs, index: int, op: Notch | Raise, stock: Stock) -> Genera
 
 
 def _pieces(inputs: Inputs, index: int, op: Joined, stock: Stock) -> Generator[Progress, None, FoundSets]:
-    survey, design, side = inputs.survey, inputs.design, on_sides(op.side)[0]
+    survey, design = inputs.survey, inputs.design
     if missing := missing_for_space(survey):
         raise NotSolvable(
             "the frame cannot be solved yet", field=missing[0], found="nothing", acceptable="what it is made of"
@@ -84,14 +87,26 @@ def _pieces(inputs: Inputs, index: int, op: Joined, stock: Stock) -> Generator[P
             found="no solution",
             acceptable="what ties the rails",
         )
-    placed = placed_on(survey, design.operations, side, planned_state(design.operations))
-    own = next(p for p in placed if p.index == index)
-    on = on_rail(survey, side, own, placed)
-    boxing = boxing_beside(survey, design.operations, own, placed, side, stock)
-    trials = piece_trials(design.operations, index, op, stock, on, boxing)
+    trials, on = joined_trials(inputs, index, op, stock)
     screen = piece_screen(solved.rails, solved.frames, solved.plan, design.limits, on, survey)
     hint = "Add thicker plate to the stock, change how the ends are joined, or box the rail ahead of it and behind it."
     return search(trials, screen, judge_near(inputs, op.id), _as_it_is, hint)
+
+
+def joined_trials(inputs: Inputs, index: int, op: Joined, stock: Stock) -> tuple[list[Trial], OnRail]:
+    """Every set of a piece between two ends of a rail, and where it stands."""
+    survey, design, side = inputs.survey, inputs.design, on_sides(op.side)[0]
+    placed = placed_on(survey, design.operations, side, planned_state(design.operations))
+    own = next(p for p in placed if p.index == index)
+    on = on_rail(survey, side, own, placed)
+
+    def boxed(made: Joined) -> tuple[Boxing, ...]:
+        span = made.span(on.rail, survey.features, "")
+        there = replace(own, start_mm=span.start_mm, end_mm=span.end_mm)
+        others = [p for p in placed if p is not own]
+        return boxing_beside(survey, design.operations, there, others, side, stock)
+
+    return piece_trials(design.operations, index, op, stock, on, boxed), on
 
 
 def _as_it_is(trial: Trial) -> None:

@@ -29,6 +29,7 @@ from nodulant.evaluate.link_readings import equal_checks, link_readings
 from nodulant.evaluate.own_forces import under_own_forces
 from nodulant.evaluate.space import Space, frame_in_space, space_figures
 from nodulant.evaluate.taken_along import taken_along
+from nodulant.evaluate.taped import taped_checks, taped_frame
 from nodulant.evaluate.travel import axle_travels, stock_travels, suspension_checks, suspension_studies
 from nodulant.frame.model import STOCK, place_one, placed_on, planned_state, route_on
 from nodulant.frame.ops.crossmember_change import CrossmemberChange
@@ -102,6 +103,8 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     goes, along = _goes_along(inputs, every) if want.along else ([], ())
     checks += goes
     locked = not all(r.taken for r in before) and overridden(entries, TEARDOWN) is None
+    taped = taped_frame(inputs, routes)
+    checks += taped_checks(inputs, taped)
     parts = tuple(part for side in LEFT_RIGHT for part in _in_place(sides[side], routes[side]))
     judged = order(
         [_where_it_stands(check, routes) for check in by_rule(told_apart(checks, design.operations), design.rule)]
@@ -133,6 +136,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         along=along,
         cut_locked=cut_locked(inputs, along),
         readings=tuple(asked) if want.readings else (),
+        taped=taped if want.readings else None,
     )
 
 

@@ -213,6 +213,14 @@ LIMITS: tuple[Limit, ...] = (
         "hub-agrees", "Hub height against tube and gap", 3.0, "mm", "the same height measured two ways, common practice"
     ),
     at_least("survey-complete", "Readings taken before teardown", 1.0, "of all", "they cannot be taken afterwards"),
+    at_most(
+        "tape-fits",
+        "Length that does not fit the others",
+        3.29,
+        "spreads",
+        "largest standardised residual: one false alarm in a thousand readings",
+    ),
+    at_most("frame-square", "Frame's diagonals against each other", 3.0, "mm", "common practice"),
     at_most("as-built", "As-built reading against plan", 1.5, "mm", "common practice: points +-1.5 mm"),
     at_most("as-built-link", "Link's length against plan", 1.5, "mm", "common practice: points +-1.5 mm"),
     at_most("links-equal", "Links equal left and right", 1.0, "mm", "common practice: within 1 mm"),

@@ -48,6 +48,7 @@ READS: dict[str, ValueWords] = {
     "of tyre diameter": _value("{value} of the tyre's diameter", "share"),
     "x": _value("{value} times its thickness", "ratio"),
     "x at the axle": _value("{value} of that at the axle", "share"),
+    "spreads": _value("{value} of its spread", "ratio"),
     "x bump": _value("{value} of the bump travel", "share"),
     "x diameter": _value("{value} diameters", "ratio"),
     "x its length": _value("{value} of its length", "share"),

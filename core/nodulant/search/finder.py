@@ -7,7 +7,8 @@ sets whose heaviest is refused are not tried. The next sets that use other kinds
 
 from collections import defaultdict
 from collections.abc import Callable, Generator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from functools import cached_property
 from typing import NamedTuple
 
 from nodulant.base.model import Frozen
@@ -15,10 +16,14 @@ from nodulant.frame.ops.union import Operation
 from nodulant.units.said import Said, said
 
 ALTERNATIVES = 4
-JUDGED = 60
+JUDGED = 80
 """How many sets are judged whole before the search gives up."""
-PATIENCE = 2
-"""Sets of one kind that fail in one row before the heaviest of the kind is asked."""
+PATIENCE, MATTERS, STRIDE = 2, 0.02, 1.06
+"""Sets of one kind that fail in one row before the heaviest of it is asked; what counts as coming nearer; how far to jump."""
+
+
+Kinds = tuple[bool | str, ...]
+"""Which kinds of metal a set uses."""
 
 
 class Judged(NamedTuple):
@@ -67,7 +72,7 @@ class Trial:
     operations: tuple[Operation, ...]
     changed: tuple[Operation, ...]
     added: tuple[Operation, ...]
-    kinds: tuple[bool | str, ...]
+    kinds: Kinds
     words: Said
     mass_kg: float
 
@@ -99,46 +104,99 @@ def search(
     trials: Sequence[Trial], screen: Screen, judge: Judge, stiffer: Stiffer, hint: str = ""
 ) -> Generator[Progress, None, FoundSets]:
     """Search step by step: yields progress, returns what was found; stop it at will."""
-    ordered = sorted(trials, key=lambda t: t.mass_kg)
-    best, closed, choices = _Best(), set[tuple[bool | str, ...]](), list[SetFound]()
-    families = set[tuple[bool, ...]]()
-    heaviest = {trial.kinds: trial for trial in ordered}
-    failed: dict[tuple[bool | str, ...], list[str]] = defaultdict(list)
-    for done, (kinds, trial) in enumerate(heaviest.items()):
+    run = _Run(sorted(trials, key=lambda t: t.mass_kg), screen, judge, stiffer)
+    for done, (kinds, trial) in enumerate(run.heaviest.items()):
         if done % 8 == 0:
-            yield Progress(0, len(ordered))
-        found = screen(trial)
-        if found.fails:
-            closed.add(kinds)
-            best.see(found)
-    judged, done = 0, 0
-    for done, trial in enumerate(ordered, start=1):
-        if len(choices) > ALTERNATIVES or judged >= JUDGED:
+            yield Progress(0, len(run.ordered))
+        if not run.screened(trial):
+            run.closed.add(kinds)
+    done = 0
+    for done, trial in enumerate(run.ordered, start=1):
+        if len(run.choices) > ALTERNATIVES or run.judged >= JUDGED:
             break
         if done % 20 == 0:
-            yield Progress(done, len(ordered), choices[0] if choices else None)
-        if trial.kinds in closed or trial.family in families:
+            yield Progress(done, len(run.ordered), run.lightest)
+        if not run.wanted(trial):
             continue
-        found = screen(trial)
+        if trial.mass_kg < run.waits[trial.kinds]:
+            run.skipped[trial.kinds].append(trial)
+            continue
+        found = run.whole(trial)
+        yield Progress(done, len(run.ordered), run.lightest)
+        if found is None:
+            continue
+        for lighter in run.skipped.pop(trial.kinds, []):
+            if run.judged < JUDGED and (better := run.whole(lighter)) is not None:
+                found = better
+                break
+            yield Progress(done, len(run.ordered), run.lightest)
+        run.families.add(trial.family)
+        run.choices.append(found)
+    run.choices.sort(key=lambda c: c.mass_kg)
+    reason = None if run.choices else _reason(run.best, hint)
+    return FoundSets(choices=tuple(run.choices), tried=done, judged=run.judged, reason=reason)
+
+
+@dataclass
+class _Run:
+    """What a search knows so far."""
+
+    ordered: Sequence[Trial]
+    screen: Screen
+    judge: Judge
+    stiffer: Stiffer
+    best: _Best = field(default_factory=_Best)
+    closed: set[Kinds] = field(default_factory=set)
+    """Kinds of metal that do nothing for what fails."""
+    families: set[tuple[bool, ...]] = field(default_factory=set)
+    """Those of which a set was found."""
+    choices: list[SetFound] = field(default_factory=list)
+    failed: dict[Kinds, list[Judged]] = field(default_factory=lambda: defaultdict(list))
+    waits: dict[Kinds, float] = field(default_factory=lambda: defaultdict(float))
+    """The mass below which no more sets of a kind are judged, for more metal made no difference."""
+    skipped: dict[Kinds, list[Trial]] = field(default_factory=lambda: defaultdict(list))
+    judged: int = 0
+
+    @cached_property
+    def heaviest(self) -> dict[Kinds, Trial]:
+        """The heaviest set of every kind."""
+        return {trial.kinds: trial for trial in self.ordered}
+
+    @property
+    def lightest(self) -> SetFound | None:
+        """The lightest that passed so far."""
+        return self.choices[0] if self.choices else None
+
+    def wanted(self, trial: Trial) -> bool:
+        """Whether a set of its kinds can still be an answer."""
+        return trial.kinds not in self.closed and trial.family not in self.families and self.screened(trial)
+
+    def screened(self, trial: Trial) -> bool:
+        """Whether it passes the screen."""
+        found = self.screen(trial)
         if found.fails:
-            best.see(found)
-            continue
-        passed, verdict = _judged(trial, judge, stiffer)
-        judged += 1
-        if verdict.fails:
-            best.see(verdict)
-            failed[trial.kinds].append(verdict.worst)
-            if len(failed[trial.kinds]) == PATIENCE and len(set(failed[trial.kinds])) == 1:
-                most = judge(heaviest[trial.kinds].operations)
-                best.see(most)
-                if most.fails and most.worst == verdict.worst:
-                    closed.add(trial.kinds)  # more of the same metal does nothing for what fails
-        else:
-            families.add(trial.family)
-            choices.append(_found(passed, verdict))
-        yield Progress(done, len(ordered), choices[0] if choices else None)
-    reason = None if choices else _reason(best, hint)
-    return FoundSets(choices=tuple(choices), tried=done, judged=judged, reason=reason)
+            self.best.see(found)
+        return not found.fails
+
+    def whole(self, trial: Trial) -> SetFound | None:
+        """Judge a set; where it fails in the row in which the last of its kinds failed, jump or give the kinds up."""
+        passed, verdict = _judged(trial, self.judge, self.stiffer)
+        self.judged += 1
+        if not verdict.fails:
+            return _found(passed, verdict)
+        self.best.see(verdict)
+        before = self.failed[trial.kinds]
+        before.append(verdict)
+        if len(before) < 2 or before[-2].worst != verdict.worst:
+            return None
+        if verdict.beyond > (1 - MATTERS) * before[-2].beyond:
+            self.waits[trial.kinds] = trial.mass_kg * STRIDE
+        if len(before) == PATIENCE:
+            most = self.judge(self.heaviest[trial.kinds].operations)
+            self.best.see(most)
+            if most.fails and most.worst == verdict.worst:
+                self.closed.add(trial.kinds)
+        return None
 
 
 def _judged(trial: Trial, judge: Judge, stiffer: Stiffer) -> tuple[Trial, Judged]:

@@ -1,7 +1,7 @@
 """What to try in place of the piece between two ends of a cut rail, or over its butt: box, side plates, gussets, overlap."""
 
 import itertools
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from typing import NamedTuple
 
 import numpy as np
@@ -47,8 +47,17 @@ class PieceRow(NamedTuple):
         return self.outer > 0, self.inner > 0, self.gusset > 0
 
 
+Boxed = Callable[[Joined], tuple[Boxing, ...]]
+"""Boxing plates beside a piece, where the rail is open there."""
+
+
+def open_beside(op: Joined) -> tuple[Boxing, ...]:
+    """None."""
+    return ()
+
+
 def piece_trials(
-    operations: tuple[Operation, ...], index: int, op: Joined, stock: Stock, on: OnRail, boxing: tuple[Boxing, ...] = ()
+    operations: tuple[Operation, ...], index: int, op: Joined, stock: Stock, on: OnRail, boxed: Boxed = open_beside
 ) -> list[Trial]:
     """Every set that the stock allows for ``op``, with the rail open beside it and with it boxed there."""
     out = []
@@ -57,7 +66,7 @@ def piece_trials(
             continue
         made = with_piece(op, row, on, stock.steel_id)
         mass = sum(part.mass_kg() for part in made.parts(on))
-        for added in ((), boxing) if boxing else ((),):
+        for added in dict.fromkeys(((), boxed(made))):
             whole = (*operations[:index], made, *operations[index + 1 :], *added)
             more = sum(boxing_kg(plate, on.here) for plate in added)
             out.append(Trial(whole, (made,), added, (*row.kinds, bool(added)), _words(row, added), mass + more))

@@ -13,6 +13,7 @@ from nodulant.base.errors import InputError
 from nodulant.build.plan import ALONG_STEP, TEARDOWN
 from nodulant.build.steering_steps import SENSE_STEP
 from nodulant.evaluate import Want, evaluate
+from nodulant.evaluate.link_readings import link_readings
 from nodulant.job.document import AsBuilt, Design, Inputs
 from nodulant.survey.vehicle import Survey
 from nodulant_server.models import Job, LogEntry
@@ -57,13 +58,27 @@ def append(user: User, job: Job, fields: dict[str, Any]) -> Entry:
 
 def take_reading(user: User, job: Job, inputs: Inputs, fields: dict[str, Any]) -> Entry:
     """Append a reading that the design asks for; raises InputError for any other."""
-    asked = asked_readings(inputs.design.operations, inputs.survey.features, ())
+    asked = [*asked_readings(inputs.design.operations, inputs.survey.features, ()), *link_readings(inputs)]
     wanted = f"{fields['operation']}/{fields['key']}/{fields['side']}"
     if wanted not in {reading.id for reading in asked}:
         raise InputError(
             "this design asks for no such reading", field="/key", found=wanted, acceptable="a reading of the Prove list"
         )
     return append(user, job, {"kind": "reading", **fields})
+
+
+def take_length(user: User, job: Job, fields: dict[str, Any]) -> Entry:
+    """Append a length between two surveyed features; raises InputError for a feature that is not there."""
+    known = {f.id for f in job.survey_head().survey().features}
+    for end in ("start", "end"):
+        if fields[end]["feature_id"] not in known:
+            raise InputError(
+                "there is no such point to tape from",
+                field=f"/{end}/feature_id",
+                found=fields[end]["feature_id"],
+                acceptable="one of " + ", ".join(sorted(known)),
+            )
+    return append(user, job, {"kind": "length", **fields})
 
 
 def withdraw(user: User, job: Job, number: int, reason: str) -> Entry:

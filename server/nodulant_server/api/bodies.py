@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from nodulant.asbuilt.log import Entry
+from nodulant.asbuilt.log import Entry, FramePoint
 from nodulant.base.model import Frozen, Name
 from nodulant.evaluate import Want
 from nodulant.evaluate.sweep import SweepResult, SweptPair
@@ -362,6 +362,13 @@ class ReadingBody(ReadingFields):
     operation: str
     key: str
     side: Literal["left", "right"]
+
+
+class LengthBody(ReadingFields):
+    """A tape between two points of the frame."""
+
+    start: FramePoint
+    end: FramePoint
 
 
 class ReasonBody(Frozen):

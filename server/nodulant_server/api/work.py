@@ -5,8 +5,8 @@ from django.shortcuts import get_object_or_404
 from ninja import Router
 
 from nodulant.asbuilt.log import Entry
-from nodulant_server.actions.log import append, entries_of, sign_step, take_reading, withdraw
-from nodulant_server.api.bodies import ReadingBody, ReasonBody, SignBody, WithdrawBody
+from nodulant_server.actions.log import append, entries_of, sign_step, take_length, take_reading, withdraw
+from nodulant_server.api.bodies import LengthBody, ReadingBody, ReasonBody, SignBody, WithdrawBody
 from nodulant_server.api.compute import current
 from nodulant_server.api.jobs import person
 from nodulant_server.models import Job
@@ -33,6 +33,13 @@ def reading(request: HttpRequest, option_id: int, body: ReadingBody) -> Entry:
     """Take an as-built reading that the option's design asks for."""
     option, inputs = current(request, option_id)
     return take_reading(person(request), option.job, inputs, body.model_dump())
+
+
+@router.post("/jobs/{job_id}/lengths", response=Entry)
+def length(request: HttpRequest, job_id: int, body: LengthBody) -> Entry:
+    """Log a length taped between two points of the frame."""
+    job = get_object_or_404(Job, pk=job_id)
+    return take_length(person(request), job, body.model_dump())
 
 
 @router.post("/jobs/{job_id}/reasons", response=Entry)
