@@ -24,6 +24,7 @@ CLOSED = (
     ("post", "/options/1/branch"),
     ("post", "/options/1/sign"),
     ("post", "/options/1/readings"),
+    ("post", "/jobs/1/lengths"),
     ("get", "/options/1/report.pdf"),
     ("get", "/options/1/patterns.pdf"),
     ("post", "/jobs/1/reasons"),
@@ -133,6 +134,8 @@ class Roles(Shop):
         """One call of each kind and the act that it needs."""
         option, job, design = self.option.pk, self.job.pk, self.design()
         reading = {"operation": "axle-notch", "key": "depth", "side": "left", "value_mm": 58.0}
+        ends = [{"feature_id": "front-axle", "side": side} for side in ("left", "right")]
+        length = {"start": ends[0], "end": ends[1], "value_mm": 760.0}
         return (
             ("read", "get", f"/jobs/{job}", None),
             ("design", "put", f"/options/{option}/draft", {"base": 1, "design": design}),
@@ -141,6 +144,7 @@ class Roles(Shop):
             ("design", "put", f"/jobs/{job}/shop", {"name": "Shop"}),
             ("log", "post", f"/options/{option}/readings", reading),
             ("log", "post", f"/options/{option}/sign", {"step": "teardown"}),
+            ("log", "post", f"/jobs/{job}/lengths", length),
             ("decide", "post", f"/jobs/{job}/reasons", {"subject": "teardown", "reason": "because"}),
             ("import", "post", "/jobs", {"name": "new", "vehicle": "new"}),
         )

@@ -80,6 +80,29 @@ class Work(Shop):
                 self.assertEqual(self.read(**change)[0].status_code, 422)
         self.assertEqual(self.log(), [])
 
+    def tape(self, start, end, mm=760.0):
+        ends = [{"feature_id": name, "side": side} for name, side in (start, end)]
+        body = {"start": ends[0], "end": ends[1], "value_mm": mm, "text": f"{mm:g} mm"}
+        return self.send("post", f"/jobs/{self.job.pk}/lengths", body)
+
+    def test_a_length_between_two_points_of_the_frame(self):
+        _, entry = self.tape(("front-axle", "left"), ("front-axle", "right"))
+        self.assertEqual((entry["kind"], entry["start"]["side"], entry["by"]), ("length", "left", "ada"))
+        _, data = self.send("post", "/evaluate", {"job_id": self.job.pk, "design": self.design()})
+        self.assertEqual([row["measured_mm"] for row in data["taped"]["lengths"]], [760.0])
+        self.send("post", f"/jobs/{self.job.pk}/withdraw", {"entry": entry["number"], "reason": "wrong mark"})
+        _, data = self.send("post", "/evaluate", {"job_id": self.job.pk, "design": self.design()})
+        self.assertIsNone(data["taped"])
+
+    def test_a_length_that_cannot_be(self):
+        left = ("front-axle", "left")
+        data = self.refused(self.tape(left, ("nowhere", "right"))[0], 422, "input")
+        self.assertEqual(data["problems"][0]["pointer"], "/end/feature_id")
+        for end, mm in ((left, 760.0), (("front-axle", "right"), -1.0), (("front-axle", "right"), 1e9)):
+            with self.subTest((end, mm)):
+                self.assertEqual(self.tape(left, end, mm)[0].status_code, 422)
+        self.assertEqual(self.log(), [])
+
     def test_decide_and_take_back(self):
         _, entry = self.read(value_mm=61.0)
         self.reasons(subject="axle-notch/depth/left", reason="margin is there", choice="accept")

@@ -70,8 +70,8 @@ class Network(Frozen):
     suspects: tuple[int, ...]
     uncontrolled: tuple[int, ...]
     """Readings in which an error would not show."""
-    helps: tuple[str, str] | None
-    """The length that would help most to tell readings from each other."""
+    helps: tuple[str, ...]
+    """The two points of the length that would help most to tell readings from each other; empty where none is needed."""
 
 
 def adjust(planned: dict[str, tuple[float, float]], taped: Sequence[Taped]) -> Network | None:
@@ -114,7 +114,7 @@ def adjust(planned: dict[str, tuple[float, float]], taped: Sequence[Taped]) -> N
         loose=loose,
         suspects=tuple(fits[k].index for k in _suspects(out, alike)),
         uncontrolled=tuple(fits[k].index for k in np.flatnonzero(control < 0.1)),
-        helps=_helps(place, ends, weight, design, cofactor, used) if not loose else None,
+        helps=_helps(place, ends, weight, design, cofactor, used) if not loose else (),
     )
 
 
@@ -198,10 +198,10 @@ def _suspects(out: Columns, alike: Columns) -> list[int]:
 
 def _helps(
     place: Columns, ends: Rows, weight: Columns, design: Columns, cofactor: Columns, names: Sequence[str]
-) -> tuple[str, str] | None:
-    """The missing length after which the fewest pairs of readings are alike; None where all can be told apart."""
+) -> tuple[str, ...]:
+    """The missing length after which the fewest pairs of readings are alike; none where all can be told apart."""
     if not _pairs_alike(design, cofactor, weight):
-        return None
+        return ()
     known = {tuple(sorted(pair)) for pair in ends.tolist()}
     best: tuple[int, tuple[int, int]] | None = None
     for pair in combinations(range(len(place)), 2):
@@ -214,7 +214,7 @@ def _helps(
         left = _pairs_alike(np.vstack([design, row]), after, np.append(weight, 1.0 / spread))
         if best is None or left < best[0]:
             best = (left, pair)
-    return None if best is None else (names[best[1][0]], names[best[1][1]])
+    return () if best is None else (names[best[1][0]], names[best[1][1]])
 
 
 def _pairs_alike(design: Columns, cofactor: Columns, weight: Columns) -> int:

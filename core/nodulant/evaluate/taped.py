@@ -22,8 +22,10 @@ class TapedLength(Frozen):
     """One reading of the log: points by their names, measured and planned, mm, and how it fits."""
 
     entry: int
-    from_name: str
-    to_name: str
+    start: str
+    end: str
+    start_name: str
+    end_name: str
     measured_mm: float
     planned_mm: float
     off_mm: float
@@ -83,8 +85,10 @@ def taped_frame(inputs: Inputs, routes: dict[Side, Route]) -> TapedFrame | None:
         rows.append(
             TapedLength(
                 entry=entry.number,
-                from_name=names[length.a],
-                to_name=names[length.b],
+                start=length.a,
+                end=length.b,
+                start_name=names[length.a],
+                end_name=names[length.b],
                 measured_mm=length.length_mm,
                 planned_mm=math.dist(planned[length.a], planned[length.b]),
                 off_mm=fit.off_mm,
@@ -93,7 +97,7 @@ def taped_frame(inputs: Inputs, routes: dict[Side, Route]) -> TapedFrame | None:
                 suspect=fit.index in network.suspects,
             )
         )
-    helps = "" if network.helps is None else " to ".join(names[p] for p in network.helps)
+    helps = " to ".join(names[p] for p in network.helps)
     points = network.model_copy(update={"points": kept.points})
     return TapedFrame(
         network=points,
@@ -159,10 +163,10 @@ def taped_checks(inputs: Inputs, frame: TapedFrame | None) -> list[Check]:
             "tape-fits",
             PROVE,
             worst.out,
-            Why(formula="off / spread", values=values, words=f"{row.from_name} to {row.to_name}, entry {row.entry}"),
+            Why(formula="off / spread", values=values, words=f"{row.start_name} to {row.end_name}, entry {row.entry}"),
             limits,
-            detail=f"{row.from_name} to {row.to_name}" if frame.left_out is not None else "",
-            remedy=f"Tape {row.from_name} to {row.to_name} again and take entry {row.entry} back.",
+            detail=f"{row.start_name} to {row.end_name}" if frame.left_out is not None else "",
+            remedy=f"Tape {row.start_name} to {row.end_name} again and take entry {row.entry} back.",
         )
         out = [check.model_copy(update={"said": _told(row, frame)})]
     if frame.square is not None:

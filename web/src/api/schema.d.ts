@@ -328,6 +328,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/lengths": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Length
+         * @description Log a length taped between two points of the frame.
+         */
+        post: operations["nodulant_server_api_work_length"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/log": {
         parameters: {
             query?: never;
@@ -3120,6 +3140,7 @@ export interface components {
             strips: components["schemas"]["Strip"][];
             /** Taken Along */
             taken_along: components["schemas"]["TakenAlong"][];
+            taped: components["schemas"]["TapedFrame"] | null;
             /** Teardown Locked */
             teardown_locked: boolean;
             /** Travel */
@@ -3446,6 +3467,19 @@ export interface components {
             tried: number;
             /** Up Mm */
             up_mm: number[];
+        };
+        /**
+         * FramePoint
+         * @description A surveyed feature on one rail, plumbed down to the floor or taped at the web's outer face.
+         */
+        FramePoint: {
+            /** Feature Id */
+            feature_id: string;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
         };
         /**
          * FrameSolids
@@ -3788,7 +3822,7 @@ export interface components {
             /** Id */
             id: number;
             /** Log */
-            log: (components["schemas"]["ReadingEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"])[];
+            log: (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"])[];
             /** Name */
             name: string;
             /** Options */
@@ -3969,6 +4003,93 @@ export interface components {
             kind: "leaf";
             rear_eye?: components["schemas"]["HardPoint"] | null;
             seat: components["schemas"]["HardPoint"];
+        };
+        /**
+         * LengthBody
+         * @description A tape between two points of the frame.
+         */
+        LengthBody: {
+            end: components["schemas"]["FramePoint"];
+            /**
+             * Instrument
+             * @default tape
+             */
+            instrument: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Resolution Mm
+             * @default 0.5
+             */
+            resolution_mm: number;
+            start: components["schemas"]["FramePoint"];
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /** Value Mm */
+            value_mm: number;
+        };
+        /**
+         * LengthEntry
+         * @description A tape stretched between two points of the frame, mm.
+         */
+        LengthEntry: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            end: components["schemas"]["FramePoint"];
+            /**
+             * Instrument
+             * @default tape
+             */
+            instrument: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "length";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Number */
+            number: number;
+            /**
+             * Resolution Mm
+             * @default 1
+             */
+            resolution_mm: number;
+            start: components["schemas"]["FramePoint"];
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /** Value Mm */
+            value_mm: number;
+        };
+        /**
+         * LengthFit
+         * @description How one reading fits: measured less fitted, its share of control, and how many spreads it is out by.
+         */
+        LengthFit: {
+            /** Blunder Mm */
+            blunder_mm: number | null;
+            /** Control */
+            control: number;
+            /** Index */
+            index: number;
+            /** Off Mm */
+            off_mm: number;
+            /** Out */
+            out: number;
         };
         /**
          * LimitChange
@@ -4314,6 +4435,26 @@ export interface components {
             x_mm: number;
             /** Z Mm */
             z_mm: number;
+        };
+        /**
+         * Network
+         * @description The adjusted network; ``suspects`` are indices of readings, the first most suspect, that cannot be told from each other.
+         */
+        Network: {
+            /** Helps */
+            helps: string[];
+            /** Lengths */
+            lengths: components["schemas"]["LengthFit"][];
+            /** Loose */
+            loose: string[];
+            /** Points */
+            points: components["schemas"]["PointAt"][];
+            /** Redundancy */
+            redundancy: number;
+            /** Suspects */
+            suspects: number[];
+            /** Uncontrolled */
+            uncontrolled: number[];
         };
         /**
          * NewJob
@@ -4757,6 +4898,26 @@ export interface components {
              * @default 16
              */
             hole_mm: number;
+        };
+        /**
+         * PointAt
+         * @description A point's place in plan, mm, and its standard error as an ellipse: half axes, mm, and the longer one's turn, degrees.
+         */
+        PointAt: {
+            /** Id */
+            id: string;
+            /** Major Mm */
+            major_mm: number;
+            /** Minor Mm */
+            minor_mm: number;
+            /** Moved Mm */
+            moved_mm: number;
+            /** Turn Deg */
+            turn_deg: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
         };
         /**
          * Quantity
@@ -6031,6 +6192,24 @@ export interface components {
             weld_leg_mm: number;
         };
         /**
+         * Square
+         * @description Of the foremost and rearmost pair of points: diagonals, mm, how much they differ more than planned, and the angle.
+         */
+        Square: {
+            /** Front */
+            front: string;
+            /** Left To Right Mm */
+            left_to_right_mm: number;
+            /** Lozenge Deg */
+            lozenge_deg: number;
+            /** Off Mm */
+            off_mm: number;
+            /** Rear */
+            rear: string;
+            /** Right To Left Mm */
+            right_to_left_mm: number;
+        };
+        /**
          * StandsAt
          * @description Where the axle stands in a load state: sprung load, N, and wheel travel, mm; None on its stops.
          */
@@ -7053,6 +7232,52 @@ export interface components {
             up_mm: number;
             /** Words */
             words: string;
+        };
+        /**
+         * TapedFrame
+         * @description What the lengths between frame points say; the worst suspect is left out of the points.
+         */
+        TapedFrame: {
+            /** Helps */
+            helps: string;
+            /** Left Out */
+            left_out: number | null;
+            /** Lengths */
+            lengths: components["schemas"]["TapedLength"][];
+            /** Names */
+            names: {
+                [key: string]: string;
+            };
+            network: components["schemas"]["Network"];
+            square: components["schemas"]["Square"] | null;
+        };
+        /**
+         * TapedLength
+         * @description One reading of the log: points by their names, measured and planned, mm, and how it fits.
+         */
+        TapedLength: {
+            /** Blunder Mm */
+            blunder_mm: number | null;
+            /** Control */
+            control: number;
+            /** End */
+            end: string;
+            /** End Name */
+            end_name: string;
+            /** Entry */
+            entry: number;
+            /** Measured Mm */
+            measured_mm: number;
+            /** Off Mm */
+            off_mm: number;
+            /** Planned Mm */
+            planned_mm: number;
+            /** Start */
+            start: string;
+            /** Start Name */
+            start_name: string;
+            /** Suspect */
+            suspect: boolean;
         };
         /**
          * Targets
@@ -8480,6 +8705,32 @@ export interface operations {
             };
         };
     };
+    nodulant_server_api_work_length: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LengthBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"];
+                };
+            };
+        };
+    };
     nodulant_server_api_work_entries: {
         parameters: {
             query?: never;
@@ -8497,7 +8748,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"])[];
+                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"])[];
                 };
             };
         };
@@ -8523,7 +8774,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"];
+                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"];
                 };
             };
         };
@@ -8601,7 +8852,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"];
+                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"];
                 };
             };
         };
@@ -8725,7 +8976,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"];
+                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"];
                 };
             };
         };
@@ -8797,7 +9048,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"])[];
+                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"])[];
                 };
             };
         };

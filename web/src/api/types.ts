@@ -19,6 +19,7 @@ export type SectionDrawing = Schemas["SectionDrawing"];
 export type Pattern = Schemas["Pattern"];
 export type Step = Schemas["Step"];
 export type AskedReading = Schemas["AskedReading"];
+export type TapedFrame = Schemas["TapedFrame"];
 export type Session = Schemas["Session"];
 export type Quantity = Schemas["Quantity"];
 export type FoundSets = Schemas["FoundSets"];

@@ -72,6 +72,8 @@ function wordsOf(entry: Entry): string {
   switch (entry.kind) {
     case "reading":
       return `read ${entry.key} ${entry.side} of ${entry.operation}: ${entry.text || `${entry.value_mm} mm`}`;
+    case "length":
+      return `taped ${entry.start.feature_id} ${entry.start.side} to ${entry.end.feature_id} ${entry.end.side}: ${entry.text || `${entry.value_mm} mm`}`;
     case "sign-off":
       return `signed ${entry.step}${entry.note && `: ${entry.note}`}`;
     case "override":

@@ -6,6 +6,7 @@ import { Group } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
 import { HandCheckSheet } from "./HandCheckSheet";
 import { LogList } from "./LogList";
+import { TapeNetwork } from "./TapeNetwork";
 
 /** Is what was welded what was planned, and what does it cost where it is not? */
 export default function ProvePanel({ job }: { job: JobHead }) {
@@ -34,6 +35,7 @@ export default function ProvePanel({ job }: { job: JobHead }) {
           </Box>
         ))}
       </Group>
+      <TapeNetwork job={job} />
       <Group title="Report">
         <FileLink href={`/api/options/${optionId}/report.pdf`} name="PDF report" />
         <Text fontSize="13px" color="faint" mt="1">
