@@ -131,7 +131,9 @@ def place_checks(cases: tuple[Case, ...], changes: Changes) -> list[Check]:
         check = not_computed("place-wanted", subject, (f"/design/loads/{field}",), changes)
         words = f"Say {case.place}, and '{case.name}' is computed."
         out.append(
-            check.model_copy(update={"title": f"{case.name}: {case.place}?", "remedy": words, "cause": "places wanted"})
+            check.model_copy(
+                update={"title": f"{case.name}: not said {case.place}", "remedy": words, "cause": "places wanted"}
+            )
         )
     return out
 

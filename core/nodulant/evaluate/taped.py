@@ -165,7 +165,6 @@ def taped_checks(inputs: Inputs, frame: TapedFrame | None) -> list[Check]:
             worst.out,
             Why(formula="off / spread", values=values, words=f"{row.start_name} to {row.end_name}, entry {row.entry}"),
             limits,
-            detail=f"{row.start_name} to {row.end_name}" if frame.left_out is not None else "",
             remedy=f"Tape {row.start_name} to {row.end_name} again and take entry {row.entry} back.",
         )
         out = [check.model_copy(update={"said": _told(row, frame)})]
@@ -186,4 +185,5 @@ def _told(row: TapedLength, frame: TapedFrame) -> Said:
         )
     others = sum(other.suspect for other in frame.lengths) - 1
     more = f", or one of {others} that it cannot be told from" if others else ""
-    return said("about {off} wrong" + more, off=(abs(row.blunder_mm or row.off_mm), "length"))
+    where = f"{row.start_name} to {row.end_name}: "
+    return said(where + "about {off} wrong" + more, off=(abs(row.blunder_mm or row.off_mm), "length"))

@@ -215,7 +215,7 @@ LIMITS: tuple[Limit, ...] = (
     at_least("survey-complete", "Readings taken before teardown", 1.0, "of all", "they cannot be taken afterwards"),
     at_most(
         "tape-fits",
-        "Length that does not fit the others",
+        "Lengths between frame points",
         3.29,
         "spreads",
         "largest standardised residual: one false alarm in a thousand readings",

@@ -118,7 +118,9 @@ const MarginGroup = memo(function MarginGroup({ group, old, open, toggle }: Grou
   const words = useCatalogue();
   const change = old !== undefined && head.margin !== null ? head.margin - old : 0;
   const sides = rows[0]?.sides ?? "both";
-  const tail = [head.state === "as-built" && "as built", sides !== "both" && sides].filter(Boolean).join(", ");
+  const tail = [head.state === "as-built" && "as built", (sides === "left" || sides === "right") && sides]
+    .filter(Boolean)
+    .join(", ");
   return (
     <li className="row">
       <button type="button" className="row-head" aria-expanded={open} onClick={() => toggle(group)}>
@@ -172,7 +174,7 @@ function Unfolded({ group }: { group: Group }) {
                   <VerdictMark verdict={check.verdict} size={13} />
                   <span className="row-words">
                     {check.title}
-                    {row.sides !== "both" && <span className="row-tail"> ({row.sides})</span>}:{" "}
+                    {["left", "right"].includes(row.sides) && <span className="row-tail"> ({row.sides})</span>}:{" "}
                     <span className="row-value">{says(check, style, words) || check.verdict}</span>
                   </span>
                 </button>

@@ -1,7 +1,7 @@
 import { Box, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import { api } from "../api/client";
-import type { JobHead, TapedFrame } from "../api/types";
+import type { JobHead, Style, TapedFrame } from "../api/types";
 import { useMay } from "../app/session";
 import { paint } from "../app/theme";
 import { useBench } from "../draft/store";
@@ -63,7 +63,7 @@ function TakeLength({ job }: { job: JobHead }) {
     }
   };
   return (
-    <Box display="grid" gridTemplateColumns="1fr 1fr 7rem" gap="2" my="2" alignItems="end">
+    <Box display="grid" gap="2" my="2">
       <PlainChoice free label="From" value={start} choices={choices} choose={setStart} />
       <PlainChoice free label="To" value={end} choices={choices} choose={setEnd} />
       <PlainQuantity key={taken} label="Length" value={null} take={(mm, text) => void take(mm, text)} />
@@ -88,8 +88,8 @@ function Found({ taped }: { taped: TapedFrame }) {
       {worst && (
         <Text color="removed" fontWeight="600">
           {worst.start_name} to {worst.end_name} (entry {worst.entry}) is about{" "}
-          {fine(Math.abs(worst.blunder_mm ?? worst.off_mm))} {(worst.blunder_mm ?? 0) > 0 ? "too long" : "too short"}:
-          tape it again. The points below leave it out.
+          {fine(Math.abs(worst.blunder_mm ?? worst.off_mm), style)}{" "}
+          {(worst.blunder_mm ?? 0) > 0 ? "too long" : "too short"}: tape it again. The points below leave it out.
         </Text>
       )}
       {taped.lengths.filter((row) => row.suspect && row !== worst).length > 0 && (
@@ -107,27 +107,35 @@ function Found({ taped }: { taped: TapedFrame }) {
       {square && (
         <Text>
           Diagonals {length(square.left_to_right_mm)} and {length(square.right_to_left_mm)}:{" "}
-          {fine(Math.abs(square.off_mm))} apart, {Math.abs(square.lozenge_deg).toFixed(2)} deg out of square.
+          {fine(Math.abs(square.off_mm), style)} apart, {Math.abs(square.lozenge_deg).toFixed(2)} deg out of square.
         </Text>
       )}
-      <Box as="table" width="100%" fontVariantNumeric="tabular-nums" mt="1">
-        <thead>
-          <tr style={{ textAlign: "left" }}>
-            <th>Length</th>
-            <th>Measured</th>
-            <th>Does not fit by</th>
+      <Box
+        as="table"
+        width="100%"
+        fontVariantNumeric="tabular-nums"
+        mt="1"
+        css={{ "& td, & th": { verticalAlign: "top", paddingInlineEnd: "8px", textAlign: "left", fontWeight: 400 } }}
+      >
+        <Box as="thead" color="faint">
+          <tr>
+            <th>length, worst first</th>
+            <th>measured</th>
+            <th>off by</th>
           </tr>
-        </thead>
+        </Box>
         <tbody>
-          {taped.lengths.map((row) => (
-            <tr key={row.entry} style={{ color: row.suspect ? paint("removed") : undefined }}>
-              <td>
-                {row.start_name} to {row.end_name}
-              </td>
-              <td>{length(row.measured_mm)}</td>
-              <td>{fine(Math.abs(row.off_mm))}</td>
-            </tr>
-          ))}
+          {[...taped.lengths]
+            .sort((a, b) => Math.abs(b.off_mm) - Math.abs(a.off_mm))
+            .map((row) => (
+              <tr key={row.entry} style={{ color: row.suspect ? paint("removed") : undefined }}>
+                <td>
+                  {row.start_name} to {row.end_name}
+                </td>
+                <td>{length(row.measured_mm)}</td>
+                <td>{fine(Math.abs(row.off_mm), style)}</td>
+              </tr>
+            ))}
         </tbody>
       </Box>
     </Box>
@@ -135,8 +143,8 @@ function Found({ taped }: { taped: TapedFrame }) {
 }
 
 /** Deviations are finer than a tape's fractions. */
-const fine = (mm: number) => `${mm.toFixed(1)} mm`;
-const SIZE = { w: 560, h: 190, pad: 26 };
+const fine = (mm: number, style: Style) => (style === "mm" ? `${mm.toFixed(1)} mm` : `${(mm / 25.4).toFixed(2)}"`);
+const SIZE = { w: 270, h: 120, pad: 14 };
 /** Ellipses of the points' standard errors are drawn this many times as large as the frame. */
 const GROWN = 40;
 
@@ -191,12 +199,12 @@ function Plan({ taped }: { taped: TapedFrame }) {
               fill="none"
               stroke={paint("ink")}
             />
-            <circle r="2.5" fill={paint("ink")} />
+            <circle r="2" fill={paint("ink")} />
           </g>
         );
       })}
-      <text x={SIZE.pad} y={SIZE.h - 4} fontSize="12" fill={paint("faint")}>
-        front to the left; ellipses: standard error, {GROWN} times as large
+      <text x="2" y={SIZE.h - 3} fontSize="11" fill={paint("faint")}>
+        front to the left; ellipses {GROWN} times
       </text>
     </svg>
   );
