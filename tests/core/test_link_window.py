@@ -6,9 +6,14 @@ from django.test import SimpleTestCase
 
 from nodulant.axles.points import on_axle
 from nodulant.base.errors import NotSolvable
+from nodulant.evaluate import evaluate
+from nodulant.evaluate.fitted import TRAVEL, window_judged
 from nodulant.search.bracket_holes import Wanted
 from nodulant.search.link_window import AskedWindow, Window, find_window
+from nodulant.search.steps import to_the_end
 from nodulant.suspension.study import study
+from nodulant.targets.drop import towards_rail
+from tests import fixtures as f
 from tests.core.test_suspensions import suspended
 
 SMALL = Window(ahead_mm=20, behind_mm=20, down_mm=20, up_mm=20, step_mm=20)
@@ -92,3 +97,31 @@ class WrongInput(SimpleTestCase):
         found = find_window(asked("lateral.bar", kind="parallel"))
         self.assertEqual(found.tried, 9)
         self.assertNotEqual(found.choices[1].suspension.layout.lateral, found.choices[0].suspension.layout.lateral)
+
+
+class Judged(SimpleTestCase):
+    """What is offered fails in nothing in which the design did not fail before; what is not says in what."""
+
+    def test_each_best_place_in_the_whole_design(self):
+        inputs = f.demo("step")
+        own, d = inputs.design.suspensions[0], inputs.design
+        wide = Window(ahead_mm=300.0, behind_mm=300.0, down_mm=200.0, up_mm=200.0, step_mm=100.0)
+        ask = AskedWindow(
+            inputs.survey,
+            own,
+            d.seats,
+            towards_rail(d.targets, own.axle),
+            d.loads.grip,
+            "lower",
+            wide,
+            Wanted(anti_squat=300.0),
+        )
+        found = to_the_end(window_judged(inputs, 0, ask))
+        before = {c.id for c in evaluate(inputs).checks if c.verdict == "fails"}
+        for choice in found.choices:
+            suspensions = (choice.suspension, *d.suspensions[1:])
+            design = d.model_copy(update={"suspensions": suspensions})
+            checks = evaluate(inputs.model_copy(update={"design": design}), TRAVEL).checks
+            new = [c.title for c in checks if c.verdict == "fails" and c.id not in before]
+            self.assertEqual(set(choice.fails), set(new))
+        self.assertTrue(any(choice.fails for choice in found.choices), "a wish of 300 % breaks something")

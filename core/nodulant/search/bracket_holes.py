@@ -70,6 +70,8 @@ class HoleChoice(Frozen):
     score: float
     reaches: bool
     suspension: Suspension
+    fails: tuple[str, ...] = ()
+    """What fails with it in the whole design and did not before: such a place is not offered."""
 
 
 class FoundHoles(Frozen):

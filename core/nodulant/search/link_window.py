@@ -50,6 +50,8 @@ class WindowChoice(Frozen):
     score: float
     reaches: bool
     suspension: Suspension
+    fails: tuple[str, ...] = ()
+    """What fails with it in the whole design and did not before: such a place is not offered."""
 
 
 class FoundWindow(Frozen):

@@ -16,7 +16,7 @@ from nodulant.checks.groups import counts
 from nodulant.evaluate import Evaluation, InvalidInputs, Want, evaluate
 from nodulant.evaluate.bought_arm import ArmLaidOver, bought_arm
 from nodulant.evaluate.finding import find_sets
-from nodulant.evaluate.fitted import fitted
+from nodulant.evaluate.fitted import fitted, holes_judged, window_judged
 from nodulant.evaluate.side_by_side import SideBySide, side_by_side
 from nodulant.evaluate.travel import Moved, moved
 from nodulant.evaluate.ways_down import WaysDown, ways_down
@@ -36,10 +36,10 @@ from nodulant.parts.wheel import Wheel
 from nodulant.patterns.collect import patterns_of
 from nodulant.patterns.pattern import Pattern
 from nodulant.remedies.tried import find_remedies
-from nodulant.search.bracket_holes import Asked, search_holes
+from nodulant.search.bracket_holes import Asked
 from nodulant.search.bump_steer import AskedSteer, FoundSteer, find_bump_steer
 from nodulant.search.fit_coilover import FoundCoil
-from nodulant.search.link_window import AskedWindow, search_window
+from nodulant.search.link_window import AskedWindow
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
 from nodulant.targets.drop import towards_rail
@@ -218,7 +218,7 @@ def holes(request: HttpRequest, body: FindHolesBody) -> HttpResponse | Streaming
     towards = towards_rail(d.targets, d.suspensions[body.suspension].axle)
     own = d.suspensions[body.suspension]
     asked = Asked(inputs.survey, own, d.seats, towards, d.loads.grip, body.holes, body.wanted)
-    return _streamed(search_holes(asked), lambda found: FindLine(holes=found))
+    return _streamed(holes_judged(inputs, body.suspension, asked), lambda found: FindLine(holes=found))
 
 
 @router.post("/find/window", response=FindLine)
@@ -232,7 +232,7 @@ def window(request: HttpRequest, body: FindWindowBody) -> HttpResponse | Streami
     towards = towards_rail(d.targets, d.suspensions[body.suspension].axle)
     own = d.suspensions[body.suspension]
     asked = AskedWindow(inputs.survey, own, d.seats, towards, d.loads.grip, body.link, body.window, body.wanted)
-    return _streamed(search_window(asked), lambda found: FindLine(window=found))
+    return _streamed(window_judged(inputs, body.suspension, asked), lambda found: FindLine(window=found))
 
 
 @router.post("/find/coilover", response=FoundCoil)

@@ -3701,6 +3701,11 @@ export interface components {
             axle_lower_mm: number;
             /** Axle Upper Mm */
             axle_upper_mm: number;
+            /**
+             * Fails
+             * @default []
+             */
+            fails: string[];
             /** Frame Lower Mm */
             frame_lower_mm: number;
             /** Frame Upper Mm */
@@ -8063,6 +8068,11 @@ export interface components {
             anti_squat: number;
             /** Back Mm */
             back_mm: number;
+            /**
+             * Fails
+             * @default []
+             */
+            fails: string[];
             /** Length Mm */
             length_mm: number;
             /** Pinion Deg */

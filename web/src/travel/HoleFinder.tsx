@@ -4,9 +4,10 @@ import type { FoundHoles, HoleChoice } from "../api/types";
 import { SearchBox } from "../cut/SearchBox";
 import { useSearch } from "../cut/useSearch";
 import { useBench, usePick } from "../draft/store";
-import { Act, Pair } from "../fields/controls";
+import { Pair } from "../fields/controls";
 import { PlainQuantity } from "../fields/plain";
 import { showLength, showNumber } from "../units/show";
+import { Offer } from "./Offer";
 
 const SHOWN = 6;
 
@@ -62,15 +63,18 @@ export function HoleFinder({ index }: { index: number }) {
                 <Text>
                   <b>Anti-squat {choice.anti_squat.toFixed(0)} %</b>, roll steer {showNumber(choice.roll_steer, 2)},
                   pinion turns {choice.pinion_deg.toFixed(1)}°, roll centre {showLength(choice.roll_centre_mm, style)}
-                  {choice.reaches ? "" : "; does not reach its travel"}
                 </Text>
                 <Text color="faint" fontSize="13px">
                   upper: frame {up(choice.frame_upper_mm)}, axle {up(choice.axle_upper_mm)}; lower: frame{" "}
                   {up(choice.frame_lower_mm)}, axle {up(choice.axle_lower_mm)}
                 </Text>
-                <Act main={i === 0} onClick={() => use(choice)}>
-                  {i === 0 ? "Use these holes" : "Use these"}
-                </Act>
+                <Offer
+                  main={i === 0}
+                  words={i === 0 ? "Use these holes" : "Use these"}
+                  fails={choice.fails}
+                  reaches={choice.reaches}
+                  use={() => use(choice)}
+                />
               </Box>
             ))}
           </>

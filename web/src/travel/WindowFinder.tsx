@@ -4,9 +4,10 @@ import type { FoundWindow, WindowChoice } from "../api/types";
 import { SearchBox } from "../cut/SearchBox";
 import { useSearch } from "../cut/useSearch";
 import { useBench, usePick } from "../draft/store";
-import { Act, Pair, PlainChoice } from "../fields/controls";
+import { Pair, PlainChoice } from "../fields/controls";
 import { PlainQuantity } from "../fields/plain";
 import { showLength, showNumber } from "../units/show";
+import { Offer } from "./Offer";
 
 const SHOWN = 5;
 const ENDS = [
@@ -90,11 +91,15 @@ export function WindowFinder({ index, links }: Props) {
                 <Text>
                   <b>{place(choice)}</b>: link {showLength(choice.length_mm, style)}, anti-squat{" "}
                   {choice.anti_squat.toFixed(0)} %, roll steer {showNumber(choice.roll_steer, 2)}, pinion turns{" "}
-                  {choice.pinion_deg.toFixed(1)}°{choice.reaches ? "" : "; does not reach its travel"}
+                  {choice.pinion_deg.toFixed(1)}°
                 </Text>
-                <Act main={i === 0} onClick={() => use(choice)}>
-                  Put it there
-                </Act>
+                <Offer
+                  main={i === 0}
+                  words={"Put it there"}
+                  fails={choice.fails}
+                  reaches={choice.reaches}
+                  use={() => use(choice)}
+                />
               </Box>
             ))}
           </>
