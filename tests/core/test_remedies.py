@@ -127,3 +127,52 @@ class Pressed(SimpleTestCase):
         rows = [next(steps) for _ in range(2)]
         self.assertLess(rows[0].done, rows[1].done)
         steps.close()
+
+
+class FromRedToGreen(SimpleTestCase):
+    """A bare notch on frames of other sizes: one press after the other, the first that is offered, until nothing fails."""
+
+    def pressed(self, inputs):
+        for _ in range(6):
+            failing = [g for g in evaluate(inputs).groups if g.verdict == "fails"]
+            if not failing:
+                return inputs
+            for group in failing:
+                offered = remedies(inputs, group.key).offered
+                if offered:
+                    inputs = patched(inputs, offered[0].patch)
+                    break
+            else:
+                self.fail(f"nothing is offered for {[g.title for g in failing]}")
+        return inputs
+
+    def job(self, size, closed, heavier, depth):
+        base, (height, width, wall) = f.demo("arc"), size
+        rails = {}
+        for side in ("left", "right"):
+            rail = base.survey.rails.of(side)
+            sized = {"height_mm": height, "width_mm": width, "wall_mm": wall}
+            stations = tuple(s.model_copy(update=sized) for s in rail.stations)
+            kind = "rect-tube" if closed else "channel"
+            rails[side] = rail.model_copy(update={"stations": stations, "kind": kind, "inside_radius_mm": 0.0})
+        masses = tuple(m.model_copy(update={"mass_kg": m.mass_kg * heavier}) for m in base.survey.masses)
+        inputs = f.with_survey(base, rails=base.survey.rails.model_copy(update=rails), masses=masses)
+        shape = {"kind": "trapezoid", "top_width_mm": 100.0, "mouth_width_mm": 150.0, "corner_radius_mm": 12.0}
+        over = {"anchor_id": "rear-axle", "offset_mm": 0.0}
+        return f.with_operations(inputs, made("notch", place=over, depth_mm=depth, shape=shape))
+
+    def test_frames_of_other_sizes(self):
+        for size, closed, heavier, depth in (
+            ((120.0, 60.0, 4.0), False, 0.8, 50.0),
+            ((100.0, 50.0, 4.0), False, 0.6, 45.0),
+            ((120.0, 70.0, 3.0), True, 0.8, 50.0),
+        ):
+            with self.subTest(size):
+                job = self.job(size, closed, heavier, depth)
+                self.assertTrue(any(g.verdict == "fails" for g in evaluate(job).groups), "it begins red")
+                ended = evaluate(self.pressed(job))
+                self.assertEqual([g.title for g in ended.groups if g.verdict == "fails"], [])
+
+    def test_stock_s_own_slender_flange_is_not_this_job_s(self):
+        job = self.job((120.0, 60.0, 4.0), False, 0.8, 50.0)
+        self.assertEqual(f.check_of(evaluate(job), "slender:rail:left").verdict, "stock itself")

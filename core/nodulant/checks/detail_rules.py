@@ -16,6 +16,9 @@ FATIGUE_CLOSE = 1.25
 """A life up to this many times the wanted one is close."""
 FATIGUE_REMEDY = "A better weld, less stress here, or the end moved to where stress is low."
 
+SOLVED_ALIKE = 1e-3
+"""How far two slendernesses of one wall may differ by round-off and interpolation."""
+
 
 def fatigue_checks(rail: RailComparison, missing: tuple[str, ...], changes: Changes) -> list[Check]:
     """The worst detail of each kind of each operation, in cycles; ``missing`` is what its loads lack."""
@@ -64,10 +67,10 @@ def _fatigue(life: Life, detail: FatigueDetail, subject: Subject, name: str, cha
     )
 
 
-def slender_check(layout: Layout, side: Side, changes: Changes) -> Check:
-    """The most slender wall of the planned rail."""
-    worst = most_slender(layout)
-    return judge(
+def slender_check(layout: Layout, stock: Layout, side: Side, changes: Changes) -> Check:
+    """The most slender wall of the planned rail; one that stock has as slender is stock's own."""
+    worst, before = most_slender(layout), most_slender(stock, own=True)
+    check = judge(
         "slender",
         Subject(subject="rail", side=side),
         worst.ratio,
@@ -80,6 +83,8 @@ def slender_check(layout: Layout, side: Side, changes: Changes) -> Check:
         governs=Governs(station_mm=worst.station_mm),
         remedy=f"A thicker {worst.wall}: it buckles before it yields.",
     )
+    is_stock = check.verdict in {"fails", "close"} and worst.ratio <= before.ratio * (1 + SOLVED_ALIKE)
+    return check.model_copy(update={"verdict": "stock itself", "remedy": ""}) if is_stock else check
 
 
 def preheat_check(steel: Steel, carbon_equivalent: float | None, side: Side, changes: Changes) -> Check:

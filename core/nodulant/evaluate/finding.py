@@ -114,7 +114,8 @@ def _as_it_is(trial: Trial) -> None:
 
 
 def judge_near(inputs: Inputs, operation_id: str) -> Judge:
-    """Judges a design by every row of the operation, and of the rail within twice its height of it."""
+    """Judges a design by every row of the operation, of the rail within twice its height of it, and by what it makes fail elsewhere."""
+    without = _failing_without(inputs, operation_id)
 
     def judge(operations: tuple[Operation, ...]) -> Judged:
         design = inputs.design.model_copy(update={"operations": operations})
@@ -126,11 +127,28 @@ def judge_near(inputs: Inputs, operation_id: str) -> Judge:
         near = _near(inputs, operations, operation_id)
         rows = [c for c in result.checks if _concerns(c, {operation_id, *new}, near)]
         failing = [c for c in rows if c.verdict == "fails"]
+        failing += [c for c in result.checks if _elsewhere(c) and c.id not in without and c not in failing]
         judged = [c for c in rows if c.verdict in {"close", "holds"}]
         worst = max(failing or judged, key=lambda c: c.beyond or 0.0, default=None)
         return Judged(len(failing), (worst.beyond or 0.0) if worst else 0.0, worst.title if worst else "")
 
     return judge
+
+
+def _failing_without(inputs: Inputs, operation_id: str) -> frozenset[str]:
+    """What of the frame fails without the operation: no set on it is to blame."""
+    others = tuple(op for op in inputs.design.operations if op.id != operation_id)
+    design = inputs.design.model_copy(update={"operations": others})
+    try:
+        result = evaluate(inputs.model_copy(update={"design": design}), QUICK)
+    except NodulantError:
+        return frozenset()
+    return frozenset(c.id for c in result.checks if _elsewhere(c))
+
+
+def _elsewhere(check: Check) -> bool:
+    """Whether a case fails somewhere on a rail."""
+    return check.verdict == "fails" and check.governs.case is not None and check.id.split(":")[1].startswith("rail")
 
 
 def _near(inputs: Inputs, operations: tuple[Operation, ...], operation_id: str) -> tuple[float, float]:

@@ -296,7 +296,7 @@ def _detail_checks(inputs: Inputs, side: Side, comparison: RailComparison) -> li
     survey, design = inputs.survey, inputs.design
     out = fatigue_checks(comparison, missing_for_loads(survey), design.limits)
     if comparison.built.layout is not None:
-        out.append(slender_check(comparison.built.layout, side, design.limits))
+        out.append(slender_check(comparison.built.whole, comparison.stock.whole, side, design.limits))
     ties = planned_crossmembers(survey, design.operations, design.crossmembers)
     return out + in_the_cut_checks(survey, design.seats, ties, comparison, design.limits)
 

@@ -1,6 +1,7 @@
 """Changes of the plates, welds and shape of one operation: what a fabricator would try next."""
 
-from collections.abc import Iterator
+import math
+from collections.abc import Iterator, Sequence
 
 import numpy as np
 from pydantic import ValidationError
@@ -12,7 +13,7 @@ from nodulant.frame.ops.bracket import Bracket, BracketGusset
 from nodulant.frame.ops.hole import WebHole
 from nodulant.frame.ops.narrow import Narrow
 from nodulant.frame.ops.notch import Cap, Liner, Notch, SidePlate
-from nodulant.frame.ops.notch_shape import ArcShape, TrapezoidShape
+from nodulant.frame.ops.notch_shape import ArcShape, NotchShape, TrapezoidShape
 from nodulant.frame.ops.plate import Doubler
 from nodulant.frame.ops.raise_into import Raise
 from nodulant.frame.ops.splice import Splice
@@ -24,7 +25,8 @@ from nodulant.frame.place import Place
 from nodulant.materials.weld import least_leg_mm, most_leg_mm
 from nodulant.remedies.patch import Patch
 from nodulant.search.boxing_sets import fillet_mm, weldable_with
-from nodulant.search.plate_sets import overlap_for
+from nodulant.search.plate_sets import overlap_for, with_room_for
+from nodulant.targets.notch_needed import NotchNeeded
 from nodulant.units.said import Kind, Said, said
 
 ROLES = {"liner": "liner", "outer_plate": "outer plate", "inner_plate": "inner plate", "cap": "cap"}
@@ -100,11 +102,14 @@ def _notch(op: Notch, on: OnRail, rack: tuple[float, ...], caps: tuple[float, ..
         if t is None:
             continue
         made = _plate(op, field, t, on, caps)
-        deeper = {"depth_mm": op.depth_mm + t - now} if field == "liner" and op.liner is not None else {}
+        room: dict[str, object] = {}
+        if field == "liner":
+            grown = with_room_for(op, t)
+            room = {"shape": grown.shape, "depth_mm": grown.depth_mm}
         if made is not None:
             verb = "" if plate is None else "thicker "
             words = said(f"{op.name}: {verb}{ROLES[field]} {{value}}", value=(t, "thickness"))
-            yield from _made(op, {field: made, **deeper}, words)
+            yield from _made(op, {field: made, **room}, words)
     yield from _weldable(op, on, rack, caps)
     if op.cap is not None and (high := next((h for h in sorted(caps) if h > op.cap.height_mm + 1), None)):
         cap = op.cap.model_copy(update={"height_mm": high})
@@ -123,6 +128,24 @@ def _notch(op: Notch, on: OnRail, rack: tuple[float, ...], caps: tuple[float, ..
         edge = max(op.bolts.edge_mm, 2.0 * op.bolts.bolt().size.diameter_mm)
         more = op.bolts.model_copy(update={"per_end": n, "edge_mm": edge, "sleeves": True})
         yield from _set(op, "bolts an end", {"bolts": more}, float(n), "count")
+
+
+def as_needed(op: Notch, needed: Sequence[NotchNeeded]) -> Iterator[Patch]:
+    """The cut as deep and as wide as the axle's travel asks for, on both sides alike."""
+    arc = isinstance(op.shape, ArcShape)
+    depth = max((n.arc_depth_mm if arc else n.depth_mm for n in needed), default=0.0)
+    if depth <= 0:
+        return
+    depth = max(op.depth_mm, math.ceil(depth))
+    width, radius = max(n.width_mm for n in needed), max(n.radius_mm for n in needed)
+    if isinstance(op.shape, ArcShape):
+        shape: NotchShape = op.shape.model_copy(update={"radius_mm": max(op.shape.radius_mm, float(math.ceil(radius)))})
+    else:
+        more = max(math.ceil(width) - op.shape.mouth_width_mm, 0.0)
+        wider = {"mouth_width_mm": op.shape.mouth_width_mm + more, "top_width_mm": op.shape.top_width_mm + more}
+        shape = op.shape.model_copy(update=wider)
+    words = said(f"{op.name}: cut as the travel asks, {{depth}} deep", depth=(depth, "length"))
+    yield from _made(op, {"depth_mm": depth, "shape": shape}, words)
 
 
 def _plate(op: Notch, field: str, t: float, on: OnRail, caps: tuple[float, ...]) -> Liner | SidePlate | Cap | None:

@@ -18,19 +18,22 @@ from nodulant.evaluate.finding import QUICK
 from nodulant.evaluate.run import evaluate
 from nodulant.frame.model import Placed, placed_on, planned_state
 from nodulant.frame.ops.boxing import Boxing
+from nodulant.frame.ops.notch import Notch
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.parts import on_rail
 from nodulant.job.document import Inputs
 from nodulant.parts.sides import LEFT_RIGHT, Side, on_sides
 from nodulant.remedies.frame import frame_changes
 from nodulant.remedies.patch import Patch, patched, together, words_of
-from nodulant.remedies.plates import changes_of
+from nodulant.remedies.plates import as_needed, changes_of
 from nodulant.search.boxing_sets import boxing_beside, boxing_over
 from nodulant.search.piece_sets import Joined
 from nodulant.search.plate_sets import Stock
 from nodulant.units.said import Said, said
 
 OFFERED, DEPTH, TRIALS = 3, 4, 90
+OF_THE_OPENING = frozenset({"notch-depth", "notch-width", "metal-clearance", "bump-travel"})
+"""Rows that say how the cut's opening suits the axle's travel."""
 BAD: frozenset[Verdict] = frozenset({"fails", "weaker"})
 
 
@@ -177,6 +180,10 @@ class _Search:
             on = on_rail(standing.survey, side, own, placed)
             out += list(changes_of(op, on, rack, caps))
             out += _boxed(standing, own, placed, side, Stock(thicknesses_mm=rack, cap_heights_mm=caps))
+        if any(i.split(":")[0] in OF_THE_OPENING for i in self.ids):
+            for op in standing.design.operations:
+                if isinstance(op, Notch) and not op.from_above:
+                    out += list(as_needed(op, self.base.notch_needed))
         if self.worst.governs.case is not None and self.worst.governs.station_mm is not None:
             out += list(frame_changes(standing, self.worst.governs.station_mm))
         return out

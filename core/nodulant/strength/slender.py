@@ -27,8 +27,8 @@ class Slender:
     limit: float
 
 
-def most_slender(layout: Layout) -> Slender:
-    """The worst wall at the worst station."""
+def most_slender(layout: Layout, own: bool = False) -> Slender:
+    """The worst wall at the worst station; of the rail's ``own`` walls alone where that is asked."""
     rail = layout.rail
     e = float(np.sqrt(235.0 / rail.yields[1]))
     face, boxed = layout.closing_plane
@@ -43,19 +43,19 @@ def most_slender(layout: Layout) -> Slender:
         if rail.round
         else [("web", web / upright, np.full_like(web, WEB * e)), ("flange", flange, flange_limit)]
     )
-    for plate in layout.plates:
-        own, name = float(np.sqrt(235.0 / plate.steel.yield_mpa)), plate.role.replace("-", " ")
+    for plate in () if own else layout.plates:
+        local, name = float(np.sqrt(235.0 / plate.steel.yield_mpa)), plate.role.replace("-", " ")
         there = plate.share > 0
         if plate.lie.upright and not plate.lie.box and not plate.lie.let_in:
             tall = np.where(there, layout.strips(plate)[0].height, 0.0)
             label = "boxing plate" if plate.lie.on == "closing" else f"{name} plate"
-            rows.append((label, tall / plate.thickness_mm, np.full_like(web, SHEAR * own)))
+            rows.append((label, tall / plate.thickness_mm, np.full_like(web, SHEAR * local)))
         if plate.lie.box:
             side = np.where(there, layout.strips(plate)[0].height, 0.0)
-            rows.append((f"{name}'s sides", side / plate.thickness_mm, np.full_like(web, BETWEEN * own)))
+            rows.append((f"{name}'s sides", side / plate.thickness_mm, np.full_like(web, BETWEEN * local)))
         if plate.lie.box or (plate.lie.on in {"cut-below", "cut-above"} and held.any()):
             wide = np.where(there & (held | plate.lie.box), (face - 2 * rail.wall) / plate.thickness_mm, 0.0)
-            rows.append((name, wide, np.full_like(web, BETWEEN * own)))
+            rows.append((name, wide, np.full_like(web, BETWEEN * local)))
     worst = max(
         ((float((v / lim).max()), name, int(np.argmax(v / lim)), v, lim) for name, v, lim in rows), key=lambda r: r[0]
     )
