@@ -9,9 +9,14 @@ from nodulant.clearance import sweep as of_sweep
 from nodulant.clearance.mirror import moves_alike, other_side, stands_alike
 from nodulant.clearance.obstacle import BarShape, BoxShape, Obstacle
 from nodulant.clearance.placed_things import standing_of
+from nodulant.evaluate import evaluate
+from nodulant.evaluate.mirrored import alike
 from nodulant.evaluate.sweep import scene, whole_sweep
+from nodulant.frame.model import planned_state
+from tests import fixtures as f
 from tests.core.test_along import point, with_design
 from tests.core.test_steering import job
+from tests.published.test_made_well_and_badly import BADLY, WELL
 
 
 def box(y, yaw, mirrored=False):
@@ -92,3 +97,40 @@ class Swept(TestCase):
         left, right = found["front:tyre-left:tray"], found["front:tyre-right:tray"]
         self.assertLess(left.gap_mm, 0.0)
         self.assertIsNone(right.gap_mm)
+
+
+class Rails(TestCase):
+    """The right rail as the left one's image is the right rail worked out by itself, to the last figure."""
+
+    def both_ways(self, inputs):
+        mine = evaluate(inputs)
+        with mock.patch("nodulant.evaluate.run.alike", return_value=False):
+            return mine, evaluate(inputs)
+
+    def test_jobs_that_are_alike(self):
+        jobs = {name: make() for name, make in WELL.items()} | {name: make() for name, (make, _) in BADLY.items()}
+        jobs |= {option: f.demo(option) for option in ("arc", "straight", "step")}
+        for name, inputs in jobs.items():
+            with self.subTest(name):
+                mirrored, worked_out = self.both_ways(inputs)
+                self.assertEqual([c.id for c in mirrored.checks], [c.id for c in worked_out.checks])
+                for a, b in zip(mirrored.checks, worked_out.checks, strict=True):
+                    self.assertEqual(a, b)
+                self.assertEqual(mirrored.parts, worked_out.parts)
+                self.assertEqual(mirrored.strips, worked_out.strips)
+
+    def test_what_is_not_alike_is_worked_out(self):
+        inputs = f.demo("arc")
+        op = inputs.design.operations[-1]
+        one = f.with_operations(inputs, *inputs.design.operations[:-1], op.model_copy(update={"side": "left"}))
+        rails = inputs.survey.rails
+        rusted = rails.right.stations[0].model_copy(update={"rust_loss_mm": 1.0})
+        right = rails.right.model_copy(update={"stations": (rusted, *rails.right.stations[1:])})
+        rusty = f.with_survey(inputs, rails=rails.model_copy(update={"right": right}))
+        state = planned_state(inputs.design.operations)
+        for other in (one, rusty):
+            self.assertFalse(alike(other, [state]))
+            mirrored, worked_out = self.both_ways(other)
+            self.assertEqual(mirrored.checks, worked_out.checks)
+        self.assertTrue(alike(inputs, [state]))
+        self.assertFalse(alike(inputs, [state, state]), "what was measured is of its own side")

@@ -26,6 +26,7 @@ from nodulant.evaluate.figures import figures
 from nodulant.evaluate.heights import height_checks, heights, standing
 from nodulant.evaluate.interim import deflections, interim_checks, interim_frames
 from nodulant.evaluate.link_readings import equal_checks, link_readings
+from nodulant.evaluate.mirrored import alike, mirrored, right_of
 from nodulant.evaluate.own_forces import under_own_forces
 from nodulant.evaluate.space import Space, frame_in_space, space_figures
 from nodulant.evaluate.taken_along import taken_along
@@ -82,7 +83,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     states = [planned_state(design.operations)]
     if built := as_built_state(design.operations, entries):
         states.append(built)
-    sides = {side: _one_side(inputs, side, states, want) for side in LEFT_RIGHT}
+    sides = _both_sides(inputs, states, want)
     axle = axle_sides(inputs, drop.towards_rail_mm)
     before = readings_before_teardown(as_loaded.survey)
     asked = asked_readings(design.operations, survey.features, entries)
@@ -241,6 +242,24 @@ def _also(inputs: Inputs, want: Want) -> tuple[float, ...]:
     ties += tuple(p.x_mm for p in inputs.survey.stops)
     beside = tuple(x + step for x in ties for step in (-BESIDE_MM, 0.0, BESIDE_MM))
     return (*beside, want.section.x_mm) if want.section else beside
+
+
+def _both_sides(inputs: Inputs, states: list[FrameState], want: Want) -> dict[Side, _Side]:
+    """What was computed of both rails; of rails that are alike the right one is the left one's mirror image."""
+    left = _one_side(inputs, "left", states, want)
+    if left.planned is None or not alike(inputs, states):
+        return {"left": left, "right": _one_side(inputs, "right", states, want)}
+    right = right_of(inputs, left.planned)
+    return {
+        "left": left,
+        "right": _Side(
+            planned=right,
+            checks=[mirrored(check) for check in left.checks],
+            parts=[part for work in right.work for part in work.parts],
+            weld_mm=left.weld_mm,
+            mass_kg=sum(work.mass_kg for work in right.work),
+        ),
+    }
 
 
 def _one_side(inputs: Inputs, side: Side, states: list[FrameState], want: Want) -> _Side:
