@@ -8,6 +8,8 @@ from nodulant.driveline.shaft import ShaftMotion, clearances, critical_rpm
 from nodulant.suspension.study import Study
 
 RULES = ("joint-angle", "joint-binds", "joints-cancel", "slip-engaged", "slip-room", "critical-speed")
+ALIGN = "Turn the pinion (or the gearbox) until both joints stand alike and small."
+SHIM = "Shim the carrier bearing until the front shaft runs on nearly in line with the gearbox, then turn the pinion."
 SUBJECT = Subject(subject="shaft", stage="travel")
 
 
@@ -28,7 +30,7 @@ def _angles(d: Driveline, s: Study, shaft: ShaftMotion, changes: Changes) -> lis
     there = s.motion.there if s.motion else np.ones(1, dtype=bool)
     travel = s.motion.travel if s.motion else np.zeros(1)
     for name, column in shaft.joints.items():
-        subject = Subject(subject=f"shaft-{name}", stage="travel")
+        subject = Subject(subject=f"shaft-{name}", stage="travel", cause="shaft's angles")
         ride = float(column[s.ride])
         words = "between its two shafts in space, degrees"
         out.append(
@@ -40,7 +42,7 @@ def _angles(d: Driveline, s: Study, shaft: ShaftMotion, changes: Changes) -> lis
                 changes,
                 detail=name,
                 governs=Governs(pose_mm=0.0),
-                remedy="Turn the pinion (or the gearbox) until both joints stand alike and small.",
+                remedy=ALIGN if d.bearing is None else SHIM,
             )
         )
         worst = int(np.argmax(np.where(there, column, 0.0)))
@@ -61,7 +63,7 @@ def _angles(d: Driveline, s: Study, shaft: ShaftMotion, changes: Changes) -> lis
     out.append(
         judge(
             "joints-cancel",
-            SUBJECT,
+            Subject(subject="shaft", stage="travel", cause="shaft's angles"),
             left,
             Why(
                 formula="left",

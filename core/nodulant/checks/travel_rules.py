@@ -6,7 +6,7 @@ from dataclasses import replace
 import numpy as np
 
 from nodulant.axles.layouts.layout import NamedLink
-from nodulant.axles.layouts.live import ParallelFourLink, ThreeLink, TriangulatedFourLink
+from nodulant.axles.layouts.live import LeafSprings, ParallelFourLink, ThreeLink, TriangulatedFourLink
 from nodulant.axles.points import Bolt, Link, bolt_axis, on_axle
 from nodulant.base.arrays import Columns
 from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge, not_computed
@@ -120,10 +120,13 @@ def _anti_squat(s: Study, m: Motion, changes: Changes) -> list[Check]:
         "Steeper lower links, or upper links that fall forward more.",
         "Flatter lower links, or upper links nearer to level.",
     )
-    return [
+    out = [
         judge(rule, subject_of(s), 100 * slope * base / high, why, changes, governs=Governs(pose_mm=0.0), remedy=remedy)
         for rule, remedy in zip(rules, remedies, strict=True)
     ]
+    if isinstance(s.suspension.layout, LeafSprings):  # a spring's eye is where it is: nobody chooses its anti-squat
+        out = [c.model_copy(update={"verdict": "note", "remedy": ""}) for c in out]
+    return out
 
 
 def _spread(s: Study, setting: Setting, changes: Changes) -> list[Check]:
