@@ -87,6 +87,14 @@ class Boxing(SimpleTestCase):
         self.assertAlmostEqual(lengths[1], 2 * lengths[0])
         self.assertEqual((full.welded_share, half.welded_share), (1.0, 0.5))
 
+    def test_the_gap_between_stitches_has_a_limit(self):
+        """EN 1993-1-8, 4.3.2.2, from memory: 12 x 5 mm = 60 mm clear."""
+        for pitch, verdict in ((90.0, "holds"), (120.0, "fails")):
+            op = made("boxing", seam="stitch", bead_mm=40.0, pitch_mm=pitch)
+            row = f.check_of(evaluate(f.with_operations(f.demo(), op)), "stitch-gap:it-seam:left")
+            self.assertAlmostEqual(row.value, (pitch - 40.0) / 60.0)
+            self.assertEqual(row.verdict, verdict)
+
     def test_a_stitch_longer_than_its_pitch(self):
         with self.assertRaises(ValueError):
             made("boxing", seam="stitch", bead_mm=120.0, pitch_mm=100.0)

@@ -150,6 +150,13 @@ class Verdicts(SimpleTestCase):
         result = travel_checks(evaluate(suspended(springs=low), ONLY))
         self.assertEqual(result["air-least:rear-air:both"].verdict, "fails")
 
+    def test_a_leaf_s_anti_squat_is_told_and_not_judged(self):
+        """Nobody chooses it: the eye is where the hanger is."""
+        rows = [
+            c for c in travel_checks(evaluate(suspended("leaf"), ONLY)).values() if c.limit_id.startswith("anti-squat")
+        ]
+        self.assertEqual({c.verdict for c in rows} - {"not computed"}, {"note"})
+
     def test_a_damper_that_closes_before_full_bump(self):
         result = travel_checks(evaluate(suspended(springs={**COIL, "closed_mm": 420.0}), ONLY))
         check = result["damper-closed:rear-coilover:both"]

@@ -69,10 +69,22 @@ class InAJob(SimpleTestCase):
         )
         self.assertLess(short, long_)
 
-    def padded(self, mm):
+    def padded(self, mm, **more):
         inputs = f.demo()
         place = {"anchor_id": "rear-axle", "offset_mm": 0.0}
-        return f.with_operations(inputs, made("pad", place=place, long_mm=mm))
+        return f.with_operations(inputs, made("pad", place=place, long_mm=mm, **more))
+
+    def test_a_narrow_pad_beside_the_web_bends_the_flange(self):
+        """60 wide rail, web's middle 27.5 out; pad 20 wide in the middle ends 17.5 short of it; F a over f_y (L + 2 a) t2/4."""
+        result = evaluate(self.padded(60.0, across_mm=20.0))
+        row = f.check_of(result, "flange-bending:stop-rear:left")
+        force = f.check_of(result, "patch-load:stop-rear:left").why.values["force"]
+        by_hand = force * 17.5 / ((60 + 2 * 17.5) * 25 / 4 * 248 / 1.5)
+        self.assertAlmostEqual(row.value / by_hand, 1.0, places=6)
+        self.assertEqual(row.verdict, "fails")
+        for wide in ({"across_mm": 60.0}, {"across_mm": 20.0, "out_mm": 20.0}):
+            ids = {c.limit_id for c in evaluate(self.padded(60.0, **wide)).checks}
+            self.assertNotIn("flange-bending", ids, "it reaches under the web")
 
     def test_a_new_seat_with_nothing_under_it_asks(self):
         inputs = f.demo()

@@ -46,9 +46,52 @@ def patch_checks(
     out = []
     for press in _presses(rails, frames, plan):
         rail = rails[press.side]
-        if survey.rails.of(press.side).kind != "round-tube":
-            out.append(_judged(survey, rail, frames, press, changes))
+        if survey.rails.of(press.side).kind == "round-tube":
+            continue
+        out.append(_judged(survey, rail, frames, press, changes))
+        pad = next((p.op for p in rail.placed if isinstance(p.op, Pad) and p.start_mm <= press.x_mm <= p.end_mm), None)
+        if pad is not None and (away := _beside_the_web(survey, rail, pad, press.x_mm)) > 0:
+            out.append(_on_the_flange(survey, press, pad, away, changes))
     return out
+
+
+def _beside_the_web(survey: Survey, rail: RailComparison, pad: Pad, x_mm: float) -> float:
+    """How far from the nearest web, under its middle, a pad's edge ends; 0 where it reaches under one."""
+    own = survey.rails.of(rail.side)
+    _, _, width, wall = rail_at(own, x_mm)
+    row = int(np.argmin(np.abs(rail.x - x_mm)))
+    boxed = any(p.role in {"boxing", "inner"} and p.share[row] > 0.5 for p in rail.built.whole.plates)
+    web = width / 2 - wall / 2
+    near, far = pad.out_mm - pad.across_mm / 2, pad.out_mm + pad.across_mm / 2
+    webs = (web, -web) if own.closed or boxed else (web,)
+    return min(max(0.0, y - far, near - y) for y in webs)
+
+
+def _on_the_flange(survey: Survey, press: Press, pad: Pad, away_mm: float, changes: Changes) -> Check:
+    """The flange between a pad and the web as a cantilever: its own wall bends over the pad's length and twice the arm."""
+    own = survey.rails.of(press.side)
+    wall = rail_at(own, press.x_mm)[3]
+    long = press.patch_mm + 2 * away_mm
+    values = {
+        "force": press.force_n,
+        "arm": away_mm,
+        "modulus": long * wall**2 / 4,
+        "allowed": find_steel(own.steel_id).yield_mpa / SAFETY_ON_YIELD,
+    }
+    return judge(
+        "flange-bending",
+        Subject(subject=press.name, side=press.side, cause=f"pressed {press.name}"),
+        values["force"] * values["arm"] / (values["modulus"] * values["allowed"]),
+        Why(
+            formula="force * arm / (modulus * allowed)",
+            values=values,
+            words=f"'{pad.name}' ends beside the web: from its edge to the web's middle, plastic modulus of the flange, N and mm",
+        ),
+        changes,
+        detail=press.case.name,
+        governs=Governs(case=press.case.id, station_mm=press.x_mm),
+        remedy="Move the pad under the web, make it as wide as the rail, or put a gusset inside the rail over it.",
+    )
 
 
 def _presses(rails: dict[Side, RailComparison], frames: FrameComparison, plan: PlanInForce) -> Iterator[Press]:

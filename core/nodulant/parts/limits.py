@@ -40,6 +40,20 @@ LIMITS: tuple[Limit, ...] = (
     at_most("crossmember-twice", "Crossmember given twice", 0.0, "times", "one crossmember stands at one place", 1.0),
     at_least("seat-carried", "What carries a seat", 1.0, "yes", "a force needs metal under it"),
     at_most("patch-load", "Web pressed from below", 1.0, "of allowed", "EN 1993-1-5 section 6 over 1.5, from memory"),
+    at_most(
+        "flange-bending",
+        "Flange bent by a pad beside the web",
+        1.0,
+        "of allowed",
+        "plastic bending of the flange as a cantilever; Nodulant default",
+    ),
+    at_most(
+        "stitch-gap",
+        "Gap between two stitches",
+        1.0,
+        "x most",
+        "EN 1993-1-8, 4.3.2.2: 12 times the thinner part, at most 200 mm; from memory",
+    ),
     at_least("corner-radius", "Radius of cut corners", 6.0, "mm", "common practice: 12-13 mm drilled corners"),
     at_least("liner-bend", "Arc radius over liner thickness", 3.0, "x", "common practice: least bend of mild plate"),
     at_least(

@@ -11,7 +11,7 @@ from nodulant.frame.ops.boxing_plan import BoxingPlan, Fit, boxing_additions
 from nodulant.frame.ops.boxing_work import boxing_readings, boxing_steps
 from nodulant.frame.place import Place, resolve
 from nodulant.parts.part import Part, Seam
-from nodulant.parts.specs import ReadingSpec, StepSpec
+from nodulant.parts.specs import CheckSpec, ReadingSpec, StepSpec
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
 
@@ -58,6 +58,25 @@ class Boxing(BoxingPlan):
     def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
         """Fillet around the plate."""
         return [boxing_seam(self, on.side, part) for part in parts]
+
+    def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:
+        """The gap between stitches; nothing where the seam is whole."""
+        if self.seam == "full":
+            return ()
+        gap, thin = self.pitch_mm - self.bead_mm, min(self.thickness_mm, on.here.wall)
+        most = min(12 * thin, 200.0)
+        return (
+            CheckSpec(
+                limit_id="stitch-gap",
+                about="seam",
+                value=gap / most,
+                formula="gap / most",
+                values={"gap": gap, "most": most},
+                words="clear length between two stitches, in which the plate may buckle and water stands",
+                station_mm=on.span.centre_mm,
+                remedy="Shorter pitch or longer stitches, or a full seam.",
+            ),
+        )
 
     def steps(self, datum: str) -> list[StepSpec]:
         """Inside work, fit and weld."""
