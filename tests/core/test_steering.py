@@ -11,7 +11,7 @@ from nodulant.evaluate import Want, evaluate
 from nodulant.evaluate.travel import moved
 from nodulant.formats.jobfile import load_job
 from nodulant.search.bump_steer import AskedSteer, SteerWish, changed, find_bump_steer
-from nodulant.steering.study import bump_steer, steer_study
+from nodulant.steering.study import bump_steer, lock, steer_study
 from nodulant.suspension.study import study
 
 DEMO = Path(__file__).resolve().parents[2] / "demo"
@@ -366,3 +366,61 @@ class Parallel(TestCase):
 
 def own_hub(inputs):
     return drawn(inputs).hub[2]
+
+
+class PassesOver(TestCase):
+    """An arm in line with its rod moves it nowhere: the wheels come back, which nobody may take for a lock."""
+
+    def in_line(self, off_deg):
+        """The wagon with its pitman arm turned until it stands ``off_deg`` from its drag link."""
+        inputs = job("brackmoor", "welded")
+        own = front(inputs)
+        gear = own.steering.gear
+        shaft, knuckle = gear.box.shaft, gear.knuckle
+        along = np.arctan2(knuckle.y_mm - shaft.y_mm, knuckle.x_mm - shaft.x_mm) + np.radians(off_deg)
+        moved_to = {"x_mm": shaft.x_mm + 155 * np.cos(along), "y_mm": shaft.y_mm + 155 * np.sin(along)}
+        box = gear.box.model_copy(update={"arm_end": gear.box.arm_end.model_copy(update=moved_to)})
+        return with_front(inputs, with_gear(own, box=box))
+
+    def test_an_arm_over_centre_fails_its_sense_and_its_grip(self):
+        found = checks_of(self.in_line(12.0))
+        sense = found["steer-sense:front-steering:both"]
+        self.assertEqual((sense.verdict, sense.value), ("fails", 0.0))
+        self.assertIn("passes over", sense.said.text)
+        # 35 degrees of swing over the whole input: the dead centre lies about 12/35 of it away from the middle
+        self.assertAlmostEqual(sense.said.of["at"].value, 12.0 / 35.0, delta=0.12)
+        self.assertEqual(found["rod-grip:front-pitman-arm:both"].verdict, "fails")
+        self.assertLess(min(found[f"lock-reached:front-steering:{s}"].value for s in ("left", "right")), 0.6)
+
+    def test_an_arm_square_to_its_rod_does_not(self):
+        found = checks_of(job("brackmoor", "welded"))
+        self.assertEqual(found["steer-sense:front-steering:both"].verdict, "holds")
+        self.assertGreater(found["rod-grip:front-pitman-arm:both"].value, 45.0)
+
+
+class Ackermann(TestCase):
+    def reversed_(self):
+        """Tie rod behind the axle, its arms pointing outward: the outer wheel turns more (textbook)."""
+        inputs = job("brackmoor", "welded")
+        own = front(inputs)
+        pins = own.steering.king_pins
+        out = pins.model_copy(update={"tie_rod": pins.tie_rod.model_copy(update={"y_mm": 745.0})})
+        return with_front(
+            inputs, own.model_copy(update={"steering": own.steering.model_copy(update={"king_pins": out})})
+        )
+
+    def test_inner_and_outer_are_told_by_the_turn_and_not_by_size(self):
+        inputs = self.reversed_()
+        own = front(inputs)
+        q = steer_study(study(inputs.survey, own, inputs.design.seats, 0.0, inputs.design.loads.grip))
+        right, left = lock(q, 1), lock(q, -1)
+        self.assertLess(right.inner_deg, right.outer_deg)
+        self.assertLess(left.inner_deg, left.outer_deg)
+        self.assertEqual(right.inner_deg, right.right_deg)
+        self.assertEqual(left.inner_deg, -left.left_deg)
+
+    def test_it_is_judged(self):
+        found = checks_of(self.reversed_())
+        self.assertEqual(found["ackermann-least:front-steering:both"].verdict, "fails")
+        self.assertLess(found["ackermann-least:front-steering:both"].value, 0.0)
+        self.assertEqual(checks_of(job("brackmoor", "welded"))["ackermann-least:front-steering:both"].verdict, "holds")

@@ -8,10 +8,22 @@ from nodulant.axles.layouts.independent import Steered
 from nodulant.axles.points import Joints
 from nodulant.axles.steering import DragLink, Rack
 from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge, not_computed
-from nodulant.steering.study import Lock, SteerStudy, bump_steer, grips_deg, lock, sense, slope_per_inch
+from nodulant.steering.study import (
+    Lock,
+    SteerStudy,
+    ackermann_percent,
+    bump_steer,
+    gear_grips_deg,
+    grips_deg,
+    lock,
+    sense,
+    slope_per_inch,
+    turns_back,
+)
 from nodulant.suspension.study import Study
+from nodulant.units.said import said
 
-ROLL_DEG, NEARLY = 3.0, 1e-6
+ROLL_DEG, NEARLY, ACKERMANN_AT_DEG = 3.0, 1e-6, 20.0
 RULES = ("steer-sense", "lock-reached", "bump-steer")
 
 
@@ -43,6 +55,7 @@ def steer_checks(q: SteerStudy, changes: Changes) -> list[Check]:
     return [
         *_sense(q, changes),
         *_locks(q, changes),
+        *_ackermann(q, changes),
         *_grips(q, changes),
         *_tilts(q, changes),
         *_bump(q, changes),
@@ -56,6 +69,9 @@ def _sense(q: SteerStudy, changes: Changes) -> list[Check]:
         missing = (f"/design/suspensions/{q.study.suspension.axle}/steering/gear",)
         check = not_computed("steer-sense", about(q.study), missing, changes)
         return [check.model_copy(update={"remedy": "the wheels do not turn at all about the middle"})]
+    back = turns_back(q)
+    if back is not None:
+        return [_passes_over(q, back, changes)]
     return [
         judge(
             "steer-sense",
@@ -71,6 +87,54 @@ def _sense(q: SteerStudy, changes: Changes) -> list[Check]:
             same_as_stock=True,
         )
     ]
+
+
+def _passes_over(q: SteerStudy, back: float, changes: Changes) -> Check:
+    """A wheel that turns back within the stroke: an arm has passed over its rod."""
+    check = judge(
+        "steer-sense",
+        about(q.study),
+        0.0,
+        Why(
+            formula="turned",
+            values={"turned": 0.0, "at": back},
+            words="every wheel turns one way over the whole stroke",
+        ),
+        changes,
+        remedy="Turn the arm on its shaft, shorten its swing, or move the rod, until no arm comes in line with its rod.",
+    )
+    way = "right" if back > 0 else "left"
+    words = said(
+        f"an arm passes over its rod at {{at}} of the lock to the {way}: beyond it a wheel turns back",
+        at=(abs(back), "share"),
+    )
+    return check.model_copy(update={"said": words})
+
+
+def _ackermann(q: SteerStudy, changes: Changes) -> list[Check]:
+    """Inner against outer wheel on the way to both locks, the worse of both ways."""
+    found = [p for way in (1, -1) if (p := ackermann_percent(q, ACKERMANN_AT_DEG, way)) is not None]
+    if not found:
+        return []
+    out = []
+    for rule, value in (("ackermann-least", min(found)), ("ackermann-most", max(found))):
+        why = Why(
+            formula="percent",
+            values={"percent": value},
+            words=f"share of Ackermann's difference with the inner wheel at {ACKERMANN_AT_DEG:.0f} degrees: 100 rolls freely, 0 is parallel, below 0 the outer wheel turns more",
+        )
+        remedy = "Steering arms that point to the middle of the rear axle, or the rods to the other side of the axle."
+        out.append(
+            judge(
+                rule,
+                replace(about(q.study), cause=f"ackermann {q.study.suspension.axle}"),
+                value,
+                why,
+                changes,
+                remedy=remedy,
+            )
+        )
+    return out
 
 
 def _locks(q: SteerStudy, changes: Changes) -> list[Check]:
@@ -126,13 +190,13 @@ def _grips(q: SteerStudy, changes: Changes) -> list[Check]:
             Why(
                 formula="angle",
                 values={"angle": angle},
-                words=f"between rod and arm along the king pin, at {abs(at):.0%} of the lock to the {'right' if at >= 0 else 'left'}; 90 pulls best, at 0 the rod passes over its arm",
+                words=f"between rod and arm along the arm's own axis, at {abs(at):.0%} of the lock to the {'right' if at >= 0 else 'left'}; 90 pulls best, at 0 the rod passes over its arm",
             ),
             changes,
             detail=name.split(",")[0],
             remedy="A longer arm, a shorter stroke, or the rod's inner joint moved so that it stands squarer.",
         )
-        for name, (angle, at) in grips_deg(q).items()
+        for name, (angle, at) in {**grips_deg(q), **gear_grips_deg(q)}.items()
     ]
 
 

@@ -9,6 +9,8 @@ STEER_LIMITS: tuple[Limit, ...] = (
         at_most("lock-equal", "Lock to the left against lock to the right", 2.0, "deg", "Nodulant default"),
         "an uneven lock turns less one way; that it locks and grips is judged for itself",
     ),
+    at_least("ackermann-least", "Ackermann at 20 degrees", 0.0, "%", "Nodulant default: parallel at the least", 10.0),
+    at_most("ackermann-most", "Ackermann at 20 degrees, most", 100.0, "%", "Nodulant default: rolls freely"),
     at_least("rod-grip", "Rod to its arm at the worst of lock", 25.0, "deg", "Nodulant default: far from passing over"),
     at_most("rod-tilt", "Steering joint's tilt over travel and lock", 1.0, "of its limit", "the joint's own limit"),
     at_most(

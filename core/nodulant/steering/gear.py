@@ -67,30 +67,42 @@ def pitman_moves(gear: DragLink, inputs: Columns) -> Columns:
     return np.asarray(arm.at(arm_angle(gear.box, inputs)) - np.array(arm.end))
 
 
-def centre_link_moves(gear: CentreLink, inner: HardPoint, inputs: Columns) -> Moved:
-    """Both inner joints on a centre link; ``inner`` is the right one straight ahead."""
+def _carriers(gear: CentreLink) -> tuple[Crank, Crank]:
+    """Pitman and idler; raises InputError where they hold the link at one point."""
     arm = pitman(gear.box)
     pivot = gear.idler or gear.box.shaft.mirrored()
     end = gear.idler_end or gear.box.arm_end.mirrored()
     idler = Crank(pivot.xyz(), arm.axis, end.xyz())
-    rest = np.array([arm.end]), np.array([idler.end])
-    length = float(np.linalg.norm(rest[0] - rest[1]))
-    if length < 1.0:
+    if float(np.linalg.norm(np.array(arm.end) - np.array(idler.end))) < 1.0:
         raise InputError(
             "pitman and idler hold the centre link at one point",
             field="steering/gear/idler_end",
             found="0 mm apart",
             acceptable="1 mm or more",
         )
+    return arm, idler
+
+
+def centre_link_ends(gear: CentreLink, inputs: Columns) -> tuple[Columns, Columns, Mask]:
+    """Ends of pitman and idler at every input, (inputs, 3), and where they reach."""
+    arm, idler = _carriers(gear)
+    length = float(np.linalg.norm(np.array(arm.end) - np.array(idler.end)))
     one = arm.at(arm_angle(gear.box, inputs))
     turned = crank_angle(idler, one, length, arm.end)
-    two = idler.at(turned.angle)
+    return one, idler.at(turned.angle), turned.reaches
+
+
+def centre_link_moves(gear: CentreLink, inner: HardPoint, inputs: Columns) -> Moved:
+    """Both inner joints on a centre link; ``inner`` is the right one straight ahead."""
+    arm, idler = _carriers(gear)
+    rest = np.array([arm.end]), np.array([idler.end])
+    one, two, reaches = centre_link_ends(gear, inputs)
     before, now = _frame(*rest, arm.axis), _frame(one, two, arm.axis)
     moves = []
     for joint in (inner.xyz(), inner.mirrored().xyz()):
         local = before[0].T @ (np.array(joint) - rest[0][0])
         moves.append(one + now @ local - np.array(joint))
-    return Moved(moves[0], moves[1], turned.reaches)
+    return Moved(moves[0], moves[1], reaches)
 
 
 def _frame(one: Columns, two: Columns, axis: Point) -> Columns:

@@ -34,11 +34,7 @@ class SteerRod:
     def grip_deg(self) -> Columns:
         """Angle between the rod and the arm that it turns, seen along the king pin: 90 pulls best, 0 not at all."""
         k = self.wheel.upper - self.wheel.lower
-        k = k / np.maximum(np.linalg.norm(k, axis=-1, keepdims=True), LEAST_MM)
-        arm, rod = (_square(v, k) for v in (self.outer - self.wheel.lower, self.outer - self.inner))
-        sizes = np.linalg.norm(arm, axis=-1) * np.linalg.norm(rod, axis=-1)
-        lever = np.abs((cross(arm, rod) * k).sum(axis=-1)) / np.maximum(sizes, LEAST_MM)
-        return np.asarray(np.degrees(np.arcsin(np.clip(lever, 0.0, 1.0))))
+        return between_along(self.outer - self.wheel.lower, self.outer - self.inner, k)
 
     def outer_tilt_deg(self, ride: int, ahead: int) -> Columns:
         """How far the outer joint tilts from where it stands straight ahead at ride height, its stud along the king pin, degrees."""
@@ -53,6 +49,15 @@ class SteerRod:
         d = self.outer - self.inner
         d = d / np.maximum(np.linalg.norm(d, axis=-1, keepdims=True), LEAST_MM)
         return np.asarray(np.degrees(np.arccos(np.clip(np.abs(d @ axis), 0.0, 1.0))))
+
+
+def between_along(arm: Columns, rod: Columns, axis: Columns) -> Columns:
+    """Angle between an arm and a rod seen along an axis, 0 to 90 degrees: 90 pulls best, 0 not at all."""
+    k = axis / np.maximum(np.linalg.norm(axis, axis=-1, keepdims=True), LEAST_MM)
+    one, two = _square(arm, k), _square(rod, k)
+    sizes = np.linalg.norm(one, axis=-1) * np.linalg.norm(two, axis=-1)
+    lever = np.abs((cross(one, two) * k).sum(axis=-1)) / np.maximum(sizes, LEAST_MM)
+    return np.asarray(np.degrees(np.arcsin(np.clip(lever, 0.0, 1.0))))
 
 
 def _square(v: Columns, k: Columns) -> Columns:

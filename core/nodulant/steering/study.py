@@ -6,12 +6,14 @@ import numpy as np
 from scipy.interpolate import CubicSpline
 
 from nodulant.axles.layouts.independent import Steered
-from nodulant.axles.steering import Rack
+from nodulant.axles.steering import DragLink, Rack
 from nodulant.base.arrays import Columns, Rows
 from nodulant.base.errors import NodulantError
 from nodulant.base.memo import remembered
+from nodulant.steering.gear import centre_link_ends, shaft_axis
 from nodulant.steering.knuckles import on_beam, spin_at_rest
 from nodulant.steering.measures import Measures, ackermann_outer_deg, measures, turning_circle_mm
+from nodulant.steering.rods import between_along
 from nodulant.steering.wheels import Wheels, drag_link_of, steered_wheels, upright
 from nodulant.suspension.motion import Motion
 from nodulant.suspension.study import Study
@@ -22,21 +24,22 @@ PER_MM = 25.4
 
 @dataclass(frozen=True)
 class Lock:
-    """One full lock: angle of both wheels, to the right positive, degrees; share of the input that is reached."""
+    """One full lock to the right (+1) or left (-1): angle of both wheels, to the right positive, degrees; share of the input reached."""
 
     right_deg: float
     left_deg: float
     reached: float
+    way: int
 
     @property
     def inner_deg(self) -> float:
-        """The larger angle."""
-        return max(abs(self.right_deg), abs(self.left_deg))
+        """Of the wheel on the inside of the turn, positive where it turns in."""
+        return self.way * (self.right_deg if self.way > 0 else self.left_deg)
 
     @property
     def outer_deg(self) -> float:
-        """The smaller one."""
-        return min(abs(self.right_deg), abs(self.left_deg))
+        """Of the wheel on the outside."""
+        return self.way * (self.left_deg if self.way > 0 else self.right_deg)
 
 
 @dataclass(frozen=True, eq=False)
@@ -125,18 +128,36 @@ def bump_steer(s: SteerStudy) -> Columns | None:
 
 
 def lock(s: SteerStudy, way: int) -> Lock | None:
-    """Full lock to the right (+1) or to the left (-1) at ride height, as far as both wheels get."""
+    """Full lock to the right (+1) or to the left (-1) at ride height, as far as both wheels get and go on turning."""
     if s.wheels is None or s.right is None or s.left is None:
         return None
     there = s.wheels.right.there[s.ride] & s.wheels.left.there[s.ride]
-    columns = range(s.ahead, len(there)) if way > 0 else range(s.ahead, -1, -1)
+    columns = range(s.ahead + 1, len(there)) if way > 0 else range(s.ahead - 1, -1, -1)
+    back = turns_back(s)
     last = s.ahead
     for k in columns:
-        if not there[k]:
+        if not there[k] or (back is not None and abs(s.wheels.inputs[k]) > abs(back) and back * way > 0):
             break
         last = k
     right, left = (float(v.steer_deg[s.ride, last]) for v in (s.right, s.left))
-    return Lock(right, left, abs(float(s.wheels.inputs[last])))
+    return Lock(right, left, abs(float(s.wheels.inputs[last])), way)
+
+
+def turns_back(s: SteerStudy) -> float | None:
+    """The input nearest to the middle beyond which a wheel turns back, its arm having passed over its rod; None where none does."""
+    if s.wheels is None or s.right is None or s.left is None:
+        return None
+    there = s.wheels.right.there[s.ride] & s.wheels.left.there[s.ride]
+    found: list[float] = []
+    for wheel in (s.right, s.left):
+        steps = np.diff(wheel.steer_deg[s.ride])
+        known = there[1:] & there[:-1]
+        at_rest = steps[s.ahead] + steps[s.ahead - 1] if known[s.ahead - 1 : s.ahead + 1].all() else 0.0
+        whole = float(steps[known].sum())
+        way = np.sign(at_rest) if abs(at_rest) > STILL_DEG and known.any() else np.sign(whole)
+        wrong = np.flatnonzero(known & (steps * way < -STILL_DEG / 10))
+        found += [float(s.wheels.inputs[k if k >= s.ahead else k + 1]) for k in wrong]
+    return min(found, key=abs, default=None)
 
 
 def sense(s: SteerStudy) -> float | None:
@@ -201,6 +222,29 @@ def circle_mm(s: SteerStudy, way: int, tyre_mm: float) -> float | None:
 
 
 LEAST_LOCK_DEG = 1.0
+
+
+def gear_grips_deg(s: SteerStudy) -> dict[str, tuple[float, float]]:
+    """Least angle of pitman and idler to the rod or link that they move, at ride height, degrees, and the input where it is."""
+    steering = s.study.suspension.steering
+    if s.wheels is None or steering is None or isinstance(steering.gear, Rack):
+        return {}
+    gear, inputs = steering.gear, s.wheels.inputs
+    axis, shaft = np.array(shaft_axis(gear.box)), np.array(gear.box.shaft.xyz())
+    if isinstance(gear, DragLink):
+        rod = next(r for r in s.wheels.rods if r.name == "drag link")
+        there = rod.wheel.there[s.ride]
+        ends = {"pitman arm": (rod.inner[s.ride] - shaft, rod.outer[s.ride] - rod.inner[s.ride])}
+    else:
+        one, two, there = centre_link_ends(gear, inputs)
+        idler = np.array((gear.idler or gear.box.shaft.mirrored()).xyz())
+        ends = {"pitman arm": (one - shaft, two - one), "idler arm": (two - idler, two - one)}
+    out = {}
+    for name, (arm, link) in ends.items():
+        angle = np.where(there, between_along(arm, link, axis), np.inf)
+        k = int(np.argmin(angle))
+        out[name] = (float(angle[k]), float(inputs[k]))
+    return out
 
 
 def grips_deg(s: SteerStudy) -> dict[str, tuple[float, float]]:
