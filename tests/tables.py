@@ -31,6 +31,7 @@ REFUSED = (
     ("abc", "length", 0, "number"),
     ("3 7/0", "length", 4, "fraction"),
     ("12 parsec", "length", 3, "unit"),
+    ("3 - 7/16", "length", 2, "number"),
     ("3 deg", "length", 2, "unit"),
     ("3 mm 4 mm", "length", 5, "one quantity"),
     ("1' 2\" 3", "length", 6, "one quantity"),

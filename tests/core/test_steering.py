@@ -11,6 +11,7 @@ from nodulant.evaluate import Want, evaluate
 from nodulant.evaluate.travel import moved
 from nodulant.formats.jobfile import load_job
 from nodulant.search.bump_steer import AskedSteer, SteerWish, changed, find_bump_steer
+from nodulant.steering.gear import shaft_axis
 from nodulant.steering.study import bump_steer, lock, steer_study
 from nodulant.suspension.study import study
 
@@ -268,10 +269,10 @@ class Drawn(TestCase):
     def test_both_locks_are_told(self):
         for name, option in (("wherry", "step"), ("brackmoor", "welded")):
             found = drawn(job(name, option))
-            self.assertEqual([lock.to for lock in found.locks], ["left", "right"])
-            for lock in found.locks:
-                self.assertGreater(lock.inner_deg, lock.outer_deg)
-                self.assertGreater(lock.circle_m, 2 * 2.59 / np.sin(np.radians(lock.outer_deg)) - 1e-9)
+            self.assertEqual([end.to for end in found.locks], ["left", "right"])
+            for end in found.locks:
+                self.assertGreater(end.inner_deg, end.outer_deg)
+                self.assertGreater(end.circle_m, 2 * 2.59 / np.sin(np.radians(end.outer_deg)) - 1e-9)
 
     def test_a_planned_tyre_and_track_count(self):
         wherry = job("wherry", "step")
@@ -424,3 +425,24 @@ class Ackermann(TestCase):
         self.assertEqual(found["ackermann-least:front-steering:both"].verdict, "fails")
         self.assertLess(found["ackermann-least:front-steering:both"].value, 0.0)
         self.assertEqual(checks_of(job("brackmoor", "welded"))["ackermann-least:front-steering:both"].verdict, "holds")
+
+
+class LevelShaft(TestCase):
+    """The commonest side box: its shaft level across the rail, the arm hanging down, the drag link fore and aft."""
+
+    def test_a_shaft_across_is_an_axis_across(self):
+        box = front(job("brackmoor", "welded")).steering.gear.box
+        self.assertEqual(tuple(np.round(shaft_axis(box.model_copy(update={"tilt_deg": 90.0})), 9)), (0.0, 1.0, 0.0))
+        self.assertEqual(tuple(np.round(shaft_axis(box.model_copy(update={"lean_deg": -90.0})), 9)), (-1.0, 0.0, 0.0))
+        for lean, tilt in ((20.0, 0.0), (-15.0, 30.0), (40.0, -25.0)):
+            x, y = np.tan(np.radians(lean)), np.tan(np.radians(tilt))
+            axis = shaft_axis(box.model_copy(update={"lean_deg": lean, "tilt_deg": tilt}))
+            np.testing.assert_allclose(axis, np.array([x, y, 1.0]) / np.sqrt(x * x + y * y + 1), atol=1e-12)
+
+    def test_level_both_ways_is_refused(self):
+        inputs = job("brackmoor", "welded")
+        own = front(inputs)
+        box = own.steering.gear.box.model_copy(update={"lean_deg": 90.0, "tilt_deg": 90.0})
+        row = checks_of(with_front(inputs, with_gear(own, box=box)))["steer-sense:front-steering:both"]
+        self.assertEqual(row.verdict, "not computed")
+        self.assertIn("level one way", row.remedy)

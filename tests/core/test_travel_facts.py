@@ -72,6 +72,13 @@ class PairInRoll(SimpleTestCase):
         found = facts(kind="double-wishbone", springs=None, layout=layout)
         self.assertAlmostEqual(found["Camber to the road at 3° of roll, loaded wheel"].value, 3.0, delta=0.15)
 
+    def test_static_camber_leans_with_it(self):
+        """-3 degrees standing: the loaded wheel of the sum above stands upright, the other leans six."""
+        plain, set_ = (facts(kind="double-wishbone", springs=None, camber_deg=c) for c in (0.0, -3.0))
+        for name in ("loaded", "other"):
+            key = f"Camber to the road at 3° of roll, {name} wheel"
+            self.assertAlmostEqual(set_[key].value - plain[key].value, -3.0, delta=0.05)
+
     def test_too_little_travel_says_nothing(self):
         names = facts(kind="double-wishbone", springs=None, bump_mm=20.0, droop_mm=20.0)
         self.assertFalse(any(name.startswith("Camber to the road") for name in names))

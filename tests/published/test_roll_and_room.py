@@ -6,13 +6,15 @@ import numpy as np
 from django.test import SimpleTestCase
 
 from nodulant.axles.layouts.independent import TrailingArm
+from nodulant.axles.layouts.live import LeafSprings
 from nodulant.axles.springs import AntiRollBar, HalfShaft
 from nodulant.clearance.link_to_rail import RailBox, link_to_rail, swept
 from nodulant.evaluate import evaluate
+from nodulant.suspension.feet import stands_in
 from nodulant.suspension.half_shaft import half_shaft_motion
-from nodulant.suspension.motion import moved_through
+from nodulant.suspension.motion import hub_place, moved_through, roll_centre
 from nodulant.suspension.roll import bar_rate, roll_stiffness
-from nodulant.suspension.spring_motion import spring_motion
+from nodulant.suspension.spring_motion import spring_motion, strung
 from tests.core.test_suspensions import LAYOUTS, ONLY, p, suspended, travel_checks
 from tests.published.test_link_forces import RIDE, UPRIGHT
 from tests.published.test_linkages import AXLE, HUB, TRAVEL, point, ride, triangulated
@@ -39,6 +41,46 @@ class Bar(SimpleTestCase):
         self.assertAlmostEqual(ride(roll_stiffness(m, sm, None)) / by_hand, 1.0, delta=0.02)
         self.assertGreater(ride(roll_stiffness(m, sm, self.bar)), 1.2 * by_hand)
         self.assertIsNone(roll_stiffness(m, None, None))
+
+    def test_leaning_springs_under_load_by_their_energy(self):
+        """E = F0 c + k c2/2 of both springs over fine rolls: K = E'' (virtual work, textbook); the preload softens a leaning pair."""
+        fine = (-0.2, -0.1, 0.0, 0.1, 0.2)
+        m = moved_through(triangulated(), AXLE, TRAVEL, fine)
+        leaning = UPRIGHT.model_copy(update={"upper": point(2610, 200, 380)})
+        corner = 6000.0
+        sm = spring_motion(leaning, moved_through(triangulated(), AXLE, TRAVEL), corner, RIDE)
+        foot = strung(leaning, m)
+        at = stands_in(foot.foot, m.setting.hub, m.sweep.solved.pose) - np.array(foot.upper)
+        length = np.linalg.norm(at, axis=1).reshape(len(m.travel), len(fine))[RIDE]
+        force, rate = sm.force[RIDE], 30.0
+        short = length[2] - length
+        energy = sum(force * c + rate * c**2 / 2 for c in (short, short[::-1]))
+        step = math.radians(0.1)
+        by_energy = (energy[3] - 2 * energy[2] + energy[1]) / step**2 / 1000 * math.radians(1)
+        mine = ride(roll_stiffness(m, sm, None))
+        self.assertAlmostEqual(mine / by_energy, 1.0, delta=0.01)
+        alone = 2 * rate * sm.roll_ratio[RIDE] ** 2 * m.setting.half_track_mm**2 / 1000 * math.radians(1)
+        self.assertGreater(abs(mine / alone - 1), 0.02, "the preload counts")
+
+    def test_leaf_springs_on_the_line_of_their_eyes(self):
+        """Hotchkiss: at the hub's station on the line from eye to eye; over the ground, through travel, by subtraction."""
+        leaf = LeafSprings(eye=point(2010, 450, 20), seat=point(0, 450, -60), rear_eye=point(3210, 450, 80))
+        m = moved_through(leaf, AXLE, TRAVEL)
+        line = 20 + (AXLE.hub[0] - 2010) / 1200 * 60
+        ground = hub_place(m)[:, 2] - AXLE.radius_mm
+        np.testing.assert_allclose(roll_centre(m), line - ground, atol=1e-9)
+        flipped = leaf.model_copy(update={"seat": point(0, 450, 60)})
+        np.testing.assert_allclose(roll_centre(moved_through(flipped, AXLE, TRAVEL)), roll_centre(m), atol=1e-6)
+
+    def test_a_coil_that_hangs_loose_holds_nothing_up(self):
+        """Light corner, stiff spring: 1000 N/(60 N/mm) is 17 mm of wheel travel; below that no force and no rate."""
+        m = moved_through(triangulated(), AXLE, TRAVEL)
+        stiff = UPRIGHT.model_copy(update={"rate_n_per_mm": 60.0})
+        sm = spring_motion(stiff, m, 1000.0, RIDE)
+        loose = sm.force <= 0
+        self.assertTrue(loose.any())
+        np.testing.assert_array_equal(sm.wheel_rate[loose], 0.0)
+        np.testing.assert_array_equal(sm.frequency_hz[loose], 0.0)
 
 
 class Shaft(SimpleTestCase):

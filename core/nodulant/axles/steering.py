@@ -13,7 +13,7 @@ from nodulant.axles.points import HardPoint
 from nodulant.base.model import Extra, Frozen, Size, Thickness
 
 Turned = Literal["right", "left"]
-Tilt = Annotated[float, Field(ge=-60, le=60)]
+Tilt = Annotated[float, Field(ge=-90, le=90)]
 Swing = Annotated[float, Field(gt=1, le=80)]
 Turns = Annotated[float, Field(gt=0.2, le=12)]
 
@@ -47,7 +47,7 @@ class Sector(Frozen):
     """Of the arm, from the middle to either stop."""
     turns: Turns = 4.0
     input_right_turns: Literal["clockwise", "anticlockwise"] = "clockwise"
-    """Which way the arm turns, seen from above, as the steering wheel is turned right."""
+    """Which way the arm turns as the steering wheel is turned right, seen from above, or from the end to which a level shaft leans."""
 
 
 class DragLink(Frozen):

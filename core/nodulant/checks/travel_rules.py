@@ -136,13 +136,17 @@ def _spread(s: Study, setting: Setting, changes: Changes) -> list[Check]:
         return []
     upper, lower = layout.upper, layout.lower
     at_axle, at_frame = upper.axle.z_mm - lower.axle.z_mm, upper.frame.z_mm - lower.frame.z_mm
-    tyre = 2 * setting.radius_mm
+    tyre = s.vehicle.tyre_mm or 2 * setting.radius_mm
     out = [
         judge(
             "link-separation",
             subject_of(s),
             at_axle / tyre,
-            Why(formula="apart / tyre", values={"apart": at_axle, "tyre": tyre}, words="mm; twice the loaded radius"),
+            Why(
+                formula="apart / tyre",
+                values={"apart": at_axle, "tyre": tyre},
+                words="mm; the tyre's diameter by its size",
+            ),
             changes,
             remedy=f"{0.25 * tyre:.0f} mm or more between the axle's brackets.",
         ),

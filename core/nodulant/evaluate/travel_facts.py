@@ -62,7 +62,7 @@ def _pair_in_roll(s: Study) -> list[Fact]:
     for name, travel, sign in (("loaded", rise, 1.0), ("other", -rise, -1.0)):
         words = f"{abs(travel):.1f} mm of {'bump' if travel > 0 else 'droop'}, toe changes by {at(toe, travel):.2f} deg"
         # the body's own roll leans the loaded wheel outward and the other one inward
-        camber = at(lean, travel) + sign * ROLL_DEG
+        camber = s.suspension.camber_deg + at(lean, travel) + sign * ROLL_DEG
         out.append(
             Fact(
                 name=f"Camber to the road at {ROLL_DEG:.0f}° of roll, {name} wheel",

@@ -17,6 +17,8 @@ from nodulant.base.errors import InputError
 from nodulant.linkage.crank import Crank, crank_angle
 from nodulant.linkage.mechanism import Point
 
+LEVEL = 1e-9
+
 
 @dataclass(frozen=True)
 class Moved:
@@ -28,10 +30,19 @@ class Moved:
 
 
 def shaft_axis(box: Sector) -> Point:
-    """Unit vector up the sector shaft."""
-    x, y = math.tan(math.radians(box.lean_deg)), math.tan(math.radians(box.tilt_deg))
-    size = math.sqrt(x * x + y * y + 1.0)
-    return (x / size, y / size, 1.0 / size)
+    """Unit vector up the sector shaft; raises InputError where it is laid level both ways."""
+    lean, tilt = math.radians(box.lean_deg), math.radians(box.tilt_deg)
+    # (tan lean, tan tilt, 1), written so that a level shaft is one too
+    axis = (math.sin(lean) * math.cos(tilt), math.cos(lean) * math.sin(tilt), math.cos(lean) * math.cos(tilt))
+    size = math.hypot(*axis)
+    if size < LEVEL:
+        raise InputError(
+            "a shaft lies level one way only",
+            field="steering/gear/box/tilt_deg",
+            found=f"lean {box.lean_deg:g} and tilt {box.tilt_deg:g} degrees",
+            acceptable="one of both below 90 degrees",
+        )
+    return (axis[0] / size, axis[1] / size, axis[2] / size)
 
 
 def pitman(box: Sector) -> Crank:

@@ -13,6 +13,7 @@ from functools import cached_property
 import numpy as np
 
 from nodulant.axles.layouts.layout import Layout
+from nodulant.axles.layouts.live import LeafSprings
 from nodulant.base.arrays import Columns, cross
 from nodulant.linkage.compiled import Compiled, compile_mechanism
 from nodulant.linkage.mechanism import Drive, Height, Lean, Point
@@ -136,13 +137,15 @@ def torque_slope(m: Motion, *, braking: bool) -> Columns:
 
 
 def roll_centre(m: Motion) -> Columns:
-    """Height of the roll centre above the ground, mm."""
+    """Height of the roll centre above the ground, mm; of leaf springs on the line of their eyes (Hotchkiss, textbook)."""
     v, w = _wheel_rates(m)
     if m.roll is None:
         y, r = m.setting.half_track_mm, m.setting.radius_mm
         # the contact patch hangs one radius below the wheel's centre
         patch_y, patch_z = v[:, 1] + w[:, 0] * r, v[:, 2]
         return np.asarray(y * patch_y / patch_z)
+    if isinstance(m.layout, LeafSprings):
+        return np.asarray(m.layout.eyes_line_mm(m.setting.hub[0]) + m.setting.radius_mm - hub_place(m)[:, 2])
     return np.asarray(m.setting.radius_mm + m.roll[:, 1] / m.roll[:, 3])
 
 

@@ -2,7 +2,8 @@
 
 A bar of length L and polar moment J with arms a twists by 2 d/a when its ends move d against each
 other, so each end feels 2 G J d/(L a^2) (textbook torsion; the arms' own bending is left out).
-An axle's roll stiffness is twice the wheel rate in roll times half the track squared.
+An axle's roll stiffness is twice the wheel rate in roll times half the track squared; the wheel rate is
+k MR^2 + F d2c/dz2 in roll as it is in heave (virtual work).
 """
 
 import math
@@ -31,7 +32,8 @@ def roll_stiffness(m: Motion, springs: SpringMotion | None, bar: AntiRollBar | N
     known = False
     if springs is not None and springs.own_rate is not None:
         ratio = springs.ratio if springs.roll_ratio is None else springs.roll_ratio
-        total, known = total + springs.own_rate * ratio**2, True
+        preload = 0.0 if springs.roll_rate is None else springs.roll_rate
+        total, known = total + springs.own_rate * ratio**2 + preload, True
     if bar is not None and (lift := drop_ratio(m, bar)) is not None:
         total, known = total + bar_rate(bar) * lift**2, True
     if not known:

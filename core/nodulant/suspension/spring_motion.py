@@ -12,7 +12,7 @@ from nodulant.axles.points import HardPoint, on_axle
 from nodulant.axles.springs import AirSpring, Coilover, LeafPack, Springs
 from nodulant.base.arrays import Columns
 from nodulant.linkage.mechanism import Point
-from nodulant.suspension.feet import Foot, Strung, foot_of, heights
+from nodulant.suspension.feet import Foot, Strung, foot_of, heights, stands_in
 from nodulant.suspension.motion import Motion, roll_ratio
 
 ATMOSPHERE_MPA = 0.101325
@@ -34,6 +34,8 @@ class SpringMotion:
     wheel_rate: Columns | None
     frequency_hz: Columns | None
     own_rate: Columns | None
+    roll_rate: Columns | None = None
+    """What a spring's force adds to the wheel rate in roll, F d2c/dz2, as its line turns; N/mm."""
 
 
 def strung(springs: Springs, m: Motion) -> Strung:
@@ -67,12 +69,25 @@ def spring_motion(springs: Springs, m: Motion, corner_n: float | None, ride: int
         force, own = _air(springs, at_ride, shorter)
     else:
         rate = rate_of(springs)
-        own = np.full_like(length, rate)
         force = np.maximum(at_ride + rate * shorter, 0.0)
+        own = np.where(force > 0, rate, 0.0)  # a coil that hangs loose holds nothing up
     wheel = own * ratio**2 + force * _slope(ratio, m)
     mass = corner_n / 9.80665
     hertz = np.sqrt(np.maximum(1000 * wheel / mass, 0.0)) / (2 * np.pi)
-    return SpringMotion(length, ratio, roll, force, wheel, hertz, own)
+    return SpringMotion(length, ratio, roll, force, wheel, hertz, own, force * _bend(right, m, ratio))
+
+
+def _bend(right: Strung, m: Motion, ratio: Columns) -> Columns:
+    """Second derivative of the spring's shortening by its wheel's rise in roll, 1/mm, through travel; 0 where it was not rolled."""
+    if m.roll is None:
+        return np.asarray(np.nan_to_num(_slope(ratio, m)))
+    angles, k = m.sweep.roll, m.middle
+    if not 0 < k < len(angles) - 1:
+        return np.zeros(len(m.travel))
+    at = stands_in(right.foot, m.setting.hub, m.sweep.solved.pose) - np.array(right.upper)
+    short = -np.linalg.norm(at, axis=1).reshape(len(m.travel), len(angles))
+    step = (angles[k + 1] - angles[k - 1]) / 2 * m.setting.half_track_mm
+    return np.asarray(np.nan_to_num((short[:, k + 1] - 2 * short[:, k] + short[:, k - 1]) / step**2))
 
 
 def rate_of(springs: Coilover | LeafPack) -> float:

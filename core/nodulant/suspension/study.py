@@ -42,6 +42,8 @@ class Vehicle:
     """Diameter of the axle's tube."""
     weight_missing: tuple[str, ...] = ()
     """Pointers of what its load lacks."""
+    tyre_mm: float | None = None
+    """Free diameter of the tyre by its size."""
 
 
 @dataclass(frozen=True)
@@ -77,7 +79,9 @@ class Look:
 
 
 CLOSELY = Look()
-LEVEL = Look(rolls_deg=(0.0,), loaded=False, inputs=3)
+A_LITTLE = tuple(r for r in ROLLS_DEG if abs(r) <= 1.0)
+"""Rolls enough for what stiffens in roll."""
+LEVEL = Look(rolls_deg=A_LITTLE, loaded=False, inputs=3)
 """For what was there before: drawn and compared, not judged."""
 GLANCE = Look(20, (0.0,), loaded=False, inputs=7, turned_every=4)
 """While a hand drags a point: where everything stands, and its curves."""
@@ -271,7 +275,9 @@ def _vehicle(survey: Survey, suspension: Suspension, seats: tuple[Seat, ...], gr
     have = {"/survey/masses": bool(survey.masses), "/survey/seats": bool(own)}
     missing = tuple(pointer for pointer, known in have.items() if not known) or ("/survey/masses",)
     weight = None if held is None else total * G
-    return Vehicle(survey.wheelbase_mm, centre, weight, axle_n, grip, tube, () if held else missing)
+    tyre = tyre_on_wheel(suspension, survey)
+    size = None if tyre is None else tyre.free_diameter_mm
+    return Vehicle(survey.wheelbase_mm, centre, weight, axle_n, grip, tube, () if held else missing, size)
 
 
 def _loads(s: Study) -> AxleLoads | None:

@@ -45,7 +45,7 @@ EXAMPLES: dict[Kind, str] = {
 LOOKALIKES = str.maketrans({"”": '"', "″": '"', "’": "'", "′": "'", "−": "-", "–": "-", "\u00a0": " ", "\u2044": "/"})
 
 _NUMBER = re.compile(
-    r"(?P<whole>\d+)\s*[- ]\s*(?P<num>\d+)\s*/\s*(?P<den>\d+)"
+    r"(?P<whole>\d+)(?:-|\s+)(?P<num>\d+)\s*/\s*(?P<den>\d+)"
     r"|(?P<fnum>\d+)\s*/\s*(?P<fden>\d+)"
     r"|(?P<dec>\d+\.?\d*|\.\d+)"
 )

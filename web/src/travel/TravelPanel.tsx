@@ -192,7 +192,10 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
           title="Rear eye"
           at={[...path, "layout", "rear_eye"]}
           there={own.layout.rear_eye != null}
-          fresh={mirroredEye(own.layout, useBench.getState().history.now.survey.wheelbase_mm ?? 2600)}
+          fresh={mirroredEye(
+            own.layout,
+            own.axle === "front" ? 0 : (useBench.getState().history.now.survey.wheelbase_mm ?? 2600),
+          )}
         >
           <PointFields label="Rear eye, right" path={[...path, "layout", "rear_eye"]} on="frame" />
         </Thing>

@@ -162,6 +162,13 @@ class LeafSprings(Layout):
             return None
         return front * rear / (rear - front)
 
+    def eyes_line_mm(self, x_mm: float) -> float:
+        """Height of the line through both eyes at a station of the frame, mm; level where the rear one is left out."""
+        if self.rear_eye is None or abs(self.rear_eye.x_mm - self.eye.x_mm) < ALIKE_MM:
+            return self.eye.z_mm
+        share = (x_mm - self.eye.x_mm) / (self.rear_eye.x_mm - self.eye.x_mm)
+        return self.eye.z_mm + share * (self.rear_eye.z_mm - self.eye.z_mm)
+
     def virtual_pivot(self, hub: Point, eye: HardPoint) -> Point:
         """A quarter of the way from the eye to the seat."""
         seat = on_axle(self.seat, hub)
