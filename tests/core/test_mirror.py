@@ -118,6 +118,8 @@ class Rails(TestCase):
                     self.assertEqual(a, b)
                 self.assertEqual(mirrored.parts, worked_out.parts)
                 self.assertEqual(mirrored.strips, worked_out.strips)
+                self.assertEqual(mirrored.mass_added_kg, worked_out.mass_added_kg)
+                self.assertEqual(mirrored.weld_mm, worked_out.weld_mm)
 
     def test_what_is_not_alike_is_worked_out(self):
         inputs = f.demo("arc")

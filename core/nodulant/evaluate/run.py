@@ -256,7 +256,7 @@ def _both_sides(inputs: Inputs, states: list[FrameState], want: Want) -> dict[Si
             planned=right,
             checks=[mirrored(check) for check in left.checks],
             parts=[part for work in right.work for part in work.parts],
-            weld_mm=left.weld_mm,
+            weld_mm=sum(work.weld_mm for work in right.work),
             mass_kg=sum(work.mass_kg for work in right.work),
         ),
     }

@@ -236,9 +236,9 @@ def _trouble(s: Study) -> str:
 
 
 def _shown(m: Motion) -> Rows:
-    """Columns of roll that the drawing gets: all but one degree, since it interpolates."""
+    """Columns of roll that the drawing gets: all but one degree, since it interpolates; level alone where no more was looked at."""
     every = np.arange(len(m.sweep.roll))
-    return every if len(every) < 5 else every[np.abs(np.abs(np.degrees(m.sweep.roll)) - 1.0) > 1e-6]
+    return every[np.abs(np.abs(np.degrees(m.sweep.roll)) - 1.0) > 1e-6]
 
 
 def _in_view(m: Motion, values: Columns) -> Columns:

@@ -39,8 +39,7 @@ def curves(s: Study, m: Motion, q: SteerStudy | None) -> tuple[Curve, ...]:
     rows.append(("shift", "Hub moves to the right", "mm", hub[:, 1] - hub[s.ride, 1], "a track bar's arc"))
     rows += _spring_curves(s)
     stiff = roll_stiffness(m, s.springs, s.suspension.anti_roll)
-    rolled = m.roll is None or len(m.sweep.roll) > 1
-    if stiff is not None and rolled:  # an axle that was not rolled does not say how its springs' lines turn
+    if stiff is not None:
         rows.append(("roll-stiffness", "Roll stiffness", "N m/deg", stiff, "springs and anti-roll bar of this axle"))
     if isinstance(s.suspension.springs, AirSpring):
         plate = s.suspension.springs.plate_deg + of.pitch_deg(m)

@@ -83,7 +83,7 @@ A_LITTLE = tuple(r for r in ROLLS_DEG if abs(r) <= 1.0)
 """Rolls enough for what stiffens in roll."""
 LEVEL = Look(rolls_deg=A_LITTLE, loaded=False, inputs=3)
 """For what was there before: drawn and compared, not judged."""
-GLANCE = Look(20, (0.0,), loaded=False, inputs=7, turned_every=4)
+GLANCE = Look(20, A_LITTLE, loaded=False, inputs=7, turned_every=4)
 """While a hand drags a point: where everything stands, and its curves."""
 
 
