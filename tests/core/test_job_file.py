@@ -131,6 +131,26 @@ class Refusals(SimpleTestCase):
         self.assertEqual(self.refused(json.dumps(document).encode())[0].pointer, "/surveys/1/number")
 
 
+class TypedText(SimpleTestCase):
+    """What was typed is shown in the number's place: it has to mean that number."""
+
+    def loaded(self, **typed):
+        document = json.loads(dump_job(f.job()))
+        design = document["options"][0]["revisions"][-1]["design"]
+        design["typed"] = {key: {"text": text, "unit": "in"} for key, text in typed.items()}
+        own = load_job(json.dumps(document).encode()).options[0].revisions[-1].design
+        return next(op for op in own.operations if op.id == "axle-notch"), own.typed
+
+    def test_one_that_agrees_stays_and_one_that_does_not_goes(self):
+        op, typed = self.loaded(**{"axle-notch.depth_mm": "58 mm", "targets.drop_mm": "9 7/8"})
+        self.assertEqual(op.depth_mm, 58.0)
+        self.assertEqual({k: t.text for k, t in typed.items()}, {"axle-notch.depth_mm": "58 mm"})
+
+    def test_one_beside_no_number_is_left_alone(self):
+        _, typed = self.loaded(**{"axle-notch.name": "12"})
+        self.assertEqual(set(typed), {"axle-notch.name"})
+
+
 class Upgrades(SimpleTestCase):
     """Version 1 had one ``keeps_geometry``; it became camber, toe and anti-dive in version 2."""
 

@@ -1,6 +1,7 @@
 """The sweep: nothing slips through, what overlaps at rest is told as such, and the cut that it asks for clears."""
 
 from pathlib import Path
+from types import SimpleNamespace
 from unittest import TestCase
 
 import numpy as np
@@ -8,6 +9,7 @@ from shapely.geometry import Point, Polygon
 
 from nodulant.axles.points import HardPoint
 from nodulant.clearance.axle_bodies import axle_movers
+from nodulant.clearance.hull import swept_hull
 from nodulant.clearance.moving import RoundBar, between, spots
 from nodulant.clearance.obstacle import BarShape, BoxShape, Obstacle
 from nodulant.clearance.pair import Far, Least, exact, least, placed
@@ -304,6 +306,20 @@ class Maps(TestCase):
         here = scene(with_design(inputs, suspensions=(own,)))
         pair = next(p for p in pairs_of(here.movers, here.standing) if p.mover.name == "drag link")
         self.assertTrue(np.isnan(clearance_map(pair)).any())
+
+
+class RoomRoundARod(TestCase):
+    """Clearance is square to the rod, so that the hole of one that runs askew is longer by more than its own ellipse."""
+
+    def test_an_ellipse_of_rod_and_room_together(self):
+        """A rod of 10 mm with 12.7 mm round it: half axes 22.7 and 22.7/cos t, plane geometry; 24-gon drawn round it."""
+        for degrees in (0.0, 20.0, 30.0, 40.0):
+            slope = np.tan(np.radians(degrees))
+            ends = np.array([[[-500 * slope, -500.0, 0.0]]]), np.array([[[500 * slope, 500.0, 0.0]]])
+            bar = SimpleNamespace(body=RoundBar(*ends, 10.0), there=np.array([[True]]))
+            x0, z0, x1, z1 = swept_hull((bar,), 0.0, 0.0, 12.7).bounds
+            self.assertAlmostEqual((x1 - x0) / 2 / (22.7 / np.cos(np.radians(degrees))), 1.0, delta=0.01)
+            self.assertAlmostEqual((z1 - z0) / 2 / 22.7, 1.0, delta=0.01)
 
 
 class CutFromSweep(TestCase):

@@ -43,17 +43,17 @@ class Oblong:
         return float(np.pi * self.radius**2 + 2 * self.radius * self.tall)
 
 
-def swept_hull(movers: tuple[Mover, ...], face_a: float, face_b: float) -> Polygon | None:
-    """Hull in x and z of all that bars sweep between two planes across, y; None where none comes between them."""
+def swept_hull(movers: tuple[Mover, ...], face_a: float, face_b: float, room_mm: float = 0.0) -> Polygon | None:
+    """Hull in x and z of all that bars sweep between two planes across, y, with room square to each of them; None where none comes between them."""
     low, high = min(face_a, face_b), max(face_a, face_b)
-    points = [p for m in movers if isinstance(m.body, RoundBar) for p in _between(m, m.body, low, high)]
+    points = [p for m in movers if isinstance(m.body, RoundBar) for p in _between(m, m.body, low, high, room_mm)]
     if not points:
         return None
     hull = MultiPoint(np.concatenate(points)).convex_hull
     return hull if isinstance(hull, Polygon) else None
 
 
-def _between(mover: Mover, body: RoundBar, low: float, high: float) -> list[Columns]:
+def _between(mover: Mover, body: RoundBar, low: float, high: float, room_mm: float) -> list[Columns]:
     a, b = body.a[mover.there], body.b[mover.there]
     d = b - a
     long = np.sqrt((d**2).sum(axis=1, keepdims=True))
@@ -66,7 +66,7 @@ def _between(mover: Mover, body: RoundBar, low: float, high: float) -> list[Colu
         # an end that stops short of the plane still reaches into the rail while it lies between both planes
         inside = (at[:, 1] >= low - 1e-6) & (at[:, 1] <= high + 1e-6)
         if inside.any():
-            out.append(_ellipses(at[inside][:, ::2], unit[inside][:, ::2], body.radius))
+            out.append(_ellipses(at[inside][:, ::2], unit[inside][:, ::2], body.radius + room_mm))
     return out
 
 
@@ -83,26 +83,25 @@ def _ellipses(middle: Columns, d: Columns, radius: float) -> Columns:
     return np.asarray(points.reshape(-1, 2))
 
 
-def least_circle(hull: Polygon, clearance_mm: float) -> Circle:
-    """The smallest circle round the hull, and the clearance."""
+def least_circle(hull: Polygon) -> Circle:
+    """The smallest circle round the hull."""
     circle = shapely.minimum_bounding_circle(hull)
     radius = shapely.minimum_bounding_radius(hull)
-    return Circle(float(circle.centroid.x), float(circle.centroid.y), float(radius) + clearance_mm)
+    return Circle(float(circle.centroid.x), float(circle.centroid.y), float(radius))
 
 
-def least_oblong(hull: Polygon, clearance_mm: float, radii: tuple[float, ...]) -> Oblong | None:
+def least_oblong(hull: Polygon, radii: tuple[float, ...]) -> Oblong | None:
     """Of half circles to choose from, the oblong that takes the least; None where none is wide enough."""
     points = np.array(hull.exterior.coords)
-    found = [o for radius in radii if (o := _oblong(points, radius, clearance_mm)) is not None]
+    found = [o for radius in radii if (o := _oblong(points, radius)) is not None]
     return min(found, key=lambda o: o.area, default=None)
 
 
-def _oblong(points: Columns, radius: float, clearance_mm: float) -> Oblong | None:
-    """The shortest oblong of one radius that holds all points with their clearance."""
-    free = radius - clearance_mm
+def _oblong(points: Columns, radius: float) -> Oblong | None:
+    """The shortest oblong of one radius that holds all points."""
     x = float(points[:, 0].min() + points[:, 0].max()) / 2
-    off = free**2 - (points[:, 0] - x) ** 2
-    if free <= 0 or (off < 0).any():
+    off = radius**2 - (points[:, 0] - x) ** 2
+    if (off < 0).any():
         return None
     reach = np.sqrt(off)
     # each point asks for a middle line that comes within its reach from below and from above

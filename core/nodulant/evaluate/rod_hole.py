@@ -98,20 +98,21 @@ def cut_from_sweep(inputs: Inputs, axle: str, moving: str, side: Side) -> CutFro
     movers = _passing(scene(inputs), axle, moving)
     seen = _seen(inputs, side)
     faces = [float(np.interp(_middle_x(movers[0]), seen.x, face)) for face in (seen.web, seen.tip)]
+    clearance = find_limit("metal-clearance", inputs.design.limits)[0].value
     hull = swept_hull(movers, faces[0], faces[1])
-    if hull is None:
+    with_room = swept_hull(movers, faces[0], faces[1], clearance)
+    if hull is None or with_room is None:
         raise NotSolvable(
             f"{moving} does not come between the faces of the {side} rail",
             field="moving",
             found=moving,
             acceptable="a rod or an axle that passes this rail",
         )
-    clearance = find_limit("metal-clearance", inputs.design.limits)[0].value
     x = float(hull.centroid.x)
     under, top, stock = (float(np.interp(x, seen.x, column)) for column in (seen.low, seen.high, seen.stock_x))
     both = _mirrored(inputs, axle, moving, side, hull)
     room = _Room(inputs, "both" if both else side, side, moving, under, top - under, stock - x)
-    choices = [_notch(room, hull, clearance)] if movers[0].kind == "axle" else _holes(room, hull, clearance)
+    choices = [_notch(room, with_room)] if movers[0].kind == "axle" else _holes(room, with_room)
     return CutFromSweep(
         side=side,
         both=both,
@@ -120,7 +121,7 @@ def cut_from_sweep(inputs: Inputs, axle: str, moving: str, side: Side) -> CutFro
         underside_mm=under,
         top_mm=top,
         hull=_ring(hull),
-        outline=_ring(hull.buffer(clearance)),
+        outline=_ring(with_room),
         choices=tuple(choices),
     )
 
@@ -177,9 +178,9 @@ def _middle_x(mover: Mover) -> float:
     return float(sum(ends)) / 2
 
 
-def _holes(room: _Room, hull: Polygon, clearance: float) -> list[CutChoice]:
-    """A hole by the next saw, one lined by the next pipe, and the oblong that takes the least."""
-    circle, out = least_circle(hull, clearance), []
+def _holes(room: _Room, hull: Polygon) -> list[CutChoice]:
+    """A hole by the next saw, one lined by the next pipe, and the oblong that takes the least, round what is swept with its room."""
+    circle, out = least_circle(hull), []
     saw = next_saw_mm(2 * circle.radius)
     if saw is not None:
         words = f"hole saw {saw:.1f} mm ({saw / MM_PER_INCH:g} in), no liner"
@@ -188,7 +189,7 @@ def _holes(room: _Room, hull: Polygon, clearance: float) -> list[CutChoice]:
     if pipe is not None:
         words = f"{pipe.name} pipe, {pipe.outside_mm:.1f} x {pipe.wall_mm:.2f} mm, welded in"
         out.append(_choice(room, "pipe", words, circle.x, circle.z, pipe.outside_mm, 0.0, pipe.wall_mm))
-    oblong = least_oblong(hull, clearance, tuple(size / 2 - FORMED_MM for size in HOLE_SAWS_MM))
+    oblong = least_oblong(hull, tuple(size / 2 - FORMED_MM for size in HOLE_SAWS_MM))
     if oblong is not None:
         wide = 2 * (oblong.radius + FORMED_MM)
         words = f"two holes of {wide:.1f} mm joined, {wide + oblong.tall:.1f} mm high, lined with {FORMED_MM:g} mm"
@@ -216,11 +217,11 @@ def _choice(
     return _judged(room, kind, words, hole, x, height, wide, wide + tall, room.high_mm - wide - tall, area)
 
 
-def _notch(room: _Room, hull: Polygon, clearance: float) -> CutChoice:
+def _notch(room: _Room, hull: Polygon) -> CutChoice:
     """A notch from below that the axle and its clearance fit into, its liner inside it."""
     x0, _, x1, z1 = hull.bounds
-    x, depth = (x0 + x1) / 2, z1 + clearance - room.under_mm + NOTCH_LINER_MM
-    top = x1 - x0 + 2 * (clearance + NOTCH_LINER_MM)
+    x, depth = (x0 + x1) / 2, z1 - room.under_mm + NOTCH_LINER_MM
+    top = x1 - x0 + 2 * NOTCH_LINER_MM
     shape = TrapezoidShape(
         top_width_mm=round(top, 1), mouth_width_mm=round(top + WIDER_MM, 1), corner_radius_mm=CORNER_MM
     )

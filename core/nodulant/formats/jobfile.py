@@ -10,6 +10,7 @@ from pydantic import ValidationError
 
 from nodulant.base.errors import InputError, NodulantError
 from nodulant.formats.problems import Problem, problems_of
+from nodulant.formats.typed_text import without_false_texts
 from nodulant.job.document import VERSION, JobFile
 from nodulant.job.upgrade import upgrade
 
@@ -34,7 +35,7 @@ def load_job(data: bytes) -> JobFile:
         raise _refused("", "the file is too large", f"{len(data)} bytes", f"at most {LIMIT_BYTES} bytes")
     document = _parse(data)
     try:
-        document = upgrade(document)
+        document = without_false_texts(upgrade(document))
     except InputError as error:
         raise _refused(error.field, error.message, error.found, error.acceptable) from error
     except (AttributeError, TypeError, KeyError) as error:
