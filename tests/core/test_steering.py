@@ -446,3 +446,16 @@ class LevelShaft(TestCase):
         row = checks_of(with_front(inputs, with_gear(own, box=box)))["steer-sense:front-steering:both"]
         self.assertEqual(row.verdict, "not computed")
         self.assertIn("level one way", row.remedy)
+
+
+class OneFigure(TestCase):
+    """One figure has one value: what Travel and Steering say straight ahead at ride height is the same."""
+
+    def test_roll_centre_and_anti_dive_with_camber_and_toe(self):
+        inputs = job("wherry", "step")
+        own = front(inputs).model_copy(update={"camber_deg": -1.5, "toe_deg": 0.4})
+        axle = drawn(with_front(inputs, own))
+        travel = {c.id: c.at_ride for c in axle.curves}
+        turned = {c.id: c.at_ride for c in axle.steer.curves}
+        for one, two in (("roll-centre", "roll-centre-turned"), ("anti-brake", "anti-dive-turned")):
+            self.assertAlmostEqual(travel[one], turned[two], delta=2e-4 * abs(travel[one]))

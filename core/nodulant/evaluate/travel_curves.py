@@ -16,6 +16,7 @@ from nodulant.suspension.study import Study
 def curves(s: Study, m: Motion, q: SteerStudy | None) -> tuple[Curve, ...]:
     """Every figure that its inputs allow, one value a travel."""
     hub, live = of.hub_place(m), not m.layout.independent
+    spin = of.spin_at_rest(s.suspension.camber_deg, s.suspension.toe_deg)
     rows: list[Figure] = []
     if live and s.suspension.axle == "rear":
         base = s.suspension.pinion_deg or 0.0
@@ -24,7 +25,7 @@ def curves(s: Study, m: Motion, q: SteerStudy | None) -> tuple[Curve, ...]:
     x, z = of.instant_centre(m)
     rows.append(("ic-x", "Instant centre, station", "mm", x, "side view; nothing where the carrier does not turn"))
     rows.append(("ic-z", "Instant centre, above datum", "mm", z, "side view"))
-    rows.append(("roll-centre", "Roll centre above ground", "mm", of.roll_centre(m), "at the hubs' plane"))
+    rows.append(("roll-centre", "Roll centre above ground", "mm", of.roll_centre(m, spin), "at the hubs' plane"))
     steer = of.roll_steer(m)
     if steer is not None:
         words = "deg of axle steer per deg of roll; positive understeers at the rear"
@@ -58,6 +59,7 @@ def _torque_curves(s: Study, m: Motion) -> list[Figure]:
     if high is None or base is None or high <= 0:
         return []
     sign, share = (1.0 if s.suspension.axle == "rear" else -1.0), s.suspension.brake_share
+    spin = of.spin_at_rest(s.suspension.camber_deg, s.suspension.toe_deg)
     out = []
     current = base + (of.hub_place(m)[:, 0] - m.setting.hub[0]) * sign
     # the sprung mass stands lower over the ground as the wheel rises
@@ -67,7 +69,7 @@ def _torque_curves(s: Study, m: Motion) -> list[Figure]:
         value = 100 * sign * of.torque_slope(m, braking=False) * current / height
         out.append(("anti-squat", name, "%", value, "all of the drive on this axle"))
     name = "Anti-lift, braking" if s.suspension.axle == "rear" else "Anti-dive"
-    value = 100 * sign * share * of.torque_slope(m, braking=True) * current / height
+    value = 100 * sign * share * of.torque_slope(m, braking=True, spin=spin) * current / height
     out.append(("anti-brake", name, "%", value, f"with {share:.0%} of the braking on this axle"))
     return out
 

@@ -23,12 +23,12 @@ from nodulant.base.model import Frozen
 from nodulant.linkage.compiled import with_own_rods
 from nodulant.linkage.rotation import rotated
 from nodulant.linkage.solve import part, solve
-from nodulant.steering.knuckles import on_beam, spin_at_rest
+from nodulant.steering.knuckles import on_beam
 from nodulant.steering.measures import heading_deg
 from nodulant.steering.study import bump_steer, slope_per_inch, steer_study
 from nodulant.steering.wheels import drag_link_of
 from nodulant.survey.vehicle import Seat, Survey
-from nodulant.suspension.motion import Motion
+from nodulant.suspension.motion import Motion, spin_at_rest
 from nodulant.suspension.study import Study, study
 
 Cure = Literal["rack-height", "rack-place", "outer-spacer", "arm-height", "axle-height", "box-height", "box-lean"]

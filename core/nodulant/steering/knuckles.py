@@ -15,7 +15,7 @@ from nodulant.linkage.mechanism import Point
 from nodulant.linkage.rotation import rotated
 from nodulant.steering.gear import pitman_moves
 from nodulant.steering.rods import SteerRod, WheelPoses
-from nodulant.suspension.motion import Setting
+from nodulant.suspension.motion import Setting, spin_at_rest
 
 ROD_MM = 32.0
 """Diameter that drag link and tie rod are drawn and swept with."""
@@ -26,12 +26,6 @@ class Turn(NamedTuple):
 
     right: Columns
     left: Columns
-
-
-def spin_at_rest(camber_deg: float, toe_deg: float) -> Columns:
-    """Outward spin axis of the right wheel as it was set: toe-in turns it forward, camber outward points it down."""
-    camber, toe = np.radians(camber_deg), np.radians(toe_deg)
-    return np.array([-np.sin(toe) * np.cos(camber), np.cos(toe) * np.cos(camber), -np.sin(camber)])
 
 
 def knuckle_angles(gear: DragLink, pins: KingPins, hub: Point, pose: Pose, inner: Columns) -> tuple[Turn, Mask]:

@@ -11,11 +11,11 @@ from nodulant.base.arrays import Columns, Rows
 from nodulant.base.errors import NodulantError
 from nodulant.base.memo import remembered
 from nodulant.steering.gear import centre_link_ends, shaft_axis
-from nodulant.steering.knuckles import on_beam, spin_at_rest
+from nodulant.steering.knuckles import on_beam
 from nodulant.steering.measures import Measures, ackermann_outer_deg, measures, turning_circle_mm
 from nodulant.steering.rods import between_along
 from nodulant.steering.wheels import Wheels, drag_link_of, steered_wheels, upright
-from nodulant.suspension.motion import Motion
+from nodulant.suspension.motion import Motion, spin_at_rest
 from nodulant.suspension.study import Study
 
 PER_MM = 25.4

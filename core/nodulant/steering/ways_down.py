@@ -16,11 +16,10 @@ from nodulant.axles.points import HardPoint
 from nodulant.axles.suspension import Suspension
 from nodulant.base.arrays import Columns, Mask, Rows
 from nodulant.base.errors import NodulantError, NotSolvable
-from nodulant.steering.knuckles import spin_at_rest
 from nodulant.steering.measures import Measures, measures
 from nodulant.steering.wheels import upright
 from nodulant.suspension import motion as of
-from nodulant.suspension.motion import Motion, Setting, moved_through
+from nodulant.suspension.motion import Motion, Setting, moved_through, spin_at_rest
 from nodulant.suspension.study import travel_of
 
 Way = Literal["start", "springs", "spindle", "raised", "pivots"]
@@ -107,7 +106,7 @@ def _measured(own: Suspension, layout: Steered, m: Motion, rows: Rows, travel: C
     wheel = upright(np.array(m.setting.hub), layout, m.setting, pose, spin, m.there[:, None])
     seen = measures(wheel, 1.0, m.setting.radius_mm)
     there = m.there[rows]
-    roll, dive = of.roll_centre(m)[rows], of.torque_slope(m, braking=True)[rows]
+    roll, dive = of.roll_centre(m, spin)[rows], of.torque_slope(m, braking=True, spin=spin)[rows]
     return Lowered(way, name, "" if there.all() else _end(m), travel, there, seen.rows(rows), roll, dive)
 
 

@@ -19,9 +19,9 @@ from nodulant.linkage.grid import Grid, steer_grid
 from nodulant.linkage.mechanism import CARRIER, End, Point
 from nodulant.linkage.rotation import rotated
 from nodulant.steering.gear import Moved, centre_link_moves, pitman_moves, rack_moves
-from nodulant.steering.knuckles import Turn, on_beam, spin_at_rest
+from nodulant.steering.knuckles import Turn, on_beam
 from nodulant.steering.rods import SteerRod, WheelPoses
-from nodulant.suspension.motion import Motion, Setting, level_at
+from nodulant.suspension.motion import Motion, Setting, level_at, spin_at_rest
 
 
 @dataclass(frozen=True)

@@ -128,22 +128,50 @@ def instant_centre(m: Motion) -> tuple[Columns, Columns]:
     return at[:, 0] + v[:, 2] / turning, at[:, 2] - v[:, 0] / turning
 
 
-def torque_slope(m: Motion, *, braking: bool) -> Columns:
-    """Tangent to the vertical of the path that counts: contact patch, or wheel centre for a driven independent wheel."""
-    v, w = _wheel_rates(m)
-    housing = braking or m.layout.torque_on_carrier
-    patch: Columns = v[:, 0] - (w[:, 1] * m.setting.radius_mm if housing else 0.0)
-    return patch
+UPRIGHT_SPIN = np.array([0.0, 1.0, 0.0])
 
 
-def roll_centre(m: Motion) -> Columns:
-    """Height of the roll centre above the ground, mm; of leaf springs on the line of their eyes (Hotchkiss, textbook)."""
+def spin_at_rest(camber_deg: float, toe_deg: float) -> Columns:
+    """Outward spin axis of the right wheel as it was set: toe-in turns it forward, camber outward points it down."""
+    camber, toe = np.radians(camber_deg), np.radians(toe_deg)
+    return np.array([-np.sin(toe) * np.cos(camber), np.cos(toe) * np.cos(camber), -np.sin(camber)])
+
+
+def _foot(m: Motion, spin: Columns) -> tuple[Columns, Columns]:
+    """From a single wheel's centre to its tyre's foot, in the wheel's own plane, and how that changes per mm of rise, (travels, 3)."""
+    a = m.level.pose.rotation @ spin
+    up = np.array([0.0, 0.0, 1.0]) - a * a[:, 2:3]
+    size = np.linalg.norm(up, axis=1, keepdims=True)
+    turned = cross(_wheel_rates(m)[1], a)
+    rate = -(turned * a[:, 2:3] + a * turned[:, 2:3])
+    unit = up / size
+    along = (unit * rate).sum(axis=1, keepdims=True)
+    return np.asarray(-m.setting.radius_mm * unit), np.asarray(-m.setting.radius_mm * (rate - unit * along) / size)
+
+
+def torque_slope(m: Motion, *, braking: bool, spin: Columns = UPRIGHT_SPIN) -> Columns:
+    """Tangent to the vertical of the path that counts: contact patch, or wheel centre for a driven independent wheel.
+
+    ``spin`` is the wheel's axis as it was set: the braked foot is a point of the upright.
+    """
     v, w = _wheel_rates(m)
+    if not (braking or m.layout.torque_on_carrier):
+        return np.asarray(v[:, 0])
     if m.roll is None:
-        y, r = m.setting.half_track_mm, m.setting.radius_mm
-        # the contact patch hangs one radius below the wheel's centre
-        patch_y, patch_z = v[:, 1] + w[:, 0] * r, v[:, 2]
-        return np.asarray(y * patch_y / patch_z)
+        return np.asarray((v + cross(w, _foot(m, spin)[0]))[:, 0])
+    return np.asarray(v[:, 0] - w[:, 1] * m.setting.radius_mm)
+
+
+def roll_centre(m: Motion, spin: Columns = UPRIGHT_SPIN) -> Columns:
+    """Height of the roll centre above the ground, mm; of leaf springs on the line of their eyes (Hotchkiss, textbook).
+
+    Of single wheels y v_y/v_z of the tyre's foot, which lies in the wheel's plane: ``spin`` is its axis as it was set.
+    """
+    v, _ = _wheel_rates(m)
+    if m.roll is None:
+        down, change = _foot(m, spin)
+        at, moved = hub_place(m) + down, v + change
+        return np.asarray(at[:, 1] * moved[:, 1] / moved[:, 2])
     if isinstance(m.layout, LeafSprings):
         return np.asarray(m.layout.eyes_line_mm(m.setting.hub[0]) + m.setting.radius_mm - hub_place(m)[:, 2])
     return np.asarray(m.setting.radius_mm + m.roll[:, 1] / m.roll[:, 3])
