@@ -12,7 +12,7 @@ from nodulant.evaluate.travel import moved
 from nodulant.formats.jobfile import load_job
 from nodulant.search.bump_steer import AskedSteer, SteerWish, changed, find_bump_steer
 from nodulant.steering.gear import shaft_axis
-from nodulant.steering.study import bump_steer, lock, steer_study
+from nodulant.steering.study import bump_steer, circle_mm, lock, steer_study
 from nodulant.suspension.study import study
 
 DEMO = Path(__file__).resolve().parents[2] / "demo"
@@ -272,7 +272,7 @@ class Drawn(TestCase):
             self.assertEqual([end.to for end in found.locks], ["left", "right"])
             for end in found.locks:
                 self.assertGreater(end.inner_deg, end.outer_deg)
-                self.assertGreater(end.circle_m, 2 * 2.59 / np.sin(np.radians(end.outer_deg)) - 1e-9)
+                self.assertAlmostEqual(end.circle_m * np.sin(np.radians(end.outer_deg)) / (2 * 2.6), 1.0, delta=0.06)
 
     def test_a_planned_tyre_and_track_count(self):
         wherry = job("wherry", "step")
@@ -459,3 +459,18 @@ class OneFigure(TestCase):
         turned = {c.id: c.at_ride for c in axle.steer.curves}
         for one, two in (("roll-centre", "roll-centre-turned"), ("anti-brake", "anti-dive-turned")):
             self.assertAlmostEqual(travel[one], turned[two], delta=2e-4 * abs(travel[one]))
+
+
+class Circle(TestCase):
+    def test_round_the_point_where_both_lines_meet(self):
+        """The line square to the outer wheel at its foot meets the rear axle's line; the foot's distance to there, by hand."""
+        for name, option in (("wherry", "step"), ("brackmoor", "welded")):
+            inputs = job(name, option)
+            q = steer_study(study(inputs.survey, front(inputs), inputs.design.seats, 0.0, inputs.design.loads.grip))
+            end, base = lock(q, 1), inputs.survey.wheelbase_mm
+            x, y, _ = q.left.patch[q.ride, end.column]
+            square = np.radians(end.left_deg)  # heading (-cos, sin): the normal runs along (sin, cos)
+            away = (base - x) / np.sin(square)
+            centre = np.array([base, y + away * np.cos(square)])
+            radius = float(np.hypot(*(centre - (x, y))))
+            self.assertAlmostEqual(circle_mm(q, 1, 215.0) / (2 * radius + 215.0), 1.0, places=6)

@@ -77,6 +77,9 @@ def ackermann_outer_deg(inner_deg: float, pins_apart_mm: float, wheelbase_mm: fl
     return float(np.degrees(np.arctan2(1.0, cot)))
 
 
-def turning_circle_mm(outer_deg: float, wheelbase_mm: float, scrub_mm: float, tyre_mm: float) -> float:
-    """Diameter between kerbs, mm: outer wheel's path L/sin o + scrub, and half its tyre (common practice)."""
-    return 2.0 * (wheelbase_mm / float(np.sin(np.radians(outer_deg))) + scrub_mm + tyre_mm / 2)
+def turning_circle_mm(outer_deg: float, behind_mm: float, tyre_mm: float) -> float:
+    """Diameter between kerbs, mm: the outer tyre's foot runs round the rear axle's line, ``behind_mm`` behind it, and half its tyre beside it.
+
+    The middle lies on the rear axle's line and square to the outer wheel (plane geometry, no slip).
+    """
+    return 2.0 * (behind_mm / float(np.sin(np.radians(outer_deg))) + tyre_mm / 2)

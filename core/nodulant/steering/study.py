@@ -30,6 +30,8 @@ class Lock:
     left_deg: float
     reached: float
     way: int
+    column: int
+    """Of the input."""
 
     @property
     def inner_deg(self) -> float:
@@ -140,7 +142,7 @@ def lock(s: SteerStudy, way: int) -> Lock | None:
             break
         last = k
     right, left = (float(v.steer_deg[s.ride, last]) for v in (s.right, s.left))
-    return Lock(right, left, abs(float(s.wheels.inputs[last])), way)
+    return Lock(right, left, abs(float(s.wheels.inputs[last])), way, last)
 
 
 def turns_back(s: SteerStudy) -> float | None:
@@ -215,10 +217,11 @@ def ackermann_percent(s: SteerStudy, inner_deg: float, way: int) -> float | None
 def circle_mm(s: SteerStudy, way: int, tyre_mm: float) -> float | None:
     """Turning circle between kerbs at full lock, mm."""
     end, base = lock(s, way), s.study.vehicle.wheelbase_mm
-    if end is None or base is None or s.right is None or end.outer_deg < LEAST_LOCK_DEG:
+    if end is None or base is None or s.right is None or s.left is None or end.outer_deg < LEAST_LOCK_DEG:
         return None
-    scrub = float(s.right.scrub_mm[s.ride, s.ahead])
-    return turning_circle_mm(end.outer_deg, base, scrub, tyre_mm)
+    outer = s.left if way > 0 else s.right
+    foot_x = float(outer.patch[s.ride, end.column, 0])
+    return turning_circle_mm(end.outer_deg, base - foot_x, tyre_mm)
 
 
 LEAST_LOCK_DEG = 1.0
