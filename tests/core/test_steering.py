@@ -461,6 +461,15 @@ class OneFigure(TestCase):
             self.assertAlmostEqual(travel[one], turned[two], delta=2e-4 * abs(travel[one]))
 
 
+class BumpSteerIsOneFigure(TestCase):
+    def test_the_finder_begins_where_the_check_stands(self):
+        for name, option in (("wherry", "step"), ("brackmoor", "welded")):
+            inputs = job(name, option)
+            asked = AskedSteer(inputs.survey, front(inputs), inputs.design.seats, 0.0, SteerWish())
+            told = checks_of(inputs)["bump-steer:front-steering:both"].value
+            self.assertAlmostEqual(abs(find_bump_steer(asked).slope_deg_per_inch), told, delta=0.02 * told + 1e-4)
+
+
 class Circle(TestCase):
     def test_round_the_point_where_both_lines_meet(self):
         """The line square to the outer wheel at its foot meets the rear axle's line; the foot's distance to there, by hand."""

@@ -13,11 +13,11 @@ from nodulant.steering.study import (
     SteerStudy,
     ackermann_percent,
     bump_steer,
+    bump_steer_per_inch,
     gear_grips_deg,
     grips_deg,
     lock,
     sense,
-    slope_per_inch,
     turns_back,
 )
 from nodulant.suspension.study import Study
@@ -245,15 +245,14 @@ def _tilts(q: SteerStudy, changes: Changes) -> list[Check]:
 
 def _bump(q: SteerStudy, changes: Changes) -> list[Check]:
     values, m = bump_steer(q), q.study.motion
-    slope = slope_per_inch(q, values)
-    if slope is None or values is None or m is None:
+    total = bump_steer_per_inch(q)
+    if total is None or values is None or m is None:
         return [
             not_computed(
                 "bump-steer", about(q.study), (f"/design/suspensions/{q.study.suspension.axle}/steering",), changes
             )
         ]
     good = m.there & np.isfinite(values)
-    total = slope if q.beam else 2 * slope
     words = "steer of both wheels of the axle" if q.beam else "toe of both wheels together"
     span = float(values[good].max() - values[good].min())
     at = int(np.argmax(np.where(good, np.abs(values - values[q.study.ride]), -1.0)))

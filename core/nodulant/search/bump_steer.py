@@ -25,7 +25,7 @@ from nodulant.linkage.rotation import rotated
 from nodulant.linkage.solve import part, solve
 from nodulant.steering.knuckles import on_beam
 from nodulant.steering.measures import heading_deg
-from nodulant.steering.study import bump_steer, slope_per_inch, steer_study
+from nodulant.steering.study import bump_steer, bump_steer_per_inch, steer_study
 from nodulant.steering.wheels import drag_link_of
 from nodulant.survey.vehicle import Seat, Survey
 from nodulant.suspension.motion import Motion, spin_at_rest
@@ -197,7 +197,7 @@ def _told(asked: AskedSteer, own: Suspension) -> tuple[float, float]:
     s = study(asked.survey, own, asked.seats, asked.towards_rail_mm, 1.0)
     q = steer_study(s)
     values = None if q is None else bump_steer(q)
-    if q is None or values is None or s.motion is None or (slope := slope_per_inch(q, values)) is None:
+    if q is None or values is None or s.motion is None or (slope := bump_steer_per_inch(q)) is None:
         return math.inf, math.inf
     good = values[s.motion.there & np.isfinite(values)]
     return slope, float(good.max() - good.min())

@@ -122,6 +122,12 @@ def slope_per_inch(s: SteerStudy, values: Columns | None) -> float | None:
 LEAST_ROWS = 4
 
 
+def bump_steer_per_inch(s: SteerStudy) -> float | None:
+    """Bump steer as it is told everywhere: steer of a beam axle, toe of both single wheels together, degrees per inch at ride height."""
+    slope = slope_per_inch(s, bump_steer(s))
+    return slope if slope is None or s.beam else 2 * slope
+
+
 def bump_steer(s: SteerStudy) -> Columns | None:
     """What a held steering wheel does as the wheels rise: toe of a single wheel, steer of a beam axle's; degrees."""
     if s.steer is not None:

@@ -61,8 +61,8 @@ export function BumpFinder({ index }: { index: number }) {
       {found && (
         <Box role="status" fontSize="14px" p="2" bg="sheet" mt="1">
           <Text>
-            Now <b>{found.span_deg.toFixed(2)}°</b> over the whole travel, {found.slope_deg_per_inch.toFixed(3)} °/in at
-            ride height.
+            Now <b>{found.span_deg.toFixed(2)}°</b> over the whole travel, {found.slope_deg_per_inch.toFixed(3)} °/in
+            (steer of the axle, or toe of both wheels) at ride height.
           </Text>
           {found.choices.length === 0 && <Text>Nothing here can be moved so that the rods still reach.</Text>}
           {found.choices.map((choice, i) => (
