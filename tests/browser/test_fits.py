@@ -125,7 +125,7 @@ class Laid(Bench):
         with self.evaluated():
             laid.get_by_role("button", name="Lay it so").first.click()
         self.margin(re.compile("Bump steer at ride height|Steer over the whole travel")).click()
-        self.margin("Bump steer at ride height").filter(has_text=re.compile(r"0\.0\d deg/in")).wait_for()
+        self.margin("Bump steer at ride height").filter(has_text=re.compile(r"0\.0\d deg an inch")).wait_for()
         self.stage("Build")
         self.page.get_by_text("Turn it right: the wheels turn right").first.wait_for()
         self.page.get_by_text("Steering: new hardware, torque, marks").first.wait_for()

@@ -32,6 +32,7 @@ export function HoleFinder({ index }: { index: number }) {
     search.forget();
   };
   const up = (mm: number) => (mm === 0 ? "as it is" : `${showLength(Math.abs(mm), style)} ${mm > 0 ? "up" : "down"}`);
+  const offered = found?.choices.findIndex((c) => c.fails.length === 0 && c.reaches) ?? -1;
   return (
     <SearchBox
       title="Which holes?"
@@ -69,8 +70,8 @@ export function HoleFinder({ index }: { index: number }) {
                   {up(choice.frame_lower_mm)}, axle {up(choice.axle_lower_mm)}
                 </Text>
                 <Offer
-                  main={i === 0}
-                  words={i === 0 ? "Use these holes" : "Use these"}
+                  main={i === offered}
+                  words={i === offered ? "Use these holes" : "Use these"}
                   fails={choice.fails}
                   reaches={choice.reaches}
                   use={() => use(choice)}

@@ -52,6 +52,7 @@ export function WindowFinder({ index, links }: Props) {
     mm === 0 ? "" : `${showLength(Math.abs(mm), style)} ${mm > 0 ? more : less}`;
   const place = (c: WindowChoice) =>
     [by(c.back_mm, "back", "ahead"), by(c.up_mm, "up", "down")].filter(Boolean).join(", ") || "where it is";
+  const offered = found?.choices.findIndex((c) => c.fails.length === 0 && c.reaches) ?? -1;
   return (
     <SearchBox
       title="Where does a link go, and how long?"
@@ -94,8 +95,8 @@ export function WindowFinder({ index, links }: Props) {
                   {choice.pinion_deg.toFixed(1)}°
                 </Text>
                 <Offer
-                  main={i === 0}
-                  words={"Put it there"}
+                  main={i === offered}
+                  words="Put it there"
                   fails={choice.fails}
                   reaches={choice.reaches}
                   use={() => use(choice)}
