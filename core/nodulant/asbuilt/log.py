@@ -21,7 +21,16 @@ class _Entry(Frozen):
     by: Name
 
 
-class ReadingEntry(_Entry):
+class _Measured(_Entry):
+    """A number as it was typed, with the instrument and what that can be read to, mm."""
+
+    text: Annotated[str, Field(max_length=60)] = ""
+    instrument: Annotated[str, Field(max_length=60)] = "tape"
+    resolution_mm: Annotated[float, Field(ge=0, le=50)] = 0.5
+    note: Text = ""
+
+
+class ReadingEntry(_Measured):
     """A measured value of one operation on one side, mm."""
 
     kind: Literal["reading"] = "reading"
@@ -29,10 +38,6 @@ class ReadingEntry(_Entry):
     key: Id
     side: Side
     value_mm: Annotated[float, Field(ge=-20_000, le=20_000)]
-    text: Annotated[str, Field(max_length=60)] = ""
-    instrument: Annotated[str, Field(max_length=60)] = "tape"
-    resolution_mm: Annotated[float, Field(ge=0, le=50)] = 0.5
-    note: Text = ""
 
     @model_validator(mode="after")
     def _a_size_is_positive(self) -> Self:
@@ -58,17 +63,14 @@ class FramePoint(Frozen):
         return f"{self.feature_id}/{self.side}"
 
 
-class LengthEntry(_Entry):
+class LengthEntry(_Measured):
     """A tape stretched between two points of the frame, mm."""
 
     kind: Literal["length"] = "length"
     start: FramePoint
     end: FramePoint
     value_mm: Annotated[float, Field(gt=0, le=20_000)]
-    text: Annotated[str, Field(max_length=60)] = ""
-    instrument: Annotated[str, Field(max_length=60)] = "tape"
     resolution_mm: Annotated[float, Field(ge=0, le=50)] = 1.0
-    note: Text = ""
 
     @model_validator(mode="after")
     def _between_two(self) -> Self:

@@ -17,7 +17,7 @@ from nodulant.frame.ops.union import Operation
 from nodulant.frame.parts import on_rail, rail_here
 from nodulant.job.document import Inputs
 from nodulant.parts.sides import LEFT_RIGHT, on_sides
-from nodulant.search.boxing_sets import boxing_beside
+from nodulant.search.boxing_sets import Around, boxing_beside
 from nodulant.search.cut_sets import cut_trials, stiffer_cut
 from nodulant.search.finder import FoundSets, Judge, Judged, Progress, Trial, search
 from nodulant.search.piece_sets import Joined, piece_trials
@@ -104,7 +104,7 @@ def joined_trials(inputs: Inputs, index: int, op: Joined, stock: Stock) -> tuple
         span = made.span(on.rail, survey.features, "")
         there = replace(own, start_mm=span.start_mm, end_mm=span.end_mm)
         others = [p for p in placed if p is not own]
-        return boxing_beside(survey, design.operations, there, others, side, stock)
+        return boxing_beside(Around(survey, design.operations, there, others, side, stock))
 
     return piece_trials(design.operations, index, op, stock, on, boxed), on
 

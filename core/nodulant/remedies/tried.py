@@ -26,7 +26,7 @@ from nodulant.parts.sides import LEFT_RIGHT, Side, on_sides
 from nodulant.remedies.frame import frame_changes
 from nodulant.remedies.patch import Patch, patched, together, words_of
 from nodulant.remedies.plates import as_needed, changes_of
-from nodulant.search.boxing_sets import boxing_beside, boxing_over
+from nodulant.search.boxing_sets import Around, boxing_beside, boxing_over
 from nodulant.search.piece_sets import Joined
 from nodulant.search.plate_sets import Stock
 from nodulant.units.said import Said, said
@@ -262,13 +262,13 @@ class _Search:
 
 def _boxed(standing: Inputs, own: Placed, placed: Sequence[Placed], side: Side, stock: Stock) -> list[Patch]:
     """The rail boxed over a cut, or ahead of a piece and behind it, where it is open there."""
-    survey, operations = standing.survey, standing.design.operations
+    here = Around(standing.survey, standing.design.operations, own, placed, side, stock)
     plates: tuple[Boxing, ...] = ()
     if own.op.opens:
-        over = boxing_over(survey, operations, own, placed, side, stock)
+        over = boxing_over(here)
         plates, words = () if over is None else (over,), "the rail boxed over the cut, {value}"
     elif isinstance(own.op, Joined):
-        plates, words = boxing_beside(survey, operations, own, placed, side, stock), "the rail boxed beside it, {value}"
+        plates, words = boxing_beside(here), "the rail boxed beside it, {value}"
     if not plates:
         return []
     return [Patch(clauses=(said(words, value=(plates[0].thickness_mm, "thickness")),), added=plates)]

@@ -14,7 +14,7 @@ from nodulant.frame.parts import added_parts, rail_here
 from nodulant.materials.steel import DENSITY_KG_PER_MM3
 from nodulant.materials.weld import most_leg_mm
 from nodulant.parts.sides import Side
-from nodulant.search.boxing_sets import boxing_kg, boxing_over, least_leg, weldable_with
+from nodulant.search.boxing_sets import Around, boxing_kg, boxing_over, least_leg, weldable_with
 from nodulant.search.finder import Stiffer, Trial
 from nodulant.search.plate_sets import (
     Row,
@@ -39,7 +39,7 @@ def cut_trials(survey: Survey, operations: tuple[Operation, ...], index: int, si
     placed = placed_on(survey, operations, side, planned_state(operations))
     own = next(p for p in placed if p.index == index)
     here = rail_here(survey, side, own.centre_mm, placed)
-    box = boxing_over(survey, operations, own, placed, side, stock)
+    box = boxing_over(Around(survey, operations, own, placed, side, stock))
     made: list[tuple[Operation, Said, tuple[bool | str, ...], float]] = []
     if isinstance(op, Raise):
         made = list(_pockets(op, here, stock))
