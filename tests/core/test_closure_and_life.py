@@ -95,6 +95,21 @@ class Life(SimpleTestCase):
         self.assertAlmostEqual(check.value, 120.0 / 2.0 / (42 * e), places=6)
         self.assertEqual(check.verdict, "fails")
 
+    def test_stock_s_own_slender_flange_hides_no_slender_plate(self):
+        """Flange 116/4 over 14 e is stock's; a plate of 148/1.6 over 72 e is this job's and is told, though it is the lesser."""
+        rail = f.straight_rail(width=120.0, wall=4.0)
+        inputs = f.demo().model_copy(update={"survey": f.survey_of(rail)})
+        inputs = inputs.model_copy(
+            update={"design": inputs.design.model_copy(update={"seats": (), "crossmembers": ()})}
+        )
+        span = {name: {"anchor_id": "mid", "offset_mm": x} for name, x in (("start", -600.0), ("end", 600.0))}
+        thin = made("plate", **span, low_mm=0.0, high_mm=0.0, thickness_mm=1.6)
+        bare = f.check_of(evaluate(f.with_operations(inputs)), "slender:rail:left")
+        plated = f.check_of(evaluate(f.with_operations(inputs, thin)), "slender:rail:left")
+        self.assertEqual((bare.verdict, plated.verdict), ("stock itself", "fails"))
+        self.assertGreater(bare.value, plated.value)
+        self.assertIn("outer plate", plated.why.words)
+
 
 class Closure(SimpleTestCase):
     """A plate closes its cell by degrees from its free end, never by a jump."""

@@ -1,5 +1,7 @@
 """What the links do to the rails: brackets with their forces, and the frame's own load cases."""
 
+import math
+
 import numpy as np
 from django.test import SimpleTestCase
 
@@ -69,6 +71,9 @@ class FromLinks(SimpleTestCase):
         result = evaluate(inputs.model_copy(update={"design": design}), ONLY)
         asked = f.check_of(result, "weld-group:rear-lower-link-bracket:left").value
         self.assertAlmostEqual(weld(), asked)
+        shown = {figure.id: figure.value for figure in result.figures}
+        whole = math.hypot(own.along_n, own.out_n, own.up_n)
+        self.assertAlmostEqual(shown["own-force-rear-lower-link-bracket"], whole, delta=0.2)
         self.assertAlmostEqual(weld(id="mine"), asked)
         self.assertLess(weld(id="mine", place=away), asked / 100)
 

@@ -81,6 +81,14 @@ class Bolted(SimpleTestCase):
         self.assertAlmostEqual(bolt.slip_n(), 0.2 * 0.75 * bolt.grade.proof(12) * bolt.size.stress_area_mm2)
         self.assertEqual(row.verdict, "holds")
 
+    def test_without_loads_it_is_not_computed(self):
+        plates = {"liner": f.liner(6.0), "outer_plate": f.side_plate(6.0)}
+        op = f.straight_notch(40.0, **plates, bolts=BoltGroup())
+        inputs = f.with_survey(f.demo(), masses=())
+        placed = op.model_copy(update={"place": inputs.design.operations[-1].place})
+        row = f.check_of(evaluate(f.with_operations(inputs, placed)), "no-slip:cut:left")
+        self.assertEqual((row.verdict, row.missing), ("not computed", ("/survey/masses",)))
+
     def test_one_small_bolt_slips(self):
         self.assertEqual(self.slip(size="M8", grade="8.8", per_end=1).verdict, "fails")
 

@@ -420,6 +420,12 @@ class Ackermann(TestCase):
         self.assertEqual(right.inner_deg, right.right_deg)
         self.assertEqual(left.inner_deg, -left.left_deg)
 
+    def test_without_a_wheelbase_it_is_not_computed(self):
+        inputs = job("wherry", "step")
+        bare = inputs.model_copy(update={"survey": inputs.survey.model_copy(update={"wheelbase_mm": None})})
+        row = checks_of(bare)["ackermann-least:front-steering:both"]
+        self.assertEqual((row.verdict, row.missing), ("not computed", ("/survey/wheelbase_mm",)))
+
     def test_it_is_judged(self):
         found = checks_of(self.reversed_())
         self.assertEqual(found["ackermann-least:front-steering:both"].verdict, "fails")

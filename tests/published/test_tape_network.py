@@ -29,7 +29,7 @@ def taped(pairs, rng=None, wrong=None, plan=PLAN):
     for k, (a, b) in enumerate(pairs):
         length = math.dist(plan[a], plan[b]) + (rng.normal() if rng else 0.0)
         out.append(Taped(a, b, length + (12.0 if k == wrong else 0.0), 1.0))
-    return out
+    return tuple(out)
 
 
 class AgainstALibrary(SimpleTestCase):
@@ -99,6 +99,15 @@ class Simulated(SimpleTestCase):
         self.assertEqual(adjust(PLAN, taped([*BAYS, *LONG])).helps, ())
 
 
+class Repeated(SimpleTestCase):
+    def test_a_length_taken_twice_keeps_both_its_places(self):
+        """The same reading again is a reading of its own: two rows, two indices, and control of each other."""
+        rows = taped([*BAYS, BAYS[4]])
+        found = adjust(PLAN, rows)
+        self.assertEqual([fit.index for fit in found.lengths], list(range(len(rows))))
+        self.assertGreater(found.lengths[4].control, 0.4)
+
+
 class Loose(SimpleTestCase):
     def test_a_point_on_one_length(self):
         triangle = [("0L", "0R"), ("0L", "1L"), ("0R", "1L")]
@@ -106,9 +115,9 @@ class Loose(SimpleTestCase):
         self.assertEqual(adjust(PLAN, taped(triangle)).loose, ())
 
     def test_nothing_to_fit(self):
-        self.assertIsNone(adjust(PLAN, []))
-        self.assertIsNone(adjust(PLAN, [Taped("0L", "elsewhere", 5.0, 1.0)]))
-        alone = adjust(PLAN, [Taped("0L", "0R", 821.0, 1.0)])
+        self.assertIsNone(adjust(PLAN, ()))
+        self.assertIsNone(adjust(PLAN, (Taped("0L", "elsewhere", 5.0, 1.0),)))
+        alone = adjust(PLAN, (Taped("0L", "0R", 821.0, 1.0),))
         self.assertEqual((alone.redundancy, alone.suspects), (0, ()))
 
     def test_points_in_one_line_are_loose_sideways_or_not_but_never_an_error(self):

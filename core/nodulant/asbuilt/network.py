@@ -15,6 +15,7 @@ from itertools import combinations
 import numpy as np
 
 from nodulant.base.arrays import Columns, Mask, Rows
+from nodulant.base.memo import remembered
 from nodulant.base.model import Frozen
 
 CRITICAL = 3.29
@@ -74,10 +75,12 @@ class Network(Frozen):
     """The two points of the length that would help most to tell readings from each other; empty where none is needed."""
 
 
-def adjust(planned: dict[str, tuple[float, float]], taped: Sequence[Taped]) -> Network | None:
+@remembered(4)
+def adjust(planned: dict[str, tuple[float, float]], taped: tuple[Taped, ...]) -> Network | None:
     """Fit the points of ``taped`` near their ``planned`` places; None without a length between two different points."""
     used = sorted({name for t in taped for name in (t.a, t.b)} & planned.keys())
-    rows = [t for t in taped if t.a in planned and t.b in planned and t.a != t.b]
+    which = [k for k, t in enumerate(taped) if t.a in planned and t.b in planned and t.a != t.b]
+    rows = [taped[k] for k in which]
     if not rows:
         return None
     ends = np.array([(used.index(t.a), used.index(t.b)) for t in rows])
@@ -96,13 +99,13 @@ def adjust(planned: dict[str, tuple[float, float]], taped: Sequence[Taped]) -> N
     alike = _alike(q_v, sure)
     fits = tuple(
         LengthFit(
-            index=taped.index(t),
+            index=which[i],
             off_mm=float(off[i]),
             control=float(control[i]),
             out=float(out[i]),
             blunder_mm=float(off[i] / control[i]) if control[i] > 0.01 else None,
         )
-        for i, t in enumerate(rows)
+        for i in range(len(rows))
     )
     return Network(
         points=tuple(

@@ -1,6 +1,6 @@
 """Checks of fatigue and slenderness along one rail, and of its steel."""
 
-from nodulant.checks.check import Changes, Check, Governs, Subject, Verdict, Why, judge, not_computed, told
+from nodulant.checks.check import CAUTION, Changes, Check, Governs, Subject, Verdict, Why, judge, not_computed, told
 from nodulant.frame.layout import Layout
 from nodulant.materials import Steel
 from nodulant.materials.carbon import preheat_c
@@ -9,7 +9,7 @@ from nodulant.parts.sides import Side
 from nodulant.parts.specs import FatigueDetail
 from nodulant.strength.fatigue import FOR_EVER, KNEE, Life, detail_life
 from nodulant.strength.rail import RailComparison
-from nodulant.strength.slender import most_slender
+from nodulant.strength.slender import slenders
 from nodulant.units.said import said
 
 FATIGUE_CLOSE = 1.25
@@ -68,8 +68,11 @@ def _fatigue(life: Life, detail: FatigueDetail, subject: Subject, name: str, cha
 
 
 def slender_check(layout: Layout, stock: Layout, side: Side, changes: Changes) -> Check:
-    """The most slender wall of the planned rail; one that stock has as slender is stock's own."""
-    worst, before = most_slender(layout), most_slender(stock, own=True)
+    """The most slender wall or plate of the planned rail; a wall that stock has as slender is stock's own and hides no other."""
+    walls, before = slenders(layout), slenders(stock)
+    as_stock = {n for n, w in walls.items() if n in before and w.ratio <= before[n].ratio * (1 + SOLVED_ALIKE)}
+    ours = [w for name, w in walls.items() if name not in as_stock and w.ratio > 1 - CAUTION]
+    worst = max(ours or walls.values(), key=lambda w: w.ratio)
     check = judge(
         "slender",
         Subject(subject="rail", side=side),
@@ -83,7 +86,7 @@ def slender_check(layout: Layout, stock: Layout, side: Side, changes: Changes) -
         governs=Governs(station_mm=worst.station_mm),
         remedy=f"A thicker {worst.wall}: it buckles before it yields.",
     )
-    is_stock = check.verdict in {"fails", "close"} and worst.ratio <= before.ratio * (1 + SOLVED_ALIKE)
+    is_stock = check.verdict in {"fails", "close"} and worst.wall in as_stock
     return check.model_copy(update={"verdict": "stock itself", "remedy": ""}) if is_stock else check
 
 

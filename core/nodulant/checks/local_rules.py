@@ -49,7 +49,7 @@ def patch_checks(
         if survey.rails.of(press.side).kind == "round-tube":
             continue
         out.append(_judged(survey, rail, frames, press, changes))
-        pad = next((p.op for p in rail.placed if isinstance(p.op, Pad) and p.start_mm <= press.x_mm <= p.end_mm), None)
+        pad = max(_pads_at(rail, press.x_mm), key=lambda p: p.long_mm, default=None)
         if pad is not None and (away := _beside_the_web(survey, rail, pad, press.x_mm)) > 0:
             out.append(_on_the_flange(survey, press, pad, away, changes))
     return out
@@ -109,9 +109,12 @@ def _presses(rails: dict[Side, RailComparison], frames: FrameComparison, plan: P
             yield Press(f"jack-{case.axle}", case, jack.side, jack.x_mm, PATCH_MM, force)
 
 
+def _pads_at(rail: RailComparison, x_mm: float) -> list[Pad]:
+    return [p.op for p in rail.placed if isinstance(p.op, Pad) and p.start_mm <= x_mm <= p.end_mm]
+
+
 def _length(rail: RailComparison, x_mm: float) -> float:
-    pads = [p.op.long_mm for p in rail.placed if isinstance(p.op, Pad) and p.start_mm <= x_mm <= p.end_mm]
-    return max(pads, default=PATCH_MM)
+    return max((pad.long_mm for pad in _pads_at(rail, x_mm)), default=PATCH_MM)
 
 
 def _judged(survey: Survey, rail: RailComparison, frames: FrameComparison, press: Press, changes: Changes) -> Check:

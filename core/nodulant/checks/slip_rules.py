@@ -11,7 +11,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge
+from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge, not_computed
 from nodulant.frame.additions import Plate
 from nodulant.frame.model import Placed
 from nodulant.frame.ops.bolted import BoltGroup, Spot
@@ -20,18 +20,25 @@ from nodulant.strength.rail import RailComparison
 
 SERVICE_G = 1.5
 """The bump that bolted plates are to stand without moving (Nodulant default)."""
-RING = 0.65
+RING, MOST = 0.65, 100.0
+"""Radius of a bolt's ring of friction in its diameters; how many times the force is told at most."""
 
 
-def slip_checks(rail: RailComparison, changes: Changes) -> list[Check]:
-    """Every bolted bracket of one rail; none where loads are not known."""
-    if rail.loading is None:
-        return []
+def slip_checks(rail: RailComparison, missing: tuple[str, ...], changes: Changes) -> list[Check]:
+    """Every bolted bracket of one rail; 'not computed' where loads are not known, ``missing`` points at them."""
     out = []
     for placed in rail.placed:
-        if isinstance(placed.op, Notch) and placed.op.bolts is not None:
+        if not isinstance(placed.op, Notch) or placed.op.bolts is None:
+            continue
+        if rail.loading is None:
+            out.append(not_computed("no-slip", _about(placed.op, rail), missing, changes))
+        else:
             out += _judged(rail, placed, placed.op, placed.op.bolts, changes)
     return out
+
+
+def _about(notch: Notch, rail: RailComparison) -> Subject:
+    return Subject(subject=notch.id, side=rail.side, cause=f"bolts {notch.id}")
 
 
 def _judged(rail: RailComparison, placed: Placed, notch: Notch, bolts: BoltGroup, changes: Changes) -> list[Check]:
@@ -43,17 +50,17 @@ def _judged(rail: RailComparison, placed: Placed, notch: Notch, bolts: BoltGroup
     forces = [_of_plate(rail, plate, k) for plate in own]
     depth = float(own[0].high[k] - own[0].low[k])
     spots = bolts.on_end(depth, side.overlap_mm, side.end == "diamond")
-    pushed = max((_most(spots, axial, moment, bolts) for axial, moment in forces), default=0.0)
-    axial, moment = max(forces)
+    axial, moment = max(forces, key=lambda f: _most(spots, f[0], f[1], bolts))
     slip = bolts.bolt().slip_n()
+    pushed = max(_most(spots, axial, moment, bolts), slip / MOST)
     return [
         judge(
             "no-slip",
-            Subject(subject=notch.id, side=rail.side, cause=f"bolts {notch.id}"),
-            slip / max(pushed, 1e-9) if pushed * 100 > slip else 100.0,
+            _about(notch, rail),
+            slip / pushed,
             Why(
                 formula="friction / force",
-                values={"friction": slip, "force": max(pushed, slip / 100), "axial": axial, "moment": moment},
+                values={"friction": slip, "force": pushed, "axial": axial, "moment": moment},
                 words=f"bump of {SERVICE_G:g} g: axial force and moment of one plate over the cut, N and N mm, on the bolts of one end",
             ),
             changes,

@@ -112,7 +112,9 @@ def _passes_over(q: SteerStudy, back: float, changes: Changes) -> Check:
 
 
 def _ackermann(q: SteerStudy, changes: Changes) -> list[Check]:
-    """Inner against outer wheel on the way to both locks, the worse of both ways."""
+    """Inner against outer wheel on the way to both locks, the worse of both ways; a lock too small for it says so by itself."""
+    if q.study.vehicle.wheelbase_mm is None:
+        return [not_computed("ackermann-least", about(q.study), ("/survey/wheelbase_mm",), changes)]
     found = [p for way in (1, -1) if (p := ackermann_percent(q, ACKERMANN_AT_DEG, way)) is not None]
     if not found:
         return []

@@ -4,9 +4,11 @@ A mount is the work that its joint asks for: by name where it was taken over fro
 of the same kind at the same place.
 """
 
+import math
 from collections.abc import Sequence
 
 from nodulant.base.errors import NodulantError
+from nodulant.evaluate.evaluation import Figure
 from nodulant.evaluate.mounts import mounts
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.place import resolve
@@ -25,6 +27,23 @@ def under_own_forces(inputs: Inputs, studies: Sequence[Study]) -> Inputs:
     asked = [op for s in studies for op in mounts(inputs, s) if any(getattr(op, name) for name in _fields(op))]
     operations = tuple(_loaded(inputs, op, asked) for op in inputs.design.operations)
     return inputs.model_copy(update={"design": inputs.design.model_copy(update={"operations": operations})})
+
+
+def own_force_figures(typed: Inputs, loaded: Inputs) -> tuple[Figure, ...]:
+    """The force that each mount is worked with where Travel gives it, beside what was typed."""
+    pairs = zip(typed.design.operations, loaded.design.operations, strict=True)
+    basis = "as Travel has its joint now, worst case; what was typed gives way to it"
+    return tuple(
+        Figure(id=f"own-force-{op.id}", name="Force of its joint", value=_size(op), unit="N", basis=basis)
+        for given, op in pairs
+        if op is not given
+    )
+
+
+def _size(op: Operation) -> float:
+    own = {name: float(getattr(op, name)) for name in _fields(op)}
+    parts = math.sqrt(sum(own.get(name, 0.0) ** 2 for name in ("along_n", "out_n", "up_n")))
+    return max(own.get("spring_n", 0.0), own.get("force_n", 0.0), parts)
 
 
 def _fields(op: Operation) -> list[str]:

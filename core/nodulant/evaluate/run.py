@@ -27,7 +27,7 @@ from nodulant.evaluate.heights import height_checks, heights, standing
 from nodulant.evaluate.interim import deflections, interim_checks, interim_frames
 from nodulant.evaluate.link_readings import equal_checks, link_readings
 from nodulant.evaluate.mirrored import alike, mirrored, right_of
-from nodulant.evaluate.own_forces import under_own_forces
+from nodulant.evaluate.own_forces import own_force_figures, under_own_forces
 from nodulant.evaluate.space import Space, frame_in_space, space_figures
 from nodulant.evaluate.taken_along import taken_along
 from nodulant.evaluate.taped import taped_checks, taped_frame
@@ -76,7 +76,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     survey, entries = inputs.survey, inputs.as_built.entries
     _refuse_broken(inputs)
     every = suspension_studies(as_loaded)
-    inputs = under_own_forces(inputs, every)
+    typed, inputs = inputs, under_own_forces(inputs, every)
     design = inputs.design
     drops: dict[AxleName, DropResult] = {a: add_up(stack_of(design.targets, a), a) for a in ("front", "rear")}
     drop = drops["rear"]
@@ -118,7 +118,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         teardown_locked=locked,
         drop=drop,
         notch_needed=tuple(a.needed for a in axle.values() if a.needed),
-        figures=_figures(inputs, sides, axle) + space_figures(space.frames),
+        figures=_figures(inputs, sides, axle) + own_force_figures(typed, inputs) + space_figures(space.frames),
         rails=tuple(rail_drawing(inputs, side, routes[side]) for side in LEFT_RIGHT),
         axle=tuple(axle_drawing(inputs, a, routes[a.side]) for a in axle.values() if a.sweep is not None),
         strips=_strips(inputs, sides, want, space.frames),

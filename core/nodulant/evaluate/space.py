@@ -18,7 +18,7 @@ from nodulant.loads.cases import SPACE_CASES, in_force
 from nodulant.loads.plan import PlanInForce
 from nodulant.parts.joint import Joint
 from nodulant.parts.sides import LEFT_RIGHT, Side
-from nodulant.strength.rail import RailComparison, joints_of, missing_for_sections
+from nodulant.strength.rail import RailComparison, joints_of, missing_for_loads, missing_for_sections
 from nodulant.strength.space import (
     FrameComparison,
     Planned,
@@ -61,7 +61,7 @@ def frame_in_space(inputs: Inputs, planned: dict[Side, RailComparison], drop_mm:
     checks += place_checks(waits, design.limits)
     checks += joint_checks(joints, rails, frames, plan, design.limits)
     for rail in planned.values():
-        checks += slip_checks(rail, design.limits)
+        checks += slip_checks(rail, missing_for_loads(survey), design.limits)
         checks += seam_checks(rail, frames, plan, missing_for_space(survey) or NO_FRAME, design.limits)
     return Space(frames, checks)
 

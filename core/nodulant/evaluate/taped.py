@@ -70,14 +70,18 @@ def taped_frame(inputs: Inputs, routes: dict[Side, Route]) -> TapedFrame | None:
         for f in features.values()
         for side in LEFT_RIGHT
     }
-    taped = [
+    taped = tuple(
         Taped(e.start.id, e.end.id, e.value_mm, math.hypot(TAPE_MM, e.resolution_mm / math.sqrt(12))) for e in entries
-    ]
+    )
     network = adjust(planned, taped)
     if network is None:
         return None
     suspect = network.suspects[0] if network.suspects else None
-    kept = network if suspect is None else adjust(planned, [t for k, t in enumerate(taped) if k != suspect]) or network
+    kept = (
+        network
+        if suspect is None
+        else adjust(planned, tuple(t for k, t in enumerate(taped) if k != suspect)) or network
+    )
     names = {f"{f.id}/{side}": f"{f.name}, {side}" for f in features.values() for side in LEFT_RIGHT}
     rows = []
     for fit in network.lengths:

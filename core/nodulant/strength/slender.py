@@ -18,7 +18,7 @@ OUTSTAND, BETWEEN, WEB, SHEAR, TUBE = 14.0, 42.0, 124.0, 72.0, 90.0
 
 @dataclass(frozen=True)
 class Slender:
-    """The most slender wall of a rail against its limit."""
+    """A wall of a rail, or a plate on it, against its limit."""
 
     ratio: float
     wall: str
@@ -27,8 +27,8 @@ class Slender:
     limit: float
 
 
-def most_slender(layout: Layout, own: bool = False) -> Slender:
-    """The worst wall at the worst station; of the rail's ``own`` walls alone where that is asked."""
+def slenders(layout: Layout) -> dict[str, Slender]:
+    """Every wall of the rail and every plate by its name, at its worst station."""
     rail = layout.rail
     e = float(np.sqrt(235.0 / rail.yields[1]))
     face, boxed = layout.closing_plane
@@ -43,7 +43,7 @@ def most_slender(layout: Layout, own: bool = False) -> Slender:
         if rail.round
         else [("web", web / upright, np.full_like(web, WEB * e)), ("flange", flange, flange_limit)]
     )
-    for plate in () if own else layout.plates:
+    for plate in layout.plates:
         local, name = float(np.sqrt(235.0 / plate.steel.yield_mpa)), plate.role.replace("-", " ")
         there = plate.share > 0
         if plate.lie.upright and not plate.lie.box and not plate.lie.let_in:
@@ -56,8 +56,10 @@ def most_slender(layout: Layout, own: bool = False) -> Slender:
         if plate.lie.box or (plate.lie.on in {"cut-below", "cut-above"} and held.any()):
             wide = np.where(there & (held | plate.lie.box), (face - 2 * rail.wall) / plate.thickness_mm, 0.0)
             rows.append((name, wide, np.full_like(web, BETWEEN * local)))
-    worst = max(
-        ((float((v / lim).max()), name, int(np.argmax(v / lim)), v, lim) for name, v, lim in rows), key=lambda r: r[0]
-    )
-    ratio, name, at, values, limits = worst
-    return Slender(ratio, name, float(rail.x[at]), float(values[at]), float(limits[at]))
+    out: dict[str, Slender] = {}
+    for name, value, limit in rows:
+        k = int(np.argmax(value / limit))
+        found = Slender(float((value / limit)[k]), name, float(rail.x[k]), float(value[k]), float(limit[k]))
+        if name not in out or found.ratio > out[name].ratio:
+            out[name] = found
+    return out
