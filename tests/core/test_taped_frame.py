@@ -103,3 +103,11 @@ class InTheJob(SimpleTestCase):
     def test_a_length_from_a_point_to_itself_is_refused(self):
         with self.assertRaisesRegex(ValidationError, "between two points"):
             length(1, ("front-axle", "left"), ("front-axle", "left"), 5.0)
+
+    def test_a_length_that_no_tape_reads_is_refused_in_the_words_that_were_typed(self):
+        ends = {"start": {"feature_id": "a", "side": "left"}, "end": {"feature_id": "a", "side": "right"}}
+        head = {"number": 1, "at": "2026-10-09T08:00:00+00:00", "by": "bram", **ends}
+        for value, text in ((-76.2, '-3"'), (0.0, "0"), (22_860.0, "900")):
+            with self.assertRaisesRegex(ValidationError, "no tape") as caught:
+                LengthEntry(**head, value_mm=value, text=text)
+            self.assertIn(text, str(caught.exception))

@@ -51,6 +51,9 @@ class ReadingEntry(_Measured):
         return self
 
 
+LONGEST_MM = 20_000.0
+
+
 class FramePoint(Frozen):
     """A surveyed feature on one rail, plumbed down to the floor or taped at the web's outer face."""
 
@@ -69,11 +72,18 @@ class LengthEntry(_Measured):
     kind: Literal["length"] = "length"
     start: FramePoint
     end: FramePoint
-    value_mm: Annotated[float, Field(gt=0, le=20_000)]
+    value_mm: float
     resolution_mm: Annotated[float, Field(ge=0, le=50)] = 1.0
 
     @model_validator(mode="after")
     def _between_two(self) -> Self:
+        if not 0 < self.value_mm <= LONGEST_MM:
+            raise InputError(
+                "no tape between two points of a frame reads that",
+                field="value_mm",
+                found=self.text or f"{self.value_mm:g} mm",
+                acceptable="more than nothing and less than 20 m (65 ft)",
+            )
         if self.start == self.end:
             raise InputError(
                 "a length lies between two points",
