@@ -22,6 +22,7 @@ class Shots(Bench):
         page = self.page
         page.goto(self.live_server_url)
         page.get_by_text("Wherry low-floor").wait_for()
+        page.get_by_text(re.compile(r"\d+ hold")).nth(2).wait_for()
         self.shot("jobs")
         self.open("Survey")
         page.get_by_role("button", name="Whole", exact=True).click()

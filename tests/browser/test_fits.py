@@ -72,7 +72,7 @@ class Fits(Bench):
 
     def test_a_bought_arm_is_laid_over_and_its_mount_moved(self):
         self.open("Travel")
-        self.page.get_by_role("button", name="Front axle").first.click()
+        self.page.get_by_role("button", name="Front axle", exact=True).first.click()
         self.page.get_by_role("button", name="Measure the arm that is here").click()
         self.type_in("Its pivots apart", "350 mm")
         self.type_in("Ball behind the front pivot", "170 mm")
@@ -105,7 +105,7 @@ class Fits(Bench):
 
     def test_a_spring_stands_where_it_stands(self):
         self.open("Travel")
-        self.page.get_by_role("button", name="Front axle").first.click()
+        self.page.get_by_role("button", name="Front axle", exact=True).first.click()
         choice = self.page.get_by_label("Lower end stands on")
         self.assertEqual(choice.input_value(), "upper-arm")
         stands = self.page.get_by_role("table", name="Where the axle stands as loaded")

@@ -25,7 +25,7 @@ READS: dict[str, ValueWords] = {
     "deg": _value("{value}", "angle"),
     "deg/in": _value("{value} deg an inch of travel", "ratio"),
     "Hz": _value("{value} Hz", "ratio"),
-    "%": _value("{value} %", "ratio"),
+    "%": _value("{value} %", "number"),
     "% of most": _value("{value} % of the most it may hold", "number"),
     "cycles": _value("{value}", "cycles"),
     "entries": _value("{value} entries", "count"),

@@ -69,7 +69,7 @@ def show_amount(amount: Amount, style: Style) -> str:
     if amount.kind == "ratio":
         return f"{v:.2f}"
     if amount.kind == "share":
-        return f"{100 * v:.0f} %"
+        return f"{100 * v:.{share_digits(v)}f} %"
     if amount.kind == "force":
         return f"{_grouped(v / N_PER_LBF)} lbf" if inch else f"{significant_text(v / 1000, 3)} kN"
     if amount.kind == "moment":
@@ -87,6 +87,11 @@ def show_amount(amount: Amount, style: Style) -> str:
         feet = v * 1000 / N_PER_LBF / MM_PER_INCH / 12
         return f"{_grouped(feet)} lbf ft/deg" if inch else f"{_grouped(v)} N m/deg"
     return f"{v:.0f} min"
+
+
+def share_digits(share: float) -> int:
+    """Decimals of a percentage: one beside 100, which only the whole may read."""
+    return 1 if 5e-5 < abs(share - 1) < 5e-3 else 0
 
 
 def significant_text(value: float, digits: int) -> str:

@@ -1,9 +1,12 @@
 import { Box, Table } from "@chakra-ui/react";
+import { useCatalogue } from "../api/catalogue";
 import type { CompareRow, SideBySide } from "../api/types";
 import { showNumber } from "../units/show";
 
 /** One row a figure, one column an option; the better one is set in bold and marked, not only coloured. */
 export function RatioTable({ data }: { data: SideBySide }) {
+  const { reads } = useCatalogue();
+  const inWords = (unit: string) => (reads[unit]?.text.replace("{value}", "").trim() || unit).trim();
   return (
     <Box overflowX="auto" mt="3">
       <Table.Root size="sm" fontVariantNumeric="tabular-nums" aria-label="Options compared">
@@ -21,7 +24,7 @@ export function RatioTable({ data }: { data: SideBySide }) {
           {data.rows.map((row) => (
             <Table.Row key={row.key} bg="sheet">
               <Table.Cell>
-                {row.name} <span className="row-tail">{row.unit}</span>
+                {row.name} <span className="row-tail">{inWords(row.unit)}</span>
               </Table.Cell>
               {row.values.map((value, i) => (
                 <Table.Cell key={data.options[i]?.id} textAlign="end" fontWeight={isBest(row, i) ? "700" : "400"}>

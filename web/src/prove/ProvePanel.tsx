@@ -1,9 +1,11 @@
 import { Box, Text } from "@chakra-ui/react";
+import { useCatalogue } from "../api/catalogue";
 import type { Check, JobHead } from "../api/types";
 import { useBench } from "../draft/store";
 import { NONE, useShown } from "../evaluation/useEvaluation";
 import { Group } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
+import { shown } from "../margins/group";
 import { HandCheckSheet } from "./HandCheckSheet";
 import { LogList } from "./LogList";
 import { TapeNetwork } from "./TapeNetwork";
@@ -13,6 +15,8 @@ export default function ProvePanel({ job }: { job: JobHead }) {
   const optionId = useBench((s) => s.optionId);
   const checks = useShown((s) => s.result?.checks ?? NONE);
   const costs = costsOf(checks);
+  const style = useBench((s) => s.style);
+  const words = useCatalogue();
   const read = useShown((s) => s.result?.readings.some((r) => r.value_mm !== null) ?? false);
   return (
     <>
@@ -29,7 +33,7 @@ export default function ProvePanel({ job }: { job: JobHead }) {
               {cost.title}, {cost.side}
             </Text>
             <Text fontVariantNumeric="tabular-nums">
-              {cost.from.toFixed(2)} → <b>{cost.to.toFixed(2)}</b> {cost.unit}
+              {shown(cost.from, cost.unit, style, words)} → <b>{shown(cost.to, cost.unit, style, words)}</b>
               {cost.verdict === "fails" && ", fails"}
             </Text>
           </Box>

@@ -30,7 +30,8 @@ export function showAmount({ value, kind }: Amount, style: Style): string {
     case "ratio":
       return value.toFixed(2);
     case "share":
-      return `${(100 * value).toFixed(0)} %`;
+      // beside 100 with a decimal: only the whole reads 100
+      return `${(100 * value).toFixed(Math.abs(value - 1) > 5e-5 && Math.abs(value - 1) < 5e-3 ? 1 : 0)} %`;
     case "force":
       return inch ? `${whole(value / N_PER_LBF)} lbf` : `${significant(value / 1000, 3)} kN`;
     case "moment":
