@@ -111,7 +111,7 @@ class ShapesAndPlates(Bench):
     def test_a_removed_notch_takes_its_patterns_steps_and_readings_along(self):
         self.open("Cut")
         with self.evaluated():
-            self.page.get_by_role("button", name="Take this notch out").click()
+            self.page.get_by_role("button", name="Take this out of the plan").click()
         stages = self.page.get_by_label("Stages")
         stages.get_by_text("2 plates").wait_for()
         stages.get_by_text("0 of 13 steps").wait_for()

@@ -4,6 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
+from nodulant.frame.ops.union import operation_kinds
 from nodulant_server.models import Job
 from tests.browser.base import Bench
 
@@ -14,9 +15,9 @@ class FromNothing(Bench):
     def cleared(self):
         """The Cut stage with nothing planned."""
         self.open("Cut")
-        for name in ("Take this notch out", "Take this plate out"):
+        for _ in range(2):
             with self.evaluated():
-                self.page.get_by_role("button", name=name).click()
+                self.page.get_by_role("button", name="Take this out of the plan").click()
 
     def no_trouble(self):
         expect(self.page.get_by_role("alert").filter(has_text=re.compile("[a-z]"))).to_have_count(0)
@@ -103,21 +104,7 @@ class FromNothing(Bench):
 
     def test_every_kind_can_be_added_and_taken_out(self):
         self.cleared()
-        for name in (
-            "Notch",
-            "Boxing plate",
-            "Z-step",
-            "Raised pocket",
-            "Narrowed stretch",
-            "Stretch or shorten",
-            "Splice",
-            "Plate",
-            "Hole, plug or sleeve",
-            "Crossmember",
-            "Access cut",
-            "Rust repair",
-            "Bracket",
-        ):
+        for name in (k.adds.name for k in operation_kinds()):
             self.add_exactly(name)
             self.no_trouble()
             with self.evaluated():

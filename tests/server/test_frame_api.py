@@ -93,6 +93,40 @@ class Catalogue(Shop):
         )
 
 
+class FreshWork(Shop):
+    """Every kind begins by one press, and wrong asking is told."""
+
+    def ask(self, path, **body):
+        return self.send("post", f"/operations/{path}", {"job_id": self.job.pk, "design": self.design(), **body})
+
+    def test_every_form_that_is_offered_begins(self):
+        forms = self.send("get", "/catalogue")[1]["forms"]
+        self.assertGreaterEqual(len(forms), 20)
+        for form in forms:
+            response, op = self.ask("fresh", kind=form["kind"])
+            self.assertEqual((response.status_code, op["kind"]), (200, form["kind"]))
+            design = {**self.design(), "operations": [op]}
+            self.assertEqual(
+                self.send("post", "/evaluate", {"job_id": self.job.pk, "design": design})[0].status_code, 200, form
+            )
+
+    def test_a_part_begins_from_the_shop_s_plate(self):
+        response, part = self.ask("part", operation_id="axle-notch", at="outer_plate")
+        self.assertEqual((response.status_code, part["thickness_mm"]), (200, 5.0))
+        _, shape = self.ask("part", operation_id="axle-notch", at="shape", choice="trapezoid")
+        self.assertEqual(shape["kind"], "trapezoid")
+
+    def test_what_is_not_there_is_told_at_its_field(self):
+        for path, body, word in (
+            ("fresh", {"kind": "wings"}, "wings"),
+            ("part", {"operation_id": "nobody", "at": "liner"}, "nobody"),
+            ("part", {"operation_id": "axle-notch", "at": "depth_mm"}, "depth_mm"),
+        ):
+            response, data = self.ask(path, **body)
+            self.assertEqual(response.status_code, 422)
+            self.assertEqual(data["problems"][0]["found"], word)
+
+
 class EveryOperation(Shop):
     """Wrong values of every operation are a 422 at their field."""
 

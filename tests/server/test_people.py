@@ -34,6 +34,8 @@ CLOSED = (
     ("post", "/stations"),
     ("post", "/units/parse"),
     ("post", "/find/sets"),
+    ("post", "/operations/fresh"),
+    ("post", "/operations/part"),
     ("post", "/remedies"),
     ("post", "/handcheck"),
     ("get", "/jobs/1/counts"),

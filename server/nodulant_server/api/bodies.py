@@ -8,6 +8,7 @@ from nodulant.asbuilt.log import Entry, FramePoint
 from nodulant.base.model import Frozen, Name
 from nodulant.evaluate import Want
 from nodulant.evaluate.sweep import SweepResult, SweptPair
+from nodulant.frame.ops.form import Form
 from nodulant.job.document import Design, Shop
 from nodulant.loads.cases import Case
 from nodulant.materials import Steel
@@ -206,6 +207,8 @@ class Catalogue(Frozen):
     """How a value reads, by the unit of its limit."""
     met: dict[str, MetWords]
     """What is said of limits that are met or not, by their ids."""
+    forms: tuple[Form, ...]
+    """Work that can be added to the rails, each with its form, in the order it is offered."""
 
 
 class ParseBody(Frozen):
@@ -221,6 +224,20 @@ class StationsBody(Frozen):
 
     text: Annotated[str, Field(max_length=1_000_000)]
     unit: Literal["mm", "in"] = "mm"
+
+
+class FreshBody(DraftBody):
+    """A new operation of a kind for a draft."""
+
+    kind: Annotated[str, Field(max_length=40)]
+
+
+class FreshPartBody(DraftBody):
+    """What an optional part of an operation begins with; ``choice`` where there are several kinds of it."""
+
+    operation_id: Annotated[str, Field(max_length=40)]
+    at: Annotated[str, Field(max_length=40)]
+    choice: Annotated[str, Field(max_length=40)] = ""
 
 
 class FindBody(DraftBody):

@@ -28,10 +28,6 @@ from nodulant.formats.stations_csv import read_stations
 from nodulant.formats.svg import pattern_svg
 from nodulant.handcheck import HandCheck, hand_check
 from nodulant.job.document import Design, Inputs
-from nodulant.loads.cases import CASES, SPACE_CASES
-from nodulant.materials import STEELS
-from nodulant.materials.bolts import GRADES, SIZES
-from nodulant.parts.reads import MET, READS
 from nodulant.parts.wheel import Wheel
 from nodulant.patterns.collect import patterns_of
 from nodulant.patterns.pattern import Pattern
@@ -43,12 +39,10 @@ from nodulant.search.link_window import AskedWindow
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
 from nodulant.targets.drop import towards_rail
-from nodulant.targets.mechanisms import MECHANISMS
 from nodulant.units import Quantity, parse_quantity
 from nodulant_server.actions.log import inputs_of
 from nodulant_server.api.bodies import (
     ArmBody,
-    Catalogue,
     CompareBody,
     CureSteerBody,
     DraftBody,
@@ -143,22 +137,6 @@ def _counted(job: Job, option: Option) -> OptionCounts:
     except InvalidInputs:
         return OptionCounts(id=option.pk, name=option.name, counts={})
     return OptionCounts(id=option.pk, name=option.name, counts=counts(groups))
-
-
-@router.get("/catalogue", response=Catalogue)
-def catalogue(request: HttpRequest) -> Catalogue:
-    """What there is to choose from, and how values read."""
-    sizes, grades = tuple(s.id for s in SIZES), tuple(g.id for g in GRADES)
-    cases = (*CASES, *SPACE_CASES)
-    return Catalogue(
-        mechanisms=MECHANISMS,
-        steels=STEELS,
-        bolt_sizes=sizes,
-        bolt_grades=grades,
-        cases=cases,
-        reads=READS,
-        met=MET,
-    )
 
 
 @router.post("/units/parse", response=Quantity)

@@ -10,6 +10,7 @@ const NOTHING: Catalogue = {
   cases: [],
   reads: {},
   met: {},
+  forms: [],
 };
 
 /** What the core offers to choose from: drop mechanisms and steels. */

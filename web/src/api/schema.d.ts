@@ -33,9 +33,9 @@ export interface paths {
         };
         /**
          * Catalogue
-         * @description What there is to choose from, and how values read.
+         * @description What there is to choose from, how values read, and what each kind of work asks.
          */
-        get: operations["nodulant_server_api_compute_catalogue"];
+        get: operations["nodulant_server_api_choices_catalogue"];
         put?: never;
         post?: never;
         delete?: never;
@@ -442,6 +442,46 @@ export interface paths {
          * @description Take back an entry by a counter-entry.
          */
         post: operations["nodulant_server_api_work_take_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/operations/fresh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fresh
+         * @description A new operation near the axle that the job touches; it is not kept until the draft is.
+         */
+        post: operations["nodulant_server_api_choices_fresh"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/operations/part": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Part
+         * @description An optional part of an operation as it begins.
+         */
+        post: operations["nodulant_server_api_choices_part"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2170,6 +2210,8 @@ export interface components {
             bolt_sizes: string[];
             /** Cases */
             cases: components["schemas"]["Case"][];
+            /** Forms */
+            forms: components["schemas"]["Form"][];
             /** Mechanisms */
             mechanisms: components["schemas"]["MechanismDefault"][];
             /** Met */
@@ -2283,6 +2325,16 @@ export interface components {
              * @default false
              */
             yes_no: boolean;
+        };
+        /**
+         * Choice
+         * @description A value that may be chosen, and how it is told.
+         */
+        Choice: {
+            /** Value */
+            value: string;
+            /** Words */
+            words: string;
         };
         /**
          * ClearanceMap
@@ -3343,6 +3395,83 @@ export interface components {
             part: string;
         };
         /**
+         * Form
+         * @description What is asked of one kind of operation, in the order it is asked.
+         */
+        Form: {
+            /** Fields */
+            fields: components["schemas"]["FormField"][];
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: components["schemas"]["FormPart"][];
+            /** Says */
+            says: string;
+            /** Searched */
+            searched: boolean;
+        };
+        /**
+         * FormField
+         * @description One field; ``at`` is its path below the operation, parted by dots.
+         */
+        FormField: {
+            /** At */
+            at: string;
+            /**
+             * Choices
+             * @default []
+             */
+            choices: components["schemas"]["Choice"][];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "length" | "thickness" | "angle" | "force" | "number" | "place" | "words" | "tick" | "choice" | "variant" | "steel" | "bolt" | "grade" | "crossmember" | "feature";
+            /** Label */
+            label: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Optional
+             * @default false
+             */
+            optional: boolean;
+            /**
+             * When
+             * @default []
+             */
+            when: string[];
+        };
+        /**
+         * FormPart
+         * @description A piece with fields of its own; ``optional`` ones are put in and left out by a button.
+         */
+        FormPart: {
+            /** At */
+            at: string;
+            /** Fields */
+            fields: components["schemas"]["FormField"][];
+            /**
+             * Lacking
+             * @default
+             */
+            lacking: string;
+            /** Optional */
+            optional: boolean;
+            /** Title */
+            title: string;
+            /**
+             * When
+             * @default []
+             */
+            when: string[];
+        };
+        /**
          * FoundCoil
          * @description The suspension with its coilover fitted, what it gives, and what still does not fit.
          */
@@ -3492,6 +3621,37 @@ export interface components {
             rails: components["schemas"]["RailSolid"][];
             /** Things */
             things: components["schemas"]["Obstacle"][];
+        };
+        /**
+         * FreshBody
+         * @description A new operation of a kind for a draft.
+         */
+        FreshBody: {
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            /** Kind */
+            kind: string;
+            survey?: components["schemas"]["Survey"] | null;
+        };
+        /**
+         * FreshPartBody
+         * @description What an optional part of an operation begins with; ``choice`` where there are several kinds of it.
+         */
+        FreshPartBody: {
+            /** At */
+            at: string;
+            /**
+             * Choice
+             * @default
+             */
+            choice: string;
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            /** Operation Id */
+            operation_id: string;
+            survey?: components["schemas"]["Survey"] | null;
         };
         /**
          * FrontTarget
@@ -8351,7 +8511,7 @@ export interface operations {
             };
         };
     };
-    nodulant_server_api_compute_catalogue: {
+    nodulant_server_api_choices_catalogue: {
         parameters: {
             query?: never;
             header?: never;
@@ -8863,6 +9023,56 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_choices_fresh: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FreshBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["nodulant__frame__ops__pad__Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_choices_part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FreshPartBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
                 };
             };
         };

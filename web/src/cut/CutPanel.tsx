@@ -11,11 +11,9 @@ import { ChoiceField } from "../fields/controls";
 import { Stiffness } from "../survey/CrossmemberTable";
 import { AddOperation } from "./AddOperation";
 import { AlongList } from "./AlongList";
-import { BoxingFields } from "./BoxingFields";
 import { Finder } from "./Finder";
 import { InterimList, TakenAlongList } from "./Meanwhile";
-import { NotchFields } from "./NotchFields";
-import { OperationFields } from "./OperationFields";
+import { OperationFields, useForm } from "./OperationFields";
 
 const SPARES = [
   ["not said", "not said"],
@@ -34,6 +32,7 @@ export default function CutPanel({ job }: { job: JobHead }) {
   const chosen = useBench((s) => s.selected);
   const open =
     operations.find((op) => chosen?.startsWith(op.id)) ?? operations.find((op) => op.kind === "notch") ?? operations[0];
+  const form = useForm(open);
   const add = (value: Operation) => {
     act({ kind: "insert", path: ["design", "operations"], value });
     put({ selected: value.id });
@@ -84,14 +83,8 @@ export default function CutPanel({ job }: { job: JobHead }) {
           </Flex>
           {op === open && (
             <Box p="2">
-              {op.kind === "notch" ? (
-                <NotchFields notch={op} index={index} />
-              ) : op.kind === "boxing" ? (
-                <BoxingFields boxing={op} index={index} />
-              ) : (
-                <OperationFields op={op} index={index} />
-              )}
-              {findable(op) && may.design && <Finder key={op.id} job={job} op={op} />}
+              {form && <OperationFields op={op} form={form} index={index} />}
+              {form?.searched && may.design && <Finder key={op.id} job={job} op={op} />}
             </Box>
           )}
         </Box>
@@ -109,13 +102,6 @@ export default function CutPanel({ job }: { job: JobHead }) {
       <TakenAlongList />
       <InterimList />
     </>
-  );
-}
-
-/** Whether it is a cut whose metal can be searched for. */
-function findable(op: Operation): boolean {
-  return (
-    ["notch", "raise", "z-step", "narrow", "splice"].includes(op.kind) || (op.kind === "stretch" && op.length_mm > 0)
   );
 }
 

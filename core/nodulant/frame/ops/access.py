@@ -1,16 +1,20 @@
 """Access cut: a piece taken out so that something can enter, put back and plated on both sides."""
 
-from typing import Literal
+from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
-from nodulant.base.model import Size, Thickness
+from nodulant.base.model import Frozen, Size, Thickness
+from nodulant.base.shown import Shown
 from nodulant.frame.additions import Additions
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.notch_plan import SidePlate
+from nodulant.frame.ops.operation import Adds
 from nodulant.frame.ops.ranged import Ranged
 from nodulant.frame.ops.splice_plates import DETAIL, ButtWeld, fillets, overlap_checks, plate_columns, plate_part
+from nodulant.frame.ops.words import BUTTS, PLATES
 from nodulant.geometry.outline import rectangle
 from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.part import Part, Seam, part_id
@@ -20,13 +24,25 @@ from nodulant.parts.specs import CheckSpec, FatigueDetail, HoldPoint, ReadingSpe
 class AccessCut(Ranged):
     """A piece from ``start`` to ``end``, ``height_mm`` high from the underside; back in, the section is whole again."""
 
+    adds: ClassVar[Adds] = Adds(
+        "Access cut", "a piece out so that something can enter, then back in and fish-plated on both sides"
+    )
     kind: Literal["access-cut"] = "access-cut"
-    height_mm: Size
-    corner_radius_mm: Size = 12.0
-    weld: ButtWeld = "one-sided-backed"
-    weld_leg_mm: Thickness = 5.0
-    outer_plate: SidePlate | None = None
-    inner_plate: SidePlate | None = None
+    height_mm: Annotated[Size, Shown("Height from the underside")]
+    corner_radius_mm: Annotated[Size, Shown("Corner radius")] = 12.0
+    weld: Annotated[ButtWeld, Shown("Butt weld", choices=BUTTS)] = "one-sided-backed"
+    weld_leg_mm: Annotated[Thickness, Shown("Weld leg")] = 5.0
+    outer_plate: Annotated[SidePlate | None, Shown("Outer side plate")] = None
+    inner_plate: Annotated[SidePlate | None, Shown("Inner side plate")] = None
+
+    def fresh_piece(self, at: str, choice: str, on: Setting) -> Frozen:
+        """Side plates reach past a whole joint."""
+        return SidePlate.past_a_joint(on) if at in PLATES else super().fresh_piece(at, choice, on)
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """Where it begins and what no default tells."""
+        return {"start": on.near(-500), "end": on.near(-380), "height_mm": 80.0}
 
     def _plates(self) -> dict[str, SidePlate]:
         rows = {"outer": self.outer_plate, "inner": self.inner_plate}

@@ -1,11 +1,14 @@
 """Tabs on the axle's tube for a link, damper, strap, or the lower end of a spring."""
 
 import math
-from typing import Literal
+from typing import Annotated, ClassVar, Literal
 
 from nodulant.base.model import Extra
+from nodulant.base.shown import Shown
 from nodulant.frame.here import OnRail
 from nodulant.frame.ops.axle_work import AxleWork
+from nodulant.frame.ops.fresh import Setting
+from nodulant.frame.ops.operation import Adds
 from nodulant.frame.ops.tabs import Tabs, carry_checks, fit_checks, tab_figures, tab_shape
 from nodulant.geometry.hull import XY
 from nodulant.geometry.outline import polygon, rectangle
@@ -35,14 +38,30 @@ def _outside(p: XY, radius: float) -> XY:
 class AxleBracket(AxleWork):
     """Tabs towards a joint ``z_mm`` above and ``x_mm`` behind the hubs: saddled on the tube, or upright on a truss."""
 
+    adds: ClassVar[Adds] = Adds(
+        "Bracket on the axle", "tabs on the axle's tube or on a truss, for a link, coilover, damper or strap"
+    )
     kind: Literal["axle-bracket"] = "axle-bracket"
-    holds: Literal["link", "coilover", "damper", "strap"] = "link"
-    tabs: Tabs = Tabs()
-    stands_on: Literal["tube", "truss"] = "tube"
-    base_mm: Extra = 0.0
+    holds: Annotated[
+        Literal["link", "coilover", "damper", "strap"],
+        Shown(
+            "Holds",
+            choices={"link": "a link", "coilover": "a coilover", "damper": "a damper", "strap": "a limit strap"},
+        ),
+    ] = "link"
+    tabs: Annotated[Tabs, Shown("Tabs", order=2)] = Tabs()
+    stands_on: Annotated[
+        Literal["tube", "truss"], Shown("Stands on", choices={"tube": "the tube", "truss": "a truss"})
+    ] = "tube"
+    base_mm: Annotated[Extra, Shown("Truss's cover above the hubs", when=("stands_on", "truss"))] = 0.0
     """Height of the truss's cover above the hubs, where they stand on one."""
-    brace: bool = True
+    brace: Annotated[bool, Shown("A plate between the tabs")] = True
     """A plate between the two tabs, out of the joint's way."""
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """Where it begins and what no default tells."""
+        return {**super().fresh_values(on), "y_mm": float(round(on.inner_mm)), "z_mm": -80.0}
 
     def roles(self) -> tuple[str, ...]:
         """Tabs, and the plate between them."""

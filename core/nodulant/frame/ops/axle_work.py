@@ -11,7 +11,9 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from nodulant.base.model import Coordinate, Size, Thickness
+from nodulant.base.shown import Shown
 from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.operation import RailOperation
 from nodulant.frame.ops.weld_legs import leg_checks
 from nodulant.frame.place import Place, resolve
@@ -31,25 +33,33 @@ CAST = "Cast housings crack beside a weld: bolt to their bosses, or bridge them 
 class AxleWork(RailOperation):
     """Base of everything on the axle."""
 
-    place: Place
+    place: Annotated[Place, Shown("Axle line")]
     """The axle line."""
-    x_mm: Coordinate = 0.0
+    x_mm: Annotated[Coordinate, Shown("Behind the hubs")] = 0.0
     """Behind the hubs."""
-    y_mm: Coordinate
-    z_mm: Coordinate = 0.0
-    tube_mm: Size = 76.0
+    y_mm: Annotated[Coordinate, Shown("From the centre plane")]
+    z_mm: Annotated[Coordinate, Shown("Above the hubs")] = 0.0
+    tube_mm: Annotated[Size, Shown("Axle tube, diameter", order=1)] = 76.0
     """Outside diameter of the axle's tube."""
-    tube_wall_mm: Thickness | None = None
-    housing: Literal["steel", "cast", "not known"] = "not known"
+    tube_wall_mm: Annotated[Thickness | None, Shown("Axle tube, wall", order=1)] = None
+    housing: Annotated[
+        Literal["steel", "cast", "not known"],
+        Shown("Middle of the axle", order=1, note="Nothing is welded to a cast middle, nor beside it."),
+    ] = "not known"
     """What the middle of the axle is made of."""
-    housing_half_mm: Size | None = None
+    housing_half_mm: Annotated[Size | None, Shown("Its tube begins at", order=1)] = None
     """From the centre plane to where its tube begins, right side."""
-    thickness_mm: Thickness = 6.0
-    steel_id: str = "mild"
-    weld_leg_mm: Thickness = 5.0
-    along_n: Force = 0.0
-    out_n: Force = 0.0
-    up_n: Force = 0.0
+    thickness_mm: Annotated[Thickness, Shown("Plate, thick", order=1)] = 6.0
+    steel_id: Annotated[str, Shown("Steel", order=1)] = "mild"
+    weld_leg_mm: Annotated[Thickness, Shown("Weld leg", order=1)] = 5.0
+    along_n: Annotated[Force, Shown("Force along, rearward", order=2)] = 0.0
+    out_n: Annotated[Force, Shown("Force outward", order=2)] = 0.0
+    up_n: Annotated[Force, Shown("Force up", order=2)] = 0.0
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """On the line of the axle that the job touches."""
+        return {"place": on.near(0), "tube_mm": on.tube_mm}
 
     @property
     def anchor(self) -> Place:

@@ -13,7 +13,9 @@ from pydantic import Field
 
 from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen, Size
+from nodulant.base.shown import Shown
 from nodulant.frame.here import OnRail
+from nodulant.frame.ops.fresh import Piece
 from nodulant.materials import find_steel
 from nodulant.materials.bolts import Bolt, find_bolt, hole_n, sleeve_outside_mm, sleeve_shortens_mm, wall_crush_n
 from nodulant.materials.steel import SAFETY_ON_YIELD
@@ -32,14 +34,14 @@ Spot = tuple[float, float]
 """Along and up, mm."""
 
 
-class BoltGroup(Frozen):
+class BoltGroup(Piece):
     """``per_end`` bolts at each end of a plate; ``edge_mm`` from a bolt's centre to the plate's end."""
 
-    size: Annotated[str, Field(max_length=20)] = "M12"
-    grade: Annotated[str, Field(max_length=20)] = "10.9"
-    per_end: Annotated[int, Field(ge=1, le=20)] = 4
-    edge_mm: Size = 25.0
-    sleeves: bool = False
+    size: Annotated[str, Field(max_length=20), Shown("Size")] = "M12"
+    grade: Annotated[str, Field(max_length=20), Shown("Grade")] = "10.9"
+    per_end: Annotated[int, Field(ge=1, le=20), Shown("Bolts at each end")] = 4
+    edge_mm: Annotated[Size, Shown("Centre to plate's end")] = 25.0
+    sleeves: Annotated[bool, Shown("Crush sleeves welded through")] = False
     """Crush sleeves through the rail, where it is closed."""
     positions: Annotated[tuple[BoltAt, ...], Field(max_length=40)] = ()
     """Every bolt of a foot, or of one end of a bracket's plate; empty for the usual pattern."""

@@ -1,15 +1,17 @@
 """Boxing: a plate that closes the open side of a channel between two stations."""
 
-from typing import Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 import numpy as np
 from pydantic import model_validator
 
 from nodulant.base.errors import InputError
 from nodulant.base.model import Extra, Size, Thickness
+from nodulant.base.shown import Shown
 from nodulant.frame.additions import Additions, Plate
 from nodulant.frame.columns import RailColumns
-from nodulant.frame.ops.operation import RailOperation
+from nodulant.frame.ops.fresh import Setting
+from nodulant.frame.ops.operation import Adds, RailOperation
 from nodulant.frame.ops.plate_welds import line_n_per_mm
 from nodulant.frame.place import Place
 from nodulant.materials import find_steel
@@ -21,20 +23,40 @@ Fit = Literal["over-lips", "flush", "inside"]
 class BoxingPlan(RailOperation):
     """A boxing plate from ``start`` to ``end``: over the flange lips, flush with them or inside."""
 
+    adds: ClassVar[Adds] = Adds("Boxing plate", "closes an open channel: buys torsion, little bending")
     kind: Literal["boxing"] = "boxing"
-    start: Place
-    end: Place
-    thickness_mm: Thickness
-    fit: Fit = "over-lips"
-    inset_mm: Extra = 4.0
+    start: Annotated[Place, Shown("Front end")]
+    end: Annotated[Place, Shown("Rear end")]
+    thickness_mm: Annotated[Thickness, Shown("Thickness")]
+    fit: Annotated[
+        Fit,
+        Shown(
+            "Fit",
+            choices={"over-lips": "over the lips", "flush": "flush with the lips", "inside": "inside the lips"},
+            note="Default: over the lips, since fit-up is easier on a wavy rail and it is one clean joint; inside keeps the rail's outer width.",
+        ),
+    ] = "over-lips"
+    inset_mm: Annotated[Extra, Shown("Step inside by", when=("fit", "inside"))] = 4.0
     """Step inside the lips, for the fit 'inside'."""
-    steel_id: str = "mild"
-    weld_leg_mm: Thickness = 4.0
-    seam: Literal["full", "stitch"] = "full"
-    bead_mm: Size = 50.0
+    steel_id: Annotated[str, Shown("Steel")] = "mild"
+    weld_leg_mm: Annotated[Thickness, Shown("Weld leg")] = 4.0
+    seam: Annotated[
+        Literal["full", "stitch"],
+        Shown(
+            "Seam",
+            choices={"full": "full length", "stitch": "stitched"},
+            note="Default: full length in short beads spread along and around. Stitches are for hidden inset boxing and bring the plate in by their share.",
+        ),
+    ] = "full"
+    bead_mm: Annotated[Size, Shown("Stitch", when=("seam", "stitch"))] = 50.0
     """Length of one stitch."""
-    pitch_mm: Size = 100.0
+    pitch_mm: Annotated[Size, Shown("Pitch", when=("seam", "stitch"))] = 100.0
     """From the start of one stitch to the start of the next."""
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """Where it begins and what no default tells."""
+        return {"start": on.near(-400), "end": on.near(400), "thickness_mm": on.plate(5.0)}
 
     @model_validator(mode="after")
     def _stitches_leave_gaps(self) -> Self:

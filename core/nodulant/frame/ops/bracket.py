@@ -2,12 +2,13 @@
 
 import math
 from collections.abc import Iterable
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 from pydantic import Field
 
-from nodulant.base.model import Extra, Frozen, Size, Thickness
+from nodulant.base.model import Extra, Size, Thickness
+from nodulant.base.shown import Shown
 from nodulant.frame.additions import Additions, Hole
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
@@ -20,7 +21,8 @@ from nodulant.frame.ops.bolted import (
     foot_bolt_check,
     torque_words,
 )
-from nodulant.frame.ops.operation import RailOperation
+from nodulant.frame.ops.fresh import Piece, Setting
+from nodulant.frame.ops.operation import Adds, RailOperation
 from nodulant.frame.ops.tabs import Tabs, carry_checks, fit_checks, tab_figures, tab_shape, unloaded
 from nodulant.frame.ops.wall import wall_capacity_n, wall_check
 from nodulant.frame.ops.weld_legs import leg_checks
@@ -44,11 +46,11 @@ DRAIN_UP_MM = 12.0
 """A drain hole's centre above the foot's lower edge."""
 
 
-class BracketGusset(Frozen):
+class BracketGusset(Piece):
     """A brace from the tabs back to the rail, in line with the force."""
 
-    leg_mm: Size = 40.0
-    thickness_mm: Thickness = 5.0
+    leg_mm: Annotated[Size, Shown("Leg")] = 40.0
+    thickness_mm: Annotated[Thickness, Shown("Thickness")] = 5.0
 
 
 class Bracket(RailOperation):
@@ -57,26 +59,54 @@ class Bracket(RailOperation):
     Forces at the link's bolt under limit load, N: along (rearward), up, and outward from the face.
     """
 
+    adds: ClassVar[Adds] = Adds(
+        "Bracket",
+        "a link, spring or damper bracket with two tabs: welded, bolted or both, checked under the force you give",
+    )
     kind: Literal["bracket"] = "bracket"
-    place: Place
-    face: Literal["outer", "inner"] = "outer"
-    height_mm: Size
-    width_mm: Size = 120.0
-    tall_mm: Size = 90.0
-    thickness_mm: Thickness = 6.0
-    steel_id: str = "mild"
-    tabs: Tabs = Tabs()
-    gusset: BracketGusset | None = None
-    drain_mm: Extra = 0.0
+    place: Annotated[Place, Shown("Middle")]
+    face: Annotated[
+        Literal["outer", "inner"], Shown("On", choices={"outer": "the web's outside", "inner": "the open side"})
+    ] = "outer"
+    height_mm: Annotated[Size, Shown("Middle above the underside")]
+    width_mm: Annotated[Size, Shown("Foot, along")] = 120.0
+    tall_mm: Annotated[Size, Shown("Foot, high")] = 90.0
+    thickness_mm: Annotated[Thickness, Shown("Foot, thick")] = 6.0
+    steel_id: Annotated[str, Shown("Steel")] = "mild"
+    tabs: Annotated[Tabs, Shown("Tabs")] = Tabs()
+    gusset: Annotated[BracketGusset | None, Shown("Gusset")] = None
+    drain_mm: Annotated[Extra, Shown("Drain hole (0: none)", kind="thickness")] = 0.0
     """Hole at the lowest corner of a bracket that closes itself; 0 for none."""
-    fixing: Literal["welded", "bolted", "welded-and-bolted"] = "welded"
-    weld_leg_mm: Thickness = 5.0
-    bolts: BoltGroup | None = None
-    weld_when: Literal["after-all-checks", "at-once"] = "after-all-checks"
+    fixing: Annotated[
+        Literal["welded", "bolted", "welded-and-bolted"],
+        Shown(
+            "Fixed by",
+            choices={"welded": "weld", "bolted": "bolts", "welded-and-bolted": "weld and bolts"},
+            note="Default on a closed rail: welded, and bolted through sleeves.",
+        ),
+    ] = "welded"
+    weld_leg_mm: Annotated[Thickness, Shown("Weld leg", when=("fixing", "welded", "welded-and-bolted"))] = 5.0
+    bolts: Annotated[BoltGroup | None, Shown("Bolts of the foot", when=("fixing", "bolted", "welded-and-bolted"))] = (
+        None
+    )
+    weld_when: Annotated[
+        Literal["after-all-checks", "at-once"],
+        Shown(
+            "Welded",
+            choices={"after-all-checks": "after everything was checked, tacked", "at-once": "at once"},
+            note="Default: tacked until lock to lock and bump to droop are checked. At once only where its own set-up bolts fix the place.",
+            when=("fixing", "welded", "welded-and-bolted"),
+        ),
+    ] = "after-all-checks"
     """Tacked until everything is looked at, or welded first where set-up bolts fix its place."""
-    along_n: Force = 0.0
-    up_n: Force = 0.0
-    out_n: Force = 0.0
+    along_n: Annotated[Force, Shown("Force along, rearward")] = 0.0
+    up_n: Annotated[Force, Shown("Force up")] = 0.0
+    out_n: Annotated[Force, Shown("Force outward")] = 0.0
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """Where it begins and what no default tells."""
+        return {"place": on.near(-500), "height_mm": 70.0}
 
     @property
     def anchor(self) -> Place:

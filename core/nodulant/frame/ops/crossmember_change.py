@@ -1,14 +1,16 @@
 """A crossmember added, taken out, moved or replaced."""
 
 from collections.abc import Iterable
-from typing import Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import model_validator
 
 from nodulant.base.errors import InputError
 from nodulant.base.model import Id, Size, Thickness
+from nodulant.base.shown import Shown
 from nodulant.frame.here import Span
-from nodulant.frame.ops.operation import RailOperation
+from nodulant.frame.ops.fresh import Setting
+from nodulant.frame.ops.operation import Adds, RailOperation
 from nodulant.frame.place import Place, resolve
 from nodulant.parts.cautions import DUST, HOT
 from nodulant.parts.specs import HoldPoint, StepSpec
@@ -20,17 +22,33 @@ from nodulant.survey.vehicle import Feature
 class CrossmemberChange(RailOperation):
     """What happens to the crossmember ``target_id`` of the survey, or a new one at ``place``."""
 
+    adds: ClassVar[Adds] = Adds("Crossmember", "add one, or take out, move or replace a surveyed one")
     kind: Literal["crossmember"] = "crossmember"
-    act: Literal["add", "remove", "move", "replace"] = "add"
-    target_id: Id | None = None
-    place: Place
-    profile: Literal["tube", "box", "channel"] = "tube"
-    height_mm: Size = 60.0
-    width_mm: Size = 60.0
-    wall_mm: Thickness = 4.0
-    end: EndKind = "welded"
-    removable: bool = False
+    act: Annotated[
+        Literal["add", "remove", "move", "replace"],
+        Shown("What", choices={"add": "add", "remove": "take out", "move": "move", "replace": "replace"}),
+    ] = "add"
+    target_id: Annotated[Id | None, Shown("Which", when=("act", "remove", "move", "replace"))] = None
+    place: Annotated[Place, Shown("Stands at")]
+    profile: Annotated[Literal["tube", "box", "channel"], Shown("Profile", when=("act", "add", "replace"))] = "tube"
+    height_mm: Annotated[Size, Shown("Height", when=("act", "add", "replace"))] = 60.0
+    width_mm: Annotated[Size, Shown("Width", when=("act", "add", "replace"))] = 60.0
+    wall_mm: Annotated[Thickness, Shown("Wall", when=("act", "add", "replace"))] = 4.0
+    end: Annotated[
+        EndKind,
+        Shown(
+            "Ends",
+            choices={"riveted": "riveted", "welded": "welded", "gusseted": "welded, gusseted"},
+            when=("act", "add", "replace"),
+        ),
+    ] = "welded"
+    removable: Annotated[bool, Shown("Bolted in, removable", when=("act", "add", "replace"))] = False
     """Bolted in, so that a gearbox or tank can come out."""
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """Where it begins and what no default tells."""
+        return {"place": on.near(-400)}
 
     @model_validator(mode="after")
     def _names_what_it_changes(self) -> Self:

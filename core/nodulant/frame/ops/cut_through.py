@@ -1,11 +1,13 @@
 """What every operation that cuts a rail through shares: side plates, welds, steps and readings."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
-from nodulant.base.model import Extra, Thickness
+from nodulant.base.model import Extra, Frozen, Thickness
+from nodulant.base.shown import Shown
 from nodulant.frame.additions import Additions
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.notch_plan import SidePlate
 from nodulant.frame.ops.operation import RailOperation
 from nodulant.frame.ops.splice_plates import (
@@ -16,6 +18,7 @@ from nodulant.frame.ops.splice_plates import (
     plate_columns,
     plate_part,
 )
+from nodulant.frame.ops.words import BUTTS, PLATES
 from nodulant.frame.place import Place
 from nodulant.materials.weld import throat_after_grinding_mm
 from nodulant.parts.cautions import DUST, HOT, WHEEL
@@ -33,17 +36,36 @@ SQUARE = (
 class CutThrough(RailOperation):
     """An operation at one place where the rail is cut in two and joined again."""
 
-    place: Place
-    weld: ButtWeld = "one-sided-backed"
+    place: Annotated[Place, Shown("Cut")]
+    weld: Annotated[ButtWeld, Shown("Butt weld", choices=BUTTS, order=1)] = "one-sided-backed"
     """How the butt is made: it decides the fatigue class."""
-    weld_leg_mm: Thickness = 5.0
-    root_gap_mm: Extra = 2.5
+    weld_leg_mm: Annotated[Thickness, Shown("Weld leg", order=1)] = 5.0
+    root_gap_mm: Annotated[Extra, Shown("Root gap", kind="thickness", order=1)] = 2.5
     """Open root of the butt; about half the wall lets the weld through."""
-    ground: bool = True
+    ground: Annotated[
+        bool,
+        Shown(
+            "Ground flush",
+            order=1,
+            note="Default: an open root of half the wall where it will be ground flush; tight where it stays as welded. Wider than the wall it gets a filler piece.",
+        ),
+    ] = True
     """Ground flush under its side plates: the crown goes, what is fused stays."""
-    brace: Literal["both", "open-side"] = "both"
-    outer_plate: SidePlate | None = None
-    inner_plate: SidePlate | None = None
+    brace: Annotated[
+        Literal["both", "open-side"],
+        Shown(
+            "Braced",
+            choices={"both": "both sides of the cut", "open-side": "only the open side"},
+            order=1,
+            note="Default: both sides, unless a crossmember within 150 mm of the cut is brace enough.",
+        ),
+    ] = "both"
+    outer_plate: Annotated[SidePlate | None, Shown("Outer side plate", order=1)] = None
+    inner_plate: Annotated[SidePlate | None, Shown("Inner side plate", order=1)] = None
+
+    def fresh_piece(self, at: str, choice: str, on: Setting) -> Frozen:
+        """Side plates reach past a whole joint."""
+        return SidePlate.past_a_joint(on) if at in PLATES else super().fresh_piece(at, choice, on)
 
     @property
     def anchor(self) -> Place:

@@ -1,16 +1,18 @@
 """A hole in the web: new, plugged, or with a crush sleeve through a closed rail."""
 
 from collections.abc import Iterable
-from typing import Literal
+from typing import Annotated, ClassVar, Literal, Self
 
 import numpy as np
 
 from nodulant.base.errors import InputError
-from nodulant.base.model import Extra, Frozen, Id, Size, Thickness
+from nodulant.base.model import Extra, Id, Size, Thickness
+from nodulant.base.shown import Shown
 from nodulant.frame.additions import Additions, Hole
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
-from nodulant.frame.ops.operation import RailOperation
+from nodulant.frame.ops.fresh import Piece, Setting
+from nodulant.frame.ops.operation import Adds, RailOperation
 from nodulant.frame.place import Place, resolve
 from nodulant.geometry import Outline
 from nodulant.geometry.outline import Vertex
@@ -29,14 +31,19 @@ PLUGS = (
 """How a hole up to this diameter, mm, is plugged (common practice)."""
 
 
-class Sleeve(Frozen):
+class Sleeve(Piece):
     """A tube welded through a closed rail so that a bolt's preload does not bend the walls in."""
 
-    bolt_size: Id | str = "M12"
-    grade: str = "10.9"
-    outside_mm: Size = 22.0
-    wall_mm: Thickness = 4.0
-    steel_id: str = "mild"
+    bolt_size: Annotated[Id | str, Shown("Bolt", kind="bolt")] = "M12"
+    grade: Annotated[str, Shown("Grade")] = "10.9"
+    outside_mm: Annotated[Size, Shown("Outside", kind="thickness")] = 22.0
+    wall_mm: Annotated[Thickness, Shown("Wall")] = 4.0
+    steel_id: Annotated[str, Shown("Steel")] = "mild"
+
+    @classmethod
+    def fresh(cls, on: Setting) -> Self:
+        """One whose face carries the preload on mild steel."""
+        return cls(outside_mm=25.0, wall_mm=5.5)
 
 
 class WebHole(RailOperation):
@@ -47,19 +54,32 @@ class WebHole(RailOperation):
     opens the whole rail for a rod that passes it, with a pipe or a formed liner welded in.
     """
 
+    adds: ClassVar[Adds] = Adds(
+        "Hole, plug or sleeve", "drill the web, fill a hole, weld a crush sleeve through, or open the rail for a rod"
+    )
     kind: Literal["hole"] = "hole"
-    place: Place
-    height_mm: Size
-    diameter_mm: Size
-    work: Literal["drill", "plug", "sleeve", "pass"] = "drill"
-    tall_mm: Extra = 0.0
+    place: Annotated[Place, Shown("Centre")]
+    work: Annotated[
+        Literal["drill", "plug", "sleeve", "pass"],
+        Shown(
+            "What", choices={"drill": "drill it", "plug": "plug it", "sleeve": "crush sleeve", "pass": "open for a rod"}
+        ),
+    ] = "drill"
+    height_mm: Annotated[Size, Shown("Above the underside")]
+    diameter_mm: Annotated[Size, Shown("Diameter", kind="thickness")]
+    tall_mm: Annotated[Extra, Shown("Straight part, upright", when=("work", "pass"))] = 0.0
     """Straight part between two half circles that stand one above the other; 0 where it is round."""
-    liner_mm: Thickness | None = None
+    liner_mm: Annotated[Thickness | None, Shown("Liner's wall", when=("work", "pass"))] = None
     """Wall of the pipe that lines a hole that a rod passes."""
-    inspected: bool = False
-    weld_washers: bool = False
+    inspected: Annotated[bool, Shown("Fully penetrated, ground, inspected", when=("work", "plug"))] = False
+    weld_washers: Annotated[bool, Shown("Weld washers on both faces", when=("work", "drill", "sleeve"))] = False
     """Hardened washers welded around it on both faces, so that the bolt does not make it oval."""
-    sleeve: Sleeve | None = None
+    sleeve: Annotated[Sleeve | None, Shown("Crush sleeve", when=("work", "sleeve"))] = None
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """Where it begins and what no default tells."""
+        return {"place": on.near(-300), "height_mm": 75.0, "diameter_mm": 13.5}
 
     @property
     def clear_mm(self) -> float:

@@ -1,15 +1,18 @@
 """Narrow or widen: between two cuts the rail moves sideways, and what crosses the frame loses twice that."""
 
 from collections.abc import Iterable
-from typing import Annotated, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
 from nodulant.base.errors import InputError
-from nodulant.base.model import Size, Thickness
+from nodulant.base.model import Frozen, Size, Thickness
+from nodulant.base.shown import Shown
 from nodulant.frame.here import OnRail, Span
-from nodulant.frame.ops.operation import RailOperation
+from nodulant.frame.ops.fresh import Setting
+from nodulant.frame.ops.operation import Adds, RailOperation
 from nodulant.frame.ops.splice_plates import DETAIL, Box, ButtWeld, box_parts, joint_of
+from nodulant.frame.ops.words import BUTTS
 from nodulant.frame.place import Place, resolve
 from nodulant.frame.route import FRONT, Move
 from nodulant.geometry.outline import rectangle
@@ -21,6 +24,9 @@ from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
 
+APART_MM = 600.0
+"""Between two cuts, to begin with."""
+
 
 class Narrow(RailOperation):
     """From ``start`` (or the rail's front end) to ``end`` (or its rear end) the rail stands ``inward_mm`` further in.
@@ -29,15 +35,35 @@ class Narrow(RailOperation):
     ``angled`` runs over ``run_mm``, ``plated`` overlaps the ends with a plate between.
     """
 
+    adds: ClassVar[Adds] = Adds(
+        "Narrowed stretch",
+        "between two cuts both rails stand further in, or out: what crosses the frame loses twice that",
+    )
+    searched: ClassVar[bool] = True
     kind: Literal["narrow"] = "narrow"
-    start: Place | None = None
-    end: Place | None = None
-    inward_mm: Annotated[float, Field(ge=-300, le=300)]
-    jog: Literal["butt", "angled", "plated"] = "angled"
-    run_mm: Size = 120.0
-    box: Box = Box()
-    weld: ButtWeld = "one-sided-backed"
-    weld_leg_mm: Thickness = 5.0
+    start: Annotated[Place | None, Shown("Front cut (without it: from the rail's front end)")] = None
+    end: Annotated[Place | None, Shown("Rear cut (without it: to the rail's rear end)")] = None
+    inward_mm: Annotated[float, Field(ge=-300, le=300), Shown("Each rail inward by")]
+    jog: Annotated[
+        Literal["butt", "angled", "plated"],
+        Shown("Jog", choices={"angled": "angled run", "butt": "butted ends", "plated": "plated overlap"}),
+    ] = "angled"
+    run_mm: Annotated[Size, Shown("Length of the run", when=("jog", "angled"))] = 120.0
+    box: Annotated[Box, Shown("Piece")] = Box()
+    weld: Annotated[ButtWeld, Shown("Butt weld", choices=BUTTS)] = "one-sided-backed"
+    weld_leg_mm: Annotated[Thickness, Shown("Weld leg")] = 5.0
+
+    def fresh_piece(self, at: str, choice: str, on: Setting) -> Frozen:
+        """The other cut begins on its own side of the one that is there."""
+        other, way = (self.end, -1.0) if at == "start" else (self.start, 1.0)
+        if at not in {"start", "end"} or other is None:
+            return super().fresh_piece(at, choice, on)
+        return other.model_copy(update={"offset_mm": other.offset_mm + way * APART_MM})
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """Where it begins and what no default tells."""
+        return {"end": on.front(500), "inward_mm": 20.0, "box": Box(wall_mm=6.0)}
 
     @model_validator(mode="after")
     def _is_cut(self) -> Self:

@@ -12,18 +12,25 @@ from pydantic import Field, model_validator
 
 from nodulant.base.arrays import Columns
 from nodulant.base.errors import InputError
-from nodulant.base.model import Extra, Frozen, Size
+from nodulant.base.model import Extra, Size
+from nodulant.base.shown import Shown
+from nodulant.frame.ops.fresh import Piece, Setting
 from nodulant.geometry import Outline, Vertex
 
 ARC_MARKS, CORNER_MARKS, SIDE_MARKS = 8, 6, 4
 """Pieces of half an arc, of a corner and of a sloping side, at whose ends sections are taken."""
 
 
-class ArcShape(Frozen):
+class ArcShape(Piece):
     """A circular cut of radius ``radius_mm``."""
 
     kind: Literal["arc"] = "arc"
-    radius_mm: Size
+    radius_mm: Annotated[Size, Shown("Radius")]
+
+    @classmethod
+    def fresh(cls, on: Setting) -> Self:
+        """A usual one to begin with."""
+        return cls(radius_mm=60.0)
 
     def half_mouth_mm(self, depth_mm: float) -> float:
         """Half the width at the rail's underside, mm."""
@@ -96,13 +103,18 @@ class ArcShape(Frozen):
             )
 
 
-class TrapezoidShape(Frozen):
+class TrapezoidShape(Piece):
     """A straight-sided cut: width at the top and at the mouth, top corners rounded."""
 
     kind: Literal["trapezoid"] = "trapezoid"
-    top_width_mm: Size
-    mouth_width_mm: Size
-    corner_radius_mm: Extra = 12.0
+    top_width_mm: Annotated[Size, Shown("Width at top")]
+    mouth_width_mm: Annotated[Size, Shown("Width at mouth")]
+    corner_radius_mm: Annotated[Extra, Shown("Corner radius")] = 12.0
+
+    @classmethod
+    def fresh(cls, on: Setting) -> Self:
+        """A usual one to begin with."""
+        return cls(top_width_mm=96.0, mouth_width_mm=138.0)
 
     @model_validator(mode="after")
     def _narrows_upward(self) -> Self:

@@ -5,12 +5,14 @@ plain default, so that a new operation states only what it does.
 """
 
 from collections.abc import Iterable
-from typing import Self
+from typing import Annotated, ClassVar, NamedTuple, Self
 
 from nodulant.base.model import Frozen, Id, Name
+from nodulant.base.shown import Shown
 from nodulant.frame.additions import Additions, untouched
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.fresh import Setting, fresh_piece, unused
 from nodulant.frame.place import Place
 from nodulant.frame.route import Move
 from nodulant.geometry import Outline, Vertex
@@ -24,13 +26,40 @@ from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
 
 
+class Adds(NamedTuple):
+    """How a kind of operation is offered: what it is called, and what for in one line."""
+
+    name: str
+    says: str
+
+
 class RailOperation(Frozen):
     """An operation on one rail or on both alike."""
 
+    adds: ClassVar[Adds]
+    searched: ClassVar[bool] = False
+    """Whether the metal that it needs can be searched for."""
     id: Id
-    name: Name
+    name: Annotated[Name, Shown("Name")]
     side: Sides = "both"
     pair_id: Id | None = None
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """Where a new one begins, and what no default tells."""
+        return {}
+
+    @classmethod
+    def fresh(cls, on: Setting, taken: Iterable[str]) -> Self:
+        """A new one on the rails of this survey; ``taken`` are the ids in use."""
+        own_id, number = unused(str(cls.model_fields["kind"].default), taken)
+        name = cls.adds.name if number == 1 else f"{cls.adds.name} {number}"
+        return cls.model_validate({"id": own_id, "name": name, **cls.fresh_values(on)})
+
+    def fresh_piece(self, at: str, choice: str, on: Setting) -> Frozen:
+        """What the optional part ``at`` begins with; raises InputError where there is no such part."""
+        info = type(self).model_fields.get(at)
+        return fresh_piece(info.annotation if info else None, choice, on, at)
 
     @property
     def anchor(self) -> Place:

@@ -5,16 +5,19 @@ M = F/(w d) w o^2/2 with o the overhang (textbook). A stop has to be struck squa
 """
 
 from collections.abc import Iterable
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
 from nodulant.base.model import Extra, Size, Thickness
+from nodulant.base.shown import Shown
 from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.axle_plates import axle_plates
 from nodulant.frame.ops.axle_work import AxleWork
-from nodulant.frame.ops.operation import RailOperation
+from nodulant.frame.ops.fresh import Setting
+from nodulant.frame.ops.operation import Adds, RailOperation
 from nodulant.frame.ops.weld_legs import leg_checks
+from nodulant.frame.ops.words import HOLDS
 from nodulant.frame.place import Place, resolve
 from nodulant.geometry.outline import rectangle
 from nodulant.materials import find_steel, line_capacity
@@ -63,18 +66,24 @@ def waiting(rules: tuple[str, ...], at: float) -> tuple[CheckSpec, ...]:
 class Pad(RailOperation):
     """A plate ``long_mm`` by ``across_mm`` under the rail, its middle ``out_mm`` from the rail's middle (outward positive)."""
 
+    adds: ClassVar[Adds] = Adds("Plate under the rail", "for an air spring or a bump stop, flush or on a box")
     kind: Literal["pad"] = "pad"
-    place: Place
-    holds: Holds = "bump-stop"
-    long_mm: Size = 100.0
-    across_mm: Size = 80.0
-    thickness_mm: Thickness = 8.0
-    out_mm: Annotated[float, Field(ge=-400, le=400)] = 0.0
-    drop_mm: Extra = 0.0
+    place: Annotated[Place, Shown("Middle")]
+    holds: Annotated[Holds, Shown("Holds", choices=HOLDS)] = "bump-stop"
+    long_mm: Annotated[Size, Shown("Along")] = 100.0
+    across_mm: Annotated[Size, Shown("Across")] = 80.0
+    thickness_mm: Annotated[Thickness, Shown("Thickness")] = 8.0
+    out_mm: Annotated[float, Field(ge=-400, le=400), Shown("Outward of the rail's middle")] = 0.0
+    drop_mm: Annotated[Extra, Shown("Below the rail")] = 0.0
     """Below the rail's underside, on a box of the plate's size."""
-    steel_id: str = "mild"
-    weld_leg_mm: Thickness = 5.0
-    force_n: Annotated[float, Field(ge=0, le=500_000)] = 0.0
+    steel_id: Annotated[str, Shown("Steel")] = "mild"
+    weld_leg_mm: Annotated[Thickness, Shown("Weld leg")] = 5.0
+    force_n: Annotated[float, Field(ge=0, le=500_000), Shown("Force at full bump")] = 0.0
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """Where it begins and what no default tells."""
+        return {"place": on.near(-250)}
 
     @property
     def anchor(self) -> Place:
@@ -234,12 +243,20 @@ class Pad(RailOperation):
 class AxlePad(AxleWork):
     """A plate on two uprights on the axle's tube, ``z_mm`` above the hubs, turned nose up by ``tilt_deg`` at ride height."""
 
+    adds: ClassVar[Adds] = Adds(
+        "Plate on the axle", "under an air spring or a bump stop, turned so that it stands square at ride height"
+    )
     kind: Literal["axle-pad"] = "axle-pad"
-    holds: Holds = "air-spring"
-    long_mm: Size = 110.0
-    across_mm: Size = 110.0
-    tilt_deg: Annotated[float, Field(ge=-30, le=30)] = 0.0
+    holds: Annotated[Holds, Shown("Holds", choices=HOLDS)] = "air-spring"
+    long_mm: Annotated[Size, Shown("Along")] = 110.0
+    across_mm: Annotated[Size, Shown("Across")] = 110.0
+    tilt_deg: Annotated[float, Field(ge=-30, le=30), Shown("Turned, nose up")] = 0.0
     """So that it stands square to the upper one at ride height."""
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """Where it begins and what no default tells."""
+        return {**super().fresh_values(on), "y_mm": float(round(on.inner_mm - 60)), "z_mm": 70.0}
 
     def roles(self) -> tuple[str, ...]:
         """The plate and its uprights."""

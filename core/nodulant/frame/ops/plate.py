@@ -1,18 +1,22 @@
 """A fish plate or doubler on one face of the rail."""
 
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 from pydantic import Field
 
 from nodulant.base.errors import InputError
-from nodulant.base.model import Extra, Frozen, Size, Thickness
+from nodulant.base.model import Extra, Size, Thickness
+from nodulant.base.shown import Shown
 from nodulant.frame.additions import Additions, Plate
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.fresh import Piece, Setting
+from nodulant.frame.ops.operation import Adds
 from nodulant.frame.ops.plate_welds import line_n_per_mm, taper_mm
 from nodulant.frame.ops.ranged import Ranged
 from nodulant.frame.ops.weld_legs import leg_checks
+from nodulant.frame.ops.words import ENDS
 from nodulant.geometry import Outline
 from nodulant.geometry.outline import polygon
 from nodulant.materials import find_steel
@@ -23,11 +27,11 @@ from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSp
 from nodulant.sections.development import Development, Reach, development
 
 
-class Plugs(Frozen):
+class Plugs(Piece):
     """Plug welds through the plate, spread over it."""
 
-    count: Annotated[int, Field(ge=1, le=200)] = 4
-    hole_mm: Size = 16.0
+    count: Annotated[int, Field(ge=1, le=200), Shown("How many")] = 4
+    hole_mm: Annotated[Size, Shown("Hole", kind="thickness")] = 16.0
 
 
 class Doubler(Ranged):
@@ -36,15 +40,27 @@ class Doubler(Ranged):
     On a side its edges lie ``low_mm`` above the underside and ``high_mm`` below the top.
     """
 
+    adds: ClassVar[Adds] = Adds("Plate", "a fish plate or doubler on one face")
     kind: Literal["plate"] = "plate"
-    face: Literal["outer", "inner", "top", "bottom"] = "outer"
-    thickness_mm: Thickness
-    low_mm: Extra = 6.0
-    high_mm: Extra = 6.0
-    ends: EndShape = "diamond"
-    steel_id: str = "mild"
-    weld_leg_mm: Thickness = 5.0
-    plugs: Plugs | None = None
+    face: Annotated[
+        Literal["outer", "inner", "top", "bottom"],
+        Shown(
+            "Face",
+            choices={"outer": "web, outside", "inner": "open side", "top": "top flange", "bottom": "bottom flange"},
+        ),
+    ] = "outer"
+    thickness_mm: Annotated[Thickness, Shown("Thickness")]
+    low_mm: Annotated[Extra, Shown("Above the underside", when=("face", "outer", "inner"))] = 6.0
+    high_mm: Annotated[Extra, Shown("Below the top", when=("face", "outer", "inner"))] = 6.0
+    ends: Annotated[EndShape, Shown("Ends", choices=ENDS)] = "diamond"
+    steel_id: Annotated[str, Shown("Steel")] = "mild"
+    weld_leg_mm: Annotated[Thickness, Shown("Weld leg")] = 5.0
+    plugs: Annotated[Plugs | None, Shown("Plug welds")] = None
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """Where it begins and what no default tells."""
+        return {"start": on.near(-300), "end": on.near(300), "thickness_mm": on.plate(5.0)}
 
     def refuse(self, rail_height_mm: float, field: str) -> None:
         """A side plate has some height."""

@@ -2,18 +2,20 @@
 
 from collections.abc import Iterable
 from functools import lru_cache
-from typing import Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import ValidationError, model_validator
 
 from nodulant.base.errors import InputError
-from nodulant.base.model import Extra, Frozen, Size, Thickness
+from nodulant.base.model import Extra, Size, Thickness
+from nodulant.base.shown import Shown
 from nodulant.frame.additions import Additions
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.fresh import Piece, Setting
 from nodulant.frame.ops.notch import Cap, Liner, Notch
 from nodulant.frame.ops.notch_shape import TrapezoidShape
-from nodulant.frame.ops.operation import RailOperation
+from nodulant.frame.ops.operation import Adds, RailOperation
 from nodulant.frame.ops.raise_work import raise_steps
 from nodulant.frame.place import Place
 from nodulant.geometry import Outline, Vertex
@@ -24,13 +26,13 @@ from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
 
 
-class Tie(Frozen):
+class Tie(Piece):
     """A crossmember's profile, mm."""
 
-    profile: Literal["tube", "box", "channel"] = "box"
-    height_mm: Size = 70.0
-    width_mm: Size = 70.0
-    wall_mm: Thickness = 4.0
+    profile: Annotated[Literal["tube", "box", "channel"], Shown("Profile")] = "box"
+    height_mm: Annotated[Size, Shown("Height")] = 70.0
+    width_mm: Annotated[Size, Shown("Width")] = 70.0
+    wall_mm: Annotated[Thickness, Shown("Wall")] = 4.0
 
     @model_validator(mode="after")
     def _wall_fits(self) -> Self:
@@ -45,20 +47,36 @@ class Raise(RailOperation):
     so that the rail keeps its height.
     """
 
+    adds: ClassVar[Adds] = Adds(
+        "Raised pocket", "a subframe or crossmember goes up into the rail: pocket below, box of its depth on top"
+    )
+    searched: ClassVar[bool] = True
     kind: Literal["raise"] = "raise"
-    place: Place
-    length_mm: Size
-    depth_mm: Size
-    inner_depth_mm: Extra | None = None
-    corner_radius_mm: Extra = 12.0
-    floor_mm: Thickness = 5.0
-    box_mm: Thickness = 5.0
-    overlap_mm: Extra = 160.0
-    steel_id: str = "mild"
-    weld_leg_mm: Thickness = 5.0
-    subframe: Literal["bolted", "welded"] = "bolted"
-    tie: Tie | None = None
+    place: Annotated[Place, Shown("Centre")]
+    length_mm: Annotated[Size, Shown("Length")]
+    depth_mm: Annotated[Size, Shown("Depth at the web")]
+    inner_depth_mm: Annotated[Extra | None, Shown("Depth at the open side")] = None
+    corner_radius_mm: Annotated[Extra, Shown("Corner radius")] = 12.0
+    floor_mm: Annotated[Thickness, Shown("Floor")] = 5.0
+    box_mm: Annotated[Thickness, Shown("Box on top, wall")] = 5.0
+    overlap_mm: Annotated[Extra, Shown("Box past the pocket")] = 160.0
+    steel_id: Annotated[str, Shown("Steel")] = "mild"
+    weld_leg_mm: Annotated[Thickness, Shown("Weld leg")] = 5.0
+    subframe: Annotated[
+        Literal["bolted", "welded"],
+        Shown(
+            "Subframe",
+            choices={"bolted": "bolted, through rubber", "welded": "welded in solid"},
+            note="By use: welded in it stiffens the frame in twist and is counted so, with its section below.",
+        ),
+    ] = "bolted"
+    tie: Annotated[Tie | None, Shown("Section of the subframe", when=("subframe", "welded"))] = None
     """The subframe's own cross-section between the rails; welded in, it ties them."""
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """Where it begins and what no default tells."""
+        return {"place": on.near(-400), "length_mm": 160.0, "depth_mm": 40.0}
 
     @model_validator(mode="after")
     def _pocket_can_be_cut(self) -> Self:

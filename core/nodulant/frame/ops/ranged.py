@@ -1,7 +1,9 @@
 """What every operation between two places shares."""
 
 from collections.abc import Iterable
+from typing import Annotated
 
+from nodulant.base.shown import Shown
 from nodulant.frame.here import Span
 from nodulant.frame.ops.operation import RailOperation
 from nodulant.frame.place import Place, resolve
@@ -12,8 +14,8 @@ from nodulant.survey.vehicle import Feature
 class Ranged(RailOperation):
     """An operation from ``start`` to ``end``."""
 
-    start: Place
-    end: Place
+    start: Annotated[Place, Shown("Front end")]
+    end: Annotated[Place, Shown("Rear end")]
 
     @property
     def anchor(self) -> Place:

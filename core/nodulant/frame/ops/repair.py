@@ -2,18 +2,22 @@
 
 import math
 from dataclasses import replace
-from typing import Literal
+from typing import Annotated, ClassVar, Literal, Self
 
 import numpy as np
 
 from nodulant.base.arrays import Columns
 from nodulant.base.errors import InputError
-from nodulant.base.model import Extra, Frozen, Id, Size, Thickness
+from nodulant.base.model import Extra, Id, Size, Thickness
+from nodulant.base.shown import Shown
 from nodulant.frame.additions import Additions, Patched, Plate
 from nodulant.frame.columns import RailColumns, rail_at
 from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.fresh import Piece, Setting
+from nodulant.frame.ops.operation import Adds
 from nodulant.frame.ops.ranged import Ranged
 from nodulant.frame.ops.splice_plates import DETAIL, ButtWeld
+from nodulant.frame.ops.words import BUTTS
 from nodulant.geometry import Outline
 from nodulant.geometry.outline import polygon, rectangle
 from nodulant.materials import find_steel
@@ -25,12 +29,17 @@ LEAST_MM = 10.0
 """Height that is left of a piece that can be let in (Nodulant default)."""
 
 
-class MountHole(Frozen):
+class MountHole(Piece):
     """The hole of a mount in the patch: which feature it serves, its height above the underside and its size, mm."""
 
-    feature_id: Id
-    height_mm: Size
-    diameter_mm: Size
+    feature_id: Annotated[Id, Shown("Mount")]
+    height_mm: Annotated[Size, Shown("Its hole above the underside")]
+    diameter_mm: Annotated[Size, Shown("Its hole", kind="thickness")]
+
+    @classmethod
+    def fresh(cls, on: Setting) -> Self:
+        """A usual one to begin with."""
+        return cls(feature_id=on.survey.datum.feature_id, height_mm=60.0, diameter_mm=13.0)
 
 
 class Repair(Ranged):
@@ -40,17 +49,23 @@ class Repair(Ranged):
     wall of a closed rail get pieces of their own where they are wanted. A round tube gets one piece all round.
     """
 
+    adds: ClassVar[Adds] = Adds("Rust repair", "cut back to sound metal, patch let in, the mount's hole drilled again")
     kind: Literal["repair"] = "repair"
-    thickness_mm: Thickness
-    steel_id: str = "mild"
-    low_mm: Extra = 0.0
-    high_mm: Extra = 0.0
-    top: bool = True
-    bottom: bool = True
-    far: bool = True
+    thickness_mm: Annotated[Thickness, Shown("Thickness")]
+    steel_id: Annotated[str, Shown("Steel")] = "mild"
+    low_mm: Annotated[Extra, Shown("Web's piece above the underside")] = 0.0
+    high_mm: Annotated[Extra, Shown("Web's piece below the top")] = 0.0
+    top: Annotated[bool, Shown("Top flange")] = True
+    bottom: Annotated[bool, Shown("Bottom flange")] = True
+    far: Annotated[bool, Shown("Second wall, where there is one")] = True
     """The second upright wall, where the rail has one."""
-    weld: ButtWeld = "two-sided-ground"
-    mount: MountHole | None = None
+    weld: Annotated[ButtWeld, Shown("Butt weld", choices=BUTTS)] = "two-sided-ground"
+    mount: Annotated[MountHole | None, Shown("Mount in the patch")] = None
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """Where it begins and what no default tells."""
+        return {"start": on.near(-500), "end": on.near(-350), "thickness_mm": on.plate(5.0)}
 
     def refuse(self, rail_height_mm: float, field: str) -> None:
         """The web's piece has some height."""

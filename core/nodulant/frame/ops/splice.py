@@ -2,15 +2,18 @@
 
 from collections.abc import Iterable
 from dataclasses import replace
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal, Self
 
 import numpy as np
 from pydantic import Field
 
-from nodulant.base.model import Frozen, Name, Size, Thickness
+from nodulant.base.model import Name, Size, Thickness
+from nodulant.base.shown import Shown
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.cut_through import CutThrough
+from nodulant.frame.ops.fresh import Piece, Setting
+from nodulant.frame.ops.operation import Adds
 from nodulant.frame.place import resolve
 from nodulant.materials import find_steel
 from nodulant.parts.specs import CheckSpec, FigureSpec
@@ -21,29 +24,57 @@ CUT_LENGTH = {"square": 1.0, "scarf": 1.41, "stepped": 2.0}
 """Length of the butt against a square one: a scarf at 45 degrees, a step half the height deep."""
 
 
-class Donor(Frozen):
+class Donor(Piece):
     """The rail that takes over from the cut."""
 
-    kind: RailKind = "rect-tube"
-    height_mm: Size
-    width_mm: Size
-    wall_mm: Thickness
-    steel_id: str = "mild"
-    cut_from_kit_datum_mm: Annotated[float, Field(ge=-20_000, le=20_000)] | None = None
+    kind: Annotated[RailKind, Shown("Kind")] = "rect-tube"
+    height_mm: Annotated[Size, Shown("Height")]
+    width_mm: Annotated[Size, Shown("Width")]
+    wall_mm: Annotated[Thickness, Shown("Wall")]
+    steel_id: Annotated[str, Shown("Steel")] = "mild"
+    cut_from_kit_datum_mm: Annotated[
+        Annotated[float, Field(ge=-20_000, le=20_000)] | None, Shown("Cut, from the kit's datum")
+    ] = None
     """Where the kit's own drawing puts the cut, from the kit's datum."""
-    spreader_mm: Size | None = None
+    spreader_mm: Annotated[Size | None, Shown("Spreader width")] = None
     """Width at which the bought half must be held while it is tacked."""
+
+    @classmethod
+    def fresh(cls, on: Setting) -> Self:
+        """A usual one to begin with."""
+        return cls(height_mm=120.0, width_mm=60.0, wall_mm=5.0)
 
 
 class Splice(CutThrough):
     """A butt through the whole rail at ``place``, with another rail behind it or the same one again."""
 
+    adds: ClassVar[Adds] = Adds(
+        "Splice", "another rail from a cut rearward, bought or built, or the same one joined again"
+    )
+    searched: ClassVar[bool] = True
     kind: Literal["splice"] = "splice"
-    style: Literal["square", "scarf", "stepped"] = "square"
-    donor: Donor | None = None
-    identity_stays: Literal["front", "rear", "not known"] = "not known"
+    style: Annotated[
+        Literal["square", "scarf", "stepped"],
+        Shown(
+            "Butt",
+            note="Default: square with tapered plates on both sides; a scarf or step is a longer butt and harder to prepare.",
+        ),
+    ] = "square"
+    donor: Annotated[Donor | None, Shown("Bought or built rail behind")] = None
+    identity_stays: Annotated[
+        Literal["front", "rear", "not known"],
+        Shown(
+            "Legal identity stays with",
+            choices={"not known": "not known yet", "front": "the front part", "rear": "the rear part"},
+        ),
+    ] = "not known"
     """Which part carries the frame's legal identity."""
-    identity_note: Name | None = None
+    identity_note: Annotated[Name | None, Shown("How that is known")] = None
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """Where it begins and what no default tells."""
+        return {"place": on.near(-800)}
 
     def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
         """The cut."""

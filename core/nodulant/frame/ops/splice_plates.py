@@ -5,11 +5,12 @@ and ``rise`` higher. A plate covers both ends and what is between them.
 """
 
 from collections.abc import Iterable
-from typing import Literal
+from typing import Annotated, Literal
 
 import numpy as np
 
 from nodulant.base.model import Extra, Frozen, Thickness
+from nodulant.base.shown import Shown
 from nodulant.frame.additions import Plate, Role
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
@@ -36,11 +37,11 @@ DETAIL: dict[ButtWeld, DetailId] = {
 class Box(Frozen):
     """Box or channel that goes in between the two ends; sizes outside, mm."""
 
-    profile: Literal["box", "channel"] = "box"
-    depth_mm: Extra = 0.0
+    profile: Annotated[Literal["box", "channel"], Shown("Piece")] = "box"
+    depth_mm: Annotated[Extra, Shown("Its depth (0: rail height)")] = 0.0
     """Depth along the bending, 0 for the rail's own height."""
-    wall_mm: Thickness = 5.0
-    steel_id: str = "mild"
+    wall_mm: Annotated[Thickness, Shown("Its wall")] = 5.0
+    steel_id: Annotated[str, Shown("Its steel")] = "mild"
 
 
 def plate_columns(plate: SidePlate, role: Role, rail: RailColumns, start_mm: float, end_mm: float) -> Plate:

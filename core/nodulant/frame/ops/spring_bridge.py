@@ -8,14 +8,16 @@ judged each for its worse case. A hoop's legs add their height to what leans.
 
 import math
 from collections.abc import Iterable
-from typing import Annotated, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
 from nodulant.base.errors import InputError
 from nodulant.base.model import Extra, Size, Thickness
+from nodulant.base.shown import Shown
 from nodulant.frame.here import OnRail, Span
-from nodulant.frame.ops.operation import RailOperation
+from nodulant.frame.ops.fresh import Setting
+from nodulant.frame.ops.operation import Adds, RailOperation
 from nodulant.frame.ops.tabs import Tabs, carry_checks, fit_checks, tab_figures, tab_shape
 from nodulant.frame.ops.weld_legs import leg_checks
 from nodulant.frame.place import Place, resolve
@@ -37,24 +39,37 @@ TUBE = "tube"
 class SpringBridge(RailOperation):
     """A crossmember or hoop at ``place``, its middle ``height_mm`` above the rails' underside, mounts ``y_mm`` from the centre."""
 
+    adds: ClassVar[Adds] = Adds(
+        "Spring crossmember or hoop",
+        "a tube from rail to rail, straight or hooped, with tabs for the upper ends of coilovers or dampers",
+    )
     kind: Literal["spring-bridge"] = "spring-bridge"
-    place: Place
-    form: Literal["straight", "hoop"] = "straight"
-    height_mm: Size = 120.0
+    place: Annotated[Place, Shown("Middle")]
+    form: Annotated[
+        Literal["straight", "hoop"], Shown("Form", choices={"straight": "straight", "hoop": "hoop over the rails"})
+    ] = "straight"
+    height_mm: Annotated[Size, Shown("Middle above the underside")] = 120.0
     """Of the tube's middle; a hoop's middle stands this high over legs on the rails."""
-    y_mm: Size = 260.0
+    y_mm: Annotated[Size, Shown("Mounts from the centre")] = 260.0
     """Of the spring's or damper's upper joint, from the centre plane."""
-    od_mm: Annotated[float, Field(gt=15, le=150)] = 48.3
-    wall_mm: Thickness = 5.0
-    steel_id: str = "mild"
-    weld_leg_mm: Thickness = 5.0
-    tabs: Tabs = Tabs(bolt_size="M12", standoff_mm=35.0, width_mm=45.0, edge_mm=22.0, joint_mm=35.0)
-    gusset_mm: Extra = 0.0
+    od_mm: Annotated[float, Field(gt=15, le=150), Shown("Tube diameter", kind="thickness")] = 48.3
+    wall_mm: Annotated[Thickness, Shown("Tube wall")] = 5.0
+    steel_id: Annotated[str, Shown("Steel")] = "mild"
+    weld_leg_mm: Annotated[Thickness, Shown("Weld leg")] = 5.0
+    tabs: Annotated[Tabs, Shown("Tabs")] = Tabs(
+        bolt_size="M12", standoff_mm=35.0, width_mm=45.0, edge_mm=22.0, joint_mm=35.0
+    )
+    gusset_mm: Annotated[Extra, Shown("End gusset's leg (0: none)")] = 0.0
     """Leg of a gusset under each end; 0 for none."""
-    spring_n: Force = 0.0
+    spring_n: Annotated[Force, Shown("Force of one side")] = 0.0
     """Force of one side's spring or damper at full bump."""
-    across_n: Force = 0.0
+    across_n: Annotated[Force, Shown("Of it inward")] = 0.0
     """What of it pushes inward, from its lean."""
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """Where it begins and what no default tells."""
+        return {"place": on.near(-20), "y_mm": max(float(round(on.inner_mm - 60)), 100.0)}
 
     @model_validator(mode="after")
     def _a_tube(self) -> Self:

@@ -2,18 +2,20 @@
 
 from collections.abc import Iterable
 from functools import lru_cache
-from typing import Annotated, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, ValidationError, model_validator
 
 from nodulant.base.errors import InputError
 from nodulant.base.model import Extra, Size, Thickness
+from nodulant.base.shown import Shown
 from nodulant.frame.additions import Additions
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.notch import Notch, SidePlate
 from nodulant.frame.ops.notch_shape import TrapezoidShape
-from nodulant.frame.ops.operation import RailOperation
+from nodulant.frame.ops.operation import Adds, RailOperation
 from nodulant.frame.place import Place
 from nodulant.geometry import Outline, Vertex
 from nodulant.geometry.outline import polygon
@@ -33,26 +35,35 @@ ROOM_MM = 12.0
 class SpringPocket(RailOperation):
     """A slot ``length_mm`` long through the bottom flange, cut ``depth_mm`` up; the bolt ``bolt_up_mm`` above the underside."""
 
+    adds: ClassVar[Adds] = Adds(
+        "Spring pocket in the rail",
+        "a slot through the bottom flange, the coilover's bolt through both walls, doublers and a gusset",
+    )
     kind: Literal["spring-pocket"] = "spring-pocket"
-    place: Place
-    length_mm: Size = 110.0
-    depth_mm: Size = 15.0
-    corner_radius_mm: Extra = 6.5
-    bolt_up_mm: Size = 90.0
-    bolt_size: Annotated[str, Field(max_length=20)] = "M14"
-    grade: Annotated[str, Field(max_length=20)] = "10.9"
-    body_mm: Size = 76.0
+    place: Annotated[Place, Shown("Middle")]
+    length_mm: Annotated[Size, Shown("Slot, long")] = 110.0
+    depth_mm: Annotated[Size, Shown("Cut up the walls")] = 15.0
+    corner_radius_mm: Annotated[Extra, Shown("Corner radius", kind="thickness")] = 6.5
+    bolt_up_mm: Annotated[Size, Shown("Bolt above the underside")] = 90.0
+    bolt_size: Annotated[str, Field(max_length=20), Shown("Bolt")] = "M14"
+    grade: Annotated[str, Field(max_length=20), Shown("Its grade")] = "10.9"
+    body_mm: Annotated[Size, Shown("Body in the slot")] = 76.0
     """Outside diameter of what stands in the slot."""
-    plate_mm: Extra = 5.0
+    plate_mm: Annotated[Extra, Shown("Doublers (0: none)", kind="thickness")] = 5.0
     """Doublers on both walls around the bolt and past the slot; 0 for none."""
-    overlap_mm: Extra = 200.0
-    gusset_mm: Extra = 60.0
+    overlap_mm: Annotated[Extra, Shown("Past the slot")] = 200.0
+    gusset_mm: Annotated[Extra, Shown("Gusset's leg (0: none)")] = 60.0
     """Leg of a gusset from the rail's wall inward under the bolt's load; 0 for none."""
-    steel_id: str = "mild"
-    weld_leg_mm: Thickness = 5.0
-    sleeve: bool = True
+    steel_id: Annotated[str, Shown("Steel")] = "mild"
+    weld_leg_mm: Annotated[Thickness, Shown("Weld leg")] = 5.0
+    sleeve: Annotated[bool, Shown("Spacers from eye to walls")] = True
     """Spacers or sleeves between eye and walls, so that the bolt does not pull them in."""
-    spring_n: Annotated[float, Field(ge=0, le=500_000)] = 0.0
+    spring_n: Annotated[float, Field(ge=0, le=500_000), Shown("Force of one side")] = 0.0
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """Where it begins and what no default tells."""
+        return {"place": on.near(-300)}
 
     @model_validator(mode="after")
     def _can_be_cut(self) -> Self:

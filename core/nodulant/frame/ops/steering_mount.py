@@ -5,18 +5,20 @@ The box or rack stands on bolts of its own on the plate. Forces are what its rod
 """
 
 from collections.abc import Iterable
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 from pydantic import Field
 
 from nodulant.base.errors import InputError
 from nodulant.base.model import Extra, Frozen, Size, Thickness
+from nodulant.base.shown import Shown
 from nodulant.frame.additions import Additions, Hole
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.bolted import BoltGroup, bolt_checks, bolt_figures, foot_bolt_check
-from nodulant.frame.ops.operation import RailOperation
+from nodulant.frame.ops.fresh import Setting
+from nodulant.frame.ops.operation import Adds, RailOperation
 from nodulant.frame.ops.tabs import unloaded
 from nodulant.frame.place import Place, resolve
 from nodulant.geometry.outline import rectangle
@@ -36,35 +38,48 @@ NEVER = "Never weld on the box, the rack or any cast or forged steering part: bo
 class Pad(Frozen):
     """The bolts that box or rack stand on: a rectangle about the plate's middle."""
 
-    long_mm: Size = 110.0
-    tall_mm: Size = 70.0
-    bolt_size: Annotated[str, Field(max_length=20)] = "M12"
-    grade: Annotated[str, Field(max_length=20)] = "10.9"
-    corners: Literal[2, 3, 4] = 4
+    long_mm: Annotated[Size, Shown("Along")] = 110.0
+    tall_mm: Annotated[Size, Shown("High")] = 70.0
+    bolt_size: Annotated[str, Field(max_length=20), Shown("Size")] = "M12"
+    grade: Annotated[str, Field(max_length=20), Shown("Grade")] = "10.9"
+    corners: Annotated[Literal[2, 3, 4], Shown("How many, 2 to 4", kind="number")] = 4
     """How many of its corners have a bolt: the lower front, lower rear, upper rear, upper front, in this order."""
 
 
 class SteeringMount(RailOperation):
     """A plate ``long_mm`` along the rail and ``tall_mm`` high with its centre ``height_mm`` above the underside."""
 
+    adds: ClassVar[Adds] = Adds(
+        "Mount of a steering box or rack",
+        "a plate through-bolted in sleeves, parallel to the centre plane; the gear stands on bolts of its own, never welded",
+    )
     kind: Literal["steering-mount"] = "steering-mount"
-    place: Place
-    holds: Literal["box", "rack"] = "box"
-    face: Literal["outer", "inner"] = "outer"
-    height_mm: Size
-    long_mm: Size = 200.0
-    tall_mm: Size = 120.0
-    thickness_mm: Thickness = 10.0
-    steel_id: str = "mild"
-    bolts: BoltGroup = BoltGroup(per_end=2, sleeves=True)
-    pad: Pad = Pad()
-    standoff_mm: Extra = 60.0
+    place: Annotated[Place, Shown("Middle")]
+    holds: Annotated[Literal["box", "rack"], Shown("Holds", choices={"box": "a steering box", "rack": "a rack"})] = (
+        "box"
+    )
+    face: Annotated[
+        Literal["outer", "inner"], Shown("On the rail's", choices={"outer": "outer face", "inner": "inner face"})
+    ] = "outer"
+    height_mm: Annotated[Size, Shown("Middle above the underside")]
+    long_mm: Annotated[Size, Shown("Along")] = 200.0
+    tall_mm: Annotated[Size, Shown("High")] = 120.0
+    thickness_mm: Annotated[Thickness, Shown("Thickness")] = 10.0
+    steel_id: Annotated[str, Shown("Steel")] = "mild"
+    bolts: Annotated[BoltGroup, Shown("Bolts through the rail")] = BoltGroup(per_end=2, sleeves=True)
+    pad: Annotated[Pad, Shown("Bolts of the gear")] = Pad()
+    standoff_mm: Annotated[Extra, Shown("Force acts off the plate by")] = 60.0
     """From the plate's face to where the force acts: pitman arm's end, or the rack's axis."""
-    lift_mm: Annotated[float, Field(ge=-400, le=400)] = 0.0
+    lift_mm: Annotated[float, Field(ge=-400, le=400), Shown("Above its middle by")] = 0.0
     """The same above the plate's middle."""
-    along_n: Force = 0.0
-    up_n: Force = 0.0
-    out_n: Force = 0.0
+    along_n: Annotated[Force, Shown("Force along, rearward")] = 0.0
+    up_n: Annotated[Force, Shown("Force up")] = 0.0
+    out_n: Annotated[Force, Shown("Force outward")] = 0.0
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """Where it begins and what no default tells."""
+        return {"place": on.near(-300), "height_mm": 75.0}
 
     @property
     def anchor(self) -> Place:

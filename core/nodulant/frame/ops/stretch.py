@@ -2,13 +2,16 @@
 
 import math
 from collections.abc import Iterable
-from typing import Annotated, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
 from nodulant.base.errors import InputError
+from nodulant.base.shown import Shown
 from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.cut_through import CutThrough
+from nodulant.frame.ops.fresh import Setting
+from nodulant.frame.ops.operation import Adds
 from nodulant.frame.ops.splice_plates import Box, box_parts, joint_of
 from nodulant.frame.place import resolve
 from nodulant.frame.route import Move
@@ -28,10 +31,19 @@ FOLLOWS = "driveshaft, brake and fuel lines, loom and exhaust follow"
 class Stretch(CutThrough):
     """The rail behind ``place`` moves rearward by ``length_mm``; a negative length takes that much out behind it."""
 
+    adds: ClassVar[Adds] = Adds(
+        "Stretch or shorten", "metal goes in at a cut, or comes out behind it; driveline, lines and loom follow"
+    )
+    searched: ClassVar[bool] = True
     kind: Literal["stretch"] = "stretch"
-    length_mm: Annotated[float, Field(ge=-3000, le=3000)]
-    box: Box = Box(profile="channel")
+    length_mm: Annotated[float, Field(ge=-3000, le=3000), Shown("Longer by (minus: shorter)")]
+    box: Annotated[Box, Shown("Piece")] = Box(profile="channel")
     """The piece that goes in."""
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """Where it begins and what no default tells."""
+        return {"place": on.near(-900), "length_mm": 200.0}
 
     @model_validator(mode="after")
     def _changes_something(self) -> Self:

@@ -11,6 +11,7 @@ from typing import Annotated
 from pydantic import Field
 
 from nodulant.base.model import Extra, Frozen, Size, Thickness
+from nodulant.base.shown import Shown
 from nodulant.geometry.hull import XY, around, hull
 from nodulant.materials import find_steel
 from nodulant.materials.bolts import Bolt, find_bolt, hole_n
@@ -26,27 +27,27 @@ Holes = Annotated[int, Field(ge=0, le=8)]
 class Tabs(Frozen):
     """Two tabs that hold the joint's bolt, ``standoff_mm`` from the face they stand on."""
 
-    thickness_mm: Thickness = 6.0
-    width_mm: Size = 60.0
-    standoff_mm: Size = 55.0
-    lift_mm: Annotated[float, Field(ge=-400, le=400)] = 0.0
+    thickness_mm: Annotated[Thickness, Shown("Tab thickness")] = 6.0
+    width_mm: Annotated[Size, Shown("Tab width")] = 60.0
+    standoff_mm: Annotated[Size, Shown("Joint's bolt off what it stands on")] = 55.0
+    lift_mm: Annotated[float, Field(ge=-400, le=400), Shown("Bolt above the foot's middle")] = 0.0
     """Joint's bolt above the foot's middle; negative where the tabs hang below it."""
-    edge_mm: Size = 30.0
-    bolt_size: Annotated[str, Field(max_length=20)] = "M16"
-    grade: Annotated[str, Field(max_length=20)] = "10.9"
-    stiff: bool = True
+    edge_mm: Annotated[Size, Shown("Hole to tab's end")] = 30.0
+    bolt_size: Annotated[str, Field(max_length=20), Shown("Joint's bolt")] = "M16"
+    grade: Annotated[str, Field(max_length=20), Shown("Its grade")] = "10.9"
+    stiff: Annotated[bool, Shown("Both tabs stiff: two shear planes")] = True
     """Both tabs carry: two shear planes count."""
-    single: bool = False
+    single: Annotated[bool, Shown("One tab or a stud: single shear")] = False
     """One tab or a stud only: single shear, and the bolt bends."""
-    joint_mm: Size = 60.0
+    joint_mm: Annotated[Size, Shown("Joint is wide")] = 60.0
     """Width of the joint between the tabs."""
-    shim_mm: Extra = 0.38
+    shim_mm: Annotated[Extra, Shown("Shim each side", kind="thickness")] = 0.38
     """On each side of the joint while the tabs are tacked; 15 thou."""
-    holes_above: Holes = 0
-    holes_below: Holes = 0
-    pitch_mm: Size = 40.0
+    holes_above: Annotated[Holes, Shown("Holes above it")] = 0
+    holes_below: Annotated[Holes, Shown("Holes below it")] = 0
+    pitch_mm: Annotated[Size, Shown("Between holes")] = 40.0
     """Between holes of the row; the joint sits in the one that the figures are for."""
-    room_mm: Extra | None = None
+    room_mm: Annotated[Extra | None, Shown("Free way for the bolt")] = None
     """Free way for the bolt to come out, past truss, skid plate or rail; None where nobody has looked."""
 
     def bolt(self) -> Bolt:

@@ -5,12 +5,15 @@ along and up; bending about both axes of the two plates and the cover (textbook,
 supports), the larger use of both added.
 """
 
-from typing import Literal
+from typing import Annotated, ClassVar, Literal
 
 from nodulant.base.model import Size
+from nodulant.base.shown import Shown
 from nodulant.frame.here import OnRail
 from nodulant.frame.ops.axle_plates import axle_plates
 from nodulant.frame.ops.axle_work import AxleWork
+from nodulant.frame.ops.fresh import Setting
+from nodulant.frame.ops.operation import Adds
 from nodulant.geometry.outline import polygon, rectangle
 from nodulant.materials import find_steel
 from nodulant.materials.steel import SAFETY_ON_YIELD
@@ -23,16 +26,24 @@ from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, 
 class Truss(AxleWork):
     """From ``foot_to_mm`` over to the other side, feet on the tubes from ``foot_from_mm`` outward."""
 
+    adds: ClassVar[Adds] = Adds(
+        "Truss on the axle", "carries the upper links over the middle of the axle, welded to its tubes only"
+    )
     kind: Literal["truss"] = "truss"
-    foot_from_mm: Size = 230.0
+    foot_from_mm: Annotated[Size, Shown("Feet begin at")] = 230.0
     """Where each foot begins on its tube, from the centre plane."""
-    foot_to_mm: Size = 380.0
-    tall_mm: Size = 90.0
+    foot_to_mm: Annotated[Size, Shown("Feet end at")] = 380.0
+    tall_mm: Annotated[Size, Shown("Cover above the tube")] = 90.0
     """From the tube's top to the cover."""
-    deep_mm: Size = 80.0
+    deep_mm: Annotated[Size, Shown("Fore and aft")] = 80.0
     """Between the outsides of front and rear plate."""
-    clear_mm: Size = 45.0
+    clear_mm: Annotated[Size, Shown("Opening above the tube")] = 45.0
     """Height of the opening over the middle, above the tube's top."""
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """Where it begins and what no default tells."""
+        return {**super().fresh_values(on), "y_mm": 90.0}
 
     def roles(self) -> tuple[str, ...]:
         """Front and rear plate, cover."""

@@ -4,6 +4,7 @@ from typing import Annotated
 
 from pydantic import Field
 
+from nodulant.base.annotations import members_of
 from nodulant.frame.ops.access import AccessCut
 from nodulant.frame.ops.axle_bracket import AxleBracket
 from nodulant.frame.ops.boxing import Boxing
@@ -12,6 +13,7 @@ from nodulant.frame.ops.crossmember_change import CrossmemberChange
 from nodulant.frame.ops.hole import WebHole
 from nodulant.frame.ops.narrow import Narrow
 from nodulant.frame.ops.notch import Notch
+from nodulant.frame.ops.operation import RailOperation
 from nodulant.frame.ops.pad import AxlePad, Pad
 from nodulant.frame.ops.plate import Doubler
 from nodulant.frame.ops.raise_into import Raise
@@ -47,3 +49,8 @@ Operation = Annotated[
     | SteeringMount,
     Field(discriminator="kind"),
 ]
+
+
+def operation_kinds() -> tuple[type[RailOperation], ...]:
+    """Every kind of operation, in the order of the union."""
+    return tuple(m for m in members_of(Operation) if isinstance(m, type) and issubclass(m, RailOperation))

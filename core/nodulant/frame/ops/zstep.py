@@ -3,15 +3,18 @@
 import math
 from collections.abc import Iterable
 from dataclasses import replace
-from typing import Annotated, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
 from nodulant.base.errors import InputError
-from nodulant.base.model import Extra, Frozen, Size, Thickness
+from nodulant.base.model import Extra, Size, Thickness
+from nodulant.base.shown import Shown
 from nodulant.frame.columns import rail_at
 from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.cut_through import CutThrough
+from nodulant.frame.ops.fresh import Piece, Setting
+from nodulant.frame.ops.operation import Adds
 from nodulant.frame.ops.splice_plates import Box, box_parts, joint_of
 from nodulant.frame.place import resolve
 from nodulant.frame.route import Move
@@ -28,12 +31,17 @@ from nodulant.survey.vehicle import Feature
 LEAST_RUN_MM = 5.0
 
 
-class Gusset(Frozen):
+class Gusset(Piece):
     """Triangles in both inner corners: they take part of the flange couple off the corner's panel."""
 
-    leg_mm: Size
-    thickness_mm: Thickness
-    steel_id: str = "mild"
+    leg_mm: Annotated[Size, Shown("Leg")]
+    thickness_mm: Annotated[Thickness, Shown("Thickness")]
+    steel_id: Annotated[str, Shown("Steel")] = "mild"
+
+    @classmethod
+    def fresh(cls, on: Setting) -> Self:
+        """A usual one to begin with."""
+        return cls(leg_mm=60.0, thickness_mm=5.0)
 
     @property
     def load_n(self) -> float:
@@ -49,16 +57,35 @@ class ZStep(CutThrough):
     is laid on the other over ``overlap_mm``; what the rise leaves above the rail is a spacer.
     """
 
+    adds: ClassVar[Adds] = Adds(
+        "Z-step", "cut through, and the rail behind or ahead rises: lowers the body, leaves the suspension's geometry"
+    )
+    searched: ClassVar[bool] = True
     kind: Literal["z-step"] = "z-step"
-    rise_mm: Size
-    rises: Literal["behind", "ahead"] = "behind"
-    method: Literal["post", "riser", "set-on"] = "post"
-    box: Box = Box()
-    riser_angle_deg: Annotated[float, Field(ge=20, le=80)] = 45.0
-    overlap_mm: Extra = 250.0
-    cut_angle_deg: Annotated[float, Field(ge=-30, le=30)] = 0.0
+    rise_mm: Annotated[Size, Shown("Step")]
+    rises: Annotated[
+        Literal["behind", "ahead"],
+        Shown("Which part rises", choices={"behind": "the rail behind", "ahead": "the rail ahead"}),
+    ] = "behind"
+    method: Annotated[
+        Literal["post", "riser", "set-on"],
+        Shown("Joined by", choices={"post": "upright post", "riser": "sloped riser", "set-on": "set on top"}),
+    ] = "post"
+    box: Annotated[Box, Shown("Piece between", when=("method", "post", "riser"))] = Box()
+    riser_angle_deg: Annotated[float, Field(ge=20, le=80), Shown("Slope of the riser", when=("method", "riser"))] = 45.0
+    overlap_mm: Annotated[Extra, Shown("Overlap", when=("method", "set-on"))] = 250.0
+    cut_angle_deg: Annotated[
+        float,
+        Field(ge=-30, le=30),
+        Shown("Cut off upright", note="Default: upright. An angled cut moves the rail behind fore or aft as it rises."),
+    ] = 0.0
     """Slope of the cut against upright, positive when its top leans rearward."""
-    gusset: Gusset | None = None
+    gusset: Annotated[Gusset | None, Shown("Gussets in both corners")] = None
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """Where it begins and what no default tells."""
+        return {"place": on.near(-800), "rise_mm": 75.0, "box": Box(wall_mm=6.0)}
 
     @model_validator(mode="after")
     def _overlap_is_there(self) -> Self:

@@ -1,0 +1,46 @@
+"""What the core offers: choices, words, forms, and new work as it begins."""
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+
+from nodulant.frame.ops.form import form_of
+from nodulant.frame.ops.union import Operation, operation_kinds
+from nodulant.job.fresh_work import fresh_operation, fresh_part
+from nodulant.loads.cases import CASES, SPACE_CASES
+from nodulant.materials import STEELS
+from nodulant.materials.bolts import GRADES, SIZES
+from nodulant.parts.reads import MET, READS
+from nodulant.targets.mechanisms import MECHANISMS
+from nodulant_server.api.bodies import Catalogue, FreshBody, FreshPartBody
+from nodulant_server.api.compute import drafted
+
+router = Router()
+
+
+@router.get("/catalogue", response=Catalogue)
+def catalogue(request: HttpRequest) -> Catalogue:
+    """What there is to choose from, how values read, and what each kind of work asks."""
+    return Catalogue(
+        mechanisms=MECHANISMS,
+        steels=STEELS,
+        bolt_sizes=tuple(s.id for s in SIZES),
+        bolt_grades=tuple(g.id for g in GRADES),
+        cases=(*CASES, *SPACE_CASES),
+        reads=READS,
+        met=MET,
+        forms=tuple(form_of(kind) for kind in operation_kinds()),
+    )
+
+
+@router.post("/operations/fresh", response=Operation)
+def fresh(request: HttpRequest, body: FreshBody) -> HttpResponse:
+    """A new operation near the axle that the job touches; it is not kept until the draft is."""
+    op = fresh_operation(drafted(body.job_id, body.design, body.survey), body.kind)
+    return HttpResponse(op.model_dump_json(), content_type="application/json")
+
+
+@router.post("/operations/part", response=dict[str, object])
+def part(request: HttpRequest, body: FreshPartBody) -> HttpResponse:
+    """An optional part of an operation as it begins."""
+    piece = fresh_part(drafted(body.job_id, body.design, body.survey), body.operation_id, body.at, body.choice)
+    return HttpResponse(piece.model_dump_json(), content_type="application/json")
