@@ -5,14 +5,17 @@ from functools import lru_cache
 from pathlib import Path
 
 import numpy as np
+from pydantic import TypeAdapter
 
 from nodulant.asbuilt.log import ReadingEntry
 from nodulant.formats.jobfile import load_job
 from nodulant.frame.ops.boxing import Boxing
 from nodulant.frame.ops.notch import Cap, Liner, Notch, SidePlate
 from nodulant.frame.ops.notch_shape import ArcShape, TrapezoidShape
+from nodulant.frame.ops.union import Operation
 from nodulant.frame.place import Place
 from nodulant.job.document import AsBuilt, Inputs
+from nodulant.job.riding import in_place
 from nodulant.survey.rail import Rail, Station
 from nodulant.survey.vehicle import Datum, Feature, Rails, Survey
 
@@ -22,8 +25,8 @@ DEMO = ROOT / "demo" / "wherry.nodulant.json"
 
 @lru_cache(maxsize=8)
 def demo(option="arc"):
-    """Inputs of a demo option, before anything was logged."""
-    return load_job(DEMO.read_bytes()).inputs(option).model_copy(update={"as_built": AsBuilt()})
+    """Inputs of a demo option as it stands in the plan, before anything was logged."""
+    return in_place(job().inputs(option))
 
 
 def job(name="wherry"):
@@ -138,3 +141,8 @@ def finite(value):
     if isinstance(value, list | tuple):
         return all(finite(v) for v in value)
     return not isinstance(value, float) or math.isfinite(value)
+
+
+def operation(fields):
+    """An operation from its document."""
+    return TypeAdapter(Operation).validate_python(fields)

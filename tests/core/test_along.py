@@ -13,10 +13,10 @@ from nodulant.clearance.apart import apart
 from nodulant.clearance.obstacle import BarShape, BoxShape, Obstacle
 from nodulant.clearance.placed_things import standing_of
 from nodulant.evaluate import Want, evaluate
-from nodulant.evaluate.placed import planned_things
 from nodulant.evaluate.solids import frame_solids
 from nodulant.job.along import AlongNote
 from nodulant.job.document import AsBuilt
+from nodulant.job.riding import in_place
 from nodulant.steering.hoses import hose_reach
 from nodulant.steering.study import steer_study
 from nodulant.suspension.study import study
@@ -150,15 +150,15 @@ class Moves(TestCase):
         """An engine over the pocketed front goes up by the pocket less its floor, 54 mm, and down with the front segment."""
         inputs = job("wherry", "step")
         engine = next(o for o in inputs.design.obstacles if o.kind == "engine")
-        before = engine.model_copy(update={"goes_along": True})
-        moved = planned_things(with_design(inputs, obstacles=(before,)))[0]
+        before = engine.model_copy(update={"rides": "front-pocket"})
+        moved = in_place(with_design(inputs, obstacles=(before,))).design.obstacles[0]
         self.assertAlmostEqual(moved.body.middle.z_mm - engine.body.middle.z_mm, 54.0 - 75.0)
         self.assertAlmostEqual(moved.body.middle.x_mm, engine.body.middle.x_mm)
         self.assertEqual(frame_solids(with_design(inputs, obstacles=(before,))).things[0], moved)
 
     def test_others_stay(self):
         inputs = job("wherry", "step")
-        self.assertIs(planned_things(inputs), inputs.design.obstacles)
+        self.assertIs(in_place(inputs), inputs)
 
 
 class Hoses(TestCase):

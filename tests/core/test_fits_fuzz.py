@@ -33,11 +33,11 @@ class Any(SimpleTestCase):
         self.assertTrue(finite(result.model_dump(mode="json")))
 
     @FUZZ
-    @given(boxes | bars, kinds, st.booleans(), st.booleans())
+    @given(boxes | bars, kinds, st.booleans(), st.sampled_from(["placed", "rail", "body", "front-pocket"]))
     def test_things_anywhere(self, body, kind, mirrored, along):
         try:
             thing = Obstacle.model_validate(
-                {"id": "it", "name": "it", "kind": kind, "body": body, "mirrored": mirrored, "goes_along": along}
+                {"id": "it", "name": "it", "kind": kind, "body": body, "mirrored": mirrored, "rides": along}
             )
         except ValidationError:
             return

@@ -146,7 +146,7 @@ class Fresh(SimpleTestCase):
     def test_a_second_one_has_its_own_id_and_name(self):
         first = fresh_operation(f.with_operations(f.demo()), "z-step")
         second = fresh_operation(f.with_operations(f.demo(), first), "z-step")
-        self.assertEqual((first.id, second.id), ("z-step", "z-step-2"))
+        self.assertEqual((first.id, second.id), ("z-step-1", "z-step-2"))
         self.assertEqual((first.name, second.name), ("Z-step", "Z-step 2"))
 
     def test_it_begins_at_the_axle_that_the_job_touches(self):
@@ -162,8 +162,8 @@ class Fresh(SimpleTestCase):
     def test_plates_are_of_the_shop_s_stock(self):
         inputs = f.with_operations(f.demo(), fresh_operation(f.with_operations(f.demo()), "z-step"))
         thin = inputs.model_copy(update={"shop": inputs.shop.model_copy(update={"plate_stock_mm": (3.2, 6.4)})})
-        self.assertEqual(fresh_part(thin, "z-step", "outer_plate", "").thickness_mm, 6.4)
-        self.assertEqual(fresh_part(inputs, "z-step", "outer_plate", "").overlap_mm, 260.0)
+        self.assertEqual(fresh_part(thin, "z-step-1", "outer_plate", "").thickness_mm, 6.4)
+        self.assertEqual(fresh_part(inputs, "z-step-1", "outer_plate", "").overlap_mm, 260.0)
 
     def test_what_is_not_there_is_named(self):
         inputs = f.demo()
@@ -227,6 +227,6 @@ class ANewKind(SimpleTestCase):
         self.assertEqual(op.fresh_piece("bolts", "", Setting(survey)), BoltGroup())
         placed = placed_on(survey, (op,), "left", planned_state((op,)))
         parts = added_parts(survey, "left", placed).parts
-        self.assertEqual([p.id for p in parts], ["rubbing-strip/strip/left"])
+        self.assertEqual([p.id for p in parts], ["rubbing-strip-1/strip/left"])
         self.assertEqual(parts[0].outline.bounds()[2] - parts[0].outline.bounds()[0], 200.0)
         self.assertEqual(op.steps("the axle")[0].title, "Fit the strip")

@@ -10,6 +10,7 @@ from nodulant.base.errors import NotSolvable
 from nodulant.evaluate import Want, evaluate
 from nodulant.evaluate.travel import moved
 from nodulant.formats.jobfile import load_job
+from nodulant.job.riding import in_place
 from nodulant.search.bump_steer import AskedSteer, SteerWish, changed, find_bump_steer
 from nodulant.steering.gear import shaft_axis
 from nodulant.steering.study import bump_steer, circle_mm, lock, steer_study
@@ -20,7 +21,7 @@ ONLY = Want(strips=False, parts=False, steps=False, readings=False, frame=False,
 
 
 def job(name: str, option: str):
-    return load_job((DEMO / f"{name}.nodulant.json").read_bytes()).inputs(option)
+    return in_place(load_job((DEMO / f"{name}.nodulant.json").read_bytes()).inputs(option))
 
 
 def with_front(inputs, own):

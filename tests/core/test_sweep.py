@@ -22,6 +22,7 @@ from nodulant.evaluate.sweep import map_of, scene, whole_sweep
 from nodulant.formats.jobfile import load_job
 from nodulant.frame.ops.hole import WebHole
 from nodulant.frame.place import Place
+from nodulant.job.riding import in_place
 from nodulant.parts.limit import LimitChange
 from nodulant.parts.tyre import parse_tyre
 from nodulant.steering.wheels import steered_wheels
@@ -34,7 +35,7 @@ RNG = np.random.default_rng(5)
 
 
 def job(name="wherry", option="step"):
-    return load_job((DEMO / f"{name}.nodulant.json").read_bytes()).inputs(option)
+    return in_place(load_job((DEMO / f"{name}.nodulant.json").read_bytes()).inputs(option))
 
 
 def with_design(inputs, **change):

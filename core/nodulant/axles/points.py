@@ -44,6 +44,13 @@ class HardPoint(Frozen):
         return (self.x_mm, self.y_mm, self.z_mm)
 
 
+class OnFrame:
+    """Marks a point that stands on the frame, in the frame's axes; a point without it is the axle's."""
+
+
+FramePoint = Annotated[HardPoint, OnFrame()]
+
+
 class Tube(Frozen):
     """A link's tube."""
 
@@ -85,7 +92,7 @@ class Joints(Frozen):
 class Link(Frozen):
     """A rod from a frame bracket to an axle bracket."""
 
-    frame: HardPoint
+    frame: FramePoint
     axle: HardPoint
     tube: Tube = Tube()
     joints: Joints = Joints()

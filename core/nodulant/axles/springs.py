@@ -4,7 +4,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from nodulant.axles.points import HardPoint
+from nodulant.axles.points import FramePoint, HardPoint
 from nodulant.base.errors import InputError
 from nodulant.base.model import Extra, Frozen, Size
 
@@ -21,7 +21,7 @@ class Coilover(Frozen):
     lower: HardPoint
     """From the hub line at ride height, right side."""
     on: Foothold = "upright"
-    upper: HardPoint
+    upper: FramePoint
     """On the frame, right side."""
     rate_n_per_mm: Rate
     free_mm: Size
@@ -44,7 +44,7 @@ class AirSpring(Frozen):
     kind: Literal["air"] = "air"
     lower: HardPoint
     on: Foothold = "upright"
-    upper: HardPoint
+    upper: FramePoint
     ride_mm: Size
     """Height that its maker gives for riding."""
     least_mm: Size
@@ -114,7 +114,7 @@ class Damper(Frozen):
     lower: HardPoint
     """From the hub line at ride height."""
     on: Foothold = "upright"
-    upper: HardPoint
+    upper: FramePoint
     """On the frame."""
     open_mm: Size = 520.0
     closed_mm: Size = 330.0
@@ -140,7 +140,7 @@ class Strap(Frozen):
 
     lower: HardPoint
     """On the axle, from the hub line."""
-    upper: HardPoint
+    upper: FramePoint
     """On the frame."""
     length_mm: Size
     """From eye to eye, taut."""
@@ -161,7 +161,7 @@ class AntiRollBar(Frozen):
 class HalfShaft(Frozen):
     """A shaft from a differential on the frame to an independent wheel, right side."""
 
-    inner: HardPoint
+    inner: FramePoint
     """Inner joint, on the frame."""
     outer: HardPoint
     """Outer joint, on the upright, from the hub line."""

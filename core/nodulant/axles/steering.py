@@ -9,7 +9,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from nodulant.axles.points import HardPoint
+from nodulant.axles.points import FramePoint, HardPoint
 from nodulant.base.model import Extra, Frozen, Size, Thickness
 
 Turned = Literal["right", "left"]
@@ -35,13 +35,13 @@ class Rack(Frozen):
 class Sector(Frozen):
     """A steering box by its sector shaft and the pitman arm on it, straight ahead."""
 
-    shaft: HardPoint
+    shaft: FramePoint
     """Where the shaft's axis passes the arm, on the frame."""
     lean_deg: Tilt = 0.0
     """Upper end of the shaft leans rearward."""
     tilt_deg: Tilt = 0.0
     """Upper end of the shaft leans to the right."""
-    arm_end: HardPoint
+    arm_end: FramePoint
     """Ball joint at the arm's end, on the frame's axes."""
     swing_deg: Swing = 35.0
     """Of the arm, from the middle to either stop."""
@@ -64,9 +64,9 @@ class CentreLink(Frozen):
 
     kind: Literal["centre-link"] = "centre-link"
     box: Sector
-    idler: HardPoint | None = None
+    idler: FramePoint | None = None
     """Idler's pivot on the frame; the box's shaft mirrored where left out."""
-    idler_end: HardPoint | None = None
+    idler_end: FramePoint | None = None
     """Idler's ball on the centre link; the pitman's mirrored where left out."""
 
 
@@ -103,11 +103,11 @@ Clocking = Annotated[float, Field(ge=-180, le=180)]
 class SteeringShaft(Frozen):
     """From the column to the gear over two or three universal joints, all points on the frame."""
 
-    column: HardPoint
+    column: FramePoint
     """A point on the column's own line above the first joint: the middle of the steering wheel."""
-    joints: Annotated[tuple[HardPoint, ...], Field(min_length=1, max_length=3)]
+    joints: Annotated[tuple[FramePoint, ...], Field(min_length=1, max_length=3)]
     """From the column down."""
-    gear: HardPoint
+    gear: FramePoint
     """A point on the line of the gear's input shaft beyond the last joint."""
     clocked_deg: Clocking = 0.0
     """How far the lower yoke of the shaft below the first joint is turned against its upper one; 0 is in phase."""

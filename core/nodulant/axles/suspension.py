@@ -6,6 +6,7 @@ from pydantic import AfterValidator, Field
 
 from nodulant.axles.hose import Hose
 from nodulant.axles.layouts.union import AnyLayout
+from nodulant.axles.riding import PLACED, Rides
 from nodulant.axles.springs import AntiRollBar, BumpStop, Damper, HalfShaft, Springs, Strap
 from nodulant.axles.steering import Steering
 from nodulant.base.model import Coordinate, Extra, Frozen, Name, Size, Thickness
@@ -56,6 +57,14 @@ class Suspension(Frozen):
     """Of the planned tyre, measured; an estimate from its size where left out."""
     hub_z_mm: Coordinate | None = None
     """Hubs above the datum plane at the planned ride height; from survey and drop where left out."""
+    hub_x_mm: Coordinate | None = None
+    """Hub line behind the surveyed front axle's; where the survey has it where left out."""
+    wheelbase_mm: Size | None = None
+    """Between the hub lines as planned; the surveyed one where left out."""
+    rides: Rides = PLACED
+    """What its frame ends and its hubs go with; unless they stay as placed they are given on the surveyed frame."""
+    rides_but: Annotated[dict[str, Rides], Field(max_length=40)] = {}
+    """Frame points that go with something else, by their path in this suspension."""
     driven: bool = True
     rides_in: LoadState = "laden"
     """Load state in which the hubs stand at the planned ride height."""

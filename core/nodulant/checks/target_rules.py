@@ -2,18 +2,35 @@
 
 from collections.abc import Sequence
 
-from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge
-from nodulant.clearance.tube_to_rail import Clearances, travel_until
+from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge, not_computed
+from nodulant.clearance.tube_to_rail import RAIL, Clearances, travel_until
 from nodulant.frame.model import Placed
 from nodulant.frame.ops.notch import Notch
 from nodulant.parts.sides import AxleName, Side
-from nodulant.targets.drop import DropResult, Stack, Targets
+from nodulant.targets.drop import CausedEntry, DropResult, Stack, Targets
 from nodulant.targets.notch_needed import NotchNeeded
 
 STACK: dict[AxleName, Subject] = {
     "front": Subject(subject="front", stage="target"),
     "rear": Subject(subject="rear", stage="target"),
 }
+
+
+def _sum(targets: Stack, off: float, why: Why, changes: Changes, axle: AxleName) -> Check:
+    """The sum against the target; what cuts alone make waits for a target that somebody gives."""
+    by_cuts = targets.entries and all(isinstance(e, CausedEntry) for e in targets.entries)
+    if by_cuts and targets.drop_mm == 0:
+        at = "/design/targets/front/drop_mm" if axle == "front" else "/design/targets/drop_mm"
+        return not_computed("drop-sum", STACK[axle], (at,), changes)
+    return judge(
+        "drop-sum",
+        STACK[axle],
+        off,
+        why,
+        changes,
+        same_as_stock=off < 0.05,
+        remedy="Change an amount, or leave one entry empty and it is solved.",
+    )
 
 
 def drop_checks(targets: Stack, drop: DropResult, changes: Changes, axle: AxleName = "rear") -> list[Check]:
@@ -35,15 +52,7 @@ def drop_checks(targets: Stack, drop: DropResult, changes: Changes, axle: AxleNa
         words="A notch lowers nothing: it buys travel. Ride height comes from springs, spindles, pivots or a step.",
     )
     return [
-        judge(
-            "drop-sum",
-            STACK[axle],
-            off,
-            sums,
-            changes,
-            same_as_stock=off < 0.05,
-            remedy="Change an amount, or leave one entry empty and it is solved.",
-        ),
+        _sum(targets, off, sums, changes, axle),
         judge(
             "double-count",
             STACK[axle],
@@ -76,15 +85,16 @@ def clearance_checks(
     )
     wanted = (sweep.travel >= -targets.droop_mm) & (sweep.travel <= targets.bump_mm)
     rows = [
-        (float(c), float(t), float(x))
-        for c, t, x, ok in zip(sweep.clearance, sweep.travel, sweep.nearest_x, wanted, strict=True)
+        (float(c), float(t), float(x), k)
+        for k, (c, t, x, ok) in enumerate(zip(sweep.clearance, sweep.travel, sweep.nearest_x, wanted, strict=True))
         if ok
     ]
-    least, at, where = min(rows)
+    least, at, where, pose = min(rows)
+    to = sweep.nearest_name(pose)
     why = Why(
         formula="clearance",
         values={"clearance": least},
-        words="tube to rail or liner, nearest point over the whole travel",
+        words=f"tube to {to}, nearest point over the whole travel",
     )
     checks = [
         judge(
@@ -94,8 +104,10 @@ def clearance_checks(
             why,
             changes,
             governs=Governs(station_mm=where, pose_mm=at),
-            detail="axle tube",
-            remedy="A deeper or wider notch, less bump travel, or a thinner liner.",
+            detail="axle tube" if to == RAIL else f"axle tube to {to}",
+            remedy="A deeper or wider notch, less bump travel, or a thinner liner."
+            if to == RAIL
+            else f"Move {to} along the rail, or less bump travel.",
         )
     ]
     until = travel_until(sweep, needed_mm)

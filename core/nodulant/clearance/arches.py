@@ -16,10 +16,9 @@ def arch_name(axle: str) -> str:
 
 def arch_of(name: str, axle: Axle) -> Standing | None:
     """The arches over an axle's wheels; None where they or the hubs were not surveyed."""
-    hubs = [z for z in (axle.hub_z_left_mm, axle.hub_z_right_mm) if z is not None]
-    if axle.arch is None or not hubs:
+    arch, low = axle.arch, axle.arch_hub_z_mm()
+    if arch is None or low is None:
         return None
-    arch, low = axle.arch, sum(hubs) / len(hubs)
     turn = np.linspace(0.0, np.pi, PIECES + 1)
     x = arch.middle_x_mm - (arch.rear_x_mm - arch.front_x_mm) / 2 * np.cos(turn)
     z = low + (arch.top_z_mm - low) * np.sin(turn)

@@ -106,7 +106,13 @@ def _of_wheel(s: Study, side: str, pose: Pose, there: Mask, positions: Positions
 
     out = [
         Mover(
-            f"{rod.name}, {side}", "rod", _free(held(rod.a), held(rod.b), ARM_MM, AT_BRACKET_MM), there, positions, side
+            f"{rod.name}, {side}",
+            "rod",
+            _free(held(rod.a), held(rod.b), ARM_MM, AT_BRACKET_MM),
+            there,
+            positions,
+            side,
+            hangs_at=_flipped(rod.b.point, flip),
         )
         for rod in layout.mechanism(setting.hub).rods
         if not (rod.name == TOE_LINK and s.suspension.steering is not None) and rod.b.body == FRAME
@@ -137,7 +143,7 @@ def _spring(
     wide = springs.body_mm if isinstance(springs, Coilover) else springs.diameter_mm
     top = np.broadcast_to(np.array(upper) * flip, lower.shape)
     body = _free(lower, top, wide / 2 + SPRING_GROWS_MM, wide / 2 + AT_MOUNT_MM)
-    return Mover(f"spring, {side}", "spring", body, there, at, side)
+    return Mover(f"spring, {side}", "spring", body, there, at, side, hangs_at=_flipped(upper, flip))
 
 
 def _free(a: Columns, b: Columns, radius: float, held_mm: float) -> RoundBar:
@@ -166,12 +172,26 @@ def _rods(w: Wheels, positions: Positions, boot_mm: float) -> list[Mover]:
         side = rod.name.partition(", ")[2]
         there = rod.wheel.there.reshape(positions.shape)
         inner, outer = (v.reshape(*positions.shape, 3) for v in (rod.inner, rod.outer))
-        out.append(Mover(rod.name, "rod", RoundBar(inner, outer, rod.radius_mm), there, positions, side))
+        hangs = _at_ride(inner, positions)
+        body = RoundBar(inner, outer, rod.radius_mm)
+        out.append(Mover(rod.name, "rod", body, there, positions, side, hangs_at=hangs))
         if boot_mm > 0:
             long = np.linalg.norm(outer - inner, axis=-1, keepdims=True)
             end = inner + (outer - inner) * np.minimum(BOOT_LONG_MM / np.maximum(long, 1.0), 0.6)
-            out.append(Mover(f"boot, {side}", "boot", RoundBar(inner, end, boot_mm / 2), there, positions, side))
+            body = RoundBar(inner, end, boot_mm / 2)
+            out.append(Mover(f"boot, {side}", "boot", body, there, positions, side, hangs_at=hangs))
     return out
+
+
+def _flipped(point: Point, flip: Columns) -> Point:
+    x, y, z = (float(v) for v in np.array(point) * flip)
+    return (x, y, z)
+
+
+def _at_ride(points: Columns, positions: Positions) -> Point:
+    """Where a joint that moves stands at ride height, level, straight ahead."""
+    x, y, z = (float(v) for v in points[positions.ride()])
+    return (x, y, z)
 
 
 BOOT_LONG_MM = 110.0
@@ -257,5 +277,6 @@ def _links(s: Study, m: Motion, held: Held, there: Mask, positions: Positions) -
             continue
         side = rod.name.partition(", ")[2] or "both"
         body = _free(a, b, radii[rod.name], AT_BRACKET_MM)
-        out.append(Mover(rod.name, "rod", body, there, positions, side))
+        hangs = rod.b.point if rod.b.body == FRAME else rod.a.point if rod.a.body == FRAME else None
+        out.append(Mover(rod.name, "rod", body, there, positions, side, hangs_at=hangs))
     return out

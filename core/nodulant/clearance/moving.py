@@ -13,6 +13,7 @@ import numpy as np
 
 from nodulant.base.arrays import Columns, Mask, Rows
 from nodulant.clearance.shapes import Boxes
+from nodulant.linkage.mechanism import Point
 
 MoverKind = Literal["tyre", "rod", "boot", "spring", "axle", "shaft"]
 
@@ -79,6 +80,8 @@ class Mover:
     side: str = "both"
     stands_on: str = ""
     """The arm that a spring stands on, as its legs' names begin."""
+    hangs_at: Point | None = None
+    """Its joint on the frame, at ride height where that moves: what stands there carries it."""
 
     @cached_property
     def reach(self) -> Boxes:

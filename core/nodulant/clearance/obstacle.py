@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from nodulant.axles.points import HardPoint
+from nodulant.axles.riding import PLACED, Rides
 from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen, Id, Name, Size
 
@@ -57,8 +58,8 @@ class Obstacle(Frozen):
     kind: Kind = "other"
     body: Annotated[BoxShape | BarShape, Field(discriminator="shape")]
     mirrored: bool = False
-    goes_along: bool = False
-    """Measured where it stood before the cut: it moves with its stretch of the frame, or with the subframe in its pocket."""
+    rides: Rides = PLACED
+    """What it goes with when it was measured before the cut."""
 
     @model_validator(mode="after")
     def _off_the_middle(self) -> "Obstacle":

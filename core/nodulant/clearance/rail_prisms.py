@@ -17,13 +17,13 @@ from nodulant.base.errors import InputError
 from nodulant.base.memo import remembered
 from nodulant.clearance.shapes import Prisms, Standing
 from nodulant.frame.columns import rail_at
-from nodulant.frame.lying import lying_in_place
+from nodulant.frame.in_place import lying_in_place
 from nodulant.frame.model import placed_on, planned_state, route_on
 from nodulant.frame.ops.hole import WebHole
 from nodulant.frame.ops.notch import Notch
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.route import Route
-from nodulant.frame.seen import RailSeen, rail_seen
+from nodulant.frame.seen import rail_seen
 from nodulant.parts.sides import Side
 from nodulant.survey.vehicle import Survey
 
@@ -41,7 +41,8 @@ def rail_body(survey: Survey, operations: tuple[Operation, ...], side: Side) -> 
     flat = lying_in_place(survey, operations, side, planned_state(operations), route)
     solid = unary_union([solid, *(Polygon(edge.points()) for _, edge in flat)]) if flat else solid
     corners, low, high = (
-        np.array(v) for v in zip(*(p for part in _polygons(solid) for p in _strips(part, seen)), strict=True)
+        np.array(v)
+        for v in zip(*(p for part in polygons(solid) for p in strips(part, seen.x, (seen.web, seen.tip))), strict=True)
     )
     return Standing(f"{side} rail", "rail", Prisms(corners, low, high))
 
@@ -81,18 +82,22 @@ def _lined(cut: Polygon, liner_mm: float, from_above: bool) -> Polygon:
     return longer.buffer(-liner_mm, join_style="mitre")
 
 
-def _polygons(shape: object) -> list[Polygon]:
+def polygons(shape: object) -> list[Polygon]:
+    """The polygons that a shape is made of."""
     parts = getattr(shape, "geoms", [shape])
     return [p for p in parts if isinstance(p, Polygon) and p.area > THIN_MM]
 
 
-def _strips(part: Polygon, seen: RailSeen) -> list[tuple[Columns, float, float]]:
-    """Upright strips between every two corners; each is one trapezium, or several above each other."""
+def strips(part: Polygon, x: Columns, faces: tuple[Columns, Columns]) -> list[tuple[Columns, float, float]]:
+    """Upright strips between every two corners; each is one trapezium, or several above each other.
+
+    ``faces`` are both of its sides (y) along stations ``x``; a strip is (corners, least y, most y).
+    """
     rings = [np.array(r.coords) for r in (part.exterior, *part.interiors)]
     edges = np.concatenate([np.stack([r[:-1], r[1:]], axis=1) for r in rings])
-    marks = _marks(np.unique(np.round(np.concatenate([r[:, 0] for r in rings]), 6)), seen)
-    faces = [np.interp(marks, seen.x, face) for face in (seen.web, seen.tip)]
-    near, far = np.minimum(*faces), np.maximum(*faces)
+    marks = _marks(np.unique(np.round(np.concatenate([r[:, 0] for r in rings]), 6)), x, faces)
+    there = [np.interp(marks, x, face) for face in faces]
+    near, far = np.minimum(*there), np.maximum(*there)
     near, far = np.minimum(near[:-1], near[1:]), np.maximum(far[:-1], far[1:])
     low, high = edges[..., 0].min(axis=1), edges[..., 0].max(axis=1)
     out = []
@@ -107,11 +112,10 @@ def _strips(part: Polygon, seen: RailSeen) -> list[tuple[Columns, float, float]]
     return out
 
 
-def _marks(corners: Columns, seen: RailSeen) -> Columns:
+def _marks(corners: Columns, x: Columns, faces: tuple[Columns, Columns]) -> Columns:
     """Corners, and between them enough more where the rail runs askew in plan."""
     marks = [corners[0]]
-    faces = [np.interp(corners, seen.x, face) for face in (seen.web, seen.tip)]
-    across = np.maximum(*(np.abs(np.diff(face)) for face in faces))
+    across = np.maximum(*(np.abs(np.diff(np.interp(corners, x, face))) for face in faces))
     for k, (x0, x1) in enumerate(pairwise(corners)):
         if x1 - x0 < THIN_MM:
             continue

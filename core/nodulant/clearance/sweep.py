@@ -56,12 +56,24 @@ class Cleared:
 
 def pairs_of(movers: tuple[Mover, ...], standing: tuple[Standing, ...]) -> list[Pair]:
     """Every pair that is worth a look."""
-    out = [Pair(m, thing, _wish(m, thing.kind)) for m in movers for thing in standing]
+    out = [Pair(m, thing, _wish(m, thing.kind)) for m in movers for thing in standing if not _carries(thing, m)]
     for i, one in enumerate(movers):
         for two in movers[i + 1 :]:
             if one.positions is two.positions and _may_meet(one, two):
                 out.append(Pair(one, two, _wish(one, two.kind)))
     return out
+
+
+def _carries(thing: Standing, mover: Mover) -> bool:
+    """Whether a body hangs on something that was added to the rails: its bracket, its tower, the mount of its gear."""
+    if thing.kind != "work" or mover.hangs_at is None:
+        return False
+    points = np.broadcast_to(np.array(mover.hangs_at), (len(thing.pack.boxes.low), 3))
+    return float(thing.pack.distance(points).min()) < HANGS_MM
+
+
+HANGS_MM = 60.0
+"""A joint stands no further than this from the plates that hold it (common practice)."""
 
 
 def _wish(mover: Mover, kind: str) -> Wish:

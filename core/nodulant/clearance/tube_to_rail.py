@@ -13,12 +13,14 @@ from typing import NamedTuple
 
 import numpy as np
 
-from nodulant.base.arrays import Columns
+from nodulant.base.arrays import Columns, Rows
+from nodulant.clearance.metal import Metal, tube_to_metal
 from nodulant.frame.ops.notch import Notch
 from nodulant.frame.ops.notch_shape import NotchShape
 from nodulant.targets.axle_path import TubePath
 
 REACH_MM = 600.0
+RAIL = "rail or liner"
 
 
 class Underneath(NamedTuple):
@@ -36,6 +38,13 @@ class Clearances:
     travel: Columns
     clearance: Columns
     nearest_x: Columns
+    names: tuple[str, ...] = (RAIL,)
+    nearest: Rows | None = None
+    """Which of the names it is at each pose; the first one where left out."""
+
+    def nearest_name(self, pose: int) -> str:
+        """What is nearest at a pose."""
+        return self.names[0 if self.nearest is None else int(self.nearest[pose])]
 
 
 def tube_to_rail(
@@ -43,16 +52,18 @@ def tube_to_rail(
     notches: list[tuple[Notch, float]],
     axle_x_mm: float,
     underneath: Sequence[Underneath] = (),
+    metal: Sequence[Metal] = (),
 ) -> Clearances:
-    """Clearance at every pose; ``notches`` are (notch, centre station) on this rail."""
-    found = _to_edge(path, notches, axle_x_mm)
-    for plate in underneath:
-        clearance, nearest_x = _to_plate(path, plate)
-        nearer = clearance < found.clearance
-        found = Clearances(
-            path.travel, np.where(nearer, clearance, found.clearance), np.where(nearer, nearest_x, found.nearest_x)
-        )
-    return found
+    """Clearance at every pose; ``notches`` are (notch, centre station) on this rail, ``metal`` is what stands beside it."""
+    edge = _to_edge(path, notches, axle_x_mm)
+    rows = [(RAIL, edge.clearance, edge.nearest_x)]
+    rows += [("plate under the rail", *_to_plate(path, plate)) for plate in underneath]
+    rows += [(piece.name, *tube_to_metal(path, piece)) for piece in metal]
+    gaps, places = np.stack([gap for _, gap, _ in rows]), np.stack([x for _, _, x in rows])
+    # what is equally near is the rail itself
+    best = np.argmin(np.round(gaps, 6), axis=0)
+    poses = np.arange(len(path.travel))
+    return Clearances(path.travel, gaps[best, poses], places[best, poses], tuple(name for name, _, _ in rows), best)
 
 
 def _to_plate(path: TubePath, plate: Underneath) -> tuple[Columns, Columns]:

@@ -4,7 +4,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from nodulant.axles.points import HardPoint
+from nodulant.axles.points import FramePoint, HardPoint
+from nodulant.axles.riding import PLACED, Rides
 from nodulant.base.model import Coordinate, Extra, Frozen, Name, Size, Thickness
 
 
@@ -20,13 +21,13 @@ class Near(Frozen):
 class Driveline(Frozen):
     """One shaft, or two with a bearing between them; slopes in degrees, down to the rear positive."""
 
-    gearbox: HardPoint
+    gearbox: FramePoint
     """Joint at the gearbox (or transfer case), on the frame."""
     gearbox_deg: Annotated[float, Field(ge=-20, le=20)] = 3.0
     """How much the output shaft points down to the rear, to the rail datum."""
     pinion: HardPoint
     """Joint at the axle, from the hub line."""
-    bearing: HardPoint | None = None
+    bearing: FramePoint | None = None
     """Joint behind the carrier bearing of a two-piece shaft, on the frame."""
     tube_mm: Annotated[float, Field(gt=20, le=200)] = 76.2
     wall_mm: Thickness = 2.11
@@ -39,3 +40,5 @@ class Driveline(Frozen):
     """Most that a joint may stand at before it binds."""
     near: Annotated[tuple[Near, ...], Field(max_length=20)] = ()
     clearance_mm: Extra = 20.0
+    rides: Rides = PLACED
+    """What gearbox, bearing and the things near it go with."""

@@ -23,7 +23,6 @@ from nodulant.clearance.obstacle import Obstacle
 from nodulant.clearance.placed_things import standing_of
 from nodulant.clearance.rail_prisms import rail_body
 from nodulant.clearance.shapes import Bars, Standing
-from nodulant.evaluate.placed import planned_things
 from nodulant.frame.ops.narrow import Narrow
 from nodulant.frame.ops.raise_into import Raise
 from nodulant.frame.ops.union import Operation
@@ -191,7 +190,7 @@ def _nearest(inputs: Inputs, thing: AlongThing) -> tuple[str, float, str] | None
     limits = inputs.design.limits
     needed = {rule: find_limit(rule, limits)[0].value for rule in RULES}
     found = _nearest_of_all(
-        inputs.survey, inputs.design.operations, planned_things(inputs), inputs.design.suspensions, needed
+        inputs.survey, inputs.design.operations, inputs.design.obstacles, inputs.design.suspensions, needed
     )
     own = [row for row in found if row[0] == thing]
     if not own:

@@ -10,8 +10,9 @@ from nodulant.base.arrays import Columns
 from nodulant.base.errors import InputError
 from nodulant.checks.check import Check, Subject, not_computed
 from nodulant.checks.target_rules import clearance_checks, notch_size_checks
-from nodulant.clearance.tube_to_rail import Clearances, Underneath, tube_to_rail
-from nodulant.frame.lying import lying
+from nodulant.clearance.tube_to_rail import REACH_MM, Clearances, Underneath, tube_to_rail
+from nodulant.evaluate.beside_axle import beside_axle
+from nodulant.frame.in_place import lying
 from nodulant.frame.model import Placed, placed_on, planned_state
 from nodulant.frame.ops.notch import Notch
 from nodulant.frame.parts import work_on
@@ -125,7 +126,8 @@ def _liner_and_weld(placed: Sequence[Placed], axle_x: float) -> tuple[float, flo
 
 def _sweep(inputs: Inputs, side: Side, path: TubePath, placed: Sequence[Placed]) -> Clearances:
     axle_x = inputs.survey.wheelbase_mm or 0.0
-    return tube_to_rail(path, _over_axle(placed, axle_x), axle_x, _underneath(inputs, side, placed))
+    beside = beside_axle(inputs, side, placed, axle_x, 2 * path.radius + REACH_MM)
+    return tube_to_rail(path, _over_axle(placed, axle_x), axle_x, _underneath(inputs, side, placed), beside)
 
 
 def _underneath(inputs: Inputs, side: Side, placed: Sequence[Placed]) -> list[Underneath]:

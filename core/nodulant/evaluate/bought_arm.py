@@ -3,6 +3,7 @@
 from nodulant.axles.suspension import Suspension
 from nodulant.base.errors import NotSolvable
 from nodulant.base.model import Frozen
+from nodulant.evaluate.hung import hung
 from nodulant.evaluate.travel import suspension_studies
 from nodulant.job.document import Inputs
 from nodulant.steering.bought_arm import NAMES, Arm, BoughtArm, Change, Restored, arm_lengths, laid_over
@@ -45,14 +46,15 @@ WORDS: dict[Change, str] = {
 
 def bought_arm(inputs: Inputs, suspension: int, arm: Arm, bought: BoughtArm | None) -> ArmLaidOver:
     """Lay it over; raises InputError and NotSolvable where there is no such arm or the hubs are not known."""
-    s = suspension_studies(inputs, LEVEL)[suspension]
+    h = hung(inputs, suspension)
+    s = suspension_studies(h.planned, LEVEL)[suspension]
     if s.setting is None:
         raise NotSolvable(
             "the hubs are not known", field=s.missing[0] if s.missing else "", found="nothing", acceptable="both hubs"
         )
     original = arm_lengths(s.suspension, arm, s.setting)
     found = () if bought is None else laid_over(s.suspension, arm, s.setting, bought)
-    return ArmLaidOver(original=original, changes=tuple(_told(r) for r in found))
+    return h.back(ArmLaidOver(original=original, changes=tuple(_told(r) for r in found)))
 
 
 def _told(r: Restored) -> ArmChange:

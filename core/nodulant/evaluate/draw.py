@@ -16,13 +16,12 @@ from nodulant.evaluate.evaluation import (
     SectionShape,
     Strip,
 )
-from nodulant.frame.lying import lying_in_place
+from nodulant.frame.in_place import lying_in_place
 from nodulant.frame.model import planned_state
 from nodulant.frame.route import Route
 from nodulant.frame.seen import cut_outlines, rail_seen
 from nodulant.job.document import Inputs
 from nodulant.loads.cases import SPACE_CASES, find_case
-from nodulant.parts.part import Part
 from nodulant.parts.sides import Side
 from nodulant.parts.tyre import loaded_radius, parse_tyre
 from nodulant.sections.pieces import Piece
@@ -51,19 +50,6 @@ def rail_drawing(inputs: Inputs, side: Side, route: Route) -> RailDrawing:
         built_cuts=cut_outlines(inputs.survey, inputs.design.operations, side, built, route) if built else (),
         flange_plates=tuple(FlangePlate(part=part, outline=outline) for part, outline in flat),
     )
-
-
-def part_in_place(part: Part, route: Route, middle_mm: float) -> Part:
-    """A part where its rail is in the planned frame; it rides with its own station or its operation's middle."""
-    dx, dz = route.shift_at(middle_mm if part.rides_mm is None else part.rides_mm)
-    if part.turn:
-        turned = part.outline.turned(part.turn.degrees, part.turn.x_mm, part.turn.z_mm)
-        part = part.model_copy(update={"outline": turned})
-    if not dx and not dz:
-        return part
-    up = dz if part.face in {"inner", "outer"} else 0.0
-    holes = tuple(hole.moved(dx, up) for hole in part.holes)
-    return part.model_copy(update={"outline": part.outline.moved(dx, up), "holes": holes})
 
 
 def axle_drawing(inputs: Inputs, axle: AxleSide, route: Route) -> AxleDrawing:

@@ -1,17 +1,19 @@
 """What a search of a suspension found, judged in the whole design before it is offered."""
 
 from collections.abc import Generator
+from typing import TypeVar
 
 from nodulant.axles.suspension import Suspension
 from nodulant.base.errors import NodulantError
 from nodulant.evaluate.evaluation import Want
+from nodulant.evaluate.hung import Hung, hung
 from nodulant.evaluate.run import evaluate
 from nodulant.job.document import Inputs
-from nodulant.search.bracket_holes import Asked, FoundHoles, search_holes
+from nodulant.search.bracket_holes import Asked, FoundHoles, Holes, Wanted, search_holes
+from nodulant.search.bump_steer import AskedSteer, FoundSteer, SteerWish, find_bump_steer
 from nodulant.search.fit_coilover import CoilWish, FoundCoil, fit_coilover
-from nodulant.search.link_window import AskedWindow, FoundWindow, search_window
+from nodulant.search.link_window import AskedWindow, FoundWindow, Window, search_window
 from nodulant.search.steps import Progress
-from nodulant.targets.drop import towards_rail
 
 TRAVEL = Want(
     strips=False, parts=False, steps=False, readings=False, frame=False, interim=False, along=False, travel=True
@@ -19,31 +21,49 @@ TRAVEL = Want(
 
 
 def fitted(inputs: Inputs, index: int, wish: CoilWish) -> FoundCoil:
-    """Fit the coilover of a suspension and name its own rows that fail. Raises NotSolvable."""
-    design = inputs.design
-    own = design.suspensions[index]
-    found = fit_coilover(inputs.survey, own, design.seats, towards_rail(design.targets, own.axle), wish)
+    """Fit the coilover of a suspension and name its own rows that fail. Raises NotSolvable and UnknownReference."""
+    h = hung(inputs, index)
+    design, own = h.planned.design, h.own
+    found = fit_coilover(inputs.survey, own, design.seats, h.towards_rail_mm, wish)
     if found.suspension is None:
         return found
-    failing = [c for c in evaluate(_with(inputs, index, found.suspension), TRAVEL).checks if c.verdict == "fails"]
+    failing = [c for c in evaluate(_with(h.planned, index, found.suspension), TRAVEL).checks if c.verdict == "fails"]
     of_it = [c.title for c in failing if c.id.split(":")[1].startswith((f"{own.axle}-coil", f"{own.axle}-springs"))]
-    return found.model_copy(update={"fails": tuple(of_it)})
+    return h.back(found.model_copy(update={"fails": tuple(of_it)}))
 
 
-def holes_judged(inputs: Inputs, index: int, asked: Asked) -> Generator[Progress, None, FoundHoles]:
-    """The search for bracket holes, its best places judged. Raises NotSolvable."""
-    found = yield from search_holes(asked)
-    before = _failing(inputs)
-    judged = [c.model_copy(update={"fails": _new(inputs, index, c.suspension, before)}) for c in found.choices]
-    return found.model_copy(update={"choices": tuple(judged)})
+def holes_judged(inputs: Inputs, index: int, holes: Holes, wanted: Wanted) -> Generator[Progress, None, FoundHoles]:
+    """The search for bracket holes, its best places judged. Raises NotSolvable and UnknownReference."""
+    h = hung(inputs, index)
+    d = h.planned.design
+    asked = Asked(inputs.survey, h.own, d.seats, h.towards_rail_mm, d.loads.grip, holes, wanted)
+    return _judged(h, search_holes(asked))
 
 
-def window_judged(inputs: Inputs, index: int, asked: AskedWindow) -> Generator[Progress, None, FoundWindow]:
-    """The search for a link's place, its best places judged. Raises NotSolvable."""
-    found = yield from search_window(asked)
-    before = _failing(inputs)
-    judged = [c.model_copy(update={"fails": _new(inputs, index, c.suspension, before)}) for c in found.choices]
-    return found.model_copy(update={"choices": tuple(judged)})
+def window_judged(
+    inputs: Inputs, index: int, link: str, window: Window, wanted: Wanted
+) -> Generator[Progress, None, FoundWindow]:
+    """The search for a link's place, its best places judged. Raises NotSolvable and UnknownReference."""
+    h = hung(inputs, index)
+    d = h.planned.design
+    asked = AskedWindow(inputs.survey, h.own, d.seats, h.towards_rail_mm, d.loads.grip, link, window, wanted)
+    return _judged(h, search_window(asked))
+
+
+def steer_cured(inputs: Inputs, index: int, wish: SteerWish) -> FoundSteer:
+    """What cures the bump steer of a suspension. Raises NotSolvable and UnknownReference."""
+    h = hung(inputs, index)
+    return h.back(find_bump_steer(AskedSteer(inputs.survey, h.own, h.planned.design.seats, h.towards_rail_mm, wish)))
+
+
+Places = TypeVar("Places", FoundHoles, FoundWindow)
+
+
+def _judged(h: Hung, search: Generator[Progress, None, Places]) -> Generator[Progress, None, Places]:
+    found = yield from search
+    before = _failing(h.planned)
+    judged = [c.model_copy(update={"fails": _new(h.planned, h.index, c.suspension, before)}) for c in found.choices]
+    return h.back(found.model_copy(update={"choices": tuple(judged)}))
 
 
 def _with(inputs: Inputs, index: int, suspension: Suspension) -> Inputs:

@@ -3,12 +3,13 @@
 import numpy as np
 
 from nodulant.axles.layouts.layout import NamedLink
-from nodulant.axles.points import on_axle
+from nodulant.axles.points import HardPoint, on_axle
 from nodulant.frame.columns import rail_at
 from nodulant.frame.ops.bracket import Bracket, BracketGusset
 from nodulant.frame.ops.tabs import Tabs
 from nodulant.frame.place import Place
 from nodulant.job.document import Inputs
+from nodulant.job.riding import on_rails
 from nodulant.suspension.study import Study
 
 REACH_MM = 220.0
@@ -25,12 +26,13 @@ def frame_brackets(inputs: Inputs, s: Study) -> tuple[Bracket, ...]:
     out, seen = [], set()
     for named in s.suspension.layout.links():
         rail = inputs.survey.rails.right
-        near = abs(abs(named.link.frame.y_mm) - rail.web_y_mm) < REACH_MM
+        point = on_rails(inputs, named.link.frame)
+        near = abs(abs(point.y_mm) - rail.web_y_mm) < REACH_MM
         if named.path in seen or not near or not named.name.endswith(", right"):
             continue
         seen.add(named.path)
-        if rail.start_mm + ROOM_MM < named.link.frame.x_mm < rail.end_mm - ROOM_MM:
-            out.append(_bracket(inputs, s, named))
+        if rail.start_mm + ROOM_MM < point.x_mm < rail.end_mm - ROOM_MM:
+            out.append(_bracket(inputs, s, named, point))
     return tuple(bracket for bracket in out if bracket is not None)
 
 
@@ -38,8 +40,9 @@ FARTHEST_MM, MOST_N = 400.0, 500_000.0
 """A bracket that hangs further below or above the rail, or carries more, is no bracket any more."""
 
 
-def _bracket(inputs: Inputs, s: Study, named: NamedLink) -> Bracket | None:
-    rail, point = inputs.survey.rails.right, named.link.frame
+def _bracket(inputs: Inputs, s: Study, named: NamedLink, point: HardPoint) -> Bracket | None:
+    """The bracket of a link whose frame end lies at ``point`` of the surveyed rail."""
+    rail = inputs.survey.rails.right
     underside, height, width, _ = rail_at(rail, point.x_mm)
     tall = min(TALL_MM, height - ROOM_MM)
     middle = float(np.clip(point.z_mm - underside, tall / 2, height - tall / 2))

@@ -15,7 +15,7 @@ from nodulant.checks.check import Check
 from nodulant.checks.height_rules import cut_check, ground_checks, stands_check
 from nodulant.checks.target_rules import drop_checks
 from nodulant.evaluate.taken_along import by_pocket
-from nodulant.frame.lying import lying_in_place
+from nodulant.frame.in_place import lying_in_place
 from nodulant.frame.model import Placed, planned_state
 from nodulant.frame.route import Route
 from nodulant.frame.seen import rail_seen
@@ -23,7 +23,7 @@ from nodulant.job.document import Inputs
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, LoadState, Side
 from nodulant.survey.states import LOAD_STATES
 from nodulant.suspension.study import Study
-from nodulant.targets.drop import DropResult, add_up, stack_of
+from nodulant.targets.drop import CausedEntry, DropResult, add_up, stack_of
 
 AXLES: tuple[AxleName, ...] = ("front", "rear")
 
@@ -122,8 +122,9 @@ def height_checks(
             ("z-step", "step", _step(routes, own.x, _middle(inputs))),
             ("raise", "pocket", by_pocket(own.x, placed)),
         ):
-            said = sum(amounts[e.id] for e in stack.entries if e.mechanism == mechanism)
-            if said or (cut and axle == "front" and mechanism == "raise"):
+            typed = [e for e in stack.entries if e.mechanism == mechanism and not isinstance(e, CausedEntry)]
+            said = sum(amounts[e.id] for e in typed)
+            if said:
                 out.append(cut_check(axle, words, said, cut, limits))
     return out + ground_checks(found.static, found.bump, _missing(stood), limits)
 

@@ -24,6 +24,7 @@ from nodulant.frame.ops.truss import Truss
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.place import Place
 from nodulant.job.document import Inputs
+from nodulant.job.riding import on_rails
 from nodulant.suspension.forces import BUMP
 from nodulant.suspension.study import Study
 
@@ -57,8 +58,14 @@ def _made(kind: type[Work], **fields: object) -> list[Operation]:
         return []
 
 
+def _hub_line(inputs: Inputs, s: Study) -> float:
+    """Station of the surveyed rail that stands over the hubs in the plan."""
+    x, _, z = s.setting.hub if s.setting else (0.0, 0.0, 0.0)
+    return on_rails(inputs, HardPoint(x_mm=x, y_mm=1.0, z_mm=z)).x_mm
+
+
 def _axle_line(inputs: Inputs, s: Study) -> Place:
-    x = s.setting.hub[0] if s.setting else 0.0
+    x = _hub_line(inputs, s)
     own = [f for f in inputs.survey.features if f.kind == "axle-line"] or list(inputs.survey.features)
     anchor = min(own, key=lambda f: abs(f.x_mm - x))
     return Place(anchor_id=anchor.id, offset_mm=round(x - anchor.x_mm, 3))
@@ -214,7 +221,7 @@ def _words(name: str) -> str:
 def _upper(
     inputs: Inputs, s: Study, name: str, point: HardPoint, push: np.ndarray[tuple[int], np.dtype[np.float64]]
 ) -> list[Operation]:
-    rail = inputs.survey.rails.right
+    rail, point = inputs.survey.rails.right, on_rails(inputs, point)
     x = min(max(point.x_mm, rail.start_mm + 100.0), rail.end_mm - 100.0)
     underside, height, width, _ = rail_at(rail, x)
     inner = rail.web_y_mm - width if rail.opens == "inward" else rail.web_y_mm
@@ -252,8 +259,8 @@ def _upper(
 
 
 def _bellows(inputs: Inputs, s: Study, springs: AirSpring) -> list[Operation]:
-    rail, force = inputs.survey.rails.right, _most(s)
-    x = min(max(springs.upper.x_mm, rail.start_mm + 100.0), rail.end_mm - 100.0)
+    rail, force, upper = inputs.survey.rails.right, _most(s), on_rails(inputs, springs.upper)
+    x = min(max(upper.x_mm, rail.start_mm + 100.0), rail.end_mm - 100.0)
     underside, _, width, _ = rail_at(rail, x)
     inward = 1.0 if rail.opens == "inward" else -1.0
     middle = rail.web_y_mm - inward * width / 2
@@ -267,8 +274,8 @@ def _bellows(inputs: Inputs, s: Study, springs: AirSpring) -> list[Operation]:
             holds="air-spring",
             long_mm=size,
             across_mm=size,
-            out_mm=round(min(max(abs(springs.upper.y_mm) - middle, -400.0), 400.0), 1),
-            drop_mm=round(min(max(underside - springs.upper.z_mm, 0.0), 2000.0), 1),
+            out_mm=round(min(max(abs(upper.y_mm) - middle, -400.0), 400.0), 1),
+            drop_mm=round(min(max(underside - upper.z_mm, 0.0), 2000.0), 1),
             force_n=round(force, 1),
         )
     ]
@@ -306,7 +313,7 @@ def _beside_cuts(inputs: Inputs, x: float) -> float:
 
 def _stop(inputs: Inputs, s: Study) -> list[Operation]:
     """Under the rail above the axle: three times the corner's standing load (the frame case's own factor)."""
-    rail, x = inputs.survey.rails.right, s.setting.hub[0] if s.setting else 0.0
+    rail, x = inputs.survey.rails.right, _hub_line(inputs, s)
     x = _beside_cuts(inputs, min(max(x, rail.start_mm + 100.0), rail.end_mm - 100.0))
     force = BUMP * s.loads.standing_n / 2 if s.loads else 0.0
     width = rail_at(rail, x)[2]

@@ -20,18 +20,20 @@ from nodulant.checks.spec_rules import work_checks
 from nodulant.checks.survey_rules import survey_checks
 from nodulant.evaluate.along import Along, along_checks, along_rows, cut_locked
 from nodulant.evaluate.axle import AxleSide, axle_checks, axle_sides
-from nodulant.evaluate.draw import axle_drawing, part_in_place, rail_drawing, section_drawing, strip
+from nodulant.evaluate.draw import axle_drawing, rail_drawing, section_drawing, strip
 from nodulant.evaluate.evaluation import Evaluation, Figure, InvalidInputs, Strip, Want
 from nodulant.evaluate.figures import figures
 from nodulant.evaluate.heights import height_checks, heights, standing
 from nodulant.evaluate.interim import deflections, interim_checks, interim_frames
 from nodulant.evaluate.link_readings import equal_checks, link_readings
 from nodulant.evaluate.mirrored import alike, mirrored, right_of
+from nodulant.evaluate.mount_follows import follow_checks
 from nodulant.evaluate.own_forces import own_force_figures, under_own_forces
 from nodulant.evaluate.space import Space, frame_in_space, space_figures
 from nodulant.evaluate.taken_along import taken_along
 from nodulant.evaluate.taped import taped_checks, taped_frame
-from nodulant.evaluate.travel import axle_travels, stock_travels, suspension_checks, suspension_studies
+from nodulant.evaluate.travel import axle_travels, stock_travels, suspension_checks, suspension_studies, with_shifts
+from nodulant.frame.in_place import part_in_place
 from nodulant.frame.model import STOCK, place_one, placed_on, planned_state, route_on
 from nodulant.frame.ops.crossmember_change import CrossmemberChange
 from nodulant.frame.ops.notch import Notch
@@ -43,6 +45,7 @@ from nodulant.frame.route import Route
 from nodulant.frame.state import FrameState
 from nodulant.frame.ties import planned_crossmembers
 from nodulant.job.document import Inputs
+from nodulant.job.riding import in_place
 from nodulant.loads.cases import CASES, Case, in_force
 from nodulant.materials import find_steel
 from nodulant.parts.part import Part
@@ -72,9 +75,10 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     """Evaluate ``inputs``; raises InvalidInputs with every problem and its JSON pointer."""
     want = want or Want()
     content = inputs.content_hash()
+    _refuse_broken(inputs)
+    stored, inputs = inputs, in_place(inputs)
     as_loaded, inputs = inputs, inputs.model_copy(update={"survey": in_state(inputs.survey, want.load_state)})
     survey, entries = inputs.survey, inputs.as_built.entries
-    _refuse_broken(inputs)
     every = suspension_studies(as_loaded)
     typed, inputs = inputs, under_own_forces(inputs, every)
     design = inputs.design
@@ -94,7 +98,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     planned = {s: c.planned for s, c in sides.items() if c.planned}
     space = frame_in_space(inputs, planned, design.targets.drop_mm) if want.frame else Space(None, [])
     studies = every if want.travel else []
-    checks += [*space.checks, *suspension_checks(as_loaded, studies)]
+    checks += [*space.checks, *suspension_checks(as_loaded, studies), *follow_checks(as_loaded, studies)]
     routes = {side: _route(inputs, side) for side in LEFT_RIGHT}
     placed = tuple(planned["left"].placed) if "left" in planned else ()
     stands = standing(as_loaded, every, routes)
@@ -130,7 +134,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         taken_along=taken_along(inputs, routes["left"], placed),
         interim=interim,
         deflection=deflections(space.frames, want.case) if want.strips else (),
-        travel=axle_travels(as_loaded, studies),
+        travel=with_shifts(axle_travels(as_loaded, studies), stored),
         stock_travel=stock_travels(as_loaded) if want.travel else (),
         weld_mm=sum(sides[side].weld_mm for side in LEFT_RIGHT),
         steps=_steps(inputs, locked, along, list(judged)) if want.steps else (),
@@ -204,6 +208,11 @@ def _refuse_broken(inputs: Inputs) -> None:
                 acceptable="different ids",
             )
         )
+    if not problems:
+        try:
+            in_place(inputs)
+        except NodulantError as error:
+            problems.append(error)
     if problems:
         raise InvalidInputs(problems)
 

@@ -7,8 +7,8 @@ from nodulant.clearance.arches import arch_of
 from nodulant.clearance.obstacle import Obstacle
 from nodulant.clearance.rail_prisms import rail_body
 from nodulant.clearance.shapes import Bars, Prisms
-from nodulant.evaluate.placed import planned_things
 from nodulant.job.document import Inputs
+from nodulant.job.riding import in_place
 from nodulant.parts.sides import LEFT_RIGHT, Side
 
 
@@ -38,7 +38,7 @@ def frame_solids(inputs: Inputs) -> FrameSolids:
             raise ValueError("a rail is made of prisms")
         rows = np.concatenate([pack.corners.reshape(-1, 8), pack.low_y[:, None], pack.high_y[:, None]], axis=1)
         out.append(RailSolid(side=side, prisms=np.round(rows, 2).tolist()))
-    return FrameSolids(rails=tuple(out), arches=_arches(inputs), things=planned_things(inputs))
+    return FrameSolids(rails=tuple(out), arches=_arches(inputs), things=in_place(inputs).design.obstacles)
 
 
 def _arches(inputs: Inputs) -> list[list[float]]:

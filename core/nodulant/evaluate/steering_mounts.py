@@ -17,6 +17,7 @@ from nodulant.frame.columns import rail_at
 from nodulant.frame.ops.steering_mount import SteeringMount
 from nodulant.frame.place import Place
 from nodulant.job.document import Inputs
+from nodulant.job.riding import on_rails
 from nodulant.loads.cases import KERB_BACK, KERB_UP
 from nodulant.parts.sides import Side, Sides
 from nodulant.suspension.study import Study
@@ -72,7 +73,7 @@ def drag_link_force(s: Study, gear: DragLink, pins: KingPins) -> tuple[float, fl
 def _made(
     inputs: Inputs, s: Study, side: Sides, point: HardPoint, force: tuple[float, float, float], holds: str
 ) -> list[SteeringMount]:
-    rail = inputs.survey.rails.of("right" if side == "both" else side)
+    rail, point = inputs.survey.rails.of("right" if side == "both" else side), on_rails(inputs, point)
     if not rail.start_mm + TALL_MM < point.x_mm < rail.end_mm - TALL_MM:
         return []
     underside, height, width, _ = rail_at(rail, point.x_mm)

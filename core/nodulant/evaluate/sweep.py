@@ -19,10 +19,12 @@ from nodulant.clearance.rail_prisms import rail_body
 from nodulant.clearance.shapes import Standing
 from nodulant.clearance.sweep import Cleared, Pair, Wish, clearance_map, pairs_of, swept
 from nodulant.clearance.under import angle_deg, under_axle
-from nodulant.evaluate.placed import planned_things
+from nodulant.clearance.work_bodies import work_bodies
 from nodulant.evaluate.travel import suspension_studies
 from nodulant.evaluate.travel_drawing import Fact
+from nodulant.frame.ops.axle_work import AxleWork
 from nodulant.job.document import Inputs
+from nodulant.job.riding import in_place
 from nodulant.parts.limits import find_limit
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, LoadState
 from nodulant.parts.tyre import Tyre, parse_tyre
@@ -111,6 +113,7 @@ class Scene:
 
 def scene(inputs: Inputs) -> Scene:
     """Moving bodies of both axles, rails with their cuts, and what the user placed."""
+    inputs = in_place(inputs)
     axles: list[SweptAxle] = []
     left: list[str] = []
     for s in suspension_studies(inputs):
@@ -124,13 +127,16 @@ def scene(inputs: Inputs) -> Scene:
         left += words
     held = {s.axle for s in inputs.design.suspensions}
     left += [f"{axle} axle: nothing holds it in this design" for axle in ("front", "rear") if axle not in held]
-    rails = tuple(rail_body(inputs.survey, inputs.design.operations, side) for side in LEFT_RIGHT)
+    operations = inputs.design.operations
+    rails = tuple(rail_body(inputs.survey, operations, side) for side in LEFT_RIGHT)
+    works = tuple(body for side in LEFT_RIGHT for body in work_bodies(inputs.survey, operations, side))
     left.append("crossmembers: their height was not surveyed; place those that matter as boxes")
-    if inputs.design.operations:
-        left.append("plates, caps and brackets on the rails: allow for their thickness, or place those that matter")
+    left += [
+        f"{op.name}: what is on the axle moves with it; allow for it" for op in operations if isinstance(op, AxleWork)
+    ]
     movers = tuple(m for axle in axles for m in axle.movers)
     arches = [arch_of(name, axle) for name, axle in (("front", inputs.survey.front), ("rear", inputs.survey.rear))]
-    things = (*rails, *(a for a in arches if a is not None), *(standing_of(o) for o in planned_things(inputs)))
+    things = (*rails, *works, *(a for a in arches if a is not None), *(standing_of(o) for o in inputs.design.obstacles))
     return Scene(movers, things, tuple(axles), tuple(left))
 
 

@@ -30,10 +30,12 @@ from nodulant.evaluate.travel_drawing import AxleTravel, LinkForce, StandsAt, To
 from nodulant.evaluate.travel_facts import facts
 from nodulant.evaluate.travel_members import grips, members, members_at_rest
 from nodulant.evaluate.wheel_facts import arch_checks, wheel_facts
+from nodulant.frame.in_place import solid_in_place
 from nodulant.frame.model import placed_on, planned_state, route_on
 from nodulant.frame.parts import work_on
 from nodulant.frame.seen import rail_seen
 from nodulant.job.document import Inputs
+from nodulant.job.riding import STILL, Shift, in_place, shifts
 from nodulant.linkage.rotation import rotation_vector
 from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.parts.solid import Solid
@@ -60,12 +62,33 @@ def moved(inputs: Inputs, *, glance: bool, only: int | None = None) -> Moved:
     At a ``glance`` nothing is judged or loaded: where everything stands, level, and its curves; of the
     ``only`` suspension that a hand moves, where one is named.
     """
+    stored, inputs = inputs, in_place(inputs)
     if glance:
         d = inputs.design
         seen = [k for k in range(len(d.suspensions)) if only in (None, k)]
-        return Moved(checks=(), travel=tuple(_drawn(inputs, k, _study(inputs, d.suspensions[k], GLANCE)) for k in seen))
+        drawn = tuple(_drawn(inputs, k, _study(inputs, d.suspensions[k], GLANCE)) for k in seen)
+        return Moved(checks=(), travel=with_shifts(drawn, stored))
     studies = suspension_studies(inputs)
-    return Moved(checks=tuple(order(suspension_checks(inputs, studies))), travel=axle_travels(inputs, studies))
+    travels = with_shifts(axle_travels(inputs, studies), stored)
+    return Moved(checks=tuple(order(suspension_checks(inputs, studies))), travel=travels)
+
+
+def with_shifts(travels: tuple[AxleTravel, ...], stored: Inputs) -> tuple[AxleTravel, ...]:
+    """With how far the plan has moved each point from where the document gives it."""
+    planned = in_place(stored).design
+    if planned is stored.design:
+        return travels
+    by: dict[str, Shift] = {}
+    for k, (was, now) in enumerate(zip(stored.design.suspensions, planned.suspensions, strict=True)):
+        by |= {f"suspensions.{k}.{path}": shift for path, shift in shifts(was, now).items()}
+    if stored.design.driveline is not None and planned.driveline is not None:
+        by |= {f"driveline.{path}": s for path, s in shifts(stored.design.driveline, planned.driveline).items()}
+    return tuple(
+        t.model_copy(
+            update={"grips": tuple(g.model_copy(update={"shift": list(by.get(g.path, STILL))}) for g in t.grips)}
+        )
+        for t in travels
+    )
 
 
 def suspension_studies(inputs: Inputs, look: Look = CLOSELY) -> list[Study]:
@@ -177,8 +200,12 @@ def solids_of(inputs: Inputs, s: Study) -> tuple[Solid, ...]:
         placed = placed_on(survey, operations, "right", planned_state(operations))
     except NodulantError:
         return ()
-    near = [w for w in work_on(survey, "right", placed) if abs(w.on.span.centre_mm - s.setting.hub[0]) < NEAR_MM]
-    return tuple(solid for work in near for solid in work.solids)
+    route, out = route_on(survey, operations, "right", planned_state(operations)), []
+    for work in work_on(survey, "right", placed):
+        at = work.on.span.centre_mm
+        if abs(route.x_at(at) - s.setting.hub[0]) < NEAR_MM:
+            out += [solid_in_place(solid, route, at) for solid in work.solids]
+    return tuple(out)
 
 
 NEAR_MM = 1600.0

@@ -39,6 +39,8 @@ class Grip(Frozen):
     path: str
     name: str
     at: BodyPoint
+    shift: list[float] = [0.0, 0.0, 0.0]
+    """How far the plan has moved it from where the document gives it: rearward, right, up, mm."""
 
 
 class Turning(Frozen):

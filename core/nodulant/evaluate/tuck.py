@@ -2,16 +2,17 @@
 
 from nodulant.base.errors import InputError
 from nodulant.clearance.arches import arch_name
+from nodulant.evaluate.hung import hung
 from nodulant.evaluate.sweep import scene
 from nodulant.job.document import Inputs
 from nodulant.parts.limits import find_limit
 from nodulant.search.tuck import WIDEST_MM, AskedTuck, FoundTuck, TuckWish, find_tuck
-from nodulant.targets.drop import towards_rail
 
 
 def least_tuck(inputs: Inputs, suspension: int, most_mm: float, same_mm: float | None = None) -> FoundTuck:
     """Solve it, or compare all ways at ``same_mm``; raises NotSolvable and InputError with the reason."""
-    design = inputs.design
+    h = hung(inputs, suspension)
+    design = h.planned.design
     gap = find_limit("tyre-sweep", design.limits)[0].value
     if gap > WIDEST_MM:
         raise InputError(
@@ -20,14 +21,14 @@ def least_tuck(inputs: Inputs, suspension: int, most_mm: float, same_mm: float |
             found=f"{gap:g} mm",
             acceptable=f"{WIDEST_MM:g} mm or less",
         )
-    axle = design.suspensions[suspension].axle
+    axle = h.own.axle
     others = {arch_name(name) for name in ("front", "rear") if name != axle}
     asked = AskedTuck(
         inputs.survey,
-        design.suspensions[suspension],
+        h.own,
         design.seats,
-        towards_rail(design.targets, axle),
-        tuple(t for t in scene(inputs).standing if not (t.kind == "wing" and t.name in others)),
+        h.towards_rail_mm,
+        tuple(t for t in scene(h.planned).standing if not (t.kind == "wing" and t.name in others)),
         TuckWish(most_mm=most_mm, gap_mm=max(gap, 0.0), same_mm=same_mm),
     )
-    return find_tuck(asked)
+    return h.back(find_tuck(asked))

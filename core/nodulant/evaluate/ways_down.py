@@ -6,6 +6,7 @@ from nodulant.base.arrays import significant
 from nodulant.base.errors import NotSolvable
 from nodulant.base.model import Frozen
 from nodulant.evaluate.curve import Curve, curves_of
+from nodulant.evaluate.hung import hung
 from nodulant.evaluate.travel import suspension_studies
 from nodulant.job.document import Inputs
 from nodulant.steering.ways_down import Keeps, Lowered, keeps, lowered
@@ -33,8 +34,8 @@ class WaysDown(Frozen):
 
 
 def ways_down(inputs: Inputs, suspension: int, drop_mm: float) -> WaysDown:
-    """Compare; raises NotSolvable where there is nothing to lower."""
-    s = suspension_studies(inputs, LEVEL)[suspension]
+    """Compare; raises NotSolvable where there is nothing to lower, UnknownReference where there is no such suspension."""
+    s = suspension_studies(hung(inputs, suspension).planned, LEVEL)[suspension]
     if s.setting is None:
         raise NotSolvable(
             "the hubs are not known", field="/survey/front/hub_z_left_mm", found="nothing", acceptable="both hubs"

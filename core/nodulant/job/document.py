@@ -26,7 +26,7 @@ from nodulant.targets.drop import Targets
 from nodulant.units.show import Style
 
 FORMAT = "nodulant-job"
-VERSION = 3
+VERSION = 4
 
 
 class Design(Frozen):
@@ -128,7 +128,7 @@ class JobFile(Frozen):
     """One job as a document that outlives the application."""
 
     format: Literal["nodulant-job"] = "nodulant-job"
-    version: Literal[3] = 3
+    version: Literal[4] = 4
     name: Name
     shop: Shop = Shop()
     surveys: Annotated[tuple[SurveyRevision, ...], Field(min_length=1, max_length=5000)]

@@ -4,6 +4,8 @@
 judged for itself.
 2 -> 3: a jack and stop pads became one of each an axle; limits on use became limits on the factor of
 safety, 1.5 over what they were, and those that nothing is judged by any more are gone.
+3 -> 4: a thing that went along names what it rides with: the pocket whose subframe carried it, or
+its stretch of rail. Suspensions and shafts of older files stay as they were placed.
 """
 
 from collections.abc import Callable
@@ -72,4 +74,36 @@ def _both_axles(loads: Document) -> None:
             loads[new] = [] if one is None else [{**one, "axle": "rear"}]
 
 
-_UPGRADES: dict[int, Callable[[Document], Document]] = {1: _keeps_each, 2: _factors_and_places}
+_POCKET_MM = 700.0
+"""In version 3 a pocket took along what sat this near."""
+
+
+def _rides(document: Document) -> Document:
+    stations = [
+        {f.get("id"): f.get("x_mm") for f in revision.get("survey", {}).get("features", [])}
+        for revision in document.get("surveys", [])
+    ]
+    for option in document.get("options", []):
+        for revision in option.get("revisions", []):
+            design = revision.get("design", {})
+            for thing in design.get("obstacles", []):
+                if thing.pop("goes_along", False):
+                    thing["rides"] = _carrier(thing, design, stations[-1] if stations else {})
+    return {**document, "version": 4}
+
+
+def _carrier(thing: Document, design: Document, stations: Document) -> str:
+    """The pocket that took it along, else the rail."""
+    body = thing.get("body", {})
+    points = [body[k] for k in ("middle", "a", "b") if k in body]
+    x = sum(p.get("x_mm", 0.0) for p in points) / max(len(points), 1)
+    near = []
+    for op in design.get("operations", []):
+        place = op.get("place") or {}
+        at = stations.get(str(place.get("anchor_id")))
+        if op.get("kind") == "raise" and at is not None:
+            near.append((abs(at + place.get("offset_mm", 0.0) - x), op.get("id", "")))
+    return min(near)[1] if near and min(near)[0] < _POCKET_MM else "rail"
+
+
+_UPGRADES: dict[int, Callable[[Document], Document]] = {1: _keeps_each, 2: _factors_and_places, 3: _rides}

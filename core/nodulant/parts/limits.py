@@ -207,6 +207,9 @@ LIMITS: tuple[Limit, ...] = (
     ),
     at_most("drop-sum", "Drop stack against the target", 0.0, "mm", "the stack must add up to the target", 1.6),
     at_most(
+        "mount-follows", "Mount away from its joint", 3.0, "mm", "a bolt stands where its link ends: Nodulant default"
+    ),
+    at_most(
         "stack-stands", "Drop stack against hubs and tyres", 3.0, "mm", "the same drop told in two ways must agree"
     ),
     at_most("stack-cut", "Drop stack against the cuts", 2.0, "mm", "a step or pocket counts as high as it is cut"),

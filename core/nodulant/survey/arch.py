@@ -1,6 +1,6 @@
-"""The opening of a wheel arch as measured on the body, frame axes, mm; the body is taken to stay on its mounts."""
+"""The opening of a wheel arch as measured on the body before the cut, frame axes, mm."""
 
-from typing import Self
+from typing import Literal, Self
 
 from pydantic import model_validator
 
@@ -21,6 +21,10 @@ class Arch(Frozen):
     """Highest point of its edge, above the datum plane."""
     edge_y_mm: Size
     """Its edge or folded lip, from the centre plane."""
+    hub_z_mm: Coordinate | None = None
+    """Height at which its front and rear edge were measured; the surveyed hubs' where left out."""
+    rides: Literal["body", "rail"] = "body"
+    """Whether it stays with the body between the axles, or is raised and moved with the rails under it, as a bed is."""
 
     @model_validator(mode="after")
     def _opens(self) -> Self:

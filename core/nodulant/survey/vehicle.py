@@ -96,6 +96,17 @@ class Axle(Frozen):
         """Hub centre above the datum plane on one side."""
         return self.hub_z_left_mm if side == "left" else self.hub_z_right_mm
 
+    def arch_hub_z_mm(self) -> float | None:
+        """Height at which the edges of its arches were measured; None where neither it nor a hub is known."""
+        if self.arch is not None and self.arch.hub_z_mm is not None:
+            return self.arch.hub_z_mm
+        return self.hubs_z_mm()
+
+    def hubs_z_mm(self) -> float | None:
+        """Hubs above the datum plane as surveyed, mean of those that are known; None where neither is."""
+        hubs = [z for z in (self.hub_z_left_mm, self.hub_z_right_mm) if z is not None]
+        return sum(hubs) / len(hubs) if hubs else None
+
     def ground_z_mm(self) -> float | None:
         """Height of the ground against the datum plane: mean hub less the loaded radius, measured or estimated."""
         hubs = (self.hub_z_left_mm, self.hub_z_right_mm)

@@ -200,9 +200,8 @@ def hub_height(survey: Survey, suspension: Suspension, towards_rail_mm: float) -
     """Hubs above the datum plane at the planned ride height, mm."""
     if suspension.hub_z_mm is not None:
         return suspension.hub_z_mm
-    axle = _axle(survey, suspension)
-    hubs = [z for z in (axle.hub_z_left_mm, axle.hub_z_right_mm) if z is not None]
-    return sum(hubs) / len(hubs) + towards_rail_mm if hubs else None
+    high = _axle(survey, suspension).hubs_z_mm()
+    return None if high is None else high + towards_rail_mm
 
 
 def _axle(survey: Survey, suspension: Suspension) -> Axle:
@@ -214,7 +213,8 @@ def _setting(survey: Survey, suspension: Suspension, towards_rail_mm: float) -> 
     height = hub_height(survey, suspension, towards_rail_mm)
     radius = _radius(axle) if suspension.tyre is None else _planned_radius(suspension, suspension.tyre)
     track = track_of(suspension, axle)
-    x = 0.0 if name == "front" else survey.wheelbase_mm
+    surveyed = 0.0 if name == "front" else survey.wheelbase_mm
+    x = surveyed if suspension.hub_x_mm is None else suspension.hub_x_mm
     need = {
         "/survey/wheelbase_mm": x,
         f"/survey/{name}/hub_z_left_mm": height,
@@ -277,7 +277,8 @@ def _vehicle(survey: Survey, suspension: Suspension, seats: tuple[Seat, ...], gr
     weight = None if held is None else total * G
     tyre = tyre_on_wheel(suspension, survey)
     size = None if tyre is None else tyre.free_diameter_mm
-    return Vehicle(survey.wheelbase_mm, centre, weight, axle_n, grip, tube, () if held else missing, size)
+    base = survey.wheelbase_mm if suspension.wheelbase_mm is None else suspension.wheelbase_mm
+    return Vehicle(base, centre, weight, axle_n, grip, tube, () if held else missing, size)
 
 
 def _loads(s: Study) -> AxleLoads | None:

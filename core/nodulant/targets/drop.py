@@ -49,6 +49,10 @@ class DropEntry(Frozen):
     """It moves the axle towards the rail."""
 
 
+class CausedEntry(DropEntry):
+    """A contribution that a cut makes: nobody types it, and it is as much as the cut moves."""
+
+
 class StraightPath(Frozen):
     """The axle moves straight up and down."""
 
@@ -105,8 +109,11 @@ class SolvedEntry(Frozen):
     """One entry with its amount, mm, and whether it was solved."""
 
     id: str
+    name: str
     amount_mm: float
     solved: bool
+    caused: bool
+    """Whether a cut of the plan makes it."""
 
 
 class Overlap(Frozen):
@@ -154,7 +161,13 @@ def add_up(targets: Stack, axle: AxleName = "rear") -> DropResult:
     known = sum(_counted(e) for e in targets.entries)
     rest = targets.drop_mm - known
     solved = tuple(
-        SolvedEntry(id=e.id, amount_mm=rest if i in unknown else _counted(e), solved=i in unknown)
+        SolvedEntry(
+            id=e.id,
+            name=e.name,
+            amount_mm=rest if i in unknown else _counted(e),
+            solved=i in unknown,
+            caused=isinstance(e, CausedEntry),
+        )
         for i, e in enumerate(targets.entries)
     )
     costs = {e.id for e in targets.entries if e.costs_travel}
@@ -180,6 +193,7 @@ def _overlapping(targets: Stack) -> tuple[Overlap, ...]:
     pairs = []
     for i, one in enumerate(targets.entries):
         for two in targets.entries[:i]:
-            if frozenset({one.mechanism, two.mechanism}) in OVERLAPPING:
+            both_cut = isinstance(one, CausedEntry) and isinstance(two, CausedEntry)
+            if frozenset({one.mechanism, two.mechanism}) in OVERLAPPING and not both_cut:
                 pairs.append(Overlap(one=two.name, two=one.name))
     return tuple(pairs)

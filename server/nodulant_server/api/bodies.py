@@ -252,34 +252,43 @@ class RemedyBody(DraftBody):
     key: Annotated[str, Field(max_length=400)]
 
 
-class FindHolesBody(DraftBody):
-    """Find the bracket holes of a suspension of a draft."""
+class SuspensionBody(DraftBody):
+    """One suspension of a draft, by its number."""
 
     suspension: Annotated[int, Field(ge=0, le=1)] = 0
+
+
+class RidesBody(SuspensionBody):
+    """What a suspension, or its one frame point at ``path``, is to ride with."""
+
+    rides: Annotated[str, Field(max_length=40)]
+    path: Annotated[str, Field(max_length=80)] = ""
+
+
+class FindHolesBody(SuspensionBody):
+    """Find the bracket holes of a suspension of a draft."""
+
     holes: Holes = Holes()
     wanted: Wanted = Wanted()
 
 
-class FindWindowBody(DraftBody):
+class FindWindowBody(SuspensionBody):
     """Find where one end of a link goes, and how long the link is."""
 
-    suspension: Annotated[int, Field(ge=0, le=1)] = 0
     link: Annotated[str, Field(max_length=40)]
     window: Window = Window()
     wanted: Wanted = Wanted()
 
 
-class FitCoilBody(DraftBody):
+class FitCoilBody(SuspensionBody):
     """Fit the coilover of a suspension of a draft."""
 
-    suspension: Annotated[int, Field(ge=0, le=1)] = 0
     wish: CoilWish = CoilWish()
 
 
-class CureSteerBody(DraftBody):
+class CureSteerBody(SuspensionBody):
     """What cures the bump steer of a suspension of a draft."""
 
-    suspension: Annotated[int, Field(ge=0, le=1)] = 0
     wish: SteerWish = SteerWish()
 
 
@@ -307,26 +316,23 @@ class SweepLine(Frozen):
     problem: str | None = None
 
 
-class WaysBody(DraftBody):
+class WaysBody(SuspensionBody):
     """A front of a draft, to be lowered by one amount in several ways."""
 
-    suspension: Annotated[int, Field(ge=0, le=1)] = 0
     drop_mm: Annotated[float, Field(gt=0, le=300)] = 50.0
 
 
-class TuckBody(DraftBody):
+class TuckBody(SuspensionBody):
     """An axle of a draft whose wheels are to go in until they clear; the most that each may, mm."""
 
-    suspension: Annotated[int, Field(ge=0, le=1)] = 0
     most_mm: Annotated[float, Field(ge=1, le=200)] = 80.0
     same_mm: Annotated[float, Field(ge=0, le=200)] | None = None
     """Compare every way at this tuck instead of solving each."""
 
 
-class ArmBody(DraftBody):
+class ArmBody(SuspensionBody):
     """A bought arm to be laid over the pick-ups of a draft; without one only the arm that is there is told."""
 
-    suspension: Annotated[int, Field(ge=0, le=1)] = 0
     arm: Arm = "lower-arm"
     bought: BoughtArm | None = None
 

@@ -14,12 +14,9 @@ from pydantic.main import IncEx
 from nodulant.base.errors import NodulantError
 from nodulant.checks.groups import counts
 from nodulant.evaluate import Evaluation, InvalidInputs, Want, evaluate
-from nodulant.evaluate.bought_arm import ArmLaidOver, bought_arm
 from nodulant.evaluate.finding import find_sets
-from nodulant.evaluate.fitted import fitted, holes_judged, window_judged
 from nodulant.evaluate.side_by_side import SideBySide, side_by_side
 from nodulant.evaluate.travel import Moved, moved
-from nodulant.evaluate.ways_down import WaysDown, ways_down
 from nodulant.formats.dxf import pattern_dxf
 from nodulant.formats.pattern_pdf import Paper, pattern_pdf
 from nodulant.formats.rail_drawn import DrawnSection, section_from_drawing, stations_from_outline
@@ -32,26 +29,16 @@ from nodulant.parts.wheel import Wheel
 from nodulant.patterns.collect import patterns_of
 from nodulant.patterns.pattern import Pattern
 from nodulant.remedies.tried import find_remedies
-from nodulant.search.bracket_holes import Asked
-from nodulant.search.bump_steer import AskedSteer, FoundSteer, find_bump_steer
-from nodulant.search.fit_coilover import FoundCoil
-from nodulant.search.link_window import AskedWindow
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
-from nodulant.targets.drop import towards_rail
 from nodulant.units import Quantity, parse_quantity
 from nodulant_server.actions.log import inputs_of
 from nodulant_server.api.bodies import (
-    ArmBody,
     CompareBody,
-    CureSteerBody,
     DraftBody,
     EvaluateBody,
     FindBody,
-    FindHolesBody,
     FindLine,
-    FindWindowBody,
-    FitCoilBody,
     OptionCounts,
     OutlineBody,
     ParseBody,
@@ -59,7 +46,6 @@ from nodulant_server.api.bodies import (
     SectionBody,
     StationsBody,
     TravelBody,
-    WaysBody,
     WheelFace,
 )
 from nodulant_server.api.jobs import person
@@ -168,7 +154,7 @@ def sets(request: HttpRequest, body: FindBody) -> StreamingHttpResponse:
     """Search; the answer is lines of JSON: progress, then what was found or a problem. Closing the connection cancels."""
     inputs = drafted(body.job_id, body.design, body.survey)
     evaluate(inputs)
-    return _streamed(find_sets(inputs, body.operation_id), lambda found: FindLine(sets=found))
+    return streamed(find_sets(inputs, body.operation_id), lambda found: FindLine(sets=found))
 
 
 @router.post("/remedies", response=FindLine)
@@ -176,7 +162,7 @@ def remedies(request: HttpRequest, body: RemedyBody) -> StreamingHttpResponse:
     """Try what mends a group; answered as a search is."""
     inputs = drafted(body.job_id, body.design, body.survey)
     evaluate(inputs, BARE)
-    return _streamed(find_remedies(inputs, body.key), lambda found: FindLine(remedies=found))
+    return streamed(find_remedies(inputs, body.key), lambda found: FindLine(remedies=found))
 
 
 @router.post("/handcheck", response=HandCheck)
@@ -185,84 +171,14 @@ def handcheck(request: HttpRequest, body: DraftBody) -> HandCheck:
     return hand_check(drafted(body.job_id, body.design, body.survey))
 
 
-@router.post("/find/holes", response=FindLine)
-def holes(request: HttpRequest, body: FindHolesBody) -> HttpResponse | StreamingHttpResponse:
-    """Search for bracket holes; answered as the search for plates is."""
-    inputs = drafted(body.job_id, body.design, body.survey)
-    d = inputs.design
-    if body.suspension >= len(d.suspensions):
-        return problem(422, "unknown-reference", "this design has no such suspension")
-    evaluate(inputs, BARE)
-    towards = towards_rail(d.targets, d.suspensions[body.suspension].axle)
-    own = d.suspensions[body.suspension]
-    asked = Asked(inputs.survey, own, d.seats, towards, d.loads.grip, body.holes, body.wanted)
-    return _streamed(holes_judged(inputs, body.suspension, asked), lambda found: FindLine(holes=found))
-
-
-@router.post("/find/window", response=FindLine)
-def window(request: HttpRequest, body: FindWindowBody) -> HttpResponse | StreamingHttpResponse:
-    """Search where one end of a link goes; answered as the search for plates is."""
-    inputs = drafted(body.job_id, body.design, body.survey)
-    d = inputs.design
-    if body.suspension >= len(d.suspensions):
-        return problem(422, "unknown-reference", "this design has no such suspension")
-    evaluate(inputs, BARE)
-    towards = towards_rail(d.targets, d.suspensions[body.suspension].axle)
-    own = d.suspensions[body.suspension]
-    asked = AskedWindow(inputs.survey, own, d.seats, towards, d.loads.grip, body.link, body.window, body.wanted)
-    return _streamed(window_judged(inputs, body.suspension, asked), lambda found: FindLine(window=found))
-
-
-@router.post("/find/coilover", response=FoundCoil)
-def coilover(request: HttpRequest, body: FitCoilBody) -> FoundCoil | HttpResponse:
-    """Rate, coil and upper mount for a wish; a 422 with the reason where nothing can be fitted."""
-    inputs = drafted(body.job_id, body.design, body.survey)
-    d = inputs.design
-    if body.suspension >= len(d.suspensions):
-        return problem(422, "unknown-reference", "this design has no such suspension")
-    evaluate(inputs, BARE)
-    return fitted(inputs, body.suspension, body.wish)
-
-
-@router.post("/find/bump-steer", response=FoundSteer)
-def bump_steer(request: HttpRequest, body: CureSteerBody) -> FoundSteer | HttpResponse:
-    """What cures bump steer; a 422 with the reason where the steering does not move."""
-    inputs = drafted(body.job_id, body.design, body.survey)
-    d = inputs.design
-    if body.suspension >= len(d.suspensions):
-        return problem(422, "unknown-reference", "this design has no such suspension")
-    evaluate(inputs, BARE)
-    towards = towards_rail(d.targets, d.suspensions[body.suspension].axle)
-    return find_bump_steer(AskedSteer(inputs.survey, d.suspensions[body.suspension], d.seats, towards, body.wish))
-
-
-@router.post("/ways-down", response=WaysDown)
-def lowered(request: HttpRequest, body: WaysBody) -> WaysDown | HttpResponse:
-    """A front lowered in several ways, side by side; a 422 with the reason where it is none of wishbones or struts."""
-    inputs = drafted(body.job_id, body.design, body.survey)
-    if body.suspension >= len(inputs.design.suspensions):
-        return problem(422, "unknown-reference", "this design has no such suspension")
-    evaluate(inputs, BARE)
-    return ways_down(inputs, body.suspension, body.drop_mm)
-
-
-@router.post("/bought-arm", response=ArmLaidOver)
-def arm_over(request: HttpRequest, body: ArmBody) -> ArmLaidOver | HttpResponse:
-    """Which single change lets a bought arm hold the ball joint where it was; a 422 with the reason where there is no such arm."""
-    inputs = drafted(body.job_id, body.design, body.survey)
-    if body.suspension >= len(inputs.design.suspensions):
-        return problem(422, "unknown-reference", "this design has no such suspension")
-    evaluate(inputs, BARE)
-    return bought_arm(inputs, body.suspension, body.arm, body.bought)
-
-
 @router.post("/wheel", response=WheelFace)
 def wheel_face(request: HttpRequest, body: Wheel) -> WheelFace:
     """Offset and backspacing of a wheel that is told by one of them."""
     return WheelFace(offset_mm=round(body.face_mm, 2), backspacing_mm=round(body.back_mm, 2))
 
 
-def _streamed(search: Generator[Step, None, T], told: Callable[[T], FindLine]) -> StreamingHttpResponse:
+def streamed(search: Generator[Step, None, T], told: Callable[[T], FindLine]) -> StreamingHttpResponse:
+    """A search's progress and result line by line; closing the connection cancels it."""
     return StreamingHttpResponse(_lines(search, told), content_type="application/x-ndjson")
 
 

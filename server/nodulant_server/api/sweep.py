@@ -67,12 +67,9 @@ def cut(request: HttpRequest, body: RodHoleBody) -> CutFromSweep:
 
 
 @router.post("/find/tuck", response=FoundTuck)
-def tuck(request: HttpRequest, body: TuckBody) -> FoundTuck | HttpResponse:
+def tuck(request: HttpRequest, body: TuckBody) -> FoundTuck:
     """The least that the wheels go in to clear their wings, each way solved for itself; a 422 with the reason where there is none."""
-    inputs = _inputs(body)
-    if body.suspension >= len(inputs.design.suspensions):
-        return problem(422, "unknown-reference", "this design has no such suspension")
-    return least_tuck(inputs, body.suspension, body.most_mm, body.same_mm)
+    return least_tuck(_inputs(body), body.suspension, body.most_mm, body.same_mm)
 
 
 @router.post("/solids", response=FrameSolids)

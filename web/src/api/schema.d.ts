@@ -15,9 +15,9 @@ export interface paths {
         put?: never;
         /**
          * Arm Over
-         * @description Which single change lets a bought arm hold the ball joint where it was; a 422 with the reason where there is no such arm.
+         * @description Which single change lets a bought arm hold the ball joint where it was.
          */
-        post: operations["nodulant_server_api_compute_arm_over"];
+        post: operations["nodulant_server_api_finders_arm_over"];
         delete?: never;
         options?: never;
         head?: never;
@@ -95,9 +95,9 @@ export interface paths {
         put?: never;
         /**
          * Bump Steer
-         * @description What cures bump steer; a 422 with the reason where the steering does not move.
+         * @description What cures bump steer.
          */
-        post: operations["nodulant_server_api_compute_bump_steer"];
+        post: operations["nodulant_server_api_finders_bump_steer"];
         delete?: never;
         options?: never;
         head?: never;
@@ -115,9 +115,9 @@ export interface paths {
         put?: never;
         /**
          * Coilover
-         * @description Rate, coil and upper mount for a wish; a 422 with the reason where nothing can be fitted.
+         * @description Rate, coil and upper mount for a wish.
          */
-        post: operations["nodulant_server_api_compute_coilover"];
+        post: operations["nodulant_server_api_finders_coilover"];
         delete?: never;
         options?: never;
         head?: never;
@@ -137,7 +137,7 @@ export interface paths {
          * Holes
          * @description Search for bracket holes; answered as the search for plates is.
          */
-        post: operations["nodulant_server_api_compute_holes"];
+        post: operations["nodulant_server_api_finders_holes"];
         delete?: never;
         options?: never;
         head?: never;
@@ -197,7 +197,7 @@ export interface paths {
          * Window
          * @description Search where one end of a link goes; answered as the search for plates is.
          */
-        post: operations["nodulant_server_api_compute_window"];
+        post: operations["nodulant_server_api_finders_window"];
         delete?: never;
         options?: never;
         head?: never;
@@ -728,6 +728,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rides": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rides
+         * @description The suspension riding with something else, standing where it stood.
+         */
+        post: operations["nodulant_server_api_finders_rides"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -959,9 +979,9 @@ export interface paths {
         put?: never;
         /**
          * Lowered
-         * @description A front lowered in several ways, side by side; a 422 with the reason where it is none of wishbones or struts.
+         * @description A front lowered in several ways, side by side, where it is one of wishbones or struts.
          */
-        post: operations["nodulant_server_api_compute_lowered"];
+        post: operations["nodulant_server_api_finders_lowered"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1247,8 +1267,16 @@ export interface components {
             edge_y_mm: number;
             /** Front X Mm */
             front_x_mm: number;
+            /** Hub Z Mm */
+            hub_z_mm?: number | null;
             /** Rear X Mm */
             rear_x_mm: number;
+            /**
+             * Rides
+             * @default body
+             * @enum {string}
+             */
+            rides: "body" | "rail";
             /** Top Z Mm */
             top_z_mm: number;
         };
@@ -3041,6 +3069,11 @@ export interface components {
             near: components["schemas"]["Near"][];
             pinion: components["schemas"]["HardPoint"];
             /**
+             * Rides
+             * @default placed
+             */
+            rides: string;
+            /**
              * Slip Mm
              * @default 120
              */
@@ -3730,6 +3763,15 @@ export interface components {
             name: string;
             /** Path */
             path: string;
+            /**
+             * Shift
+             * @default [
+             *       0,
+             *       0,
+             *       0
+             *     ]
+             */
+            shift: number[];
         };
         /**
          * Group
@@ -4717,11 +4759,6 @@ export interface components {
         Obstacle: {
             /** Body */
             body: components["schemas"]["BoxShape"] | components["schemas"]["BarShape"];
-            /**
-             * Goes Along
-             * @default false
-             */
-            goes_along: boolean;
             /** Id */
             id: string;
             /**
@@ -4737,6 +4774,11 @@ export interface components {
             mirrored: boolean;
             /** Name */
             name: string;
+            /**
+             * Rides
+             * @default placed
+             */
+            rides: string;
         };
         /**
          * OptionCounts
@@ -5605,6 +5647,28 @@ export interface components {
             weld: "one-sided" | "one-sided-backed" | "two-sided" | "two-sided-ground";
         };
         /**
+         * RidesBody
+         * @description What a suspension, or its one frame point at ``path``, is to ride with.
+         */
+        RidesBody: {
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            /**
+             * Path
+             * @default
+             */
+            path: string;
+            /** Rides */
+            rides: string;
+            survey?: components["schemas"]["Survey"] | null;
+            /**
+             * Suspension
+             * @default 0
+             */
+            suspension: number;
+        };
+        /**
          * RodHoleBody
          * @description The cut that what passes a rail needs.
          */
@@ -6094,8 +6158,12 @@ export interface components {
         SolvedEntry: {
             /** Amount Mm */
             amount_mm: number;
+            /** Caused */
+            caused: boolean;
             /** Id */
             id: string;
+            /** Name */
+            name: string;
             /** Solved */
             solved: boolean;
         };
@@ -7153,6 +7221,8 @@ export interface components {
             housing: "steel" | "cast" | "not known";
             /** Housing Half Mm */
             housing_half_mm?: number | null;
+            /** Hub X Mm */
+            hub_x_mm?: number | null;
             /** Hub Z Mm */
             hub_z_mm?: number | null;
             /** Layout */
@@ -7166,6 +7236,18 @@ export interface components {
             name: string;
             /** Pinion Deg */
             pinion_deg?: number | null;
+            /**
+             * Rides
+             * @default placed
+             */
+            rides: string;
+            /**
+             * Rides But
+             * @default {}
+             */
+            rides_but: {
+                [key: string]: string;
+            };
             /**
              * Rides In
              * @default laden
@@ -7191,6 +7273,8 @@ export interface components {
             /** Unsprung Kg */
             unsprung_kg?: number | null;
             wheel?: components["schemas"]["Wheel"] | null;
+            /** Wheelbase Mm */
+            wheelbase_mm?: number | null;
         };
         /**
          * SweepLine
@@ -8487,7 +8571,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    nodulant_server_api_compute_arm_over: {
+    nodulant_server_api_finders_arm_over: {
         parameters: {
             query?: never;
             header?: never;
@@ -8579,7 +8663,7 @@ export interface operations {
             };
         };
     };
-    nodulant_server_api_compute_bump_steer: {
+    nodulant_server_api_finders_bump_steer: {
         parameters: {
             query?: never;
             header?: never;
@@ -8603,7 +8687,7 @@ export interface operations {
             };
         };
     };
-    nodulant_server_api_compute_coilover: {
+    nodulant_server_api_finders_coilover: {
         parameters: {
             query?: never;
             header?: never;
@@ -8627,7 +8711,7 @@ export interface operations {
             };
         };
     };
-    nodulant_server_api_compute_holes: {
+    nodulant_server_api_finders_holes: {
         parameters: {
             query?: never;
             header?: never;
@@ -8699,7 +8783,7 @@ export interface operations {
             };
         };
     };
-    nodulant_server_api_compute_window: {
+    nodulant_server_api_finders_window: {
         parameters: {
             query?: never;
             header?: never;
@@ -9369,6 +9453,30 @@ export interface operations {
             };
         };
     };
+    nodulant_server_api_finders_rides: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RidesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Suspension"];
+                };
+            };
+        };
+    };
     nodulant_server_api_session_who: {
         parameters: {
             query?: never;
@@ -9625,7 +9733,7 @@ export interface operations {
             };
         };
     };
-    nodulant_server_api_compute_lowered: {
+    nodulant_server_api_finders_lowered: {
         parameters: {
             query?: never;
             header?: never;

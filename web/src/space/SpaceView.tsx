@@ -83,7 +83,7 @@ function useScene(world: World | null): void {
   const gone = solids?.things;
   useEffect(() => {
     // what goes along with the frame stands where the core has moved it
-    const placed = (obstacles ?? []).map((o) => (o.goes_along ? (gone?.find((t) => t.id === o.id) ?? o) : o));
+    const placed = (obstacles ?? []).map((o) => (o.rides !== "placed" ? (gone?.find((t) => t.id === o.id) ?? o) : o));
     world?.showThings(placed);
   }, [world, obstacles, gone]);
   const at = useSweep((s) => s.pairs.find((p) => p.id === s.chosen)?.at);

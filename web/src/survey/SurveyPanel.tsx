@@ -72,10 +72,16 @@ function AxleGroup({ name }: { name: "front" | "rear" }) {
           <QuantityField label="Top, above the datum plane" path={at("arch").concat("top_z_mm")} />
           <QuantityField label="Edge from the middle" path={at("arch").concat("edge_y_mm")} />
         </Pair>
+        <ChoiceField label="When rails move, it goes with" path={at("arch").concat("rides")} choices={ARCH_RIDES} />
       </Thing>
     </Group>
   );
 }
+
+const ARCH_RIDES = [
+  ["body", "the body between the axles"],
+  ["rail", "the rails under it, as a bed does"],
+] as const;
 
 /** An arch round the hubs, to be typed over. */
 function freshArch(name: "front" | "rear") {
@@ -87,5 +93,6 @@ function freshArch(name: "front" | "rear") {
     rear_x_mm: x + 430,
     top_z_mm: (survey[name].hub_z_left_mm ?? -150) + 450,
     edge_y_mm: edge,
+    rides: "body",
   };
 }

@@ -7,6 +7,7 @@ import { seenDraft, useBench, usePick } from "../draft/store";
 import { Act, ChoiceField, Group, Pair, TickField, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { PointFields } from "../travel/LinkFields";
+import { useCarriers } from "../travel/RidesFields";
 
 const KINDS = [
   ["engine", "engine or gearbox"],
@@ -48,7 +49,7 @@ export function Obstacles() {
       kind: shape === "box" ? "engine" : "exhaust",
       body,
       mirrored: false,
-      goes_along: false,
+      rides: "placed",
     };
     act({ kind: "insert", path: ["design", "obstacles"], value });
     setOpen(id);
@@ -88,6 +89,7 @@ export function Obstacles() {
 function Fields({ obstacle, index }: { obstacle: Obstacle; index: number }) {
   const act = useBench((s) => s.act);
   const may = useMay();
+  const carriers = useCarriers();
   const path = ["design", "obstacles", index] as const;
   const { body } = obstacle;
   return (
@@ -113,7 +115,7 @@ function Fields({ obstacle, index }: { obstacle: Obstacle; index: number }) {
           <QuantityField label="Diameter" path={[...path, "body", "diameter_mm"]} />
         </>
       )}
-      <TickField label="Measured before the cut: goes along with its rails" path={[...path, "goes_along"]} />
+      <ChoiceField label="Measured before the cut, goes with" path={[...path, "rides"]} choices={carriers} />
       <TickField label="Its image on the other side too" path={[...path, "mirrored"]} />
       {may.design && <Act onClick={() => act({ kind: "remove", path })}>Take it out</Act>}
     </Box>

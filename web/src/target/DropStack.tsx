@@ -38,8 +38,20 @@ export function DropStack({ axle }: { axle: AxleName }) {
       {entries.map((entry, i) => (
         <Entry key={entry.id} axle={axle} entry={entry} index={i} />
       ))}
+      {drop?.entries
+        .filter((e) => e.caused)
+        .map((e) => (
+          <Flex key={e.id} justify="space-between" gap="2" p="2" mb="2" borderWidth="1px" borderColor="rule">
+            <Text fontSize="14px">
+              {e.name} <span className="row-tail">made by the cut, follows it</span>
+            </Text>
+            <Text fontSize="14px" fontVariantNumeric="tabular-nums">
+              {showLength(e.amount_mm, style)}
+            </Text>
+          </Flex>
+        ))}
       {may.design && <Act onClick={add}>Add a contribution</Act>}
-      {drop && entries.length > 0 && (
+      {drop && drop.entries.length > 0 && (
         <>
           <Text fontSize="14px" mt="1">
             {showLength(drop.towards_rail_mm, style)} of it brings the axle closer to the rail.

@@ -7,7 +7,7 @@ import { type Moves, useRawMoves } from "../drawing/useRawMoves";
 import { nudge, snap } from "../units/show";
 import { pathOf } from "./paths";
 import { samePoint } from "./pose";
-import type { Vec } from "./space";
+import { type Vec, vec } from "./space";
 import type { PaperView } from "./views";
 
 type Props = { view: PaperView; grip: Grip; hub: Vec; place: (p: BodyPoint) => Vec; locked: boolean };
@@ -31,9 +31,10 @@ export const PointMark = memo(function PointMark({ view, grip, hub, place, locke
   const rest: Vec = [grip.at.x_mm, grip.at.y_mm, grip.at.z_mm];
   const path: Path = ["design", ...pathOf(grip.path)];
   const onAxle = grip.at.body >= 0;
-  /** The point as the document holds it: from the hubs where it rides on the axle. */
+  /** The point as the document holds it: from the hubs where it rides on the axle, else without what the plan moved. */
   const set = (p: Vec) => {
-    const [x, y, z] = onAxle ? [p[0] - hub[0], p[1] - hub[1], p[2] - hub[2]] : p;
+    const off = onAxle ? hub : vec(grip.shift);
+    const [x, y, z] = [p[0] - off[0], p[1] - off[1], p[2] - off[2]];
     return { kind: "set" as const, path, value: { x_mm: tidy(x), y_mm: tidy(y), z_mm: tidy(z) } };
   };
   const moved = (p: Vec): Vec => {

@@ -4,6 +4,7 @@ import { Act, ChoiceField, Group, Pair, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { freshShaft } from "./fresh";
 import { PointFields } from "./LinkFields";
+import { useCarriers } from "./RidesFields";
 
 const PATH = ["design", "driveline"] as const;
 const SIDES = [
@@ -16,6 +17,7 @@ export function ShaftFields() {
   const shaft = useBench((s) => s.history.now.design.driveline);
   const act = useBench((s) => s.act);
   const may = useMay();
+  const carriers = useCarriers();
   const set = (path: readonly (string | number)[], value: unknown) => act({ kind: "set", path, value });
   const turn = () => set(PATH, shaft ? null : freshShaft(useBench.getState().history.now));
   const near = shaft?.near ?? [];
@@ -23,6 +25,7 @@ export function ShaftFields() {
     <Group title="Propeller shaft" extra={may.design && <Act onClick={turn}>{shaft ? "Leave it out" : "Add it"}</Act>}>
       {shaft && (
         <>
+          <ChoiceField label="Gearbox and bearing go with" path={[...PATH, "rides"]} choices={carriers} />
           <PointFields label="Joint at the gearbox" path={[...PATH, "gearbox"]} on="frame" />
           <PointFields label="Joint at the pinion" path={[...PATH, "pinion"]} on="axle" />
           <Pair>

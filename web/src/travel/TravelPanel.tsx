@@ -19,6 +19,7 @@ import { LinkForces } from "./LinkForces";
 import { LAYOUTS, specOf } from "./layouts";
 import { MountsAsked } from "./MountsAsked";
 import { pathOf } from "./paths";
+import { RidesFields } from "./RidesFields";
 import { ShaftFields } from "./ShaftFields";
 import { SpringFields } from "./SpringFields";
 import { StandsTable } from "./StandsTable";
@@ -170,6 +171,7 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
         <QuantityField label="Bump at the wheel" path={[...path, "bump_mm"]} />
         <QuantityField label="Droop at the wheel" path={[...path, "droop_mm"]} />
       </Pair>
+      {!before && <RidesFields own={own} index={index} />}
       {!before && <StandsTable />}
       {!before && <EndsTable />}
       {!before && <TravelFacts />}

@@ -252,6 +252,9 @@ export function freshSuspension(
     tyre: null,
     loaded_radius_mm: null,
     hub_z_mm: null,
+    hub_x_mm: null,
+    rides: before ? "placed" : "rail",
+    rides_but: {},
     housing: "not known",
     housing_half_mm: null,
     tube_wall_mm: null,
@@ -279,6 +282,7 @@ export function freshShaft(draft: Draft): Driveline {
   const hub = hubOf(draft, "rear");
   const gearbox = (draft.survey.crossmembers ?? []).find((c) => c.name.includes("gearbox"))?.x_mm;
   return {
+    rides: "rail",
     gearbox: p((gearbox ?? hub.x - 1400) + 150, 0, hub.z + 70),
     gearbox_deg: draft.survey.rear.pinion_angle_deg ?? 3,
     pinion: p(-260, 0, 0),

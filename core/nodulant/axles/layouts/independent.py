@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from nodulant.axles.layouts.layout import Layout, NamedLink, Where
-from nodulant.axles.points import HardPoint, Link, on_axle
+from nodulant.axles.points import FramePoint, HardPoint, Link, on_axle
 from nodulant.base.errors import InputError
 from nodulant.linkage.crank import axis_of
 from nodulant.linkage.mechanism import CARRIER, FRAME, End, Guide, Point, Rod, Slide
@@ -25,8 +25,8 @@ class TrailingArm(Independent):
     """An arm that turns about two pivots on the frame: square across it is a trailing arm, askew a semi-trailing one."""
 
     kind: Literal["trailing"] = "trailing"
-    inner: HardPoint
-    outer: HardPoint
+    inner: FramePoint
+    outer: FramePoint
 
     def links(self) -> tuple[NamedLink, ...]:
         """None: the arm is the carrier itself."""
@@ -104,12 +104,12 @@ class DoubleWishbone(Steered):
     """Two wishbones and a toe link; each wishbone is two rods to one ball joint."""
 
     kind: Literal["double-wishbone"] = "double-wishbone"
-    upper_front: HardPoint
-    upper_rear: HardPoint
+    upper_front: FramePoint
+    upper_rear: FramePoint
     upper_ball: HardPoint
     """On the upright, from the hub line."""
-    lower_front: HardPoint
-    lower_rear: HardPoint
+    lower_front: FramePoint
+    lower_rear: FramePoint
     lower_ball: HardPoint
 
     def points(self) -> dict[str, tuple[Where, HardPoint]]:
@@ -135,12 +135,12 @@ class Strut(Steered):
     """A lower arm, a toe link, and a strut fast on the upright whose line always passes its top mount."""
 
     kind: Literal["strut"] = "strut"
-    top: HardPoint
+    top: FramePoint
     """Middle of the top mount, on the frame."""
     foot: HardPoint
     """A point on the strut's own line near the upright, from the hub line."""
-    lower_front: HardPoint
-    lower_rear: HardPoint
+    lower_front: FramePoint
+    lower_rear: FramePoint
     lower_ball: HardPoint
 
     def points(self) -> dict[str, tuple[Where, HardPoint]]:

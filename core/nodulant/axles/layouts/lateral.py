@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from nodulant.axles.layouts.layout import NamedLink, Where
-from nodulant.axles.points import HardPoint, Joints, Link, Tube, on_axle
+from nodulant.axles.points import FramePoint, HardPoint, Joints, Link, Tube, on_axle
 from nodulant.base.model import Frozen, Size
 from nodulant.linkage.mechanism import CARRIER, FRAME, End, Piece, Point, Rod
 from nodulant.materials.steel import ELASTIC_MODULUS_MPA
@@ -42,9 +42,9 @@ class WattsLink(Frozen):
     """On the axle, from the hub line."""
     crank_mm: Size = 160.0
     """From the upper hole of the crank to its lower one; upright at ride height."""
-    upper: HardPoint
+    upper: FramePoint
     """Frame end of the rod to the crank's upper hole."""
-    lower: HardPoint
+    lower: FramePoint
     """Frame end of the rod to the crank's lower hole, on the other side."""
     tube: Tube = Tube(od_mm=31.8, wall_mm=4.78)
     joints: Joints = Joints()

@@ -4,7 +4,7 @@ from typing import Literal
 
 from nodulant.axles.layouts.lateral import Lateral
 from nodulant.axles.layouts.layout import Layout, NamedLink, Where, pair
-from nodulant.axles.points import HardPoint, Link, on_axle
+from nodulant.axles.points import FramePoint, HardPoint, Link, on_axle
 from nodulant.linkage.mechanism import CARRIER, FRAME, End, Guide, Piece, Point, Rod
 
 
@@ -75,7 +75,7 @@ class LadderBars(Located):
     """A bar on each side, fast on the housing and pivoted on the frame: roll twists the housing between them."""
 
     kind: Literal["ladder"] = "ladder"
-    pivot: HardPoint
+    pivot: FramePoint
     """On the frame, right side."""
 
     def links(self) -> tuple[NamedLink, ...]:
@@ -105,7 +105,7 @@ class TorqueArm(Located):
 
     kind: Literal["torque-arm"] = "torque-arm"
     lower: Link
-    front: HardPoint
+    front: FramePoint
     """The arm's front end, on the frame."""
 
     def links(self) -> tuple[NamedLink, ...]:
@@ -136,11 +136,11 @@ class LeafSprings(Layout):
     """
 
     kind: Literal["leaf"] = "leaf"
-    eye: HardPoint
+    eye: FramePoint
     """Front eye, on the frame, right side."""
     seat: HardPoint
     """Where the spring lies on the axle, from the hub line, right side."""
-    rear_eye: HardPoint | None = None
+    rear_eye: FramePoint | None = None
     """On the frame; halves of one length where left out."""
 
     def links(self) -> tuple[NamedLink, ...]:

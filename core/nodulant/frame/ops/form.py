@@ -109,7 +109,8 @@ def form_of(operation: type[RailOperation]) -> Form:
             )
         elif _optional(info) and Place in members_of(info.annotation):
             place = FormField(at=name, label=shown.label, kind="place")
-            parts.append(FormPart(at=name, title=shown.label, fields=(place,), optional=True, when=shown.when))
+            title = f"{shown.label} ({shown.note})" if shown.note else shown.label
+            parts.append(FormPart(at=name, title=title, fields=(place,), optional=True, when=shown.when))
         else:
             fields.append(_field(name, info, shown))
     return Form(

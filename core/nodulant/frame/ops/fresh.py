@@ -69,8 +69,8 @@ class Piece(Frozen):
 def unused(kind: str, taken: Iterable[str]) -> tuple[str, int]:
     """An id for a new operation of a kind, and how manyeth it is."""
     known = set(taken)
-    number = next(n for n in range(1, len(known) + 2) if (kind if n == 1 else f"{kind}-{n}") not in known)
-    return (kind if number == 1 else f"{kind}-{number}"), number
+    number = next(n for n in range(1, len(known) + 2) if f"{kind}-{n}" not in known)
+    return f"{kind}-{number}", number
 
 
 def fresh_piece(annotation: object, choice: str, on: Setting, field: str) -> Frozen:

@@ -41,8 +41,8 @@ class Narrow(RailOperation):
     )
     searched: ClassVar[bool] = True
     kind: Literal["narrow"] = "narrow"
-    start: Annotated[Place | None, Shown("Front cut (without it: from the rail's front end)")] = None
-    end: Annotated[Place | None, Shown("Rear cut (without it: to the rail's rear end)")] = None
+    start: Annotated[Place | None, Shown("Front cut", note="without it: from the rail's front end")] = None
+    end: Annotated[Place | None, Shown("Rear cut", note="without it: to the rail's rear end")] = None
     inward_mm: Annotated[float, Field(ge=-300, le=300), Shown("Each rail inward by")]
     jog: Annotated[
         Literal["butt", "angled", "plated"],

@@ -1,6 +1,8 @@
-"""Plates that lie flat on a rail's flange, seen from the side: what is drawn, swept and kept clear of the axle."""
+"""Parts where they stand on the planned frame, and plates that lie flat on a flange: drawn, swept, kept clear of the axle."""
 
 from collections.abc import Iterable
+
+import numpy as np
 
 from nodulant.base.errors import InputError
 from nodulant.frame.columns import rail_at
@@ -13,6 +15,7 @@ from nodulant.geometry import Outline
 from nodulant.geometry.outline import polygon
 from nodulant.parts.part import Part
 from nodulant.parts.sides import Side
+from nodulant.parts.solid import Solid
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Survey
 
@@ -52,3 +55,34 @@ def lying_in_place(
         dx, dz = route.shift_at(p.centre_mm)
         out += [(part.id, from_the_side(part, rail).moved(dx, dz)) for part in lying(work.parts)]
     return out
+
+
+def part_in_place(part: Part, route: Route, middle_mm: float) -> Part:
+    """A part where its rail is in the planned frame; it rides with its own station or its operation's middle."""
+    dx, dz = route.shift_at(middle_mm if part.rides_mm is None else part.rides_mm)
+    if part.turn:
+        turned = part.outline.turned(part.turn.degrees, part.turn.x_mm, part.turn.z_mm)
+        part = part.model_copy(update={"outline": turned})
+    if not dx and not dz:
+        return part
+    up = dz if part.face in {"inner", "outer"} else 0.0
+    holes = tuple(hole.moved(dx, up) for hole in part.holes)
+    return part.model_copy(update={"outline": part.outline.moved(dx, up), "holes": holes})
+
+
+def solid_in_place(solid: Solid, route: Route, middle_mm: float) -> Solid:
+    """A mount's block of the right side where its rail is in the planned frame; what is on the axle stays."""
+    shift = route.shift(np.array([middle_mm]))
+    dx, dz, inward = float(shift.dx[0]), float(shift.dz[0]), float(shift.inward[0])
+    if solid.on != "frame" or not (dx or dz or inward):
+        return solid
+    # what reaches the centre plane goes across from rail to rail: its outer end alone moves in
+    y = [v - inward if v > 0 else v for v in solid.y]
+    return solid.model_copy(
+        update={
+            "x": [v + dx for v in solid.x],
+            "y": y,
+            "z": [v + dz for v in solid.z],
+            "side": [[x + dx, z + dz] for x, z in solid.side],
+        }
+    )

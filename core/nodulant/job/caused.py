@@ -1,0 +1,59 @@
+"""Drop that cuts make by themselves: a step or a raised pocket enters the stacks of the axles that it lowers."""
+
+import numpy as np
+
+from nodulant.base.model import Id
+from nodulant.frame.model import place_one, planned_state
+from nodulant.frame.ops.raise_into import Raise
+from nodulant.frame.ops.union import Operation
+from nodulant.frame.ops.zstep import ZStep
+from nodulant.frame.place import resolve
+from nodulant.frame.route import route_of
+from nodulant.parts.sides import LEFT_RIGHT, AxleName
+from nodulant.survey.vehicle import Survey
+from nodulant.targets.drop import COUNTS_MM, CausedEntry, DropEntry, Mechanism, Targets
+
+NEAR_MM = 700.0
+"""A pocket raises the axle that stands this near to it on its subframe."""
+
+
+def with_caused(survey: Survey, operations: tuple[Operation, ...], targets: Targets) -> Targets:
+    """Targets whose stacks hold what the cuts do; what was typed of a mechanism stands for all of that mechanism."""
+    rear = _made(survey, operations, "rear", targets.entries)
+    front = _made(survey, operations, "front", targets.front.entries)
+    if not rear and not front:
+        return targets
+    stack = targets.front.model_copy(update={"entries": (*targets.front.entries, *front)})
+    return targets.model_copy(update={"entries": (*targets.entries, *rear), "front": stack})
+
+
+def _made(
+    survey: Survey, operations: tuple[Operation, ...], axle: AxleName, typed: tuple[DropEntry, ...]
+) -> tuple[CausedEntry, ...]:
+    told = {entry.mechanism for entry in typed}
+    rows = (_row(op, *_lowers(survey, op, axle)) for op in operations if isinstance(op, ZStep | Raise))
+    return tuple(r for r in rows if r.mechanism not in told and abs(r.amount_mm or 0.0) > COUNTS_MM)
+
+
+def _row(op: Operation, mechanism: Mechanism, amount_mm: float) -> CausedEntry:
+    return CausedEntry(id=_id(op.id), name=op.name, mechanism=mechanism, amount_mm=amount_mm)
+
+
+def _id(operation_id: str) -> Id:
+    return f"cut-{operation_id}"[:40]
+
+
+def _lowers(survey: Survey, op: ZStep | Raise, axle: AxleName) -> tuple[Mechanism, float]:
+    """How far an operation lowers the rails' straight part against an axle, mm, mean of both rails."""
+    x = 0.0 if axle == "front" else survey.wheelbase_mm or 0.0
+    if isinstance(op, Raise):
+        near = abs(resolve(op.place, survey.features) - x) < NEAR_MM
+        return "raise", (op.depth_mm - op.floor_mm) if near else 0.0
+    at = np.array([x, (survey.wheelbase_mm or 0.0) / 2])
+    datum = next(f.x_mm for f in survey.features if f.id == survey.datum.feature_id)
+    lifts = []
+    for side in LEFT_RIGHT:
+        placed = place_one(survey, op, 0, side, planned_state((op,)))
+        dz = route_of(op.moves(placed.span, side) if placed else (), datum).shift(at).dz
+        lifts.append(float(dz[0] - dz[1]))
+    return "z-step", sum(lifts) / len(lifts)

@@ -1,0 +1,81 @@
+"""Searches of a suspension: holes, windows, coilovers, bump steer, ways down, bought arms. A 422 tells why there is nothing."""
+
+from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
+from ninja import Router
+
+from nodulant.axles.suspension import Suspension
+from nodulant.evaluate import evaluate
+from nodulant.evaluate.bought_arm import ArmLaidOver, bought_arm
+from nodulant.evaluate.fitted import fitted, holes_judged, steer_cured, window_judged
+from nodulant.evaluate.hung import hung
+from nodulant.evaluate.ways_down import WaysDown, ways_down
+from nodulant.job.document import Inputs
+from nodulant.job.riding import re_hung
+from nodulant.search.bump_steer import FoundSteer
+from nodulant.search.fit_coilover import FoundCoil
+from nodulant_server.api.bodies import (
+    ArmBody,
+    CureSteerBody,
+    FindHolesBody,
+    FindLine,
+    FindWindowBody,
+    FitCoilBody,
+    RidesBody,
+    SuspensionBody,
+    WaysBody,
+)
+from nodulant_server.api.compute import BARE, drafted, streamed
+
+router = Router()
+
+
+def searched(body: SuspensionBody) -> Inputs:
+    """A draft that is whole and has the suspension that is asked about; raises InvalidInputs and UnknownReference."""
+    inputs = drafted(body.job_id, body.design, body.survey)
+    hung(inputs, body.suspension)
+    evaluate(inputs, BARE)
+    return inputs
+
+
+@router.post("/find/holes", response=FindLine)
+def holes(request: HttpRequest, body: FindHolesBody) -> HttpResponse | StreamingHttpResponse:
+    """Search for bracket holes; answered as the search for plates is."""
+    found = holes_judged(searched(body), body.suspension, body.holes, body.wanted)
+    return streamed(found, lambda best: FindLine(holes=best))
+
+
+@router.post("/find/window", response=FindLine)
+def window(request: HttpRequest, body: FindWindowBody) -> HttpResponse | StreamingHttpResponse:
+    """Search where one end of a link goes; answered as the search for plates is."""
+    found = window_judged(searched(body), body.suspension, body.link, body.window, body.wanted)
+    return streamed(found, lambda best: FindLine(window=best))
+
+
+@router.post("/find/coilover", response=FoundCoil)
+def coilover(request: HttpRequest, body: FitCoilBody) -> FoundCoil:
+    """Rate, coil and upper mount for a wish."""
+    return fitted(searched(body), body.suspension, body.wish)
+
+
+@router.post("/find/bump-steer", response=FoundSteer)
+def bump_steer(request: HttpRequest, body: CureSteerBody) -> FoundSteer:
+    """What cures bump steer."""
+    return steer_cured(searched(body), body.suspension, body.wish)
+
+
+@router.post("/ways-down", response=WaysDown)
+def lowered(request: HttpRequest, body: WaysBody) -> WaysDown:
+    """A front lowered in several ways, side by side, where it is one of wishbones or struts."""
+    return ways_down(searched(body), body.suspension, body.drop_mm)
+
+
+@router.post("/bought-arm", response=ArmLaidOver)
+def arm_over(request: HttpRequest, body: ArmBody) -> ArmLaidOver:
+    """Which single change lets a bought arm hold the ball joint where it was."""
+    return bought_arm(searched(body), body.suspension, body.arm, body.bought)
+
+
+@router.post("/rides", response=Suspension)
+def rides(request: HttpRequest, body: RidesBody) -> Suspension:
+    """The suspension riding with something else, standing where it stood."""
+    return re_hung(searched(body), body.suspension, body.rides, body.path)
