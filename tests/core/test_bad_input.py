@@ -11,7 +11,7 @@ from pydantic import ValidationError
 from reportlab.graphics.shapes import Circle
 
 from nodulant.base.errors import NodulantError
-from nodulant.evaluate import SectionAt, Want, evaluate
+from nodulant.evaluate import InvalidInputs, SectionAt, Want, evaluate
 from nodulant.formats.report_drawings import elevation
 from nodulant.formats.report_pdf import report_pdf
 from nodulant.frame.ops.boxing import Boxing
@@ -196,3 +196,26 @@ class Report(SimpleTestCase):
 
     def test_a_bare_job_has_a_report_too(self):
         self.assertIn("not computed", self.text(f.with_operations(f.with_survey(f.demo(), masses=()))))
+
+
+class TwoInOne(SimpleTestCase):
+    """Two bolts in one hole are refused at the field, and so is a pattern that its foot has no room for."""
+
+    def bracket(self, **more):
+        place = {"anchor_id": "rear-axle", "offset_mm": -700.0}
+        fields = {"kind": "bracket", "id": "it", "name": "it", "place": place, "height_mm": 70.0, "fixing": "bolted"}
+        return f.with_operations(f.demo(), f.operation({**fields, **more}))
+
+    def test_the_usual_foot_has_room_for_its_bolts(self):
+        self.assertTrue(evaluate(self.bracket()).checks)
+
+    def test_at_the_field(self):
+        same = [{"along_mm": 0.0, "up_mm": 0.0}, {"along_mm": 5.0, "up_mm": 0.0}]
+        for more in (
+            {"bolts": {"positions": same}},
+            {"bolts": {"per_end": 8}},
+            {"tall_mm": 30.0, "bolts": {"per_end": 2}},
+        ):
+            with self.subTest(str(more)), self.assertRaisesRegex(InvalidInputs, "one hole|breaks out") as told:
+                evaluate(self.bracket(**more))
+            self.assertTrue(told.exception.problems[0].field.startswith("/design/operations/0/"))

@@ -6,13 +6,14 @@ from django.test import SimpleTestCase
 
 from nodulant.axles.points import on_axle
 from nodulant.base.errors import NotSolvable
-from nodulant.evaluate import evaluate
+from nodulant.evaluate import InvalidInputs, evaluate
 from nodulant.evaluate.fitted import TRAVEL, window_judged
+from nodulant.evaluate.mount_follows import brought_up_to_date
+from nodulant.evaluate.travel import suspension_studies
 from nodulant.search.bracket_holes import Wanted
 from nodulant.search.link_window import AskedWindow, Window, find_window
 from nodulant.search.steps import to_the_end
 from nodulant.suspension.study import study
-from nodulant.targets.drop import towards_rail
 from tests import fixtures as f
 from tests.core.test_suspensions import suspended
 
@@ -104,24 +105,20 @@ class Judged(SimpleTestCase):
 
     def test_each_best_place_in_the_whole_design(self):
         inputs = f.demo("step")
-        own, d = inputs.design.suspensions[0], inputs.design
+        d = inputs.design
         wide = Window(ahead_mm=300.0, behind_mm=300.0, down_mm=200.0, up_mm=200.0, step_mm=100.0)
-        ask = AskedWindow(
-            inputs.survey,
-            own,
-            d.seats,
-            towards_rail(d.targets, own.axle),
-            d.loads.grip,
-            "lower",
-            wide,
-            Wanted(anti_squat=300.0),
-        )
-        found = to_the_end(window_judged(inputs, 0, ask))
+        found = to_the_end(window_judged(inputs, 0, "lower", wide, Wanted(anti_squat=300.0)))
         before = {c.id for c in evaluate(inputs).checks if c.verdict == "fails"}
         for choice in found.choices:
             suspensions = (choice.suspension, *d.suspensions[1:])
-            design = d.model_copy(update={"suspensions": suspensions})
-            checks = evaluate(inputs.model_copy(update={"design": design}), TRAVEL).checks
-            new = [c.title for c in checks if c.verdict == "fails" and c.id not in before]
+            changed = inputs.model_copy(update={"design": d.model_copy(update={"suspensions": suspensions})})
+            operations = brought_up_to_date(changed, suspension_studies(changed), all_asked=False)
+            design = changed.design.model_copy(update={"operations": operations})
+            try:
+                checks = evaluate(changed.model_copy(update={"design": design}), TRAVEL).checks
+            except InvalidInputs as error:
+                new = [error.message]
+            else:
+                new = [c.title for c in checks if c.verdict == "fails" and c.id not in before]
             self.assertEqual(set(choice.fails), set(new))
         self.assertTrue(any(choice.fails for choice in found.choices), "a wish of 300 % breaks something")

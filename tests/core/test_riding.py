@@ -364,17 +364,17 @@ class MountsFollow(SimpleTestCase):
     def test_a_moved_link_leaves_its_bracket_and_is_told_by_how_much(self):
         before, _ = self.offs(stored())
         self.assertGreaterEqual(len(before), 6)
-        self.assertEqual({v for v in before.values()}, {(0.0, "holds")})
+        self.assertEqual(set(before.values()), {(0.0, "holds")})
         after, rows = self.offs(self.moved_link(stored(), x_mm=12.0, z_mm=-5.0))
         self.assertEqual(after.pop("rear-lower-link-bracket"), (13.0, "fails"))
-        self.assertEqual({v for v in after.values()}, {(0.0, "holds")})
+        self.assertEqual(set(after.values()), {(0.0, "holds")})
         values = rows["rear-lower-link-bracket"].why.values
         self.assertAlmostEqual(values["along"], -12.0)
         self.assertAlmostEqual(values["up"], 5.0)
 
     def test_a_step_moves_both_and_parts_nothing(self):
         after, _ = self.offs(with_operation(stored(), "rear-step", rise_mm=100.0))
-        self.assertEqual({v for v in after.values()}, {(0.0, "holds")})
+        self.assertEqual(set(after.values()), {(0.0, "holds")})
 
     def test_a_mount_is_asked_for_where_the_rail_is_whatever_the_step(self):
         """The front coilovers' bridge lies on rails that go down by the step: its height over them stays."""

@@ -8,7 +8,12 @@ from nodulant.units.said import said
 
 
 def survey_checks(
-    survey: Survey, readings: list[Reading], underside_z: dict[Side, float | None], changes: Changes
+    survey: Survey,
+    readings: list[Reading],
+    underside_z: dict[Side, float | None],
+    changes: Changes,
+    *,
+    rear_touched: bool = True,
 ) -> list[Check]:
     """Share of readings taken, and hub height against tube and gap on each side."""
     taken, total = sum(r.taken for r in readings), len(readings)
@@ -29,8 +34,9 @@ def survey_checks(
     words = said("{taken} of {total} taken", taken=(float(taken), "count"), total=(float(total), "count"))
     checks = [complete.model_copy(update={"said": words})]
     sides: tuple[Side, Side] = ("left", "right")
-    checks += [_hub(survey, side, underside_z.get(side), changes) for side in sides]
-    return checks
+    # an axle that nobody touches is not asked for: its hubs are compared where they were measured
+    asked = rear_touched or survey.rear.tube_diameter_mm is not None
+    return checks + ([_hub(survey, side, underside_z.get(side), changes) for side in sides] if asked else [])
 
 
 def _hub(survey: Survey, side: Side, underside_z: float | None, changes: Changes) -> Check:

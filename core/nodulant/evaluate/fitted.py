@@ -7,7 +7,9 @@ from nodulant.axles.suspension import Suspension
 from nodulant.base.errors import NodulantError
 from nodulant.evaluate.evaluation import Want
 from nodulant.evaluate.hung import Hung, hung
+from nodulant.evaluate.mount_follows import brought_up_to_date
 from nodulant.evaluate.run import evaluate
+from nodulant.evaluate.travel import suspension_studies
 from nodulant.job.document import Inputs
 from nodulant.search.bracket_holes import Asked, FoundHoles, Holes, Wanted, search_holes
 from nodulant.search.bump_steer import AskedSteer, FoundSteer, SteerWish, find_bump_steer
@@ -27,8 +29,9 @@ def fitted(inputs: Inputs, index: int, wish: CoilWish) -> FoundCoil:
     found = fit_coilover(inputs.survey, own, design.seats, h.towards_rail_mm, wish)
     if found.suspension is None:
         return found
-    failing = [c for c in evaluate(_with(h.planned, index, found.suspension), TRAVEL).checks if c.verdict == "fails"]
-    of_it = [c.title for c in failing if c.id.split(":")[1].startswith((f"{own.axle}-coil", f"{own.axle}-springs"))]
+    failing = _failing(_with(h.planned, index, found.suspension))
+    names = (f"{own.axle}-coil", f"{own.axle}-springs")
+    of_it = [title for id_, title in failing.items() if id_.split(":")[1].startswith(names)]
     return h.back(found.model_copy(update={"fails": tuple(of_it)}))
 
 
@@ -73,8 +76,11 @@ def _with(inputs: Inputs, index: int, suspension: Suspension) -> Inputs:
 
 
 def _failing(inputs: Inputs) -> dict[str, str]:
-    """Titles of what fails, by id."""
-    return {c.id: c.title for c in evaluate(inputs, TRAVEL).checks if c.verdict == "fails"}
+    """Titles of what fails once the mounts stand where their joints are, by id."""
+    operations = brought_up_to_date(inputs, suspension_studies(inputs), all_asked=False)
+    design = inputs.design.model_copy(update={"operations": operations})
+    followed = inputs.model_copy(update={"design": design})
+    return {c.id: c.title for c in evaluate(followed, TRAVEL).checks if c.verdict == "fails"}
 
 
 def _new(inputs: Inputs, index: int, suspension: Suspension, before: dict[str, str]) -> tuple[str, ...]:

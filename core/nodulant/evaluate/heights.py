@@ -20,11 +20,13 @@ from nodulant.frame.model import Placed, planned_state
 from nodulant.frame.route import Route
 from nodulant.frame.seen import rail_seen
 from nodulant.job.document import Inputs
+from nodulant.job.touched import touched_axles
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, LoadState, Side
 from nodulant.survey.states import LOAD_STATES
 from nodulant.suspension.study import Study
 from nodulant.targets.drop import CausedEntry, DropResult, add_up, stack_of
 
+AXLE_NAMES: frozenset[AxleName] = frozenset({"front", "rear"})
 AXLES: tuple[AxleName, ...] = ("front", "rear")
 
 
@@ -126,7 +128,11 @@ def height_checks(
             said = sum(amounts[e.id] for e in typed)
             if said:
                 out.append(cut_check(axle, words, said, cut, limits))
-    return out + ground_checks(found.static, found.bump, _missing(stood), limits)
+    missing = _missing(stood)
+    untouched = tuple(f"/survey/{axle}/" for axle in AXLE_NAMES - touched_axles(inputs.survey, inputs.design))
+    if missing and untouched and all(pointer.startswith(untouched) for pointer in missing):
+        return out  # what is not asked of an axle that nobody touches is not missed
+    return out + ground_checks(found.static, found.bump, missing, limits)
 
 
 def _row(state: LoadState, by: dict[AxleName, float | None], base: float | None) -> StateHeights:

@@ -31,6 +31,18 @@ def follow_checks(inputs: Inputs, studies: Sequence[Study]) -> list[Check]:
     return out
 
 
+def brought_up_to_date(inputs: Inputs, studies: Sequence[Study], *, all_asked: bool = True) -> tuple[Operation, ...]:
+    """The design's operations with every mount where its joint is; ``all_asked`` puts in those that are missing too."""
+    asked = {op.id: op for s in studies for op in mounts(inputs, s)}
+    own = tuple(_followed(op, asked.get(op.id)) for op in inputs.design.operations)
+    there = {op.id for op in own}
+    return (*own, *(op for id_, op in asked.items() if id_ not in there)) if all_asked else own
+
+
+def _followed(op: Operation, joint: Operation | None) -> Operation:
+    return op if joint is None or joint.kind != op.kind else op.following(joint)
+
+
 Joint = tuple[float, float, float]
 """Rearward, outward and up, mm, each from where the mount itself is measured."""
 

@@ -46,6 +46,7 @@ from nodulant.frame.state import FrameState
 from nodulant.frame.ties import planned_crossmembers
 from nodulant.job.document import Inputs
 from nodulant.job.riding import in_place
+from nodulant.job.touched import completed, touched_axles
 from nodulant.loads.cases import CASES, Case, in_force
 from nodulant.materials import find_steel
 from nodulant.parts.part import Part
@@ -55,6 +56,7 @@ from nodulant.strength.rail import BESIDE_MM, RailComparison, compare_rail, miss
 from nodulant.strength.space import FrameComparison
 from nodulant.survey.before_teardown import Reading, readings_before_teardown
 from nodulant.survey.states import in_state
+from nodulant.survey.vehicle import Survey
 from nodulant.suspension.study import Study
 from nodulant.targets.drop import DropResult, add_up, stack_of
 
@@ -76,7 +78,9 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     want = want or Want()
     content = inputs.content_hash()
     _refuse_broken(inputs)
-    stored, inputs = inputs, in_place(inputs)
+    stored, touched = inputs, touched_axles(inputs.survey, inputs.design)
+    inputs = in_place(inputs)
+    inputs = inputs.model_copy(update={"survey": completed(inputs.survey, touched)})
     as_loaded, inputs = inputs, inputs.model_copy(update={"survey": in_state(inputs.survey, want.load_state)})
     survey, entries = inputs.survey, inputs.as_built.entries
     every = suspension_studies(as_loaded)
@@ -89,11 +93,11 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         states.append(built)
     sides = _both_sides(inputs, states, want)
     axle = axle_sides(inputs, drop.towards_rail_mm)
-    before = readings_before_teardown(as_loaded.survey)
+    before = readings_before_teardown(as_loaded.survey, touched)
     asked = asked_readings(design.operations, survey.features, entries)
     links = link_readings(as_loaded)
     asked += links
-    checks = _surveyed_and_read(inputs, before, axle, asked)
+    checks = _surveyed_and_read(inputs, before, axle, asked, rear_touched="rear" in touched)
     checks += [*equal_checks(links, entries, inputs), *(check for side in LEFT_RIGHT for check in sides[side].checks)]
     planned = {s: c.planned for s, c in sides.items() if c.planned}
     space = frame_in_space(inputs, planned, design.targets.drop_mm) if want.frame else Space(None, [])
@@ -122,7 +126,10 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         teardown_locked=locked,
         drop=drop,
         notch_needed=tuple(a.needed for a in axle.values() if a.needed),
-        figures=_figures(inputs, sides, axle) + own_force_figures(typed, inputs) + space_figures(space.frames),
+        figures=_figures(inputs, sides, axle)
+        + _assumed(stored.survey, survey)
+        + own_force_figures(typed, inputs)
+        + space_figures(space.frames),
         rails=tuple(rail_drawing(inputs, side, routes[side]) for side in LEFT_RIGHT),
         axle=tuple(axle_drawing(inputs, a, routes[a.side]) for a in axle.values() if a.sweep is not None),
         strips=_strips(inputs, sides, want, space.frames),
@@ -146,13 +153,14 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
 
 
 def _surveyed_and_read(
-    inputs: Inputs, before: list[Reading], axle: dict[Side, AxleSide], asked: list[AskedReading]
+    inputs: Inputs, before: list[Reading], axle: dict[Side, AxleSide], asked: list[AskedReading], *, rear_touched: bool
 ) -> list[Check]:
     """Checks of the survey, of the axle under the rails, and of what was read as built."""
     limits = inputs.design.limits
     underside = {side: a.underside_z for side, a in axle.items()}
-    checks = survey_checks(inputs.survey, before, underside, limits)
-    return checks + axle_checks(inputs, axle) + reading_checks(asked, inputs.as_built.entries, limits)
+    checks = survey_checks(inputs.survey, before, underside, limits, rear_touched=rear_touched)
+    under = {side: a for side, a in axle.items() if rear_touched or not a.missing}
+    return checks + axle_checks(inputs, under) + reading_checks(asked, inputs.as_built.entries, limits)
 
 
 def _goes_along(inputs: Inputs, studies: list[Study]) -> tuple[list[Check], tuple[Along, ...]]:
@@ -367,6 +375,20 @@ def _strips(inputs: Inputs, sides: dict[Side, _Side], want: Want, frames: FrameC
     return tuple(
         strip(c, want.case, frames, life_along(c, [d for w in c.work for d in w.details]) if want.frame else None)
         for c in found
+    )
+
+
+def _assumed(surveyed: Survey, used: Survey) -> tuple[Figure, ...]:
+    """What was taken as the front's because nobody touches the rear axle."""
+    basis = "not measured; nothing is done at the rear axle, and the frame's cases need it"
+    rows = (
+        ("assumed-rear-track", "Rear track, taken as the front's", surveyed.rear.track_mm, used.rear.track_mm),
+        ("assumed-rear-hub", "Rear hub height, taken as the front's", surveyed.rear.hubs_z_mm(), used.rear.hubs_z_mm()),
+    )
+    return tuple(
+        Figure(id=id_, name=name, value=now, unit="mm", basis=basis)
+        for id_, name, was, now in rows
+        if now is not None and was is None
     )
 
 

@@ -14,6 +14,7 @@ from nodulant.evaluate.evaluation import Figure
 from nodulant.evaluate.load_plan import plan_of
 from nodulant.frame.ties import given_twice, planned_crossmembers
 from nodulant.job.document import Inputs
+from nodulant.job.touched import touched_axles
 from nodulant.loads.cases import SPACE_CASES, in_force
 from nodulant.loads.plan import PlanInForce
 from nodulant.parts.joint import Joint
@@ -58,7 +59,8 @@ def frame_in_space(inputs: Inputs, planned: dict[Side, RailComparison], drop_mm:
     checks += twice_checks(given_twice(survey.crossmembers, design.crossmembers), design.limits)
     checks += carried_checks(design.seats, survey, ties, planned.values(), design.limits)
     rails: dict[str, RailComparison] = dict(planned.items())
-    checks += place_checks(waits, design.limits)
+    touched = touched_axles(survey, design)
+    checks += place_checks(tuple(case for case in waits if (case.axle or "rear") in touched), design.limits)
     checks += joint_checks(joints, rails, frames, plan, design.limits)
     for rail in planned.values():
         checks += slip_checks(rail, missing_for_loads(survey), design.limits)

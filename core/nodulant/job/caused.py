@@ -4,11 +4,13 @@ import numpy as np
 
 from nodulant.base.model import Id
 from nodulant.frame.model import place_one, planned_state
+from nodulant.frame.ops.pad import Pad
 from nodulant.frame.ops.raise_into import Raise
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.ops.zstep import ZStep
 from nodulant.frame.place import resolve
 from nodulant.frame.route import route_of
+from nodulant.loads.plan import LoadPlan, StopPads
 from nodulant.parts.sides import LEFT_RIGHT, AxleName
 from nodulant.survey.vehicle import Survey
 from nodulant.targets.drop import COUNTS_MM, CausedEntry, DropEntry, Mechanism, Targets
@@ -57,3 +59,17 @@ def _lowers(survey: Survey, op: ZStep | Raise, axle: AxleName) -> tuple[Mechanis
         dz = route_of(op.moves(placed.span, side) if placed else (), datum).shift(at).dz
         lifts.append(float(dz[0] - dz[1]))
     return "z-step", sum(lifts) / len(lifts)
+
+
+def with_stops(survey: Survey, operations: tuple[Operation, ...], loads: LoadPlan) -> LoadPlan:
+    """The load plan with the places where bump stops strike: a stop's plate under the rail says its own; typed ones stand."""
+    if survey.wheelbase_mm is None:
+        return loads
+    found = {own.axle: own for own in loads.stops}
+    for op in operations:
+        if isinstance(op, Pad) and op.holds == "bump-stop":
+            x = resolve(op.place, survey.features)
+            axle: AxleName = "front" if x < survey.wheelbase_mm / 2 else "rear"
+            found.setdefault(axle, StopPads(x_mm=x, axle=axle))
+    stops = tuple(found.values())
+    return loads if stops == loads.stops else loads.model_copy(update={"stops": stops})

@@ -1,21 +1,12 @@
 """New work for a job: the operation and its parts as they begin, on this survey and from this shop's plate."""
 
-from typing import Literal
-
 from nodulant.base.errors import UnknownReference
 from nodulant.base.model import Frozen
 from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.operation import RailOperation
 from nodulant.frame.ops.union import operation_kinds
-from nodulant.job.document import Design, Inputs
-
-
-def touched_axle(design: Design) -> Literal["front", "rear"]:
-    """The axle that the job is about: the front one where only it is lowered or hung anew."""
-    hung = {own.axle for own in design.suspensions}
-    front = bool(design.targets.front.entries or design.targets.front.drop_mm) or "front" in hung
-    rear = bool(design.targets.entries or design.targets.drop_mm) or "rear" in hung
-    return "front" if front and not rear else "rear"
+from nodulant.job.document import Inputs
+from nodulant.job.touched import touched_axle
 
 
 def fresh_operation(inputs: Inputs, kind: str) -> RailOperation:
@@ -45,4 +36,4 @@ def fresh_part(inputs: Inputs, operation_id: str, at: str, choice: str) -> Froze
 
 
 def _setting(inputs: Inputs) -> Setting:
-    return Setting(inputs.survey, touched_axle(inputs.design), inputs.shop.plate_stock_mm)
+    return Setting(inputs.survey, touched_axle(inputs.survey, inputs.design), inputs.shop.plate_stock_mm)

@@ -23,7 +23,7 @@ from nodulant.frame.ops.raise_into import Raise
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.place import resolve
 from nodulant.frame.route import Route
-from nodulant.job.caused import with_caused
+from nodulant.job.caused import with_caused, with_stops
 from nodulant.job.document import Design, Inputs
 from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.survey.vehicle import Survey
@@ -120,6 +120,8 @@ def _in_place(survey: Survey, design: Design) -> Design:
     if targets is not design.targets:
         update["targets"] = targets
         design = design.model_copy(update=update)
+    if (loads := with_stops(survey, design.operations, design.loads)) is not design.loads:
+        update["loads"] = loads
     if any(own.rides != PLACED for own in design.suspensions):
         update["suspensions"] = tuple(
             _hung(survey, design, plan, own, f"/design/suspensions/{k}") for k, own in enumerate(design.suspensions)

@@ -1,6 +1,7 @@
 """Readings that cannot be taken after teardown (common practice)."""
 
 from nodulant.base.model import Frozen
+from nodulant.parts.sides import AxleName
 from nodulant.survey.vehicle import Survey
 
 
@@ -26,11 +27,18 @@ _REAR = (
 )
 
 
-def readings_before_teardown(survey: Survey) -> list[Reading]:
-    """Every reading that must be in before the vehicle is taken apart."""
+BOTH: frozenset[AxleName] = frozenset({"front", "rear"})
+
+
+def readings_before_teardown(survey: Survey, touched: frozenset[AxleName] = BOTH) -> list[Reading]:
+    """Every reading that must be in before the vehicle is taken apart.
+
+    Work on the front axle alone leaves the rear one as it stands: it can be measured at any time.
+    Work on the rear asks for the front's height too, since body and rake hang on both.
+    """
     out = [_reading("/wheelbase_mm", "Wheelbase, hub to hub", "nobody can measure it afterwards", survey.wheelbase_mm)]
     for axle_name, axle, rows in (("front", survey.front, _AXLE), ("rear", survey.rear, _AXLE + _REAR)):
-        for field, name, why in rows:
+        for field, name, why in rows if axle_name == "front" or "rear" in touched else ():
             out.append(_reading(f"/{axle_name}/{field}", f"{axle_name.capitalize()} {name}", why, getattr(axle, field)))
     for side in ("left", "right"):
         rail = getattr(survey.rails, side)

@@ -8,14 +8,18 @@ from nodulant.evaluate import evaluate
 from nodulant.evaluate.bought_arm import ArmLaidOver, bought_arm
 from nodulant.evaluate.fitted import fitted, holes_judged, steer_cured, window_judged
 from nodulant.evaluate.hung import hung
+from nodulant.evaluate.mount_follows import brought_up_to_date
+from nodulant.evaluate.travel import suspension_studies
 from nodulant.evaluate.ways_down import WaysDown, ways_down
+from nodulant.frame.ops.union import Operation
 from nodulant.job.document import Inputs
-from nodulant.job.riding import re_hung
+from nodulant.job.riding import in_place, re_hung
 from nodulant.search.bump_steer import FoundSteer
 from nodulant.search.fit_coilover import FoundCoil
 from nodulant_server.api.bodies import (
     ArmBody,
     CureSteerBody,
+    DraftBody,
     FindHolesBody,
     FindLine,
     FindWindowBody,
@@ -79,3 +83,13 @@ def arm_over(request: HttpRequest, body: ArmBody) -> ArmLaidOver:
 def rides(request: HttpRequest, body: RidesBody) -> Suspension:
     """The suspension riding with something else, standing where it stood."""
     return re_hung(searched(body), body.suspension, body.rides, body.path)
+
+
+@router.post("/mounts", response=list[Operation])
+def mounts_up_to_date(request: HttpRequest, body: DraftBody) -> HttpResponse:
+    """The draft's operations with every mount that its suspensions ask for, each where its joint is."""
+    inputs = in_place(drafted(body.job_id, body.design, body.survey))
+    evaluate(inputs, BARE)
+    operations = brought_up_to_date(inputs, suspension_studies(inputs))
+    rows = ",".join(op.model_dump_json() for op in operations)
+    return HttpResponse(f"[{rows}]", content_type="application/json")

@@ -448,6 +448,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/mounts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mounts Up To Date
+         * @description The draft's operations with every mount that its suspensions ask for, each where its joint is.
+         */
+        post: operations["nodulant_server_api_finders_mounts_up_to_date"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/operations/fresh": {
         parameters: {
             query?: never;
@@ -3461,7 +3481,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "length" | "thickness" | "angle" | "force" | "number" | "place" | "words" | "tick" | "choice" | "variant" | "steel" | "bolt" | "grade" | "crossmember" | "feature";
+            kind: "length" | "thickness" | "angle" | "force" | "number" | "place" | "words" | "tick" | "choice" | "variant" | "steel" | "bolt" | "grade" | "crossmember" | "feature" | "spots";
             /** Label */
             label: string;
             /**
@@ -9107,6 +9127,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_finders_mounts_up_to_date: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["nodulant__frame__ops__pad__Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
                 };
             };
         };

@@ -8,6 +8,7 @@ import { QuantityField } from "../fields/QuantityField";
 import { FigureList } from "./FigureList";
 import { PlaceFields } from "./PlaceFields";
 import { SideField } from "./SideField";
+import { Spots } from "./Spots";
 import { useFresh } from "./useFresh";
 
 /** The form of an operation, as the core describes it; the core's own figures of it stand below. */
@@ -44,7 +45,7 @@ function offered(op: Operation, part: FormPart): boolean {
 }
 
 const choicesOf = (field: FormField) => field.choices.map((c) => [c.value, c.words] as const);
-const WIDE = ["place", "words", "tick"];
+const WIDE = ["place", "words", "tick", "spots"];
 const isWide = (field: FormField | undefined) =>
   field !== undefined && (WIDE.includes(field.kind) || field.note !== "");
 
@@ -96,6 +97,8 @@ function Plain({ op, at, field }: { op: Operation; at: Path; field: FormField })
       return <TickField label={label} path={path} />;
     case "choice":
       return <ChoiceField label={label} path={path} choices={choicesOf(field)} />;
+    case "spots":
+      return <Spots label={label} path={path} />;
     case "variant":
       return <Variant op={op} at={at} field={field} />;
     case "steel":

@@ -41,6 +41,21 @@ class AxleBracket(AxleWork):
     adds: ClassVar[Adds] = Adds(
         "Bracket on the axle", "tabs on the axle's tube or on a truss, for a link, coilover, damper or strap"
     )
+    follows: ClassVar[tuple[str, ...]] = (
+        "place",
+        "x_mm",
+        "y_mm",
+        "z_mm",
+        "stands_on",
+        "base_mm",
+        "along_n",
+        "up_n",
+        "out_n",
+        "tube_mm",
+        "tube_wall_mm",
+        "housing",
+        "housing_half_mm",
+    )
     kind: Literal["axle-bracket"] = "axle-bracket"
     holds: Annotated[
         Literal["link", "coilover", "damper", "strap"],

@@ -7,6 +7,7 @@ part 7, from memory): direct shear, and torsion and pull in proportion to the di
 
 import math
 from collections.abc import Sequence
+from itertools import combinations
 from typing import Annotated
 
 from pydantic import Field
@@ -43,7 +44,11 @@ class BoltGroup(Piece):
     edge_mm: Annotated[Size, Shown("Centre to plate's end")] = 25.0
     sleeves: Annotated[bool, Shown("Crush sleeves welded through")] = False
     """Crush sleeves through the rail, where it is closed."""
-    positions: Annotated[tuple[BoltAt, ...], Field(max_length=40)] = ()
+    positions: Annotated[
+        tuple[BoltAt, ...],
+        Field(max_length=40),
+        Shown("Bolts one by one, from the middle", kind="spots", note="None given: the usual pattern."),
+    ] = ()
     """Every bolt of a foot, or of one end of a bracket's plate; empty for the usual pattern."""
 
     def hole_mm(self) -> float:
@@ -69,7 +74,16 @@ class BoltGroup(Piece):
     def refuse_off_foot(self, long_mm: float, tall_mm: float, field: str) -> None:
         """Raise InputError at ``field`` where a hole breaks out of its foot."""
         need = self.hole_mm() / 2
-        for along, up in self.on_foot(long_mm, tall_mm):
+        spots = self.on_foot(long_mm, tall_mm)
+        for one, two in combinations(spots, 2):
+            if math.dist(one, two) <= 2 * need:
+                raise InputError(
+                    "two bolts stand in one hole",
+                    field=field,
+                    found=f"holes of {2 * need:.1f} mm, {math.dist(one, two):.1f} mm apart",
+                    acceptable=f"more than {2 * need:.1f} mm apart: fewer bolts, or a bigger foot",
+                )
+        for along, up in spots:
             if abs(along) + need >= long_mm / 2 or abs(up) + need >= tall_mm / 2:
                 raise InputError(
                     "a bolt's hole breaks out of its foot",

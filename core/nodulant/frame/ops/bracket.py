@@ -7,7 +7,7 @@ from typing import Annotated, ClassVar, Literal
 import numpy as np
 from pydantic import Field
 
-from nodulant.base.model import Extra, Size, Thickness
+from nodulant.base.model import Extra, Frozen, Size, Thickness
 from nodulant.base.shown import Shown
 from nodulant.frame.additions import Additions, Hole
 from nodulant.frame.columns import RailColumns
@@ -53,6 +53,10 @@ class BracketGusset(Piece):
     thickness_mm: Annotated[Thickness, Shown("Thickness")] = 5.0
 
 
+FOOT_BOLTS = BoltGroup(per_end=2)
+"""A bolt in each corner of a foot, where nothing else is said."""
+
+
 class Bracket(RailOperation):
     """A foot ``width_mm`` along the rail and ``tall_mm`` high with its centre ``height_mm`` above the underside.
 
@@ -62,6 +66,16 @@ class Bracket(RailOperation):
     adds: ClassVar[Adds] = Adds(
         "Bracket",
         "a link, spring or damper bracket with two tabs: welded, bolted or both, checked under the force you give",
+    )
+    follows: ClassVar[tuple[str, ...]] = (
+        "place",
+        "face",
+        "height_mm",
+        "along_n",
+        "up_n",
+        "out_n",
+        "tabs.standoff_mm",
+        "tabs.lift_mm",
     )
     kind: Literal["bracket"] = "bracket"
     place: Annotated[Place, Shown("Middle")]
@@ -108,6 +122,10 @@ class Bracket(RailOperation):
         """Where it begins and what no default tells."""
         return {"place": on.near(-500), "height_mm": 70.0}
 
+    def fresh_piece(self, at: str, choice: str, on: Setting) -> Frozen:
+        """A bolt in each corner to begin with."""
+        return FOOT_BOLTS if at == "bolts" else super().fresh_piece(at, choice, on)
+
     @property
     def anchor(self) -> Place:
         """Its middle."""
@@ -125,7 +143,7 @@ class Bracket(RailOperation):
     def refuse(self, rail_height_mm: float, field: str) -> None:
         """Its bolts' holes lie in its foot."""
         if self.fixing != "welded":
-            (self.bolts or BoltGroup()).refuse_off_foot(self.width_mm, self.tall_mm, f"{field}/width_mm")
+            (self.bolts or FOOT_BOLTS).refuse_off_foot(self.width_mm, self.tall_mm, f"{field}/width_mm")
 
     @property
     def welded(self) -> bool:
@@ -209,12 +227,12 @@ class Bracket(RailOperation):
     @property
     def _bolted(self) -> tuple[Spot, ...]:
         """Bolts of the foot from its middle; none where it is welded only."""
-        return () if self.fixing == "welded" else (self.bolts or BoltGroup()).on_foot(self.width_mm, self.tall_mm)
+        return () if self.fixing == "welded" else (self.bolts or FOOT_BOLTS).on_foot(self.width_mm, self.tall_mm)
 
     @property
     def _bolt_hole_mm(self) -> float:
         """Through the rail: the sleeve's outside where there is one, the bolt's clearance elsewhere."""
-        bolts = self.bolts or BoltGroup()
+        bolts = self.bolts or FOOT_BOLTS
         return bolts.hole_mm()
 
     @property
@@ -246,7 +264,7 @@ class Bracket(RailOperation):
         if self.fixing != "bolted":
             rows += [self._weld(on), *leg_checks(self.weld_leg_mm, self.thickness_mm, on.here.wall, at)]
         if self.fixing != "welded":
-            bolts = self.bolts or BoltGroup()
+            bolts = self.bolts or FOOT_BOLTS
             rows += [
                 self._foot_bolts(bolts, at),
                 *bolt_checks(bolts, self.thickness_mm, self.steel_id, on),
@@ -338,7 +356,7 @@ class Bracket(RailOperation):
         rows = [*tab_figures(self.tabs)]
         if self.fixing != "welded":
             area, across = self.thickness_mm * self.tall_mm, on.here.closed_width
-            bolted = bolt_figures(self.bolts or BoltGroup(), area, self.steel_id, across)
+            bolted = bolt_figures(self.bolts or FOOT_BOLTS, area, self.steel_id, across)
             rows += [f for f in bolted if f.key != "friction"]
         return tuple(rows)
 
@@ -371,7 +389,7 @@ class Bracket(RailOperation):
                 )
             )
         if self.fixing != "welded":
-            bolts = self.bolts or BoltGroup()
+            bolts = self.bolts or FOOT_BOLTS
             rows.append(drill_step(bolts, len(self._bolted), at))
             rows.append(
                 StepSpec(

@@ -29,6 +29,7 @@ FieldKind = Literal[
     "grade",
     "crossmember",
     "feature",
+    "spots",
 ]
 KNOWN: dict[str, FieldKind] = {
     "steel_id": "steel",

@@ -39,6 +39,8 @@ class RailOperation(Frozen):
     adds: ClassVar[Adds]
     searched: ClassVar[bool] = False
     """Whether the metal that it needs can be searched for."""
+    follows: ClassVar[tuple[str, ...]] = ()
+    """Fields that its joint decides, where it is a mount; all others are the mount's own."""
     id: Id
     name: Annotated[Name, Shown("Name")]
     side: Sides = "both"
@@ -60,6 +62,18 @@ class RailOperation(Frozen):
         """What the optional part ``at`` begins with; raises InputError where there is no such part."""
         info = type(self).model_fields.get(at)
         return fresh_piece(info.annotation if info else None, choice, on, at)
+
+    def following(self, joint: "RailOperation") -> Self:
+        """The mount where ``joint``, one of its kind as the suspension asks for it, has it; its own sizes stay."""
+        update: dict[str, object] = {}
+        for path in self.follows:
+            name, _, inner = path.partition(".")
+            value = getattr(joint, name)
+            if inner:
+                part = update.get(name, getattr(self, name))
+                value = part.model_copy(update={inner: getattr(value, inner)}) if isinstance(part, Frozen) else part
+            update[name] = value
+        return self.model_copy(update=update)
 
     @property
     def anchor(self) -> Place:

@@ -67,6 +67,7 @@ class Pad(RailOperation):
     """A plate ``long_mm`` by ``across_mm`` under the rail, its middle ``out_mm`` from the rail's middle (outward positive)."""
 
     adds: ClassVar[Adds] = Adds("Plate under the rail", "for an air spring or a bump stop, flush or on a box")
+    follows: ClassVar[tuple[str, ...]] = ("place", "out_mm", "drop_mm", "force_n")
     kind: Literal["pad"] = "pad"
     place: Annotated[Place, Shown("Middle")]
     holds: Annotated[Holds, Shown("Holds", choices=HOLDS)] = "bump-stop"
@@ -245,6 +246,20 @@ class AxlePad(AxleWork):
 
     adds: ClassVar[Adds] = Adds(
         "Plate on the axle", "under an air spring or a bump stop, turned so that it stands square at ride height"
+    )
+    follows: ClassVar[tuple[str, ...]] = (
+        "place",
+        "x_mm",
+        "y_mm",
+        "z_mm",
+        "tilt_deg",
+        "along_n",
+        "up_n",
+        "out_n",
+        "tube_mm",
+        "tube_wall_mm",
+        "housing",
+        "housing_half_mm",
     )
     kind: Literal["axle-pad"] = "axle-pad"
     holds: Annotated[Holds, Shown("Holds", choices=HOLDS)] = "air-spring"

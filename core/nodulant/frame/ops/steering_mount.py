@@ -53,6 +53,17 @@ class SteeringMount(RailOperation):
         "Mount of a steering box or rack",
         "a plate through-bolted in sleeves, parallel to the centre plane; the gear stands on bolts of its own, never welded",
     )
+    follows: ClassVar[tuple[str, ...]] = (
+        "place",
+        "side",
+        "face",
+        "height_mm",
+        "standoff_mm",
+        "lift_mm",
+        "along_n",
+        "up_n",
+        "out_n",
+    )
     kind: Literal["steering-mount"] = "steering-mount"
     place: Annotated[Place, Shown("Middle")]
     holds: Annotated[Literal["box", "rack"], Shown("Holds", choices={"box": "a steering box", "rack": "a rack"})] = (

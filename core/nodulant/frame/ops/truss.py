@@ -29,6 +29,18 @@ class Truss(AxleWork):
     adds: ClassVar[Adds] = Adds(
         "Truss on the axle", "carries the upper links over the middle of the axle, welded to its tubes only"
     )
+    follows: ClassVar[tuple[str, ...]] = (
+        "place",
+        "x_mm",
+        "y_mm",
+        "along_n",
+        "up_n",
+        "out_n",
+        "tube_mm",
+        "tube_wall_mm",
+        "housing",
+        "housing_half_mm",
+    )
     kind: Literal["truss"] = "truss"
     foot_from_mm: Annotated[Size, Shown("Feet begin at")] = 230.0
     """Where each foot begins on its tube, from the centre plane."""
