@@ -158,7 +158,9 @@ class Moves(TestCase):
 
     def test_others_stay(self):
         inputs = job("wherry", "step")
-        self.assertIs(in_place(inputs), inputs)
+        again = in_place(inputs)
+        self.assertIs(again.design.obstacles, inputs.design.obstacles)
+        self.assertEqual(again, inputs, "what stands in the plan is not moved again")
 
 
 class Hoses(TestCase):

@@ -108,9 +108,9 @@ class Alike(TestCase):
 
 class WithoutTheRails(TestCase):
     def test_work_on_the_rails_has_no_part_in_it(self):
-        """The browser asks for a glance without operations and obstacles: the answer is the same to the last figure."""
+        """The browser asks for a glance without obstacles: the answer is the same to the last figure."""
         for name, inputs in every_option():
-            bare = inputs.design.model_copy(update={"operations": (), "obstacles": ()})
+            bare = inputs.design.model_copy(update={"obstacles": ()})
             with self.subTest(name):
                 shown = moved(inputs.model_copy(update={"design": bare}), glance=True)
                 self.assertEqual(shown, moved(inputs, glance=True))

@@ -49,10 +49,10 @@ class Stacks(TestCase):
         self.assertAlmostEqual(found["stack-stands:front:both"].value, 54.5, places=6)
         self.assertEqual(found["double-count:front:both"].verdict, "fails")
 
-    def test_a_pocket_that_is_cut_and_not_counted_is_found(self):
+    def test_a_pocket_that_is_cut_counts_by_itself(self):
         inputs = job("wherry", "step")
         left_out = FrontTarget(drop_mm=135.0, entries=(entry("all", "other", 135.0),))
-        found = checks(with_targets(inputs, front=left_out))["stack-cut:front-pocket:both"]
+        found = checks(with_targets(inputs, front=left_out))["drop-sum:front:both"]
         self.assertEqual((found.verdict, found.value), ("fails", 54.0))
 
     def test_a_step_of_the_stack_that_nobody_cuts_is_found(self):

@@ -26,7 +26,6 @@ from nodulant.survey.states import LOAD_STATES
 from nodulant.suspension.study import Study
 from nodulant.targets.drop import CausedEntry, DropResult, add_up, stack_of
 
-AXLE_NAMES: frozenset[AxleName] = frozenset({"front", "rear"})
 AXLES: tuple[AxleName, ...] = ("front", "rear")
 
 
@@ -129,8 +128,8 @@ def height_checks(
             if said:
                 out.append(cut_check(axle, words, said, cut, limits))
     missing = _missing(stood)
-    untouched = tuple(f"/survey/{axle}/" for axle in AXLE_NAMES - touched_axles(inputs.survey, inputs.design))
-    if missing and untouched and all(pointer.startswith(untouched) for pointer in missing):
+    front_only = "rear" not in touched_axles(inputs.survey, inputs.design)
+    if missing and front_only and all(pointer.startswith("/survey/rear/") for pointer in missing):
         return out  # what is not asked of an axle that nobody touches is not missed
     return out + ground_checks(found.static, found.bump, missing, limits)
 

@@ -107,7 +107,7 @@ def _arched(survey: Survey, operations: tuple[Operation, ...]) -> Survey:
             ends = {end: getattr(axle.arch, end) + dx for end in ("front_x_mm", "rear_x_mm")}
             low = axle.arch_hub_z_mm()
             heights = {"top_z_mm": axle.arch.top_z_mm + dz, "hub_z_mm": None if low is None else low + dz}
-            moved = axle.arch.model_copy(update={**ends, **heights})
+            moved = axle.arch.model_copy(update={**ends, **heights, "rides": PLACED})
             update[name] = axle.model_copy(update={"arch": moved})
     return survey.model_copy(update=update) if update else survey
 

@@ -23,8 +23,8 @@ class Arch(Frozen):
     """Its edge or folded lip, from the centre plane."""
     hub_z_mm: Coordinate | None = None
     """Height at which its front and rear edge were measured; the surveyed hubs' where left out."""
-    rides: Literal["body", "rail"] = "body"
-    """Whether it stays with the body between the axles, or is raised and moved with the rails under it, as a bed is."""
+    rides: Literal["body", "rail", "placed"] = "body"
+    """Whether it stays with the body between the axles, goes with the rails under it, as a bed does, or was measured on the finished frame."""
 
     @model_validator(mode="after")
     def _opens(self) -> Self:

@@ -85,8 +85,8 @@ async function asked(draft: Draft, rested: boolean): Promise<() => void> {
     // a hand that moves is answered at a glance; when it rests, or where the axle leans, with everything
     const glance = !rested && rollDeg === 0;
     const only = glance ? suspensionSeen(useBench.getState()) : null;
-    // no work on the rails moves a suspension: a glance is asked for without it
-    const moving = glance ? { ...design, operations: [], obstacles: [] } : design;
+    // a glance is asked for without the things that stand around; work on the rails moves what rides on them
+    const moving = glance ? { ...design, obstacles: [] } : design;
     const moved = await got(api.POST("/api/travel", { body: { job_id: jobId, design: moving, survey, glance, only } }));
     return () => {
       const old = useShown.getState().result;

@@ -81,6 +81,7 @@ function AxleGroup({ name }: { name: "front" | "rear" }) {
 const ARCH_RIDES = [
   ["body", "the body between the axles"],
   ["rail", "the rails under it, as a bed does"],
+  ["placed", "neither: it was measured on the finished frame"],
 ] as const;
 
 /** An arch round the hubs, to be typed over. */
