@@ -231,3 +231,24 @@ class ANewKind(SimpleTestCase):
         self.assertEqual([p.id for p in parts], ["rubbing-strip-1/strip/left"])
         self.assertEqual(parts[0].outline.bounds()[2] - parts[0].outline.bounds()[0], 200.0)
         self.assertEqual(op.steps("the axle")[0].title, "Fit the strip")
+
+
+class NamedApart(SimpleTestCase):
+    """Two of a kind are told apart on steps, readings and patterns; one alone keeps its short title."""
+
+    def test_two_plates_under_the_rail(self):
+        bare = f.with_operations(f.demo())
+        one = fresh_operation(bare, "pad")
+        one = one.model_copy(update={"place": one.place.model_copy(update={"offset_mm": -900.0})})
+        two = fresh_operation(f.with_operations(f.demo(), one), "pad")
+        for ops, named in (((one,), False), ((one, two), True)):
+            inputs = f.with_operations(f.demo(), *ops)
+            result = evaluate(inputs)
+            own = [s.spec.title for s in result.steps if s.operation == one.id]
+            read = [r.spec.name for r in result.readings if r.operation == one.id]
+            drawn = [
+                p.title for p in patterns_of(inputs.survey, inputs.design.operations) if p.id.startswith(f"{one.id}/")
+            ]
+            for title in (*own, *read, *drawn):
+                self.assertEqual(title.endswith(f": {one.name}"), named, title)
+            self.assertTrue(own and read and drawn)

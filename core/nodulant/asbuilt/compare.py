@@ -12,6 +12,7 @@ from nodulant.checks.check import Changes, Check, Subject, Why, judge
 from nodulant.frame.model import planned_state
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.state import FrameState
+from nodulant.parts.apart import named_apart
 from nodulant.parts.sides import Side, on_sides
 from nodulant.parts.specs import ReadingSpec
 from nodulant.survey.vehicle import Feature
@@ -40,7 +41,11 @@ def asked_readings(
         for side in on_sides(op.side):
             every = _unread(op, names.get(op.anchor.anchor_id, op.anchor.anchor_id), side)
             out += [_asked(op.id, side, a.spec, latest[a.id], decided) if a.id in latest else a for a in every]
-    return out
+    titles = named_apart([(a.spec.name, a.operation) for a in out], {op.id: op.name for op in operations})
+    return [
+        a if a.spec.name == title else a.model_copy(update={"spec": a.spec.model_copy(update={"name": title})})
+        for a, title in zip(out, titles, strict=True)
+    ]
 
 
 @lru_cache(maxsize=256)

@@ -12,6 +12,7 @@ from typing import Literal
 
 from nodulant.asbuilt.log import Entry, OverrideEntry, SignOffEntry, standing
 from nodulant.frame.ops.union import Operation
+from nodulant.parts.apart import named_apart
 from nodulant.parts.sides import on_sides
 from nodulant.parts.specs import PHASES, HoldPoint, StepSpec
 from nodulant.survey.vehicle import Feature
@@ -150,7 +151,11 @@ def _operation_rows(
     for op in operations:
         specs = _steps(op, names.get(op.anchor.anchor_id, op.anchor.anchor_id))
         rows += [(spec, op.id, side) for side in on_sides(op.side) for spec in specs]
-    return rows
+    titles = named_apart([(spec.title, own) for spec, own, _ in rows], {op.id: op.name for op in operations})
+    return [
+        (spec if spec.title == title else spec.model_copy(update={"title": title}), own, side)
+        for (spec, own, side), title in zip(rows, titles, strict=True)
+    ]
 
 
 @lru_cache(maxsize=128)

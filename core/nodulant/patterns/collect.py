@@ -3,6 +3,7 @@
 from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.parts import added_parts, rail_here
+from nodulant.parts.apart import named_apart
 from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.patterns.draw import cut_template, part_pattern
 from nodulant.patterns.pattern import Pattern, Stroke
@@ -15,7 +16,11 @@ SPOT_MM = 2.0
 
 def patterns_of(survey: Survey, operations: tuple[Operation, ...]) -> tuple[Pattern, ...]:
     """Cut templates first, then plates, left before right. Raises InputError."""
-    return tuple(pattern for side in LEFT_RIGHT for pattern in _of_side(survey, operations, side))
+    found = [pattern for side in LEFT_RIGHT for pattern in _of_side(survey, operations, side)]
+    titles = named_apart([(p.title, p.id.split("/")[0]) for p in found], {op.id: op.name for op in operations})
+    return tuple(
+        p if p.title == title else p.model_copy(update={"title": title}) for p, title in zip(found, titles, strict=True)
+    )
 
 
 def _of_side(survey: Survey, operations: tuple[Operation, ...], side: Side) -> list[Pattern]:
