@@ -61,4 +61,4 @@ def taken_along(inputs: Inputs, route: Route, placed: Sequence[Placed]) -> tuple
 def by_pocket(x_mm: float, placed: Sequence[Placed]) -> float:
     """How far a subframe raised into the rail takes up what stands on it."""
     ops = [(p.centre_mm, p.op) for p in placed if isinstance(p.op, Raise)]
-    return max((op.depth_mm - op.floor_mm for at, op in ops if abs(at - x_mm) < NEAR_MM), default=0.0)
+    return max((op.goes_up_mm for at, op in ops if abs(at - x_mm) < NEAR_MM), default=0.0)

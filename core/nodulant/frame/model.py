@@ -136,12 +136,13 @@ def _no_clash(placed: Sequence[Placed]) -> None:
     for i, one in enumerate(placed):
         for cut in one.cuts:
             for two in (*placed[:i], *placed[i + 1 :]):
-                if two.index < one.index and any(_touch(cut, other) for other in two.cuts):
+                met = next((other for other in two.cuts if _touch(cut, other)), None)
+                if two.index < one.index and met is not None:
                     raise InputError(
                         f"'{one.op.name}' and '{two.op.name}' overlap",
                         field=f"/design/operations/{one.index}/{one.op.place_fields()[0]}",
-                        found="two cuts in one place",
-                        acceptable="cuts that do not touch",
+                        found=f"cuts at station {cut.start_mm:.0f} to {cut.end_mm:.0f} and {met.start_mm:.0f} to {met.end_mm:.0f} mm",
+                        acceptable=f"cuts that do not touch: {met.end_mm - cut.start_mm:.0f} mm further back, or {cut.end_mm - met.start_mm:.0f} mm ahead",
                     )
                 _no_end_inside(two, one, cut)
 

@@ -50,7 +50,7 @@ def _lowers(survey: Survey, op: ZStep | Raise, axle: AxleName) -> tuple[Mechanis
     x = 0.0 if axle == "front" else survey.wheelbase_mm or 0.0
     if isinstance(op, Raise):
         near = abs(resolve(op.place, survey.features) - x) < NEAR_MM
-        return "raise", (op.depth_mm - op.floor_mm) if near else 0.0
+        return "raise", op.goes_up_mm if near else 0.0
     at = np.array([x, (survey.wheelbase_mm or 0.0) / 2])
     datum = next(f.x_mm for f in survey.features if f.id == survey.datum.feature_id)
     lifts = []

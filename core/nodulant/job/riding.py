@@ -75,9 +75,7 @@ def plan_of(survey: Survey, operations: tuple[Operation, ...]) -> Plan:
     state = planned_state(operations)
     routes: dict[Side, Route] = {side: route_on(survey, operations, side, state) for side in LEFT_RIGHT}
     pockets = {
-        op.id: Pocket(resolve(op.place, survey.features), op.depth_mm - op.floor_mm)
-        for op in operations
-        if isinstance(op, Raise)
+        op.id: Pocket(resolve(op.place, survey.features), op.goes_up_mm) for op in operations if isinstance(op, Raise)
     }
     return Plan(routes, pockets, (survey.wheelbase_mm or 0.0) / 2)
 

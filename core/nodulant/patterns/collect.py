@@ -28,11 +28,11 @@ def _of_side(survey: Survey, operations: tuple[Operation, ...], side: Side) -> l
     by_id = {p.op.id: p for p in placed}
     out = []
     for p in placed:
-        edge = p.op.cut_edge()
-        if edge is not None:
+        for wall, edge in p.op.cut_templates():
             here = rail_here(survey, side, p.centre_mm, placed)
             template = wrap_template if here.round else cut_template
-            out.append(template(p, edge, side, here, _anchor(survey, p.op.anchor.anchor_id)))
+            drawn = template(p, edge, side, here, _anchor(survey, p.op.anchor.anchor_id))
+            out.append(_for_wall(drawn, wall) if wall else drawn)
     for part in added_parts(survey, side, placed).parts:
         p = by_id[part.operation]
         bends = tuple(Stroke(layer="BEND", outline=line) for line in p.op.bends(part, p.centre_mm))
@@ -40,6 +40,13 @@ def _of_side(survey: Survey, operations: tuple[Operation, ...], side: Side) -> l
         at = p.centre_mm if p.op.opens or spot else p.start_mm
         out.append(part_pattern(part, at, _anchor(survey, p.op.anchor.anchor_id), bends))
     return out
+
+
+def _for_wall(template: Pattern, wall: str) -> Pattern:
+    """A template that is for one of the rail's walls says which."""
+    tail = wall.replace(" ", "-")
+    id_ = template.id.replace("/cut-template/", f"/cut-template-{tail}/")
+    return template.model_copy(update={"id": id_, "title": f"{template.title}, {wall}"})
 
 
 def _anchor(survey: Survey, anchor_id: str) -> Feature:

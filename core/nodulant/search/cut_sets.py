@@ -132,6 +132,7 @@ def _pockets(
                     "box_mm": box,
                     "weld_leg_mm": min(leg, most_leg_mm(min(floor, box))),
                     "depth_mm": pocket.depth_mm + floor - pocket.floor_mm,
+                    "inner_depth_mm": pocket.inner_mm + floor - pocket.floor_mm if pocket.tapered else None,
                 }
             )
         except (InputError, ValueError):

@@ -1296,7 +1296,7 @@ export interface components {
              * @default body
              * @enum {string}
              */
-            rides: "body" | "rail";
+            rides: "body" | "rail" | "placed";
             /** Top Z Mm */
             top_z_mm: number;
         };
@@ -5300,10 +5300,12 @@ export interface components {
          * Raise
          * @description A pocket ``length_mm`` long centred at ``place``, ``depth_mm`` deep at the web and ``inner_depth_mm`` at the open side.
          *
-         *     The deeper of the two governs the section. The box on top is as high as the pocket is deep,
-         *     so that the rail keeps its height.
+         *     The deeper of the two governs the section. The box on top is as high as the pocket is deep unless
+         *     it is said otherwise, so that the rail keeps its height.
          */
         Raise: {
+            /** Box Height Mm */
+            box_height_mm?: number | null;
             /**
              * Box Mm
              * @default 5

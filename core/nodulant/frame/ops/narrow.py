@@ -88,6 +88,12 @@ class Narrow(RailOperation):
         """What is read after welding."""
         return {"inward": "inward_mm"}
 
+    def place_fields(self) -> tuple[str, str]:
+        """The cuts that it has: one alone stands for both."""
+        front = "end" if self.start is None else "start"
+        rear = "start" if self.end is None else "end"
+        return (f"{front}/offset_mm", f"{rear}/offset_mm")
+
     def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
         """The stretch that stands further in."""
         known = tuple(features)

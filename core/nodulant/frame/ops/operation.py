@@ -177,6 +177,11 @@ class RailOperation(Frozen):
         """Edge of a cut, dx from the centre and z inward from the edge that is cut; None where nothing is cut out."""
         return None
 
+    def cut_templates(self) -> tuple[tuple[str, Outline], ...]:
+        """Edges to cut to, each with the wall that it is for where walls differ."""
+        edge = self.cut_edge()
+        return () if edge is None else (("", edge),)
+
     @property
     def opens(self) -> bool:
         """Whether it has such an edge."""

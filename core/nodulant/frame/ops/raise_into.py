@@ -1,5 +1,6 @@
 """Raise a subframe or crossmember into the rail: a pocket from below, and a box of its depth on top."""
 
+import math
 from collections.abc import Iterable
 from functools import lru_cache
 from typing import Annotated, ClassVar, Literal, Self
@@ -19,6 +20,7 @@ from nodulant.frame.ops.operation import Adds, RailOperation
 from nodulant.frame.ops.raise_work import raise_steps
 from nodulant.frame.place import Place
 from nodulant.geometry import Outline, Vertex
+from nodulant.geometry.outline import polygon
 from nodulant.parts.part import Part, Seam
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec
 from nodulant.survey.crossmember import Crossmember, wall_fits
@@ -43,8 +45,8 @@ class Tie(Piece):
 class Raise(RailOperation):
     """A pocket ``length_mm`` long centred at ``place``, ``depth_mm`` deep at the web and ``inner_depth_mm`` at the open side.
 
-    The deeper of the two governs the section. The box on top is as high as the pocket is deep,
-    so that the rail keeps its height.
+    The deeper of the two governs the section. The box on top is as high as the pocket is deep unless
+    it is said otherwise, so that the rail keeps its height.
     """
 
     adds: ClassVar[Adds] = Adds(
@@ -59,6 +61,7 @@ class Raise(RailOperation):
     corner_radius_mm: Annotated[Extra, Shown("Corner radius")] = 12.0
     floor_mm: Annotated[Thickness, Shown("Floor")] = 5.0
     box_mm: Annotated[Thickness, Shown("Box on top, wall")] = 5.0
+    box_height_mm: Annotated[Size | None, Shown("Box on top, height (empty: as deep as the pocket)")] = None
     overlap_mm: Annotated[Extra, Shown("Box past the pocket")] = 160.0
     steel_id: Annotated[str, Shown("Steel")] = "mild"
     weld_leg_mm: Annotated[Thickness, Shown("Weld leg")] = 5.0
@@ -81,7 +84,8 @@ class Raise(RailOperation):
     @model_validator(mode="after")
     def _pocket_can_be_cut(self) -> Self:
         try:
-            self.as_notch()
+            for depth in {self.depth_mm, self.inner_mm} - {0.0}:
+                self.at_wall(depth)
         except ValidationError as error:
             raise InputError(
                 "a pocket of this length and depth cannot hold its corners and floor",
@@ -91,9 +95,28 @@ class Raise(RailOperation):
             ) from error
         return self
 
+    @property
+    def inner_mm(self) -> float:
+        """Depth at the open side, mm."""
+        return self.depth_mm if self.inner_depth_mm is None else self.inner_depth_mm
+
+    @property
+    def goes_up_mm(self) -> float:
+        """How far the subframe goes up: the shallower wall stops it, less the floor."""
+        return min(self.depth_mm, self.inner_mm) - self.floor_mm
+
+    @property
+    def tapered(self) -> bool:
+        """Whether the two walls are cut to different depths."""
+        return self.inner_mm != self.depth_mm
+
+    def at_wall(self, depth_mm: float) -> Notch:
+        """The pocket as it is cut in one of the walls."""
+        return _as_notch(self, depth_mm)
+
     def as_notch(self) -> Notch:
         """The pocket as a straight-sided cut with a floor, and the box on top as its cap."""
-        return _as_notch(self)
+        return _as_notch(self, max(self.depth_mm, self.inner_mm))
 
     @property
     def anchor(self) -> Place:
@@ -117,12 +140,20 @@ class Raise(RailOperation):
         return self.as_notch().marks(span)
 
     def refuse(self, rail_height_mm: float, field: str) -> None:
-        """Something of the rail must stay."""
+        """Something of the rail must stay, and the pocket must be deeper than its floor is thick."""
         self.as_notch().refuse(rail_height_mm, field)
+        if self.goes_up_mm <= 0:
+            raise InputError(
+                "the floor fills the pocket: nothing goes up",
+                field=f"{field}/{'inner_depth_mm' if self.inner_mm < self.depth_mm else 'depth_mm'}",
+                found=f"{min(self.depth_mm, self.inner_mm):g} mm deep with a floor of {self.floor_mm:g} mm",
+                acceptable=f"more than {self.floor_mm:g} mm at both walls",
+            )
 
     def measured_fields(self) -> dict[str, str]:
         """What is read after welding."""
-        return {"position": "place", "depth": "depth_mm"}
+        inner = {"inner-depth": "inner_depth_mm"} if self.tapered else {}
+        return {"position": "place", "depth": "depth_mm", **inner}
 
     def ties(self, x_mm: float) -> tuple[Crossmember, ...]:
         """The subframe as a crossmember at station ``x_mm``, where it is welded in and its section is known."""
@@ -141,10 +172,21 @@ class Raise(RailOperation):
     def parts(self, on: OnRail) -> list[Part]:
         """Floor and the box's plates."""
         names = {"liner": "Pocket floor", "cap": "Box top"}
-        return [
+        rows = [
             p.model_copy(update={"name": names.get(p.role, p.name.replace("Cap", "Box"))})
             for p in self.as_notch().parts(on)
         ]
+        return [self._tapered_floor(p, on) if p.role == "liner" and self.tapered else p for p in rows]
+
+    def _tapered_floor(self, floor: Part, on: OnRail) -> Part:
+        """The floor unrolled: at each wall as long as that wall's edge, and as wide as it is askew between them."""
+        x = on.span.centre_mm
+        runs = [self.at_wall(d).shape.unrolled_mm(d, self.floor_mm) / 2 for d in (self.depth_mm, self.inner_mm)]
+        _, low, _, high = floor.outline.bounds()
+        wide = math.hypot(high - low, self.depth_mm - self.inner_mm)
+        corners = [(x - runs[0], low), (x + runs[0], low), (x + runs[1], low + wide), (x - runs[1], low + wide)]
+        name = f"Pocket floor, tapered, {'long' if runs[0] > runs[1] else 'short'} edge at the web"
+        return floor.model_copy(update={"outline": polygon(corners), "name": name})
 
     def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
         """Fillets around them."""
@@ -158,6 +200,15 @@ class Raise(RailOperation):
     def cut_edge(self) -> Outline:
         """Edge of the pocket at its deeper wall."""
         return self.as_notch().cut_edge()
+
+    def cut_templates(self) -> tuple[tuple[str, Outline], ...]:
+        """One template for both walls, or one for each where they are cut to different depths."""
+        if not self.tapered:
+            return super().cut_templates()
+        return tuple(
+            (wall, self.at_wall(depth).cut_edge())
+            for wall, depth in (("web", self.depth_mm), ("open side", self.inner_mm))
+        )
 
     def edge_above(self, level_mm: float) -> tuple[Vertex, ...]:
         """The part of the edge above a level."""
@@ -199,12 +250,12 @@ class Raise(RailOperation):
 
     def figures(self, on: OnRail) -> tuple[FigureSpec, ...]:
         """What goes up with the subframe."""
-        taper = self.depth_mm - (self.inner_depth_mm if self.inner_depth_mm is not None else self.depth_mm)
+        taper = self.depth_mm - self.inner_mm
         rows = [
             FigureSpec(
                 key="goes-up",
                 name="Subframe and everything on it go up by",
-                value=min(self.depth_mm, self.inner_depth_mm or self.depth_mm) - self.floor_mm,
+                value=self.goes_up_mm,
                 unit="mm",
                 basis="pocket less its floor: engine, sump, steering, column, driveshaft, tank and exhaust on it need their clearance looked at before the first cut",
             )
@@ -225,7 +276,10 @@ class Raise(RailOperation):
         """Box first, then the pocket: the rail is never without its height."""
         place = f"{self.place.offset_mm:+.1f} mm from {datum}"
         inner = f", {self.inner_depth_mm:.1f} mm at the open side" if self.inner_depth_mm is not None else ""
-        cut = f"Pocket {self.length_mm:.1f} mm long, {self.depth_mm:.1f} mm deep at the web{inner}, centre {place}."
+        high = f" Box {self.box_height_mm:.1f} mm high." if self.box_height_mm is not None else ""
+        cut = (
+            f"Pocket {self.length_mm:.1f} mm long, {self.depth_mm:.1f} mm deep at the web{inner}, centre {place}.{high}"
+        )
         return raise_steps(cut)
 
     def readings(self, datum: str) -> list[ReadingSpec]:
@@ -245,12 +299,25 @@ class Raise(RailOperation):
                 limit_id="as-built",
                 datum="rail underside beside the pocket",
             ),
+            *self._inner_reading(),
+        ]
+
+    def _inner_reading(self) -> list[ReadingSpec]:
+        if not self.tapered:
+            return []
+        return [
+            ReadingSpec(
+                key="inner-depth",
+                name="Depth of the pocket at the open side",
+                planned_mm=self.inner_mm,
+                limit_id="as-built",
+                datum="rail underside beside the pocket",
+            )
         ]
 
 
 @lru_cache(maxsize=256)
-def _as_notch(raised: Raise) -> Notch:
-    deep = max(raised.depth_mm, raised.inner_depth_mm or 0.0)
+def _as_notch(raised: Raise, deep: float) -> Notch:
     return Notch(
         id=raised.id,
         name=raised.name,
@@ -262,7 +329,7 @@ def _as_notch(raised: Raise) -> Notch:
         ),
         liner=Liner(thickness_mm=raised.floor_mm, steel_id=raised.steel_id, weld_leg_mm=raised.weld_leg_mm),
         cap=Cap(
-            height_mm=deep,
+            height_mm=deep if raised.box_height_mm is None else raised.box_height_mm,
             thickness_mm=raised.box_mm,
             overlap_mm=raised.overlap_mm,
             steel_id=raised.steel_id,
