@@ -73,7 +73,9 @@ class Bench(LiveServerTestCase):
         """Add an operation from the list of the Cut stage."""
         page = page or self.page
         page.get_by_role("button", name="Add work to the rails").click()
-        page.get_by_role("group", name="Work to add").get_by_role("button").filter(has_text=name).first.click()
+        group = page.get_by_role("group", name="Work to add")
+        group.get_by_role("button").filter(has_text=name).first.click()
+        group.wait_for(state="hidden")
 
     def __getstate__(self):
         """A failed subtest travels between processes by its names; pages do not."""

@@ -1,18 +1,25 @@
 """Figures and curves of the steering."""
 
+import math
+
 import numpy as np
 
+from nodulant.axles.layouts.live import LeafSprings
+from nodulant.axles.points import on_axle
+from nodulant.axles.steering import DragLink
 from nodulant.base.arrays import Columns, Rows
 from nodulant.base.errors import InputError
 from nodulant.evaluate.curve import Curve, Figure, curves_of
 from nodulant.evaluate.steer_drawing import LockFigures
 from nodulant.evaluate.travel_drawing import Fact
+from nodulant.linkage.mechanism import Point
 from nodulant.parts.sides import Side
 from nodulant.parts.tyre import parse_tyre
 from nodulant.steering.column import shaft_figures
 from nodulant.steering.measures import ackermann_outer_deg
 from nodulant.steering.study import SteerStudy, ackermann_percent, circle_mm, lock, pins_apart_mm, ratio
 from nodulant.steering.turned import turned
+from nodulant.suspension.study import Study
 
 INNER_DEG = (20.0, 30.0)
 
@@ -104,7 +111,55 @@ def steer_facts(q: SteerStudy) -> tuple[Fact, ...]:
         _fact("Trail", float(v.trail_mm[ride, 0]), "mm", "tyre's middle behind the king pin's foot"),
         _fact("Between the king pins' feet", pins_apart_mm(q), "mm", "on the road"),
     ]
-    return tuple(f for f in (*out, *_shaft_facts(q)) if f is not None)
+    return tuple(f for f in (*out, *_parallel(q.study), *_shaft_facts(q)) if f is not None)
+
+
+def _parallel(s: Study) -> list[Fact | None]:
+    """How far a drag link lies out of parallel with what it should follow, seen from behind or from the side."""
+    steering = s.suspension.steering
+    if steering is None or s.setting is None or not isinstance(steering.gear, DragLink):
+        return []
+    gear, hub = steering.gear, s.setting.hub
+    drag = _run(on_axle(gear.knuckle, hub), gear.box.arm_end.xyz())
+    out: list[Fact | None] = []
+    bar = next((n for n in s.suspension.layout.links() if n.lateral), None)
+    if bar is not None:
+        other = _run(on_axle(bar.link.axle, hub), bar.link.frame.xyz())
+        words = "seen from behind at ride height; parallel to it, bump steers least"
+        out.append(_fact(f"Drag link out of parallel with the {bar.name}", _between(drag, other, 1), "deg", words))
+    if isinstance(s.suspension.layout, LeafSprings):
+        own = s.suspension.layout
+        seat = on_axle(own.seat, hub)
+        words = "seen from the side at ride height, the spring's line from its front eye to the axle"
+        out.append(
+            _fact(
+                "Drag link out of parallel with the spring", _between(drag, _run(seat, own.eye.xyz()), 0), "deg", words
+            )
+        )
+    if steering.king_pins is not None:
+        words = "seen from behind; the tie rod lies level"
+        out.append(
+            _fact("Drag link out of parallel with the tie rod", _between(drag, (0.0, 1.0, 0.0), 1), "deg", words)
+        )
+    return out
+
+
+def _run(a: Point, b: Point) -> Point:
+    return (b[0] - a[0], b[1] - a[1], b[2] - a[2])
+
+
+def _between(one: Point, two: Point, level: int) -> float | None:
+    """Angle between two lines in the view along x (level 1) or y (level 0), degrees; None for one that points at the eye."""
+    slopes = []
+    for line in (one, two):
+        if math.hypot(line[level], line[2]) < LEAST_RUN_MM:
+            return None
+        slopes.append(math.degrees(math.atan2(line[2], line[level])))
+    off = abs(slopes[0] - slopes[1]) % 180.0
+    return min(off, 180.0 - off)
+
+
+LEAST_RUN_MM = 1.0
 
 
 def _shaft_facts(q: SteerStudy) -> list[Fact | None]:

@@ -20,6 +20,7 @@ from nodulant.checks.travel_rules import travel_checks
 from nodulant.clearance.link_to_rail import RailBox
 from nodulant.driveline.driveline import Driveline
 from nodulant.evaluate.arm_drawing import arms_turning
+from nodulant.evaluate.link_sizes import link_sizes
 from nodulant.evaluate.mounts import mounts
 from nodulant.evaluate.shaft import shaft_curves, shaft_members, shaft_of
 from nodulant.evaluate.steer import steer_drawing
@@ -227,6 +228,7 @@ def _axle_travel(index: int, s: Study, driveline: Driveline | None) -> AxleTrave
         "radius_mm": s.setting.radius_mm if s.setting else None,
         "independent": own.layout.independent,
         "grips": grips(s, index, driveline),
+        "links": link_sizes(s),
     }
     if m is None:
         none: list[float] = []

@@ -90,6 +90,23 @@ class Fact(Frozen):
     words: str
 
 
+class LinkSize(Frozen):
+    """A link as it is measured at ride height: from joint to joint, mm; its angles to the datum plane and in plan, degrees."""
+
+    path: str
+    """The document's path of the link below the suspension's layout."""
+    name: str
+    length_mm: float
+    side_deg: float
+    """Seen from the side: how much it falls from the frame to the axle."""
+    end_deg: float
+    """Seen from behind: the same."""
+    plan_deg: float
+    """Seen from above: between it and the fore-and-aft line, 0 to 90."""
+    lateral: bool
+    """It lies across: seen from behind it is judged."""
+
+
 class AxleTravel(Frozen):
     """One suspension through travel; poses are (x, y, z of the origin, rotation vector), travel by travel, roll by roll."""
 
@@ -119,6 +136,7 @@ class AxleTravel(Frozen):
     contacts: tuple[Touch, ...] = ()
     """In the order in which they come, bump first."""
     facts: tuple[Fact, ...] = ()
+    links: tuple[LinkSize, ...] = ()
     mounts: tuple[Operation, ...] = ()
     """Brackets, mounts and plates that it asks for on rails and axle, ready to be put into the design."""
     tyre_width_mm: float | None = None

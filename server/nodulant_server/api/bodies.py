@@ -7,6 +7,7 @@ from pydantic import Field
 from nodulant.asbuilt.log import Entry, FramePoint
 from nodulant.base.model import Frozen, Name
 from nodulant.evaluate import Want
+from nodulant.evaluate.between import Between
 from nodulant.evaluate.sweep import SweepResult, SweptPair
 from nodulant.frame.ops.form import Form
 from nodulant.job.document import Design, Shop
@@ -296,6 +297,20 @@ class MapBody(DraftBody):
     """The clearance of one pair of the sweep over travel and steer."""
 
     pair_id: Annotated[str, Field(max_length=300)]
+
+
+class BetweenBody(DraftBody):
+    """Two things of a draft by their names; without them only the names are told."""
+
+    one: Annotated[str, Field(max_length=200)] = ""
+    two: Annotated[str, Field(max_length=200)] = ""
+
+
+class ThingsApart(Frozen):
+    """Names that can be asked about, and the distance where two were."""
+
+    things: tuple[str, ...]
+    found: Between | None = None
 
 
 class RodHoleBody(DraftBody):

@@ -9,13 +9,14 @@ from ninja import Router
 
 from nodulant.base.errors import NodulantError
 from nodulant.evaluate import evaluate
+from nodulant.evaluate.between import between, things
 from nodulant.evaluate.rod_hole import CutFromSweep, cut_from_sweep
 from nodulant.evaluate.solids import FrameSolids, frame_solids
 from nodulant.evaluate.sweep import ClearanceMap, map_of, sweep
 from nodulant.evaluate.tuck import least_tuck
 from nodulant.job.document import Inputs
 from nodulant.search.tuck import FoundTuck
-from nodulant_server.api.bodies import DraftBody, MapBody, RodHoleBody, SweepLine, TuckBody
+from nodulant_server.api.bodies import BetweenBody, DraftBody, MapBody, RodHoleBody, SweepLine, ThingsApart, TuckBody
 from nodulant_server.api.compute import BARE, drafted
 from nodulant_server.api.problems import problem
 
@@ -58,6 +59,14 @@ def clearance_map(request: HttpRequest, body: MapBody) -> ClearanceMap | HttpRes
     """One pair's clearance over travel and steer; a 404 where the design has no such pair."""
     found = map_of(_inputs(body), body.pair_id)
     return found if found is not None else problem(404, "not-found", "this design has no such pair")
+
+
+@router.post("/between", response=ThingsApart)
+def apart(request: HttpRequest, body: BetweenBody) -> ThingsApart:
+    """How far two things are apart, standing or through all motion; a 422 tells why that cannot be asked."""
+    inputs = _inputs(body)
+    found = between(inputs, body.one, body.two) if body.one and body.two else None
+    return ThingsApart(things=things(inputs), found=found)
 
 
 @router.post("/sweep/cut", response=CutFromSweep)

@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/between": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Apart
+         * @description How far two things are apart, standing or through all motion; a 422 tells why that cannot be asked.
+         */
+        post: operations["nodulant_server_api_sweep_apart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bought-arm": {
         parameters: {
             query?: never;
@@ -1757,6 +1777,11 @@ export interface components {
             /** Layout */
             layout: string;
             /**
+             * Links
+             * @default []
+             */
+            links: components["schemas"]["LinkSize"][];
+            /**
              * Locks
              * @default []
              */
@@ -1829,6 +1854,56 @@ export interface components {
             worst: number;
             /** Worst Mm */
             worst_mm: number;
+        };
+        /**
+         * Between
+         * @description Least distance of two things, mm, negative where they meet; where one moves, in which position.
+         */
+        Between: {
+            /**
+             * At
+             * @default []
+             */
+            at: number[];
+            /** At Rest Mm */
+            at_rest_mm?: number | null;
+            /** Gap Mm */
+            gap_mm: number;
+            /** Input */
+            input?: number | null;
+            /** One */
+            one: string;
+            /** Roll Deg */
+            roll_deg?: number | null;
+            /** Travel Mm */
+            travel_mm?: number | null;
+            /** Two */
+            two: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * BetweenBody
+         * @description Two things of a draft by their names; without them only the names are told.
+         */
+        BetweenBody: {
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            /**
+             * One
+             * @default
+             */
+            one: string;
+            survey?: components["schemas"]["Survey"] | null;
+            /**
+             * Two
+             * @default
+             */
+            two: string;
         };
         /**
          * BodyPoint
@@ -4409,6 +4484,26 @@ export interface components {
             name: string;
             /** Worst */
             worst: string;
+        };
+        /**
+         * LinkSize
+         * @description A link as it is measured at ride height: from joint to joint, mm; its angles to the datum plane and in plan, degrees.
+         */
+        LinkSize: {
+            /** End Deg */
+            end_deg: number;
+            /** Lateral */
+            lateral: boolean;
+            /** Length Mm */
+            length_mm: number;
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+            /** Plan Deg */
+            plan_deg: number;
+            /** Side Deg */
+            side_deg: number;
         };
         /**
          * LoadPlan
@@ -7592,6 +7687,15 @@ export interface components {
             path: components["schemas"]["StraightPath"] | components["schemas"]["ArcPath"];
         };
         /**
+         * ThingsApart
+         * @description Names that can be asked about, and the distance where two were.
+         */
+        ThingsApart: {
+            found?: components["schemas"]["Between"] | null;
+            /** Things */
+            things: string[];
+        };
+        /**
          * ThreeLink
          * @description Two lower arms and one upper one.
          */
@@ -8593,6 +8697,30 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    nodulant_server_api_sweep_apart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BetweenBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThingsApart"];
+                };
+            };
+        };
+    };
     nodulant_server_api_finders_arm_over: {
         parameters: {
             query?: never;

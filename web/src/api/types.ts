@@ -36,6 +36,7 @@ export type DropEntry = Schemas["DropEntry"];
 export type Notch = Schemas["Notch"];
 export type Boxing = Schemas["Boxing"];
 export type Operation = NonNullable<Design["operations"]>[number];
+export type Between = Schemas["Between"];
 export type Form = Schemas["Form"];
 export type FormField = Schemas["FormField"];
 export type FormPart = Schemas["FormPart"];

@@ -10,6 +10,7 @@ import { showLength } from "../units/show";
 import { CutChoices } from "./CutChoices";
 import { Obstacles } from "./Obstacles";
 import { TuckFinder } from "./TuckFinder";
+import { TwoThings } from "./TwoThings";
 import { isOld, useSweep } from "./useSweep";
 
 /** Angles under the vehicle, of the last sweep. */
@@ -32,6 +33,7 @@ export default function SweepPanel() {
       <RunBox />
       <PairList />
       <Under />
+      <TwoThings />
       <TuckFinder />
       <Obstacles />
     </>

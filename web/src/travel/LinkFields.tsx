@@ -1,7 +1,10 @@
 import { useSteelChoices } from "../api/catalogue";
 import type { Path } from "../draft/document";
+import { useBench } from "../draft/store";
 import { ChoiceField, Group, Pair } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
+import { showLength } from "../units/show";
+import { useAxlePart } from "./useAxle";
 
 const BOLTS = [
   ["square", "square to the link"],
@@ -28,11 +31,29 @@ export function PointFields({ label, path, on }: { label: string; path: Path; on
   );
 }
 
+/** A link as it is measured: length, and the angle that an angle finder reads. */
+function Measured({ path }: { path: Path }) {
+  const style = useBench((s) => s.style);
+  const links = useAxlePart("links");
+  const before = path[0] === "survey";
+  const own = before ? undefined : links?.find((l) => path.join(".").endsWith(`layout.${l.path}`));
+  if (!own) return null;
+  const deg = own.lateral ? own.end_deg : own.side_deg;
+  const fall = Math.abs(deg) < 0.05 ? "level" : `${Math.abs(deg).toFixed(1)}° ${deg > 0 ? "down" : "up"} to the axle`;
+  return (
+    <p className="small-words">
+      <b>{showLength(own.length_mm, style)}</b> from joint to joint; {fall} seen from{" "}
+      {own.lateral ? "behind" : "the side"}, {own.plan_deg.toFixed(1)}° off fore-and-aft in plan.
+    </p>
+  );
+}
+
 /** A link: both ends, its tube, its joints. */
 export function LinkFields({ title, path }: { title: string; path: Path }) {
   const steels = useSteelChoices(true);
   return (
     <Group title={title}>
+      <Measured path={path} />
       <PointFields label="Frame end" path={[...path, "frame"]} on="frame" />
       <PointFields label="Axle end" path={[...path, "axle"]} on="axle" />
       <Pair>
