@@ -55,3 +55,18 @@ class Parallel(SimpleTestCase):
             (gear.box.arm_end.z_mm - gear.knuckle.z_mm - hub[2]) / (gear.box.arm_end.y_mm - gear.knuckle.y_mm)
         )
         self.assertAlmostEqual(fact.value, abs(math.degrees(rise - drag)), places=6)
+
+
+class Lowest(SimpleTestCase):
+    def test_the_van_s_lowest_bracket_by_hand(self):
+        """Lower link's bracket: its tabs end half their width below the joint; the ground is a radius under the hubs."""
+        inputs = job()
+        own = next(t for t in evaluate(inputs).travel if t.axle == "rear")
+        fact = next(x for x in own.facts if x.name == "Lowest bracket on the rails, over the ground")
+        low = min(min(s.z) for s in own.solids if s.on == "frame")
+        self.assertAlmostEqual(fact.value, low - (own.hub[2] - own.radius_mm))
+        bracket = next(o for o in inputs.design.operations if o.id == "rear-lower-link-bracket")
+        bolt = bracket.height_mm + bracket.tabs.lift_mm
+        self.assertLessEqual(low, bolt)
+        self.assertGreater(low, bolt - bracket.tabs.width_mm)
+        self.assertIn(bracket.name, fact.words)

@@ -27,7 +27,7 @@ from nodulant.evaluate.steer import steer_drawing
 from nodulant.evaluate.steer_facts import locks, steer_facts
 from nodulant.evaluate.steer_members import steer_members
 from nodulant.evaluate.travel_curves import curves
-from nodulant.evaluate.travel_drawing import AxleTravel, LinkForce, StandsAt, Touch, Turning
+from nodulant.evaluate.travel_drawing import AxleTravel, Fact, LinkForce, StandsAt, Touch, Turning
 from nodulant.evaluate.travel_facts import facts
 from nodulant.evaluate.travel_members import grips, members, members_at_rest
 from nodulant.evaluate.wheel_facts import arch_checks, wheel_facts
@@ -163,17 +163,32 @@ def _rear(studies: list[Study]) -> Study | None:
 
 def axle_travels(inputs: Inputs, studies: list[Study]) -> tuple[AxleTravel, ...]:
     """Drawings and curves of all of them, with what they ask for and what the design has for them."""
-    return tuple(
-        _drawn(inputs, index, s).model_copy(
-            update={
-                "facts": facts(s) + wheel_facts(inputs, s),
-                "mounts": mounts(inputs, s),
-                "solids": solids_of(inputs, s),
-                **_steered(inputs, s),
-            }
-        )
-        for index, s in enumerate(studies)
-    )
+    out = []
+    for index, s in enumerate(studies):
+        solids = solids_of(inputs, s)
+        told = {
+            "facts": facts(s) + wheel_facts(inputs, s) + _lowest(s, solids),
+            "mounts": mounts(inputs, s),
+            "solids": solids,
+            **_steered(inputs, s),
+        }
+        out.append(_drawn(inputs, index, s).model_copy(update=told))
+    return tuple(out)
+
+
+def _lowest(s: Study, solids: tuple[Solid, ...]) -> tuple[Fact, ...]:
+    """The lowest bracket on the rails and on the axle over the ground, standing as planned."""
+    if s.setting is None:
+        return ()
+    ground = s.setting.hub[2] - s.setting.radius_mm
+    out = []
+    for on, zero, words in (("frame", 0.0, "on the rails"), ("axle", s.setting.hub[2], "on the axle")):
+        own = [(min(solid.z) + zero - ground, solid.name) for solid in solids if solid.on == on]
+        if own:
+            gap, name = min(own)
+            told = f"{name}, at ride height; a jack and its head need room under it"
+            out.append(Fact(name=f"Lowest bracket {words}, over the ground", value=gap, unit="mm", words=told))
+    return tuple(out)
 
 
 def _steered(inputs: Inputs, s: Study) -> dict[str, object]:
