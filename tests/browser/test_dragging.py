@@ -75,7 +75,7 @@ class Dragging(Bench):
         self.page.wait_for_timeout(600)
         heights = [self.height_asked(body) for body in self.asked if body["glance"]]
         self.assertEqual(len(heights), 2)
-        self.assertEqual(self.asked[0]["design"]["operations"], [])
+        self.assertEqual(self.asked[0]["design"]["obstacles"], [])
         self.assertLess(heights[0], heights[1])
         shown = self.field().input_value()
         self.assertNotEqual(shown, before)
