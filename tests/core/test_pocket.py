@@ -10,7 +10,7 @@ from tests import fixtures as f
 
 
 def pocket(**more):
-    place = {"anchor_id": "rear-axle", "offset_mm": -700.0}
+    place = {"anchor_id": "rear-axle", "offset_mm": -600.0}
     fields = {"kind": "raise", "id": "up", "name": "Pocket", "place": place, "length_mm": 160.0, "depth_mm": 50.0}
     return f.with_operations(f.demo(), f.operation({**fields, "floor_mm": 6.0, "corner_radius_mm": 10.0, **more}))
 
@@ -44,12 +44,13 @@ class Tapered(SimpleTestCase):
         self.assertAlmostEqual(two.outline.bounds()[3] - two.outline.bounds()[1], math.hypot(wide, 18.0))
         self.assertIn("long edge at the web", two.name)
 
-    def test_the_shallower_wall_stops_the_subframe(self):
+    def test_what_goes_up_is_told_at_the_web_and_has_one_value(self):
         result = evaluate(pocket(inner_depth_mm=32.0))
         figure = next(x for x in result.figures if x.id == "goes-up-up")
-        self.assertAlmostEqual(figure.value, 32.0 - 6.0)
+        self.assertAlmostEqual(figure.value, 50.0 - 6.0)
         up = {t.up_mm for t in result.taken_along if t.kind == "mass"}
-        self.assertLessEqual(up, {26.0})
+        self.assertLessEqual(up, {44.0})
+        self.assertEqual(sum(e.amount_mm for e in result.drop.entries if e.caused), 44.0)
 
     def test_a_floor_that_fills_the_pocket_is_refused_at_the_shallow_wall(self):
         with self.assertRaisesRegex(InvalidInputs, "nothing goes up") as told:

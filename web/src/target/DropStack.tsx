@@ -45,7 +45,7 @@ export function DropStack({ axle }: { axle: AxleName }) {
             <Text fontSize="14px">
               {e.name} <span className="row-tail">made by the cut, follows it</span>
             </Text>
-            <Text fontSize="14px" fontVariantNumeric="tabular-nums">
+            <Text fontSize="14px" fontVariantNumeric="tabular-nums" whiteSpace="nowrap">
               {showLength(e.amount_mm, style)}
             </Text>
           </Flex>

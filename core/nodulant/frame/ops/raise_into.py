@@ -102,8 +102,8 @@ class Raise(RailOperation):
 
     @property
     def goes_up_mm(self) -> float:
-        """How far the subframe goes up: the shallower wall stops it, less the floor."""
-        return min(self.depth_mm, self.inner_mm) - self.floor_mm
+        """How far the subframe goes up: the depth at the web less the floor; a taper follows the subframe's own shape."""
+        return self.depth_mm - self.floor_mm
 
     @property
     def tapered(self) -> bool:
@@ -142,7 +142,7 @@ class Raise(RailOperation):
     def refuse(self, rail_height_mm: float, field: str) -> None:
         """Something of the rail must stay, and the pocket must be deeper than its floor is thick."""
         self.as_notch().refuse(rail_height_mm, field)
-        if self.goes_up_mm <= 0:
+        if min(self.depth_mm, self.inner_mm) <= self.floor_mm:
             raise InputError(
                 "the floor fills the pocket: nothing goes up",
                 field=f"{field}/{'inner_depth_mm' if self.inner_mm < self.depth_mm else 'depth_mm'}",
@@ -257,7 +257,7 @@ class Raise(RailOperation):
                 name="Subframe and everything on it go up by",
                 value=self.goes_up_mm,
                 unit="mm",
-                basis="pocket less its floor: engine, sump, steering, column, driveshaft, tank and exhaust on it need their clearance looked at before the first cut",
+                basis="depth at the web less the floor, a taper follows the subframe's own shape: engine, sump, steering, column, driveshaft, tank and exhaust on it need their clearance looked at before the first cut",
             )
         ]
         if taper:
