@@ -17,9 +17,10 @@ from nodulant.driveline.driveline import Driveline
 from nodulant.evaluate import InvalidInputs, evaluate
 from nodulant.evaluate.fitted import fitted
 from nodulant.evaluate.hung import hung
+from nodulant.evaluate.mount_follows import brought_up_to_date
 from nodulant.evaluate.solids import frame_solids
 from nodulant.evaluate.sweep import scene
-from nodulant.evaluate.travel import moved
+from nodulant.evaluate.travel import moved, suspension_studies
 from nodulant.formats.jobfile import load_job
 from nodulant.job.riding import in_place, plan_of, re_hung
 from nodulant.search.fit_coilover import CoilWish
@@ -384,3 +385,40 @@ class MountsFollow(SimpleTestCase):
             heights += [m.height_mm for t in result.travel for m in t.mounts if m.id == "front-coilover-bridge"]
         self.assertEqual(len(heights), 2)
         self.assertAlmostEqual(*heights)
+
+
+class Towers(SimpleTestCase):
+    """A pocket's bolt is the coilover's upper eye: one point, told where they part."""
+
+    def with_pocket(self, up=0.0, back=0.0):
+        inputs = stored()
+        own = hung_rear(inputs).springs.upper
+        place = {"anchor_id": "rear-axle", "offset_mm": own.x_mm - 2610.0 + back}
+        fields = {"kind": "spring-pocket", "id": "tower", "name": "Tower", "place": place, "bolt_up_mm": 90.0 + up}
+        low = hung_rear(inputs)
+        springs = low.springs.model_copy(update={"upper": own.model_copy(update={"z_mm": 90.0})})
+        rear = low.model_copy(update={"springs": springs})
+        others = tuple(s for s in inputs.design.suspensions if s.axle != "rear")
+        kept = tuple(o for o in inputs.design.operations if o.id not in {"rear-coilover-bridge", "axle-notch", "rear-bump-stop-plate"})
+        return with_design(inputs, operations=(*kept, f.operation(fields)), suspensions=(rear, *others))
+
+    def row(self, inputs):
+        return {c.id.split(":")[1]: c for c in evaluate(inputs).checks if c.limit_id == "mount-follows"}["tower"]
+
+    def test_one_point(self):
+        self.assertEqual((self.row(self.with_pocket()).value, self.row(self.with_pocket()).verdict), (0.0, "holds"))
+        off = self.row(self.with_pocket(up=8.0, back=-6.0))
+        self.assertAlmostEqual(off.value, 10.0)
+        self.assertEqual(off.verdict, "fails")
+
+    def test_it_takes_the_place_of_a_crossmember(self):
+        asked = {m.id for t in evaluate(self.with_pocket()).travel for m in t.mounts}
+        self.assertNotIn("rear-coilover-bridge", asked)
+        self.assertIn("rear-coilover-bridge", {m.id for t in evaluate(stored()).travel for m in t.mounts})
+
+    def test_brought_up_to_date_it_stands_at_the_eye(self):
+        inputs = in_place(self.with_pocket(up=8.0, back=-6.0))
+        ops = brought_up_to_date(inputs, suspension_studies(inputs), all_asked=False)
+        tower = next(o for o in ops if o.id == "tower")
+        self.assertAlmostEqual(tower.bolt_up_mm, 90.0)
+        self.assertEqual(self.row(with_design(inputs, operations=ops)).value, 0.0)

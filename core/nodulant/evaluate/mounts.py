@@ -13,6 +13,7 @@ from nodulant.axles.springs import AirSpring, Coilover, Damper, Strap
 from nodulant.base.errors import NodulantError
 from nodulant.evaluate.frame_brackets import frame_brackets, worst_on_frame
 from nodulant.evaluate.steering_mounts import steering_mounts
+from nodulant.evaluate.tower import held_in_a_pocket
 from nodulant.frame.columns import rail_at
 from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.ops.axle_bracket import AxleBracket
@@ -222,6 +223,8 @@ def _upper(
     inputs: Inputs, s: Study, name: str, point: HardPoint, push: np.ndarray[tuple[int], np.dtype[np.float64]]
 ) -> list[Operation]:
     rail, point = inputs.survey.rails.right, on_rails(inputs, point)
+    if name.startswith("coilover") and held_in_a_pocket(inputs, inputs.design.operations, point):
+        return []
     x = min(max(point.x_mm, rail.start_mm + 100.0), rail.end_mm - 100.0)
     underside, height, width, _ = rail_at(rail, x)
     inner = rail.web_y_mm - width if rail.opens == "inward" else rail.web_y_mm

@@ -39,6 +39,7 @@ class SpringPocket(RailOperation):
         "Spring pocket in the rail",
         "a slot through the bottom flange, the coilover's bolt through both walls, doublers and a gusset",
     )
+    follows: ClassVar[tuple[str, ...]] = ("place", "bolt_up_mm")
     kind: Literal["spring-pocket"] = "spring-pocket"
     place: Annotated[Place, Shown("Middle")]
     length_mm: Annotated[Size, Shown("Slot, long")] = 110.0
