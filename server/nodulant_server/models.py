@@ -123,6 +123,16 @@ class Draft(models.Model):
         constraints = (models.UniqueConstraint(fields=["option", "user"], name="one_draft_a_person"),)
 
 
+class SweepKept(models.Model):
+    """The last sweep of a stored revision of an option."""
+
+    option = models.OneToOneField(Option, related_name="sweep", on_delete=models.CASCADE)
+    revision = models.PositiveIntegerField()
+    document = models.JSONField()
+    at = models.DateTimeField()
+    by = models.CharField(max_length=150)
+
+
 class LogEntry(Immutable):
     """One append-only entry: reading, sign-off, override, decision or withdrawal."""
 

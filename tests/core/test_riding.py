@@ -399,7 +399,11 @@ class Towers(SimpleTestCase):
         springs = low.springs.model_copy(update={"upper": own.model_copy(update={"z_mm": 90.0})})
         rear = low.model_copy(update={"springs": springs})
         others = tuple(s for s in inputs.design.suspensions if s.axle != "rear")
-        kept = tuple(o for o in inputs.design.operations if o.id not in {"rear-coilover-bridge", "axle-notch", "rear-bump-stop-plate"})
+        kept = tuple(
+            o
+            for o in inputs.design.operations
+            if o.id not in {"rear-coilover-bridge", "axle-notch", "rear-bump-stop-plate"}
+        )
         return with_design(inputs, operations=(*kept, f.operation(fields)), suspensions=(rear, *others))
 
     def row(self, inputs):

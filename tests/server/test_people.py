@@ -37,6 +37,7 @@ CLOSED = (
     ("post", "/operations/fresh"),
     ("post", "/operations/part"),
     ("post", "/between"),
+    ("get", "/options/1/sweep"),
     ("post", "/mounts"),
     ("post", "/rides"),
     ("post", "/remedies"),

@@ -93,3 +93,59 @@ class WaysDown(Shop):
         self.refused(response, 422, "not-solvable")
         response, _ = self.send("post", "/ways-down", {**body, "drop_mm": 0})
         self.refused(response, 422, "input")
+
+
+class Kept(Shop):
+    """A sweep of a stored revision is evidence; one of a draft is not, and an old one says so."""
+
+    def setUp(self):
+        super().setUp()
+        self.option = self.job.options.get(key="step")
+        self.step = self.option.head().design().model_dump(mode="json")
+
+    def swept(self, design, option=None):
+        body = {"job_id": self.job.pk, "option_id": option or self.option.pk, "design": design}
+        response = self.client.post("/api/sweep", json.dumps(body), content_type="application/json")
+        self.assertEqual(response.status_code, 200)
+        return list(response.streaming_content)
+
+    def on_file(self):
+        return self.send("get", f"/options/{self.option.pk}/sweep")[1]["kept"]
+
+    def test_kept_with_its_revision_and_old_when_the_design_changes(self):
+        self.assertIsNone(self.on_file())
+        self.swept(self.step)
+        kept = self.on_file()
+        self.assertEqual((kept["revision"], kept["by"], kept["fresh"]), (self.option.head().number, "ada", True))
+        self.assertGreater(kept["swept"]["all_pairs"], 100)
+        self.assertLessEqual(len(kept["swept"]["pairs"]), 40)
+        changed = json.loads(json.dumps(self.step))
+        changed["suspensions"][0]["bump_mm"] += 5.0
+        saved = self.send(
+            "post", f"/options/{self.option.pk}/revisions", {"design": changed, "base": self.option.head().number}
+        )
+        self.assertIn(saved[0].status_code, {200, 201}, saved[1])
+        self.assertFalse(self.on_file()["fresh"])
+        self.assertEqual(self.on_file()["revision"], kept["revision"])
+
+    def test_a_draft_s_sweep_is_not_kept(self):
+        draft = json.loads(json.dumps(self.step))
+        draft["suspensions"][0]["bump_mm"] += 5.0
+        self.swept(draft)
+        self.assertIsNone(self.on_file())
+
+    def test_who_may_not_design_keeps_nothing(self):
+        self.become("inspector")
+        self.swept(self.step)
+        self.assertIsNone(self.on_file())
+
+    def test_it_stands_in_the_report(self):
+        bare = self.client.get(f"/api/options/{self.option.pk}/report.pdf").content
+        self.swept(self.step)
+        told = self.client.get(f"/api/options/{self.option.pk}/report.pdf").content
+        self.assertGreater(len(told), len(bare))
+
+    def test_an_option_of_another_job_is_not_there(self):
+        body = {"job_id": self.job.pk + 999, "option_id": self.option.pk, "design": self.step}
+        response = self.client.post("/api/sweep", json.dumps(body), content_type="application/json")
+        self.assertEqual(response.status_code, 404)

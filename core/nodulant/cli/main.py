@@ -12,6 +12,8 @@ from nodulant.base.errors import NodulantError
 from nodulant.checks.groups import counts
 from nodulant.checks.words import limit_in_words, place_in_words, rows_of, says
 from nodulant.evaluate import Evaluation, InvalidInputs, evaluate
+from nodulant.evaluate.kept_sweep import SweepOnFile, kept
+from nodulant.evaluate.sweep import whole_sweep
 from nodulant.formats.dxf import pattern_dxf
 from nodulant.formats.handcheck_text import sheet_lines
 from nodulant.formats.jobfile import JobFileRefused, job_schema, load_job
@@ -90,8 +92,14 @@ def _patterns(inputs: Inputs, out: Path, paper: Paper) -> int:
 
 
 def _report(name: str, inputs: Inputs, out: Path) -> int:
-    _write(out / "report.pdf", report_pdf(name, "from a job file", inputs))
+    _write(out / "report.pdf", report_pdf(name, "from a job file", inputs, _swept_now(inputs)))
     return 0
+
+
+def _swept_now(inputs: Inputs) -> SweepOnFile:
+    """A sweep for this very paper."""
+    swept = kept(inputs, whole_sweep(inputs))
+    return SweepOnFile(revision=None, at="", by="nodulant report", fresh=True, swept=swept)
 
 
 def _write(path: Path, data: bytes) -> None:

@@ -16,6 +16,7 @@ from nodulant.checks.groups import counts
 from nodulant.checks.words import limit_in_words, place_in_words, rows_of, says
 from nodulant.evaluate import Evaluation, Want, evaluate
 from nodulant.evaluate.evaluation import SectionAt
+from nodulant.evaluate.kept_sweep import SweepOnFile
 from nodulant.formats.handcheck_text import heading, number, section_words, sensitive_words
 from nodulant.formats.report_drawings import elevation, section
 from nodulant.frame.ops.notch import Notch
@@ -36,8 +37,8 @@ CELL = ParagraphStyle("cell", parent=_STYLES["Normal"], fontSize=7.2, leading=8.
 WIDTH = A4[0] - 30 * mm
 
 
-def report_pdf(job_name: str, revision: str, inputs: Inputs) -> bytes:
-    """The report as PDF; raises InvalidInputs where the design cannot be evaluated."""
+def report_pdf(job_name: str, revision: str, inputs: Inputs, swept: SweepOnFile | None = None) -> bytes:
+    """The report as PDF, with the sweep that is kept; raises InvalidInputs where the design cannot be evaluated."""
     at = _notch_station(inputs)
     want = Want(section=SectionAt(side="left", x_mm=at)) if at is not None else Want()
     result = evaluate(inputs, want)
@@ -51,6 +52,7 @@ def report_pdf(job_name: str, revision: str, inputs: Inputs) -> bytes:
         _summary(result, inputs)
         + _drawings(result, at, inputs.design.targets.bump_mm)
         + _checks(result, inputs.shop.style)
+        + _swept(swept)
         + _figures(result)
         + _hand_check(inputs)
         + _readings(result)
@@ -180,6 +182,38 @@ def _checks(result: Evaluation, style: Style) -> list[Flowable]:
 def _figures(result: Evaluation) -> list[Flowable]:
     rows = [["figure", "value", "basis"], *[[f.name, f"{f.value:.4g} {f.unit}", f.basis] for f in result.figures]]
     return [*_heading("Figures"), _table(rows, (75 * mm, 30 * mm, 75 * mm))]
+
+
+WORST = 10
+
+
+def _swept(kept: SweepOnFile | None) -> list[Flowable]:
+    """The worst pairs of the kept sweep, and whether the design is still what was swept."""
+    head = _heading("Clearance through travel, roll and lock")
+    if kept is None:
+        return [*head, Paragraph("Not swept: no sweep of a stored revision is kept.", CELL)]
+    when = f"on revision {kept.revision} by {escape(kept.by)}, {kept.at[:16].replace('T', ' ')} UTC"
+    told = f"Swept {when if kept.revision is not None else 'for this report'}: "
+    told += f"{kept.swept.all_pairs} pairs in {kept.swept.positions} positions, the worst {WORST} here."
+    if not kept.fresh:
+        told += " <b>The design has changed since: sweep again.</b>"
+    rows = [["moving", "other", "least", "wanted", "verdict", "at travel"]]
+    for pair in kept.swept.pairs[:WORST]:
+        gap = "far" if pair.gap_mm is None else f"{pair.gap_mm:.1f} mm"
+        rows.append(
+            [
+                f"{pair.axle} {pair.moving}",
+                pair.other,
+                gap,
+                f"{pair.needed_mm:.1f} mm",
+                pair.verdict,
+                f"{pair.travel_mm:+.0f} mm" if pair.travel_mm is not None else "",
+            ]
+        )
+    left = "; ".join(kept.swept.left_out) or "nothing"
+    words = Paragraph(f"Not looked at: {escape(left)}.", CELL)
+    widths = (46 * mm, 50 * mm, 20 * mm, 20 * mm, 22 * mm, 22 * mm)
+    return [*head, Paragraph(told, CELL), _table(rows, widths), words]
 
 
 def _readings(result: Evaluation) -> list[Flowable]:

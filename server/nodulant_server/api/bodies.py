@@ -8,6 +8,7 @@ from nodulant.asbuilt.log import Entry, FramePoint
 from nodulant.base.model import Frozen, Name
 from nodulant.evaluate import Want
 from nodulant.evaluate.between import Between
+from nodulant.evaluate.kept_sweep import SweepOnFile
 from nodulant.evaluate.sweep import SweepResult, SweptPair
 from nodulant.frame.ops.form import Form
 from nodulant.job.document import Design, Shop
@@ -297,6 +298,18 @@ class MapBody(DraftBody):
     """The clearance of one pair of the sweep over travel and steer."""
 
     pair_id: Annotated[str, Field(max_length=300)]
+
+
+class SweepBody(DraftBody):
+    """Sweep a draft; with its option the sweep is kept where the draft is the newest revision."""
+
+    option_id: int | None = None
+
+
+class SweepKeptOut(Frozen):
+    """The sweep that is kept of an option, if one is."""
+
+    kept: SweepOnFile | None
 
 
 class BetweenBody(DraftBody):

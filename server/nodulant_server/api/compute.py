@@ -33,6 +33,7 @@ from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
 from nodulant.units import Quantity, parse_quantity
 from nodulant_server.actions.log import inputs_of
+from nodulant_server.actions.sweeps import sweep_on_file
 from nodulant_server.api.bodies import (
     CompareBody,
     DraftBody,
@@ -240,7 +241,11 @@ def report(request: HttpRequest, option_id: int) -> HttpResponse:
     """The report of an option as it stands."""
     option, inputs = current(request, option_id)
     revision = f"{option.name}, revision {option.head().number}"
-    return _file(report_pdf(option.job.name, revision, inputs), "application/pdf", f"report-{option.key}.pdf")
+    return _file(
+        report_pdf(option.job.name, revision, inputs, sweep_on_file(option)),
+        "application/pdf",
+        f"report-{option.key}.pdf",
+    )
 
 
 def _file(data: bytes, content_type: str, name: str) -> HttpResponse:

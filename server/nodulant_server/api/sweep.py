@@ -1,10 +1,11 @@
 """The sweep: streamed pair by pair, one pair's map, the cut that it asks for, and the frame's solids for the view in space."""
 
 import logging
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 
 import orjson
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
+from django.shortcuts import get_object_or_404
 from ninja import Router
 
 from nodulant.base.errors import NodulantError
@@ -12,13 +13,27 @@ from nodulant.evaluate import evaluate
 from nodulant.evaluate.between import between, things
 from nodulant.evaluate.rod_hole import CutFromSweep, cut_from_sweep
 from nodulant.evaluate.solids import FrameSolids, frame_solids
-from nodulant.evaluate.sweep import ClearanceMap, map_of, sweep
+from nodulant.evaluate.sweep import ClearanceMap, SweepResult, map_of, sweep
 from nodulant.evaluate.tuck import least_tuck
 from nodulant.job.document import Inputs
 from nodulant.search.tuck import FoundTuck
-from nodulant_server.api.bodies import BetweenBody, DraftBody, MapBody, RodHoleBody, SweepLine, ThingsApart, TuckBody
+from nodulant_server.actions.sweeps import keep_sweep, sweep_on_file
+from nodulant_server.api.bodies import (
+    BetweenBody,
+    DraftBody,
+    MapBody,
+    RodHoleBody,
+    SweepBody,
+    SweepKeptOut,
+    SweepLine,
+    ThingsApart,
+    TuckBody,
+)
 from nodulant_server.api.compute import BARE, drafted
+from nodulant_server.api.jobs import person
 from nodulant_server.api.problems import problem
+from nodulant_server.models import Option
+from nodulant_server.roles import ALLOWED, role_of
 
 router = Router()
 log = logging.getLogger(__name__)
@@ -31,17 +46,31 @@ def _inputs(body: DraftBody) -> Inputs:
 
 
 @router.post("/sweep", response=SweepLine)
-def run(request: HttpRequest, body: DraftBody) -> StreamingHttpResponse:
+def run(request: HttpRequest, body: SweepBody) -> StreamingHttpResponse:
     """Every pair as it is worked out, then all of them with their checks. Closing the connection cancels."""
-    return StreamingHttpResponse(_lines(_inputs(body)), content_type="application/x-ndjson")
+    inputs, user = _inputs(body), person(request)
+    option = None if body.option_id is None else get_object_or_404(Option, pk=body.option_id, job_id=body.job_id)
+
+    def keep(result: SweepResult) -> None:
+        if option is not None and "design" in ALLOWED[role_of(user)]:
+            keep_sweep(user, option, inputs, result)
+
+    return StreamingHttpResponse(_lines(inputs, keep), content_type="application/x-ndjson")
 
 
-def _lines(inputs: Inputs) -> Iterator[bytes]:
+@router.get("/options/{option_id}/sweep", response=SweepKeptOut)
+def on_file(request: HttpRequest, option_id: int) -> SweepKeptOut:
+    """The sweep that is kept of an option, and whether its newest revision is still what was swept."""
+    return SweepKeptOut(kept=sweep_on_file(get_object_or_404(Option, pk=option_id)))
+
+
+def _lines(inputs: Inputs, keep: Callable[[SweepResult], None]) -> Iterator[bytes]:
     work = sweep(inputs)
     while True:
         try:
             done, total, pair = next(work)
         except StopIteration as end:
+            keep(end.value)
             yield _line(SweepLine(swept=end.value))
             return
         except NodulantError as error:

@@ -688,6 +688,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/options/{option_id}/sweep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * On File
+         * @description The sweep that is kept of an option, and whether its newest revision is still what was swept.
+         */
+        get: operations["nodulant_server_api_sweep_on_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/patterns": {
         parameters: {
             query?: never;
@@ -4195,6 +4215,22 @@ export interface components {
             toe: boolean;
         };
         /**
+         * KeptSweep
+         * @description The worst pairs of a sweep, and what stood behind them; ``of`` is the hash of all that a sweep depends on.
+         */
+        KeptSweep: {
+            /** All Pairs */
+            all_pairs: number;
+            /** Left Out */
+            left_out: string[];
+            /** Of */
+            of: string;
+            /** Pairs */
+            pairs: components["schemas"]["SweptPair"][];
+            /** Positions */
+            positions: number;
+        };
+        /**
          * KingPins
          * @description What the knuckles of a beam axle turn about, right side, and the tie rod's ball on the knuckle's arm.
          */
@@ -7394,6 +7430,25 @@ export interface components {
             wheelbase_mm?: number | null;
         };
         /**
+         * SweepBody
+         * @description Sweep a draft; with its option the sweep is kept where the draft is the newest revision.
+         */
+        SweepBody: {
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            /** Option Id */
+            option_id?: number | null;
+            survey?: components["schemas"]["Survey"] | null;
+        };
+        /**
+         * SweepKeptOut
+         * @description The sweep that is kept of an option, if one is.
+         */
+        SweepKeptOut: {
+            kept: components["schemas"]["SweepOnFile"] | null;
+        };
+        /**
          * SweepLine
          * @description One line of a sweep's answer: a pair with how many are done, then the whole, or a problem.
          */
@@ -7406,6 +7461,21 @@ export interface components {
             swept?: components["schemas"]["SweepResult"] | null;
             /** Total */
             total?: number | null;
+        };
+        /**
+         * SweepOnFile
+         * @description A kept sweep with its revision, when and by whom it was swept, and whether the design is still that one.
+         */
+        SweepOnFile: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /** Fresh */
+            fresh: boolean;
+            /** Revision */
+            revision: number | null;
+            swept: components["schemas"]["KeptSweep"];
         };
         /**
          * SweepResult
@@ -9531,6 +9601,28 @@ export interface operations {
             };
         };
     };
+    nodulant_server_api_sweep_on_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                option_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SweepKeptOut"];
+                };
+            };
+        };
+    };
     nodulant_server_api_compute_patterns: {
         parameters: {
             query?: never;
@@ -9796,7 +9888,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DraftBody"];
+                "application/json": components["schemas"]["SweepBody"];
             };
         };
         responses: {

@@ -9,6 +9,7 @@ import { stateName } from "../units/loadStates";
 import { showLength } from "../units/show";
 import { CutChoices } from "./CutChoices";
 import { Obstacles } from "./Obstacles";
+import { OnFile } from "./OnFile";
 import { TuckFinder } from "./TuckFinder";
 import { TwoThings } from "./TwoThings";
 import { isOld, useSweep } from "./useSweep";
@@ -31,6 +32,7 @@ export default function SweepPanel() {
   return (
     <>
       <RunBox />
+      <OnFile />
       <PairList />
       <Under />
       <TwoThings />

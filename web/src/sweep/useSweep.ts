@@ -39,7 +39,7 @@ export const useSweep = create<Sweep>((set) => ({
     const found: SweptPair[] = [];
     set({ progress: { done: 0, total: 1 }, trouble: "" });
     try {
-      const body = { job_id: jobId, design: on.design, survey: on.survey };
+      const body = { job_id: jobId, option_id: optionId, design: on.design, survey: on.survey };
       await postLines<SweepLine>("/api/sweep", body, own.signal, (line) => {
         if (line.pair) found.push(line.pair);
         if (line.done != null && line.total != null) {
