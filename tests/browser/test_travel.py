@@ -88,6 +88,23 @@ class Travel(Begun):
         self.page.keyboard.press("Enter")
         expect(self.page.locator('[data-field="/design/suspensions/0/layout/lower/frame/x_mm"]')).to_be_focused()
 
+    def test_an_end_swings_about_the_other_when_the_length_is_held(self):
+        self.begin("Triangulated four-link")
+        told = self.page.get_by_role("region", name="Lower link, right").get_by_text("from joint to joint")
+        before = told.inner_text()
+        self.page.get_by_role("button", name="Dragging changes a link's length").click()
+        point = self.page.locator('[data-point="suspensions.0.layout.lower.frame@side"]')
+        back = self.page.locator('[data-field="/design/suspensions/0/layout/lower/frame/x_mm"]')
+        up = self.page.locator('[data-field="/design/suspensions/0/layout/lower/frame/z_mm"]')
+        was = (back.input_value(), up.input_value())
+        point.focus()
+        for _ in range(8):
+            with self.evaluated():
+                self.page.keyboard.press("Shift+ArrowUp")
+        self.assertNotEqual(up.input_value(), was[1])
+        self.assertNotEqual(told.inner_text(), before, "its slope has changed")
+        self.assertEqual(told.inner_text().split(" from joint")[0], before.split(" from joint")[0])
+
     def test_while_a_hand_drags_drawing_and_figures_follow_and_at_rest_it_is_judged(self):
         self.begin("Triangulated four-link")
         point = self.page.locator('[data-point="suspensions.0.layout.lower.frame@side"]')

@@ -8,6 +8,7 @@ from nodulant.base.model import Frozen
 from nodulant.frame.model import Placed
 from nodulant.frame.ops.raise_into import Raise
 from nodulant.frame.route import Route
+from nodulant.job.caused import NEAR_MM
 from nodulant.job.document import Inputs
 
 
@@ -20,10 +21,6 @@ class TakenAlong(Frozen):
     back_mm: float
     narrower_mm: float
     words: str
-
-
-NEAR_MM = 700.0
-"""A pocket takes along what sits this near on its subframe."""
 
 
 _WORDS = {

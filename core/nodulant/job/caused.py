@@ -16,7 +16,7 @@ from nodulant.survey.vehicle import Survey
 from nodulant.targets.drop import COUNTS_MM, CausedEntry, DropEntry, Mechanism, Targets
 
 NEAR_MM = 700.0
-"""A pocket raises the axle that stands this near to it on its subframe."""
+"""A pocket takes along what sits this near on its subframe: masses, mounts, and the axle under it."""
 
 
 def with_caused(survey: Survey, operations: tuple[Operation, ...], targets: Targets) -> Targets:

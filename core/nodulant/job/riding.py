@@ -195,7 +195,8 @@ def _by(point: HardPoint, shift: Shift) -> HardPoint:
     if shift == STILL:
         return point
     x, y, z = shift
-    return HardPoint(x_mm=point.x_mm + x, y_mm=point.y_mm + y, z_mm=point.z_mm + z)
+    # a plan may carry a point past what may be typed: it is not judged again
+    return point.model_copy(update={"x_mm": point.x_mm + x, "y_mm": point.y_mm + y, "z_mm": point.z_mm + z})
 
 
 def _between(a: HardPoint, b: HardPoint) -> HardPoint:

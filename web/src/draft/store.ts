@@ -28,6 +28,8 @@ type Bench = {
   rollDeg: number;
   /** How far the steering wheel is turned: -1 full left, +1 full right. */
   steer: number;
+  /** A link's end that is dragged swings about its other end. */
+  holdLength: boolean;
   /** The sheet of travel and steering is drawn in space. */
   inSpace: boolean;
   /** Which suspension of the design lies on the bench. */
@@ -86,6 +88,7 @@ export const useBench = create<Bench & Acts>((set) => ({
   travelMm: 0,
   rollDeg: 0,
   steer: 0,
+  holdLength: false,
   inSpace: false,
   suspension: 0,
   before: false,

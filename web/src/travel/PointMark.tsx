@@ -10,7 +10,15 @@ import { samePoint } from "./pose";
 import { type Vec, vec } from "./space";
 import type { PaperView } from "./views";
 
-type Props = { view: PaperView; grip: Grip; hub: Vec; place: (p: BodyPoint) => Vec; locked: boolean };
+type Props = {
+  view: PaperView;
+  grip: Grip;
+  hub: Vec;
+  place: (p: BodyPoint) => Vec;
+  locked: boolean;
+  /** The link's other end at ride height, where its length is held. */
+  about?: Vec | undefined;
+};
 
 /** Arrow keys as what they move in a view: across and up. */
 const KEYS: Record<string, readonly [number, number]> = {
@@ -21,7 +29,7 @@ const KEYS: Record<string, readonly [number, number]> = {
 };
 
 /** A hard point: drag it in any view, nudge it with arrows, Enter goes to its fields, Escape puts it back. */
-export const PointMark = memo(function PointMark({ view, grip, hub, place, locked }: Props) {
+export const PointMark = memo(function PointMark({ view, grip, hub, place, locked, about }: Props) {
   const { act, drag, drop, abandon, put, selected } = usePick("act", "drag", "drop", "abandon", "put", "selected");
   const style = useBench((s) => s.style);
   /** From the middle of the mark, as it was drawn when the hand took it, to the pointer. */
@@ -41,7 +49,7 @@ export const PointMark = memo(function PointMark({ view, grip, hub, place, locke
     const next: [number, number, number] = [...rest];
     // what the pointer moved in the pose that is shown is moved at ride height
     for (const k of [view.across, view.up]) next[k] = snap(rest[k] + p[k] - now[k], style);
-    return next;
+    return about ? swung(next, about, rest) : next;
   };
   const onMove = (event: Moves) => {
     const off = held.current;
@@ -75,7 +83,7 @@ export const PointMark = memo(function PointMark({ view, grip, hub, place, locke
       const next: [number, number, number] = [...rest];
       next[view.across] += step[0] * by;
       next[view.up] += view.sense * step[1] * by;
-      act(set(next));
+      act(set(about ? swung(next, about, rest) : next));
     }
   };
   const half = selected === grip.path ? 7 : 5;
@@ -117,8 +125,19 @@ export const PointMark = memo(function PointMark({ view, grip, hub, place, locke
 
 /** A point that stays where it is is not drawn again. */
 function sameMark(a: Props, b: Props): boolean {
+  if (String(a.about) !== String(b.about)) return false;
   const still = a.view === b.view && a.place === b.place && a.locked === b.locked && String(a.hub) === String(b.hub);
   return still && a.grip.path === b.grip.path && a.grip.name === b.grip.name && samePoint(a.grip.at, b.grip.at);
+}
+
+/** The point on the way to `next` that is as far from the other end as `rest` is. */
+function swung(next: Vec, about: Vec, rest: Vec): Vec {
+  const long = Math.hypot(rest[0] - about[0], rest[1] - about[1], rest[2] - about[2]);
+  const [x, y, z] = [next[0] - about[0], next[1] - about[1], next[2] - about[2]];
+  const far = Math.hypot(x, y, z);
+  if (far < 1e-6) return rest;
+  const share = long / far;
+  return [about[0] + x * share, about[1] + y * share, about[2] + z * share];
 }
 
 const tenth = (px: number) => Math.round(px * 10) / 10;

@@ -134,6 +134,20 @@ function AddSuspension({ taken, root }: { taken: readonly string[]; root: Root }
   );
 }
 
+/** Whether a link's end swings about its other end while it is dragged. */
+function HoldLength() {
+  const { holdLength, put } = usePick("holdLength", "put");
+  return (
+    <Act
+      pressed={holdLength}
+      onClick={() => put({ holdLength: !holdLength })}
+      hint="A dragged end swings about the other one"
+    >
+      {holdLength ? "Dragging holds a link's length" : "Dragging changes a link's length"}
+    </Act>
+  );
+}
+
 /** Links of a layout that can be searched, by their path. */
 function linksOf(layout: Layout): (readonly [string, string])[] {
   const parts = (specOf(layout.kind)?.parts ?? []).filter((p) => p.is === "link").map((p) => [p.at, p.title] as const);
@@ -171,6 +185,7 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
         <QuantityField label="Bump at the wheel" path={[...path, "bump_mm"]} />
         <QuantityField label="Droop at the wheel" path={[...path, "droop_mm"]} />
       </Pair>
+      {!before && may.design && <HoldLength />}
       {!before && <RidesFields own={own} index={index} />}
       {!before && <StandsTable />}
       {!before && <EndsTable />}

@@ -12,7 +12,7 @@ import { PointMark } from "./PointMark";
 import { placer, placersOf } from "./pose";
 import { RailsSeen } from "./RailsSeen";
 import { Solids } from "./Solids";
-import { vec } from "./space";
+import { type Vec, vec } from "./space";
 import { useAxle } from "./useAxle";
 import { type Extent, type PaperView, type ViewName, viewsOf } from "./views";
 
@@ -107,7 +107,7 @@ type ViewProps = {
 };
 
 function OneView({ view, axle, stock, earlier, result, turn, alone }: ViewProps) {
-  const { travelMm, rollDeg, steer } = usePick("travelMm", "rollDeg", "steer");
+  const { travelMm, rollDeg, steer, holdLength } = usePick("travelMm", "rollDeg", "steer", "holdLength");
   const may = useMay();
   const { right: now, left } = usePlacers(axle, travelMm, rollDeg, steer);
   const ride = useMemo(() => placer(axle, 0, 0), [axle]);
@@ -140,6 +140,7 @@ function OneView({ view, axle, stock, earlier, result, turn, alone }: ViewProps)
             hub={vec(axle.hub)}
             place={now}
             locked={!may.design || problems}
+            about={holdLength ? otherEnd(axle, grip.path) : undefined}
           />
         ))}
       </g>
@@ -182,6 +183,17 @@ function OneView({ view, axle, stock, earlier, result, turn, alone }: ViewProps)
       </g>
     </g>
   );
+}
+
+/** Where a link's other end stands at ride height; nothing for a point that is no link's. */
+function otherEnd(axle: AxleTravel, path: string): Vec | undefined {
+  const other = path.endsWith(".frame")
+    ? path.replace(/\.frame$/, ".axle")
+    : path.endsWith(".axle")
+      ? path.replace(/\.axle$/, ".frame")
+      : null;
+  const grip = axle.grips.find((g) => g.path === other);
+  return grip && [grip.at.x_mm, grip.at.y_mm, grip.at.z_mm];
 }
 
 /** Placers that are the same ones as long as they put everything in the same place. */
