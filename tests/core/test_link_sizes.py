@@ -70,3 +70,19 @@ class Lowest(SimpleTestCase):
         self.assertLessEqual(low, bolt)
         self.assertGreater(low, bolt - bracket.tabs.width_mm)
         self.assertIn(bracket.name, fact.words)
+
+
+class OnTyres(SimpleTestCase):
+    def test_two_springs_one_after_the_other(self):
+        """Squares of the periods add: 1/f2 on the tyre less 1/f2 without is the tyre's own 4 pi2 m/k (textbook)."""
+        inputs = job()
+        rate = 220.0
+        own = tuple(s.model_copy(update={"tyre_n_per_mm": rate}) for s in inputs.design.suspensions)
+        told = inputs.model_copy(update={"design": inputs.design.model_copy(update={"suspensions": own})})
+        stands = [w for t in evaluate(told).travel for w in t.stands if w.on_tyre_hz is not None]
+        self.assertGreater(len(stands), 3)
+        for stand in stands:
+            mass = stand.load_n / 2 / 9.80665
+            added = 4 * math.pi**2 * mass / (1000 * rate)
+            self.assertAlmostEqual(1 / stand.on_tyre_hz**2 - 1 / stand.frequency_hz**2, added, places=9)
+        self.assertFalse([w for t in evaluate(inputs).travel for w in t.stands if w.on_tyre_hz is not None])

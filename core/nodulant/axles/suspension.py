@@ -55,6 +55,8 @@ class Suspension(Frozen):
     """Planned wheel; the surveyed one where left out."""
     loaded_radius_mm: Size | None = None
     """Of the planned tyre, measured; an estimate from its size where left out."""
+    tyre_n_per_mm: Annotated[float, Field(gt=10, le=2000)] | None = None
+    """Rate of one tyre at its pressure, upright; None where nobody knows."""
     hub_z_mm: Coordinate | None = None
     """Hubs above the datum plane at the planned ride height; from survey and drop where left out."""
     hub_x_mm: Coordinate | None = None

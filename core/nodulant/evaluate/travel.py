@@ -269,7 +269,12 @@ def _axle_travel(index: int, s: Study, driveline: Driveline | None) -> AxleTrave
 def _stands_at(w: Stand, bump_mm: float) -> StandsAt:
     left = None if w.travel_mm is None else bump_mm - w.travel_mm
     return StandsAt(
-        state=w.state, load_n=w.load_n, travel_mm=w.travel_mm, frequency_hz=w.frequency_hz, bump_left_mm=left
+        state=w.state,
+        load_n=w.load_n,
+        travel_mm=w.travel_mm,
+        frequency_hz=w.frequency_hz,
+        on_tyre_hz=w.on_tyre_hz,
+        bump_left_mm=left,
     )
 
 

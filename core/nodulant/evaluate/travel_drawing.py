@@ -69,6 +69,7 @@ class StandsAt(Frozen):
     load_n: float
     travel_mm: float | None
     frequency_hz: float | None
+    on_tyre_hz: float | None
     bump_left_mm: float | None
 
 

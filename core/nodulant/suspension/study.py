@@ -55,6 +55,8 @@ class Stand:
     travel_mm: float | None
     frequency_hz: float | None = None
     """Of its ride there, as loaded; None on its stops."""
+    on_tyre_hz: float | None = None
+    """The same with the tyre's spring under the wheel's, the unsprung mass left out; None where the tyre's rate is not known."""
 
 
 @dataclass(frozen=True)
@@ -174,17 +176,24 @@ def _stand(s: Study, survey: Survey, seats: tuple[Seat, ...], state: LoadState) 
     if not inside:
         return Stand(state, load, None)
     at = float(np.interp(load, carried[order], s.motion.travel[rows][order]))
-    return Stand(state, load, at, _frequency(s, at, load / 2))
+    tyre = s.suspension.tyre_n_per_mm
+    on_tyre = None if tyre is None else _frequency(s, at, load / 2, tyre)
+    return Stand(state, load, at, _frequency(s, at, load / 2), on_tyre)
 
 
-def _frequency(s: Study, travel_mm: float, corner_n: float) -> float | None:
-    """Ride frequency at a travel with a corner's own load, Hz: f = sqrt(1000 k_w/m)/2 pi."""
+def _frequency(s: Study, travel_mm: float, corner_n: float, tyre: float | None = None) -> float | None:
+    """Ride frequency at a travel with a corner's own load, Hz: f = sqrt(1000 k/m)/2 pi.
+
+    k is the wheel's rate, or that and the tyre's one after the other: k_w k_t/(k_w + k_t), textbook.
+    """
     if s.springs is None or s.springs.wheel_rate is None or s.motion is None or corner_n <= 0:
         return None
     rows = np.flatnonzero(s.motion.there & np.isfinite(s.springs.wheel_rate))
     if len(rows) == 0:
         return None
     rate = float(np.interp(travel_mm, s.motion.travel[rows], s.springs.wheel_rate[rows]))
+    if tyre is not None and rate > 0:
+        rate = rate * tyre / (rate + tyre)
     return math.sqrt(max(1000 * rate * G / corner_n, 0.0)) / (2 * math.pi)
 
 

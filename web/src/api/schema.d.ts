@@ -6606,6 +6606,8 @@ export interface components {
             frequency_hz: number | null;
             /** Load N */
             load_n: number;
+            /** On Tyre Hz */
+            on_tyre_hz: number | null;
             /**
              * State
              * @enum {string}
@@ -7423,6 +7425,8 @@ export interface components {
             tube_wall_mm?: number | null;
             /** Tyre */
             tyre?: string | null;
+            /** Tyre N Per Mm */
+            tyre_n_per_mm?: number | null;
             /** Unsprung Kg */
             unsprung_kg?: number | null;
             wheel?: components["schemas"]["Wheel"] | null;

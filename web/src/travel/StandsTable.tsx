@@ -19,13 +19,14 @@ export function StandsTable() {
     <Group title="Stands at">
       <table className="figures" aria-label="Where the axle stands as loaded">
         <tbody>
-          {stands.map(({ state, load_n, travel_mm, frequency_hz, bump_left_mm }) => (
+          {stands.map(({ state, load_n, travel_mm, frequency_hz, on_tyre_hz, bump_left_mm }) => (
             <tr key={state}>
               <th scope="row" style={{ whiteSpace: "normal" }}>
                 {stateName(state)}
                 <span className="row-value" style={{ display: "block" }}>
                   {(load_n / 1000).toFixed(1)} kN
                   {frequency_hz == null ? "" : `, ${frequency_hz.toFixed(2)} Hz`}
+                  {on_tyre_hz == null ? "" : ` (${on_tyre_hz.toFixed(2)} on its tyres)`}
                 </span>
               </th>
               <td style={{ whiteSpace: "normal" }}>

@@ -268,7 +268,10 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
           <QuantityField label="Track, tyre middles" path={[...path, "track_mm"]} optional />
           <QuantityField label="Tyre, loaded radius" path={[...path, "loaded_radius_mm"]} optional />
         </Pair>
-        <WordsField label="Tyre, as on its wall" path={[...path, "tyre"]} empty />
+        <Pair>
+          <WordsField label="Tyre, as on its wall" path={[...path, "tyre"]} empty />
+          <QuantityField label="Tyre's rate, N/mm" path={[...path, "tyre_n_per_mm"]} kind="number" optional />
+        </Pair>
         <WheelFields title="Planned wheels" at={[...path, "wheel"]} wheel={own.wheel} />
         <Pair>
           <QuantityField label="Share of braking" path={[...path, "brake_share"]} kind="number" />

@@ -253,6 +253,7 @@ export function freshSuspension(
     loaded_radius_mm: null,
     hub_z_mm: null,
     hub_x_mm: null,
+    tyre_n_per_mm: null,
     rides: before ? "placed" : "rail",
     rides_but: {},
     housing: "not known",
