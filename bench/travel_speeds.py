@@ -13,8 +13,8 @@ from bench.measure import Figure, median_ms
 from nodulant.axles.layouts.independent import TOE_LINK
 from nodulant.axles.layouts.live import TriangulatedFourLink
 from nodulant.base.memo import forget_all
-from nodulant.evaluate.sweep import whole_sweep
-from nodulant.evaluate.travel import moved
+from nodulant.evaluate.clearances.sweep import whole_sweep
+from nodulant.evaluate.suspensions.travel import moved
 from nodulant.linkage.grid import steer_grid
 from nodulant.linkage.rotation import rotation_vector
 from nodulant.linkage.sweep import sweep

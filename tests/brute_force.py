@@ -5,8 +5,8 @@ from dataclasses import dataclass
 
 from nodulant.evaluate.finding import find_sets, joined_trials, judge_near
 from nodulant.frame.model import placed_on, planned_state
-from nodulant.frame.ops.notch import Notch
-from nodulant.frame.ops.raise_into import Raise
+from nodulant.frame.ops.notches.notch import Notch
+from nodulant.frame.ops.pockets.raise_into import Raise
 from nodulant.frame.parts import on_rail
 from nodulant.search.cut_sets import cut_trials, stiffer_cut
 from nodulant.search.finder import FoundSets

@@ -9,9 +9,9 @@ from pydantic import TypeAdapter
 
 from nodulant.asbuilt.log import ReadingEntry
 from nodulant.formats.jobfile import load_job
-from nodulant.frame.ops.boxing import Boxing
-from nodulant.frame.ops.notch import Cap, Liner, Notch, SidePlate
-from nodulant.frame.ops.notch_shape import ArcShape, TrapezoidShape
+from nodulant.frame.ops.notches.notch import Cap, Liner, Notch, SidePlate
+from nodulant.frame.ops.notches.notch_shape import ArcShape, TrapezoidShape
+from nodulant.frame.ops.plates.boxing import Boxing
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.place import Place
 from nodulant.job.document import AsBuilt, Inputs

@@ -13,7 +13,7 @@ from nodulant.clearance.apart import apart
 from nodulant.clearance.obstacle import BarShape, BoxShape, Obstacle
 from nodulant.clearance.placed_things import standing_of
 from nodulant.evaluate import Want, evaluate
-from nodulant.evaluate.solids import frame_solids
+from nodulant.evaluate.clearances.solids import frame_solids
 from nodulant.job.along import AlongNote
 from nodulant.job.document import AsBuilt
 from nodulant.job.riding import in_place

@@ -14,8 +14,8 @@ from nodulant.base.errors import NodulantError
 from nodulant.evaluate import InvalidInputs, SectionAt, Want, evaluate
 from nodulant.formats.report_drawings import elevation
 from nodulant.formats.report_pdf import report_pdf
-from nodulant.frame.ops.boxing import Boxing
-from nodulant.frame.ops.notch import Notch
+from nodulant.frame.ops.notches.notch import Notch
+from nodulant.frame.ops.plates.boxing import Boxing
 from nodulant.frame.place import Place
 from nodulant.patterns.collect import patterns_of
 from tests import fixtures as f

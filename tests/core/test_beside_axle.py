@@ -8,7 +8,7 @@ from shapely.geometry import Point, Polygon
 
 from nodulant.clearance.metal import Metal, tube_to_metal
 from nodulant.evaluate import evaluate
-from nodulant.evaluate.sweep import scene, whole_sweep
+from nodulant.evaluate.clearances.sweep import scene, whole_sweep
 from nodulant.targets.axle_path import TubePath
 from tests import fixtures as f
 

@@ -4,8 +4,8 @@ import numpy as np
 from django.test import SimpleTestCase
 
 from nodulant.base.errors import NotSolvable, UnknownReference
-from nodulant.evaluate.between import between, things
-from nodulant.evaluate.sweep import whole_sweep
+from nodulant.evaluate.clearances.between import between, things
+from nodulant.evaluate.clearances.sweep import whole_sweep
 from tests.core.test_sweep import job
 
 

@@ -3,7 +3,7 @@
 from django.test import SimpleTestCase
 
 from nodulant.evaluate import evaluate
-from nodulant.evaluate.sweep import whole_sweep
+from nodulant.evaluate.clearances.sweep import whole_sweep
 from nodulant.formats.jobfile import load_job
 from nodulant.job.document import AsBuilt
 from tests import fixtures as f

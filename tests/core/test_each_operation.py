@@ -5,7 +5,7 @@ from django.test import SimpleTestCase
 
 from nodulant.evaluate import InvalidInputs, evaluate
 from nodulant.frame.model import STOCK, placed_on, planned_state, sections
-from nodulant.frame.ops.boxing_plan import boxing_development
+from nodulant.frame.ops.plates.boxing_plan import boxing_development
 from nodulant.frame.parts import on_rail
 from nodulant.loads.beam import internal_forces
 from nodulant.survey.rail import Rail, Station

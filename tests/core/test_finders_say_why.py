@@ -11,7 +11,7 @@ from nodulant.base.errors import InputError, NodulantError, NotSolvable
 from nodulant.clearance.axle_bodies import axle_movers
 from nodulant.clearance.sweep import pairs_of
 from nodulant.evaluate import Want, evaluate
-from nodulant.evaluate.sweep import whole_sweep
+from nodulant.evaluate.clearances.sweep import whole_sweep
 from nodulant.parts.tyre import parse_tyre
 from nodulant.search.bump_steer import AskedSteer, SteerWish, find_bump_steer
 from nodulant.search.fit_coilover import CoilWish, fit_coilover

@@ -9,7 +9,7 @@ from nodulant.axles.hose import Hose
 from nodulant.base.errors import NodulantError
 from nodulant.clearance.obstacle import Obstacle
 from nodulant.evaluate import Want, evaluate
-from nodulant.evaluate.tuck import least_tuck
+from nodulant.evaluate.suspensions.tuck import least_tuck
 from nodulant.parts.wheel import Wheel
 from nodulant.survey.arch import Arch
 from tests.core.test_steering import front, job, with_front

@@ -9,11 +9,11 @@ from nodulant.base.model import Size, Thickness
 from nodulant.base.shown import Shown
 from nodulant.evaluate import evaluate
 from nodulant.frame.model import placed_on, planned_state
-from nodulant.frame.ops.bolted import BoltGroup
 from nodulant.frame.ops.form import OWN, FieldKind, form_of, unlabelled
 from nodulant.frame.ops.fresh import Setting
+from nodulant.frame.ops.mounts.bolted import BoltGroup
+from nodulant.frame.ops.mounts.pad import Pad
 from nodulant.frame.ops.operation import Adds
-from nodulant.frame.ops.pad import Pad
 from nodulant.frame.ops.ranged import Ranged
 from nodulant.frame.ops.union import operation_kinds
 from nodulant.frame.parts import added_parts

@@ -7,7 +7,7 @@ from django.test import SimpleTestCase
 
 from nodulant.evaluate import evaluate
 from nodulant.evaluate.load_plan import plan_of
-from nodulant.frame.ops.wall import wall_capacity_n
+from nodulant.frame.ops.mounts.wall import wall_capacity_n
 from nodulant.frame.place import Place
 from nodulant.materials.weld import Line, group_load_n_per_mm, weld_group
 from tests import fixtures as f

@@ -6,7 +6,7 @@ import numpy as np
 
 from nodulant.axles.points import HardPoint
 from nodulant.base.memo import forget_all
-from nodulant.evaluate.travel import moved
+from nodulant.evaluate.suspensions.travel import moved
 from nodulant.linkage.grid import steer_grid
 from nodulant.linkage.sweep import sweep
 from nodulant.suspension.motion import level_at

@@ -6,7 +6,7 @@ from django.test import SimpleTestCase
 
 from nodulant.base.errors import NotSolvable
 from nodulant.evaluate import evaluate
-from nodulant.evaluate.solved import solved_inputs
+from nodulant.evaluate.rails.solved import solved_inputs
 from nodulant.handcheck.assumptions import assumptions
 from nodulant.handcheck.places import APART_MM, governing_places
 from nodulant.handcheck.sensitive import sensitivities

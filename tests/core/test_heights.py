@@ -5,7 +5,7 @@ from itertools import pairwise
 from unittest import TestCase
 
 from nodulant.evaluate import InvalidInputs, evaluate
-from nodulant.frame.ops.plate import Doubler
+from nodulant.frame.ops.plates.plate import Doubler
 from nodulant.frame.place import Place
 from nodulant.suspension.study import hub_height
 from nodulant.targets.drop import DropEntry, FrontTarget, Keeps, Stack, add_up, towards_rail

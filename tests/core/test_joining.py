@@ -9,7 +9,7 @@ from nodulant.asbuilt.log import ReadingEntry
 from nodulant.evaluate import InvalidInputs, evaluate
 from nodulant.evaluate.side_by_side import side_by_side
 from nodulant.frame.model import planned_state
-from nodulant.frame.ops.bolted import BoltGroup
+from nodulant.frame.ops.mounts.bolted import BoltGroup
 from nodulant.frame.ties import planned_crossmembers
 from nodulant.job.document import AsBuilt
 from nodulant.materials import find_steel, line_capacity

@@ -5,8 +5,8 @@ import math
 from django.test import SimpleTestCase
 
 from nodulant.evaluate import evaluate
-from nodulant.evaluate.steer_facts import _between
-from nodulant.evaluate.travel import moved
+from nodulant.evaluate.steering.steer_facts import _between
+from nodulant.evaluate.suspensions.travel import moved
 from tests.core.test_sweep import job
 
 

@@ -7,9 +7,9 @@ from django.test import SimpleTestCase
 from nodulant.axles.points import on_axle
 from nodulant.base.errors import NotSolvable
 from nodulant.evaluate import InvalidInputs, evaluate
-from nodulant.evaluate.fitted import TRAVEL, window_judged
-from nodulant.evaluate.mount_follows import brought_up_to_date
-from nodulant.evaluate.travel import suspension_studies
+from nodulant.evaluate.brackets.mount_follows import brought_up_to_date
+from nodulant.evaluate.suspensions.fitted import TRAVEL, window_judged
+from nodulant.evaluate.suspensions.travel import suspension_studies
 from nodulant.search.bracket_holes import Wanted
 from nodulant.search.link_window import AskedWindow, Window, find_window
 from nodulant.search.steps import to_the_end

@@ -10,8 +10,8 @@ from nodulant.clearance.mirror import moves_alike, other_side, stands_alike
 from nodulant.clearance.obstacle import BarShape, BoxShape, Obstacle
 from nodulant.clearance.placed_things import standing_of
 from nodulant.evaluate import evaluate
-from nodulant.evaluate.mirrored import alike
-from nodulant.evaluate.sweep import scene, whole_sweep
+from nodulant.evaluate.clearances.sweep import scene, whole_sweep
+from nodulant.evaluate.rails.mirrored import alike
 from nodulant.frame.model import planned_state
 from tests import fixtures as f
 from tests.core.test_along import point, with_design

@@ -3,8 +3,8 @@
 from django.test import SimpleTestCase
 
 from nodulant.evaluate import evaluate
-from nodulant.frame.ops.notch import Cap, SidePlate
-from nodulant.frame.ops.plate_welds import cap_development, needed_overlap, plate_development, taper_mm
+from nodulant.frame.ops.notches.notch import Cap, SidePlate
+from nodulant.frame.ops.plates.plate_welds import cap_development, needed_overlap, plate_development, taper_mm
 from nodulant.survey.vehicle import Feature
 from tests import fixtures as f
 

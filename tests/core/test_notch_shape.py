@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from nodulant.frame.ops.notch_shape import ArcShape, TrapezoidShape
+from nodulant.frame.ops.notches.notch_shape import ArcShape, TrapezoidShape
 from tests import fixtures as f
 
 QUICK = settings(deadline=None, derandomize=True, max_examples=120)

@@ -4,7 +4,7 @@ from django.test import SimpleTestCase
 from shapely.geometry import Point, Polygon
 
 from nodulant.evaluate import evaluate
-from nodulant.frame.ops.notch import Cap
+from nodulant.frame.ops.notches.notch import Cap
 from nodulant.patterns.collect import patterns_of
 from tests import fixtures as f
 

@@ -15,12 +15,12 @@ from nodulant.base.errors import UnknownReference
 from nodulant.base.model import Frozen
 from nodulant.driveline.driveline import Driveline
 from nodulant.evaluate import InvalidInputs, evaluate
-from nodulant.evaluate.fitted import fitted
-from nodulant.evaluate.hung import hung
-from nodulant.evaluate.mount_follows import brought_up_to_date
-from nodulant.evaluate.solids import frame_solids
-from nodulant.evaluate.sweep import scene
-from nodulant.evaluate.travel import moved, suspension_studies
+from nodulant.evaluate.brackets.mount_follows import brought_up_to_date
+from nodulant.evaluate.clearances.solids import frame_solids
+from nodulant.evaluate.clearances.sweep import scene
+from nodulant.evaluate.suspensions.fitted import fitted
+from nodulant.evaluate.suspensions.hung import hung
+from nodulant.evaluate.suspensions.travel import moved, suspension_studies
 from nodulant.formats.jobfile import load_job
 from nodulant.job.riding import in_place, plan_of, re_hung
 from nodulant.search.fit_coilover import CoilWish

@@ -8,7 +8,7 @@ import numpy as np
 from nodulant.axles.steering import CentreLink, Rack, Sector, Steering
 from nodulant.base.errors import NotSolvable
 from nodulant.evaluate import Want, evaluate
-from nodulant.evaluate.travel import moved
+from nodulant.evaluate.suspensions.travel import moved
 from nodulant.formats.jobfile import load_job
 from nodulant.job.riding import in_place
 from nodulant.search.bump_steer import AskedSteer, SteerWish, changed, find_bump_steer

@@ -8,10 +8,10 @@ import numpy as np
 from nodulant.axles.points import on_axle
 from nodulant.build.steering_steps import SENSE_STEP, steering_steps
 from nodulant.evaluate import Want, evaluate
-from nodulant.evaluate.mounts import mounts
-from nodulant.evaluate.steering_mounts import drag_link_force
-from nodulant.evaluate.travel import suspension_studies
-from nodulant.frame.ops.steering_mount import SteeringMount
+from nodulant.evaluate.brackets.mounts import mounts
+from nodulant.evaluate.brackets.steering_mounts import drag_link_force
+from nodulant.evaluate.suspensions.travel import suspension_studies
+from nodulant.frame.ops.mounts.steering_mount import SteeringMount
 from nodulant.loads.cases import KERB_BACK, KERB_UP
 from nodulant.materials.bolts import find_bolt
 from tests import fixtures as f

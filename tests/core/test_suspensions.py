@@ -9,7 +9,7 @@ from pydantic import ValidationError
 from nodulant.axles.suspension import Suspension
 from nodulant.base.errors import NodulantError
 from nodulant.evaluate import InvalidInputs, Want, evaluate
-from nodulant.evaluate.travel import moved
+from nodulant.evaluate.suspensions.travel import moved
 from nodulant.suspension.motion import Setting, moved_through
 from tests import fixtures as f
 from tests.core.test_operations import worth

@@ -17,8 +17,8 @@ from nodulant.clearance.placed_things import standing_of
 from nodulant.clearance.rail_prisms import rail_body
 from nodulant.clearance.shapes import Prisms
 from nodulant.clearance.sweep import clearance_map, pairs_of, swept
-from nodulant.evaluate.rod_hole import cut_from_sweep
-from nodulant.evaluate.sweep import map_of, scene, whole_sweep
+from nodulant.evaluate.clearances.rod_hole import cut_from_sweep
+from nodulant.evaluate.clearances.sweep import map_of, scene, whole_sweep
 from nodulant.formats.jobfile import load_job
 from nodulant.frame.ops.hole import WebHole
 from nodulant.frame.place import Place

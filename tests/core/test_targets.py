@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from nodulant.base.errors import InputError
 from nodulant.clearance.tube_to_rail import Underneath, travel_until, tube_to_rail
 from nodulant.evaluate import evaluate
-from nodulant.frame.ops.notch_shape import ArcShape
+from nodulant.frame.ops.notches.notch_shape import ArcShape
 from nodulant.targets.axle_path import tube_path
 from nodulant.targets.drop import ArcPath, DropEntry, StraightPath, Targets, add_up
 from nodulant.targets.mechanisms import MECHANISMS

@@ -4,8 +4,8 @@ import numpy as np
 from django.test import SimpleTestCase
 
 from nodulant.base.errors import InputError
-from nodulant.frame.ops.boxing import Boxing
 from nodulant.frame.ops.hole import WebHole
+from nodulant.frame.ops.plates.boxing import Boxing
 from nodulant.frame.place import Place
 from tests import fixtures as f
 from tests.core.test_rail_kinds import of, rail

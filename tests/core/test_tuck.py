@@ -5,8 +5,8 @@ from unittest import TestCase
 from nodulant.base.errors import InputError, NotSolvable
 from nodulant.clearance.obstacle import BoxShape, Obstacle
 from nodulant.clearance.placed_things import standing_of
-from nodulant.evaluate.sweep import scene
-from nodulant.evaluate.tuck import least_tuck
+from nodulant.evaluate.clearances.sweep import scene
+from nodulant.evaluate.suspensions.tuck import least_tuck
 from nodulant.parts.limit import LimitChange
 from nodulant.parts.tyre import parse_tyre
 from nodulant.parts.wheel import Wheel, section_on

@@ -4,7 +4,7 @@ import math
 from unittest import TestCase
 
 from nodulant.clearance.under import FLANGE_MM, angle_deg
-from nodulant.evaluate.sweep import whole_sweep
+from nodulant.evaluate.clearances.sweep import whole_sweep
 from tests.core.test_steering import front, job, with_front
 
 

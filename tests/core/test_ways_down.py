@@ -5,7 +5,7 @@ from unittest import TestCase
 import numpy as np
 
 from nodulant.base.errors import NotSolvable
-from nodulant.evaluate.ways_down import ways_down
+from nodulant.evaluate.suspensions.ways_down import ways_down
 from nodulant.steering.ways_down import lowered
 from nodulant.suspension.motion import Setting
 from tests.core.test_steering import front, job, with_front

@@ -14,10 +14,10 @@ from nodulant.base.errors import InputError
 from nodulant.evaluate import evaluate
 from nodulant.frame.here import RailHere
 from nodulant.frame.model import placed_on, planned_state
-from nodulant.frame.ops.notch_shape import ArcShape
-from nodulant.frame.ops.plate import Doubler
-from nodulant.frame.ops.stretch import Stretch
-from nodulant.frame.ops.tube_parts import saddle_outline, straddling_parts
+from nodulant.frame.ops.notches.notch_shape import ArcShape
+from nodulant.frame.ops.notches.tube_parts import saddle_outline, straddling_parts
+from nodulant.frame.ops.plates.plate import Doubler
+from nodulant.frame.ops.through.stretch import Stretch
 from nodulant.frame.place import Place
 from nodulant.materials import find_steel
 from nodulant.patterns.collect import patterns_of

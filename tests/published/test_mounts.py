@@ -10,7 +10,7 @@ from scipy.spatial import ConvexHull
 from nodulant.base.errors import InputError
 from nodulant.evaluate import InvalidInputs, evaluate
 from nodulant.frame.model import placed_on, planned_state, sections
-from nodulant.frame.ops.tabs import Tabs, carry_checks, fit_checks
+from nodulant.frame.ops.mounts.tabs import Tabs, carry_checks, fit_checks
 from nodulant.frame.parts import added_parts
 from nodulant.frame.place import resolve
 from nodulant.frame.ties import planned_crossmembers

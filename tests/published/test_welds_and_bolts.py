@@ -5,7 +5,7 @@ import math
 from django.test import SimpleTestCase
 
 from nodulant.base.errors import UnknownReference
-from nodulant.frame.ops.bolted import worst_bolt
+from nodulant.frame.ops.mounts.bolted import worst_bolt
 from nodulant.materials.bolts import (
     GRADES,
     KSI,

@@ -8,8 +8,8 @@ import numpy as np
 from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge, not_computed
 from nodulant.frame.columns import rail_at
 from nodulant.frame.model import Placed
-from nodulant.frame.ops.bracket import Bracket
-from nodulant.frame.ops.pad import Pad
+from nodulant.frame.ops.mounts.bracket import Bracket
+from nodulant.frame.ops.mounts.pad import Pad
 from nodulant.loads.case_loads import jack_lift_n, stop_surplus_n
 from nodulant.loads.cases import Case
 from nodulant.loads.plan import PlanInForce

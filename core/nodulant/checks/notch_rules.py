@@ -8,8 +8,8 @@ import numpy as np
 from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge, not_computed
 from nodulant.frame.here import RailHere
 from nodulant.frame.model import Placed
-from nodulant.frame.ops.notch import Cap, Notch, SidePlate
-from nodulant.frame.ops.plate_welds import needed_overlap
+from nodulant.frame.ops.notches.notch import Cap, Notch, SidePlate
+from nodulant.frame.ops.plates.plate_welds import needed_overlap
 from nodulant.parts.sides import Side, on_sides
 from nodulant.strength.rail import RailComparison
 from nodulant.survey.vehicle import Feature, Survey

@@ -14,8 +14,8 @@ import numpy as np
 from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge, not_computed
 from nodulant.frame.additions import Plate
 from nodulant.frame.model import Placed
-from nodulant.frame.ops.bolted import BoltGroup, Spot
-from nodulant.frame.ops.notch import Notch
+from nodulant.frame.ops.mounts.bolted import BoltGroup, Spot
+from nodulant.frame.ops.notches.notch import Notch
 from nodulant.strength.rail import RailComparison
 
 SERVICE_G = 1.5

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge, not_computed
 from nodulant.clearance.tube_to_rail import RAIL, Clearances, travel_until
 from nodulant.frame.model import Placed
-from nodulant.frame.ops.notch import Notch
+from nodulant.frame.ops.notches.notch import Notch
 from nodulant.parts.sides import AxleName, Side
 from nodulant.targets.drop import CausedEntry, DropResult, Stack, Targets
 from nodulant.targets.notch_needed import NotchNeeded

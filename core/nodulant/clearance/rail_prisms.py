@@ -20,7 +20,7 @@ from nodulant.frame.columns import rail_at
 from nodulant.frame.in_place import lying_in_place
 from nodulant.frame.model import placed_on, planned_state, route_on
 from nodulant.frame.ops.hole import WebHole
-from nodulant.frame.ops.notch import Notch
+from nodulant.frame.ops.notches.notch import Notch
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.route import Route
 from nodulant.frame.seen import rail_seen

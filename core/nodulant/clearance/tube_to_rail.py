@@ -15,8 +15,8 @@ import numpy as np
 
 from nodulant.base.arrays import Columns, Rows
 from nodulant.clearance.metal import Metal, tube_to_metal
-from nodulant.frame.ops.notch import Notch
-from nodulant.frame.ops.notch_shape import NotchShape
+from nodulant.frame.ops.notches.notch import Notch
+from nodulant.frame.ops.notches.notch_shape import NotchShape
 from nodulant.targets.axle_path import TubePath
 
 REACH_MM = 600.0

@@ -12,8 +12,8 @@ from nodulant.base.errors import NodulantError
 from nodulant.checks.groups import counts
 from nodulant.checks.words import limit_in_words, place_in_words, rows_of, says
 from nodulant.evaluate import Evaluation, InvalidInputs, evaluate
-from nodulant.evaluate.kept_sweep import SweepOnFile, kept
-from nodulant.evaluate.sweep import whole_sweep
+from nodulant.evaluate.clearances.kept_sweep import SweepOnFile, kept
+from nodulant.evaluate.clearances.sweep import whole_sweep
 from nodulant.formats.dxf import pattern_dxf
 from nodulant.formats.handcheck_text import sheet_lines
 from nodulant.formats.jobfile import JobFileRefused, job_schema, load_job

@@ -6,11 +6,11 @@ from nodulant.base.model import Frozen
 from nodulant.build.plan import Step
 from nodulant.checks.check import Check
 from nodulant.checks.groups import Group
-from nodulant.evaluate.along import Along
+from nodulant.evaluate.clearances.along import Along
 from nodulant.evaluate.heights import Heights
-from nodulant.evaluate.taken_along import TakenAlong
+from nodulant.evaluate.rails.taken_along import TakenAlong
+from nodulant.evaluate.suspensions.travel_drawing import AxleTravel
 from nodulant.evaluate.taped import TapedFrame
-from nodulant.evaluate.travel_drawing import AxleTravel
 from nodulant.geometry import Outline
 from nodulant.parts.part import Part
 from nodulant.parts.sides import LoadState, Side

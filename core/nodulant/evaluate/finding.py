@@ -6,13 +6,13 @@ from dataclasses import replace
 from nodulant.base.errors import NodulantError, NotSolvable, UnknownReference
 from nodulant.checks.check import Check
 from nodulant.evaluate.evaluation import Want
+from nodulant.evaluate.rails.solved import solved_inputs
 from nodulant.evaluate.run import bump_of, evaluate
-from nodulant.evaluate.solved import solved_inputs
 from nodulant.frame.here import OnRail
 from nodulant.frame.model import Placed, placed_on, planned_state
-from nodulant.frame.ops.boxing import Boxing
-from nodulant.frame.ops.notch import Notch
-from nodulant.frame.ops.raise_into import Raise
+from nodulant.frame.ops.notches.notch import Notch
+from nodulant.frame.ops.plates.boxing import Boxing
+from nodulant.frame.ops.pockets.raise_into import Raise
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.parts import on_rail, rail_here
 from nodulant.job.document import Inputs

@@ -14,7 +14,7 @@ from nodulant.base.model import Frozen
 from nodulant.checks.check import Check
 from nodulant.checks.height_rules import cut_check, ground_checks, stands_check
 from nodulant.checks.target_rules import drop_checks
-from nodulant.evaluate.taken_along import by_pocket
+from nodulant.evaluate.rails.taken_along import by_pocket
 from nodulant.frame.in_place import lying_in_place
 from nodulant.frame.model import Placed, planned_state
 from nodulant.frame.route import Route

@@ -18,27 +18,33 @@ from nodulant.checks.place_rules import in_the_cut_checks
 from nodulant.checks.rule import by_rule
 from nodulant.checks.spec_rules import work_checks
 from nodulant.checks.survey_rules import survey_checks
-from nodulant.evaluate.along import Along, along_checks, along_rows, cut_locked
-from nodulant.evaluate.axle import AxleSide, axle_checks, axle_sides
-from nodulant.evaluate.draw import axle_drawing, rail_drawing, section_drawing, strip
+from nodulant.evaluate.brackets.mount_follows import follow_checks
+from nodulant.evaluate.brackets.own_forces import own_force_figures, under_own_forces
+from nodulant.evaluate.clearances.along import Along, along_checks, along_rows, cut_locked
 from nodulant.evaluate.evaluation import Evaluation, Figure, InvalidInputs, Strip, Want
-from nodulant.evaluate.figures import figures
 from nodulant.evaluate.heights import height_checks, heights, standing
-from nodulant.evaluate.interim import deflections, interim_checks, interim_frames
-from nodulant.evaluate.link_readings import equal_checks, link_readings
-from nodulant.evaluate.mirrored import alike, mirrored, right_of
-from nodulant.evaluate.mount_follows import follow_checks
-from nodulant.evaluate.own_forces import own_force_figures, under_own_forces
-from nodulant.evaluate.space import Space, frame_in_space, space_figures
-from nodulant.evaluate.taken_along import taken_along
+from nodulant.evaluate.rails.axle import AxleSide, axle_checks, axle_sides
+from nodulant.evaluate.rails.draw import axle_drawing, rail_drawing, section_drawing, strip
+from nodulant.evaluate.rails.figures import figures
+from nodulant.evaluate.rails.interim import deflections, interim_checks, interim_frames
+from nodulant.evaluate.rails.mirrored import alike, mirrored, right_of
+from nodulant.evaluate.rails.space import Space, frame_in_space, space_figures
+from nodulant.evaluate.rails.taken_along import taken_along
+from nodulant.evaluate.suspensions.link_readings import equal_checks, link_readings
+from nodulant.evaluate.suspensions.travel import (
+    axle_travels,
+    stock_travels,
+    suspension_checks,
+    suspension_studies,
+    with_shifts,
+)
 from nodulant.evaluate.taped import taped_checks, taped_frame
-from nodulant.evaluate.travel import axle_travels, stock_travels, suspension_checks, suspension_studies, with_shifts
 from nodulant.frame.in_place import part_in_place
 from nodulant.frame.model import STOCK, place_one, placed_on, planned_state, route_on
 from nodulant.frame.ops.crossmember_change import CrossmemberChange
-from nodulant.frame.ops.notch import Notch
-from nodulant.frame.ops.raise_into import Raise
-from nodulant.frame.ops.spring_bridge import SpringBridge
+from nodulant.frame.ops.mounts.spring_bridge import SpringBridge
+from nodulant.frame.ops.notches.notch import Notch
+from nodulant.frame.ops.pockets.raise_into import Raise
 from nodulant.frame.parts import rail_here
 from nodulant.frame.place import resolve
 from nodulant.frame.route import Route

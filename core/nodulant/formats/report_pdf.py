@@ -15,11 +15,11 @@ from nodulant.base.errors import NodulantError
 from nodulant.checks.groups import counts
 from nodulant.checks.words import limit_in_words, place_in_words, rows_of, says
 from nodulant.evaluate import Evaluation, Want, evaluate
+from nodulant.evaluate.clearances.kept_sweep import SweepOnFile
 from nodulant.evaluate.evaluation import SectionAt
-from nodulant.evaluate.kept_sweep import SweepOnFile
 from nodulant.formats.handcheck_text import heading, number, section_words, sensitive_words
 from nodulant.formats.report_drawings import elevation, section
-from nodulant.frame.ops.notch import Notch
+from nodulant.frame.ops.notches.notch import Notch
 from nodulant.frame.place import resolve
 from nodulant.handcheck import hand_check
 from nodulant.handcheck.places import Line

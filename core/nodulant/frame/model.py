@@ -14,7 +14,7 @@ from nodulant.frame.assembly import SectionColumns, section_columns, section_pie
 from nodulant.frame.columns import rail_columns
 from nodulant.frame.here import Span
 from nodulant.frame.layout import Layout, lay_out
-from nodulant.frame.ops.tube_parts import refuse_flat_plates
+from nodulant.frame.ops.notches.tube_parts import refuse_flat_plates
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.route import Route, route_of
 from nodulant.frame.softened import softened

@@ -3,7 +3,7 @@
 from typing import Literal
 
 from nodulant.base.model import Frozen
-from nodulant.evaluate.solved import SolvedInputs
+from nodulant.evaluate.rails.solved import SolvedInputs
 from nodulant.loads.cases import SPACE_CASES
 from nodulant.loads.plan import LoadPlan
 from nodulant.materials import find_steel

@@ -6,8 +6,8 @@ from nodulant.base.errors import NodulantError
 from nodulant.base.model import Frozen
 from nodulant.evaluate.finding import QUICK
 from nodulant.evaluate.run import evaluate
-from nodulant.frame.ops.boxing import Boxing
-from nodulant.frame.ops.notch import Notch
+from nodulant.frame.ops.notches.notch import Notch
+from nodulant.frame.ops.plates.boxing import Boxing
 from nodulant.handcheck.places import RULES
 from nodulant.job.document import Inputs
 from nodulant.survey.rail import Rail, Station

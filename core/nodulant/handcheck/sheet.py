@@ -2,8 +2,8 @@
 
 from nodulant.base.errors import NotSolvable
 from nodulant.base.model import Frozen
+from nodulant.evaluate.rails.solved import solved_inputs
 from nodulant.evaluate.run import evaluate
-from nodulant.evaluate.solved import solved_inputs
 from nodulant.handcheck.assumptions import Assumption, assumptions
 from nodulant.handcheck.places import GoverningPlace, governing_places
 from nodulant.handcheck.sensitive import Sensitive, sensitivities

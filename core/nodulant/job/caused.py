@@ -4,10 +4,10 @@ import numpy as np
 
 from nodulant.base.model import Id
 from nodulant.frame.model import place_one, planned_state
-from nodulant.frame.ops.pad import Pad
-from nodulant.frame.ops.raise_into import Raise
+from nodulant.frame.ops.mounts.pad import Pad
+from nodulant.frame.ops.pockets.raise_into import Raise
+from nodulant.frame.ops.through.zstep import ZStep
 from nodulant.frame.ops.union import Operation
-from nodulant.frame.ops.zstep import ZStep
 from nodulant.frame.place import resolve
 from nodulant.frame.route import route_of
 from nodulant.loads.plan import LoadPlan, StopPads

@@ -19,7 +19,7 @@ from nodulant.base.memo import remembered
 from nodulant.clearance.obstacle import BoxShape, Obstacle
 from nodulant.driveline.driveline import Driveline
 from nodulant.frame.model import planned_state, route_on
-from nodulant.frame.ops.raise_into import Raise
+from nodulant.frame.ops.pockets.raise_into import Raise
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.place import resolve
 from nodulant.frame.route import Route

@@ -8,7 +8,7 @@ import math
 
 from nodulant.frame.here import RailHere
 from nodulant.frame.model import Placed
-from nodulant.frame.ops.tube_parts import along_edge
+from nodulant.frame.ops.notches.tube_parts import along_edge
 from nodulant.geometry import Outline
 from nodulant.geometry.outline import polygon
 from nodulant.parts.sides import Side

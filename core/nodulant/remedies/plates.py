@@ -8,19 +8,19 @@ from pydantic import ValidationError
 
 from nodulant.base.errors import NodulantError
 from nodulant.frame.here import OnRail
-from nodulant.frame.ops.boxing import Boxing
-from nodulant.frame.ops.bracket import Bracket, BracketGusset
 from nodulant.frame.ops.hole import WebHole
-from nodulant.frame.ops.narrow import Narrow
-from nodulant.frame.ops.notch import Cap, Liner, Notch, SidePlate
-from nodulant.frame.ops.notch_shape import ArcShape, NotchShape, TrapezoidShape
-from nodulant.frame.ops.plate import Doubler
-from nodulant.frame.ops.raise_into import Raise
-from nodulant.frame.ops.splice import Splice
-from nodulant.frame.ops.splice_plates import overlap_needed
-from nodulant.frame.ops.stretch import Stretch
+from nodulant.frame.ops.mounts.bracket import Bracket, BracketGusset
+from nodulant.frame.ops.notches.notch import Cap, Liner, Notch, SidePlate
+from nodulant.frame.ops.notches.notch_shape import ArcShape, NotchShape, TrapezoidShape
+from nodulant.frame.ops.plates.boxing import Boxing
+from nodulant.frame.ops.plates.plate import Doubler
+from nodulant.frame.ops.pockets.raise_into import Raise
+from nodulant.frame.ops.through.narrow import Narrow
+from nodulant.frame.ops.through.splice import Splice
+from nodulant.frame.ops.through.splice_plates import overlap_needed
+from nodulant.frame.ops.through.stretch import Stretch
+from nodulant.frame.ops.through.zstep import Gusset, ZStep
 from nodulant.frame.ops.union import Operation
-from nodulant.frame.ops.zstep import Gusset, ZStep
 from nodulant.frame.place import Place
 from nodulant.materials.weld import least_leg_mm, most_leg_mm
 from nodulant.remedies.patch import Patch

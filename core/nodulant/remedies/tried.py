@@ -17,8 +17,8 @@ from nodulant.evaluate.evaluation import Evaluation, Want
 from nodulant.evaluate.finding import QUICK
 from nodulant.evaluate.run import evaluate
 from nodulant.frame.model import Placed, placed_on, planned_state
-from nodulant.frame.ops.boxing import Boxing
-from nodulant.frame.ops.notch import Notch
+from nodulant.frame.ops.notches.notch import Notch
+from nodulant.frame.ops.plates.boxing import Boxing
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.parts import on_rail
 from nodulant.job.document import Inputs

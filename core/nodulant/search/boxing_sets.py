@@ -6,7 +6,7 @@ from typing import NamedTuple
 from nodulant.frame.columns import rail_at
 from nodulant.frame.here import RailHere
 from nodulant.frame.model import Placed
-from nodulant.frame.ops.boxing import Boxing
+from nodulant.frame.ops.plates.boxing import Boxing
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.place import Place
 from nodulant.materials.steel import DENSITY_KG_PER_MM3

@@ -6,9 +6,9 @@ from collections.abc import Iterator
 from nodulant.base.errors import InputError
 from nodulant.frame.here import RailHere
 from nodulant.frame.model import placed_on, planned_state
-from nodulant.frame.ops.boxing import Boxing
-from nodulant.frame.ops.notch import Notch
-from nodulant.frame.ops.raise_into import Raise
+from nodulant.frame.ops.notches.notch import Notch
+from nodulant.frame.ops.plates.boxing import Boxing
+from nodulant.frame.ops.pockets.raise_into import Raise
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.parts import added_parts, rail_here
 from nodulant.materials.steel import DENSITY_KG_PER_MM3

@@ -7,14 +7,14 @@ from typing import NamedTuple
 import numpy as np
 
 from nodulant.frame.here import OnRail
-from nodulant.frame.ops.boxing import Boxing
-from nodulant.frame.ops.narrow import Narrow
-from nodulant.frame.ops.notch_plan import SidePlate
-from nodulant.frame.ops.splice import Splice
-from nodulant.frame.ops.splice_plates import overlap_needed
-from nodulant.frame.ops.stretch import Stretch
+from nodulant.frame.ops.notches.notch_plan import SidePlate
+from nodulant.frame.ops.plates.boxing import Boxing
+from nodulant.frame.ops.through.narrow import Narrow
+from nodulant.frame.ops.through.splice import Splice
+from nodulant.frame.ops.through.splice_plates import overlap_needed
+from nodulant.frame.ops.through.stretch import Stretch
+from nodulant.frame.ops.through.zstep import Gusset, ZStep
 from nodulant.frame.ops.union import Operation
-from nodulant.frame.ops.zstep import Gusset, ZStep
 from nodulant.search.boxing_sets import boxing_kg, fillet_mm, weldable_with
 from nodulant.search.finder import Trial
 from nodulant.search.plate_sets import Stock

@@ -8,9 +8,9 @@ import numpy as np
 from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen
 from nodulant.frame.here import RailHere
-from nodulant.frame.ops.notch import Cap, Liner, Notch, SidePlate
-from nodulant.frame.ops.notch_shape import ArcShape, NotchShape
-from nodulant.frame.ops.plate_welds import needed_overlap, taper_mm
+from nodulant.frame.ops.notches.notch import Cap, Liner, Notch, SidePlate
+from nodulant.frame.ops.notches.notch_shape import ArcShape, NotchShape
+from nodulant.frame.ops.plates.plate_welds import needed_overlap, taper_mm
 from nodulant.geometry import Outline
 
 Row = tuple[float, float, float, float, float]

@@ -13,7 +13,7 @@ from nodulant.base.errors import InputError
 from nodulant.build.plan import ALONG_STEP, TEARDOWN
 from nodulant.build.steering_steps import SENSE_STEP
 from nodulant.evaluate import Want, evaluate
-from nodulant.evaluate.link_readings import link_readings
+from nodulant.evaluate.suspensions.link_readings import link_readings
 from nodulant.job.document import AsBuilt, Design, Inputs
 from nodulant.survey.vehicle import Survey
 from nodulant_server.models import Job, LogEntry

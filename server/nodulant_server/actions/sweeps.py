@@ -3,8 +3,8 @@
 from django.contrib.auth.models import User
 from django.utils import timezone
 
-from nodulant.evaluate.kept_sweep import KeptSweep, SweepOnFile, kept, swept_hash
-from nodulant.evaluate.sweep import SweepResult
+from nodulant.evaluate.clearances.kept_sweep import KeptSweep, SweepOnFile, kept, swept_hash
+from nodulant.evaluate.clearances.sweep import SweepResult
 from nodulant.job.document import Inputs
 from nodulant_server.actions.log import inputs_of
 from nodulant_server.models import Option, SweepKept

@@ -7,9 +7,9 @@ from pydantic import Field
 from nodulant.asbuilt.log import Entry, FramePoint
 from nodulant.base.model import Frozen, Name
 from nodulant.evaluate import Want
-from nodulant.evaluate.between import Between
-from nodulant.evaluate.kept_sweep import SweepOnFile
-from nodulant.evaluate.sweep import SweepResult, SweptPair
+from nodulant.evaluate.clearances.between import Between
+from nodulant.evaluate.clearances.kept_sweep import SweepOnFile
+from nodulant.evaluate.clearances.sweep import SweepResult, SweptPair
 from nodulant.frame.ops.form import Form
 from nodulant.job.document import Design, Shop
 from nodulant.loads.cases import Case

@@ -16,7 +16,7 @@ from nodulant.checks.groups import counts
 from nodulant.evaluate import Evaluation, InvalidInputs, Want, evaluate
 from nodulant.evaluate.finding import find_sets
 from nodulant.evaluate.side_by_side import SideBySide, side_by_side
-from nodulant.evaluate.travel import Moved, moved
+from nodulant.evaluate.suspensions.travel import Moved, moved
 from nodulant.formats.dxf import pattern_dxf
 from nodulant.formats.pattern_pdf import Paper, pattern_pdf
 from nodulant.formats.rail_drawn import DrawnSection, section_from_drawing, stations_from_outline

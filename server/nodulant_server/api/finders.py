@@ -5,12 +5,12 @@ from ninja import Router
 
 from nodulant.axles.suspension import Suspension
 from nodulant.evaluate import evaluate
-from nodulant.evaluate.bought_arm import ArmLaidOver, bought_arm
-from nodulant.evaluate.fitted import fitted, holes_judged, steer_cured, window_judged
-from nodulant.evaluate.hung import hung
-from nodulant.evaluate.mount_follows import brought_up_to_date
-from nodulant.evaluate.travel import suspension_studies
-from nodulant.evaluate.ways_down import WaysDown, ways_down
+from nodulant.evaluate.brackets.mount_follows import brought_up_to_date
+from nodulant.evaluate.suspensions.bought_arm import ArmLaidOver, bought_arm
+from nodulant.evaluate.suspensions.fitted import fitted, holes_judged, steer_cured, window_judged
+from nodulant.evaluate.suspensions.hung import hung
+from nodulant.evaluate.suspensions.travel import suspension_studies
+from nodulant.evaluate.suspensions.ways_down import WaysDown, ways_down
 from nodulant.frame.ops.union import Operation
 from nodulant.job.document import Inputs
 from nodulant.job.riding import in_place, re_hung

@@ -10,11 +10,11 @@ from ninja import Router
 
 from nodulant.base.errors import NodulantError
 from nodulant.evaluate import evaluate
-from nodulant.evaluate.between import between, things
-from nodulant.evaluate.rod_hole import CutFromSweep, cut_from_sweep
-from nodulant.evaluate.solids import FrameSolids, frame_solids
-from nodulant.evaluate.sweep import ClearanceMap, SweepResult, map_of, sweep
-from nodulant.evaluate.tuck import least_tuck
+from nodulant.evaluate.clearances.between import between, things
+from nodulant.evaluate.clearances.rod_hole import CutFromSweep, cut_from_sweep
+from nodulant.evaluate.clearances.solids import FrameSolids, frame_solids
+from nodulant.evaluate.clearances.sweep import ClearanceMap, SweepResult, map_of, sweep
+from nodulant.evaluate.suspensions.tuck import least_tuck
 from nodulant.job.document import Inputs
 from nodulant.search.tuck import FoundTuck
 from nodulant_server.actions.sweeps import keep_sweep, sweep_on_file

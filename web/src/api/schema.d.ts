@@ -1812,7 +1812,7 @@ export interface components {
              * Mounts
              * @default []
              */
-            mounts: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["nodulant__frame__ops__pad__Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
+            mounts: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
             /** Name */
             name: string;
             /** Poses */
@@ -2741,7 +2741,7 @@ export interface components {
             /** Left Mm */
             left_mm: number;
             /** Operation */
-            operation: components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["nodulant__frame__ops__pad__Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"];
+            operation: components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"];
             /**
              * Reason
              * @default
@@ -2924,7 +2924,7 @@ export interface components {
              * Operations
              * @default []
              */
-            operations: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["nodulant__frame__ops__pad__Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
+            operations: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
             /**
              * @default {
              *       "kind": "carries it",
@@ -3818,6 +3818,38 @@ export interface components {
              * @default []
              */
             entries: components["schemas"]["DropEntry"][];
+        };
+        /**
+         * GearPad
+         * @description The bolts that box or rack stand on: a rectangle about the plate's middle.
+         */
+        GearPad: {
+            /**
+             * Bolt Size
+             * @default M12
+             */
+            bolt_size: string;
+            /**
+             * Corners
+             * @default 4
+             * @enum {integer}
+             */
+            corners: 2 | 3 | 4;
+            /**
+             * Grade
+             * @default 10.9
+             */
+            grade: string;
+            /**
+             * Long Mm
+             * @default 110
+             */
+            long_mm: number;
+            /**
+             * Tall Mm
+             * @default 70
+             */
+            tall_mm: number;
         };
         /**
          * GoverningPlace
@@ -5069,6 +5101,76 @@ export interface components {
             subject: string;
         };
         /**
+         * Pad
+         * @description A plate ``long_mm`` by ``across_mm`` under the rail, its middle ``out_mm`` from the rail's middle (outward positive).
+         */
+        Pad: {
+            /**
+             * Across Mm
+             * @default 80
+             */
+            across_mm: number;
+            /**
+             * Drop Mm
+             * @default 0
+             */
+            drop_mm: number;
+            /**
+             * Force N
+             * @default 0
+             */
+            force_n: number;
+            /**
+             * Holds
+             * @default bump-stop
+             * @enum {string}
+             */
+            holds: "air-spring" | "bump-stop";
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pad";
+            /**
+             * Long Mm
+             * @default 100
+             */
+            long_mm: number;
+            /** Name */
+            name: string;
+            /**
+             * Out Mm
+             * @default 0
+             */
+            out_mm: number;
+            /** Pair Id */
+            pair_id?: string | null;
+            place: components["schemas"]["Place"];
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /**
+             * Steel Id
+             * @default mild
+             */
+            steel_id: string;
+            /**
+             * Thickness Mm
+             * @default 8
+             */
+            thickness_mm: number;
+            /**
+             * Weld Leg Mm
+             * @default 5
+             */
+            weld_leg_mm: number;
+        };
+        /**
          * ParallelFourLink
          * @description Two upper and two lower links, all fore and aft: one link more than freedoms, so it binds in roll.
          */
@@ -5155,12 +5257,12 @@ export interface components {
              * Added
              * @default []
              */
-            added: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["nodulant__frame__ops__pad__Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
+            added: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
             /**
              * Changed
              * @default []
              */
-            changed: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["nodulant__frame__ops__pad__Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
+            changed: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
             /** Clauses */
             clauses: components["schemas"]["Said"][];
             /**
@@ -6095,11 +6197,11 @@ export interface components {
          */
         SetFound: {
             /** Added */
-            added: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["nodulant__frame__ops__pad__Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
+            added: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
             /** Beyond */
             beyond: number;
             /** Changed */
-            changed: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["nodulant__frame__ops__pad__Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
+            changed: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
             /** Mass Kg */
             mass_kg: number;
             words: components["schemas"]["Said"];
@@ -6892,7 +6994,7 @@ export interface components {
              *       "tall_mm": 70
              *     }
              */
-            pad: components["schemas"]["nodulant__frame__ops__steering_mount__Pad"];
+            pad: components["schemas"]["GearPad"];
             /** Pair Id */
             pair_id?: string | null;
             place: components["schemas"]["Place"];
@@ -8660,108 +8762,6 @@ export interface components {
              */
             weld_leg_mm: number;
         };
-        /**
-         * Pad
-         * @description A plate ``long_mm`` by ``across_mm`` under the rail, its middle ``out_mm`` from the rail's middle (outward positive).
-         */
-        nodulant__frame__ops__pad__Pad: {
-            /**
-             * Across Mm
-             * @default 80
-             */
-            across_mm: number;
-            /**
-             * Drop Mm
-             * @default 0
-             */
-            drop_mm: number;
-            /**
-             * Force N
-             * @default 0
-             */
-            force_n: number;
-            /**
-             * Holds
-             * @default bump-stop
-             * @enum {string}
-             */
-            holds: "air-spring" | "bump-stop";
-            /** Id */
-            id: string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "pad";
-            /**
-             * Long Mm
-             * @default 100
-             */
-            long_mm: number;
-            /** Name */
-            name: string;
-            /**
-             * Out Mm
-             * @default 0
-             */
-            out_mm: number;
-            /** Pair Id */
-            pair_id?: string | null;
-            place: components["schemas"]["Place"];
-            /**
-             * Side
-             * @default both
-             * @enum {string}
-             */
-            side: "left" | "right" | "both";
-            /**
-             * Steel Id
-             * @default mild
-             */
-            steel_id: string;
-            /**
-             * Thickness Mm
-             * @default 8
-             */
-            thickness_mm: number;
-            /**
-             * Weld Leg Mm
-             * @default 5
-             */
-            weld_leg_mm: number;
-        };
-        /**
-         * Pad
-         * @description The bolts that box or rack stand on: a rectangle about the plate's middle.
-         */
-        nodulant__frame__ops__steering_mount__Pad: {
-            /**
-             * Bolt Size
-             * @default M12
-             */
-            bolt_size: string;
-            /**
-             * Corners
-             * @default 4
-             * @enum {integer}
-             */
-            corners: 2 | 3 | 4;
-            /**
-             * Grade
-             * @default 10.9
-             */
-            grade: string;
-            /**
-             * Long Mm
-             * @default 110
-             */
-            long_mm: number;
-            /**
-             * Tall Mm
-             * @default 70
-             */
-            tall_mm: number;
-        };
     };
     responses: never;
     parameters: never;
@@ -9354,7 +9354,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["nodulant__frame__ops__pad__Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
+                    "application/json": (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
                 };
             };
         };
@@ -9378,7 +9378,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["nodulant__frame__ops__pad__Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"];
+                    "application/json": components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"];
                 };
             };
         };

@@ -5,26 +5,26 @@ from typing import Annotated
 from pydantic import Field
 
 from nodulant.base.annotations import members_of
-from nodulant.frame.ops.access import AccessCut
-from nodulant.frame.ops.axle_bracket import AxleBracket
-from nodulant.frame.ops.boxing import Boxing
-from nodulant.frame.ops.bracket import Bracket
 from nodulant.frame.ops.crossmember_change import CrossmemberChange
 from nodulant.frame.ops.hole import WebHole
-from nodulant.frame.ops.narrow import Narrow
-from nodulant.frame.ops.notch import Notch
+from nodulant.frame.ops.mounts.bracket import Bracket
+from nodulant.frame.ops.mounts.pad import AxlePad, Pad
+from nodulant.frame.ops.mounts.spring_bridge import SpringBridge
+from nodulant.frame.ops.mounts.steering_mount import SteeringMount
+from nodulant.frame.ops.notches.notch import Notch
+from nodulant.frame.ops.on_axle.axle_bracket import AxleBracket
+from nodulant.frame.ops.on_axle.truss import Truss
 from nodulant.frame.ops.operation import RailOperation
-from nodulant.frame.ops.pad import AxlePad, Pad
-from nodulant.frame.ops.plate import Doubler
-from nodulant.frame.ops.raise_into import Raise
-from nodulant.frame.ops.repair import Repair
-from nodulant.frame.ops.splice import Splice
-from nodulant.frame.ops.spring_bridge import SpringBridge
-from nodulant.frame.ops.spring_pocket import SpringPocket
-from nodulant.frame.ops.steering_mount import SteeringMount
-from nodulant.frame.ops.stretch import Stretch
-from nodulant.frame.ops.truss import Truss
-from nodulant.frame.ops.zstep import ZStep
+from nodulant.frame.ops.plates.boxing import Boxing
+from nodulant.frame.ops.plates.plate import Doubler
+from nodulant.frame.ops.plates.repair import Repair
+from nodulant.frame.ops.pockets.raise_into import Raise
+from nodulant.frame.ops.pockets.spring_pocket import SpringPocket
+from nodulant.frame.ops.through.access import AccessCut
+from nodulant.frame.ops.through.narrow import Narrow
+from nodulant.frame.ops.through.splice import Splice
+from nodulant.frame.ops.through.stretch import Stretch
+from nodulant.frame.ops.through.zstep import ZStep
 
 Operation = Annotated[
     Notch

@@ -1,0 +1,1 @@
+"""The sweep and what goes along: bodies, distances, cuts that something needs."""

@@ -1,0 +1,320 @@
+"""The full sweep of a design: pairs in a list, worst first, as they are worked out."""
+
+from collections.abc import Generator
+from dataclasses import dataclass
+
+import numpy as np
+
+from nodulant.base.arrays import Columns, significant
+from nodulant.base.errors import NodulantError
+from nodulant.base.memo import remembered
+from nodulant.base.model import Frozen
+from nodulant.checks.check import Check, Verdict, order
+from nodulant.checks.sweep_rules import inside_check, scrub_checks, sweep_checks, way_in_words, way_of
+from nodulant.clearance.arches import arch_of
+from nodulant.clearance.axle_bodies import axle_movers
+from nodulant.clearance.moving import Mover
+from nodulant.clearance.placed_things import depth_in_rail, standing_of
+from nodulant.clearance.rail_prisms import rail_body
+from nodulant.clearance.shapes import Standing
+from nodulant.clearance.sweep import Cleared, Pair, Wish, clearance_map, pairs_of, swept
+from nodulant.clearance.under import angle_deg, under_axle
+from nodulant.clearance.work_bodies import work_bodies
+from nodulant.evaluate.suspensions.travel import suspension_studies
+from nodulant.evaluate.suspensions.travel_drawing import Fact
+from nodulant.frame.ops.on_axle.axle_work import AxleWork
+from nodulant.job.document import Inputs
+from nodulant.job.riding import in_place
+from nodulant.parts.limits import find_limit
+from nodulant.parts.sides import LEFT_RIGHT, AxleName, LoadState
+from nodulant.parts.tyre import Tyre, parse_tyre
+from nodulant.survey.vehicle import Axle
+from nodulant.suspension.motion import Setting
+from nodulant.suspension.study import Study, tyre_on_wheel
+
+NEAR_SHOWN = 200
+
+
+class SweptPair(Frozen):
+    """One pair: least clearance, mm, where it is and which way the other has to go; far ones say how far at least."""
+
+    id: str
+    axle: str
+    moving: str
+    other: str
+    kind: str
+    """'rail', 'moving', or the kind of what was placed."""
+    obstacle_id: str
+    limit_id: str
+    needed_mm: float
+    gap_mm: float | None
+    beyond_mm: float | None
+    verdict: Verdict
+    travel_mm: float | None = None
+    roll_deg: float | None = None
+    input: float | None = None
+    at: list[float] = []
+    way: list[float] = []
+    short_mm: float | None = None
+    """What the clearance lacks: how far one has to go that way; None where it lacks nothing."""
+    words: str = ""
+    at_rest_mm: float | None = None
+    inside_at_rest: bool = False
+    first_bump_mm: float | None = None
+    first_lock: float | None = None
+    stands_mm: dict[LoadState, float] = {}
+    """Of a tyre: standing straight in each load state whose travel is known."""
+
+
+class SweepResult(Frozen):
+    """All pairs worst first, their checks, how many positions stood behind them, and what could not be looked at."""
+
+    pairs: tuple[SweptPair, ...]
+    checks: tuple[Check, ...]
+    positions: int
+    under: tuple[Fact, ...]
+    """Angles of approach, departure and breakover."""
+    left_out: tuple[str, ...]
+
+
+class ClearanceMap(Frozen):
+    """Clearance of one pair over travel (rows) and steering input (columns), the worst of roll; None out of reach."""
+
+    id: str
+    travel_mm: list[float]
+    inputs: list[float]
+    gap_mm: list[list[float | None]]
+    needed_mm: float
+    stands_mm: dict[LoadState, float]
+    """Wheel travel in each load state."""
+
+
+@dataclass(frozen=True)
+class SweptAxle:
+    """One axle's bodies with where it stands, and its rims' diameter, mm; None where the tyre is not known."""
+
+    name: AxleName
+    setting: Setting
+    movers: tuple[Mover, ...]
+    rim_mm: float | None
+    stands: dict[LoadState, float]
+    """Wheel travel in each load state that the springs know, mm."""
+
+
+@dataclass(frozen=True)
+class Scene:
+    """Everything that takes part, and why something does not."""
+
+    movers: tuple[Mover, ...]
+    standing: tuple[Standing, ...]
+    axles: tuple[SweptAxle, ...]
+    left_out: tuple[str, ...]
+
+
+def scene(inputs: Inputs) -> Scene:
+    """Moving bodies of both axles, rails with their cuts, and what the user placed."""
+    inputs = in_place(inputs)
+    axles: list[SweptAxle] = []
+    left: list[str] = []
+    for s in suspension_studies(inputs):
+        own, words = _movers(inputs, s)
+        tyre = s.suspension.tyre or _surveyed(inputs, s).tyre
+        stands = {w.state: w.travel_mm for w in s.stands if w.travel_mm is not None}
+        if s.setting is not None:
+            axles.append(
+                SweptAxle(s.suspension.axle, s.setting, own, parse_tyre(tyre).rim_mm if tyre else None, stands)
+            )
+        left += words
+    held = {s.axle for s in inputs.design.suspensions}
+    left += [f"{axle} axle: nothing holds it in this design" for axle in ("front", "rear") if axle not in held]
+    operations = inputs.design.operations
+    rails = tuple(rail_body(inputs.survey, operations, side) for side in LEFT_RIGHT)
+    works = tuple(body for side in LEFT_RIGHT for body in work_bodies(inputs.survey, operations, side))
+    left.append("crossmembers: their height was not surveyed; place those that matter as boxes")
+    left += [
+        f"{op.name}: what is on the axle moves with it; allow for it" for op in operations if isinstance(op, AxleWork)
+    ]
+    movers = tuple(m for axle in axles for m in axle.movers)
+    arches = [arch_of(name, axle) for name, axle in (("front", inputs.survey.front), ("rear", inputs.survey.rear))]
+    things = (*rails, *works, *(a for a in arches if a is not None), *(standing_of(o) for o in inputs.design.obstacles))
+    return Scene(movers, things, tuple(axles), tuple(left))
+
+
+def _surveyed(inputs: Inputs, s: Study) -> Axle:
+    return inputs.survey.front if s.suspension.axle == "front" else inputs.survey.rear
+
+
+@remembered(4)
+def _bodies(s: Study, tyre: Tyre | None, tube_mm: float | None) -> tuple[Mover, ...]:
+    return axle_movers(s, tyre, tube_mm)
+
+
+def _movers(inputs: Inputs, s: Study) -> tuple[tuple[Mover, ...], list[str]]:
+    own = s.suspension
+    surveyed = _surveyed(inputs, s)
+    tyre = own.tyre or surveyed.tyre
+    if s.motion is None:
+        reason = s.trouble.message if s.trouble else "a reading of the survey is missing"
+        return (), [f"{own.axle} axle: it does not move, {reason}"]
+    words = [] if tyre else [f"{own.axle} tyres: their size is not known"]
+    if not own.layout.independent and surveyed.tube_diameter_mm is None:
+        words.append(f"{own.axle} axle's tube: its diameter was not surveyed")
+    try:
+        return _bodies(s, tyre_on_wheel(own, inputs.survey), surveyed.tube_diameter_mm), words
+    except NodulantError as error:
+        return (), [f"{own.axle} axle: {error.message}"]
+
+
+HELD_TO: dict[Wish, tuple[str, ...]] = {
+    "metal-clearance": ("metal-clearance",),
+    "tyre-sweep": ("tyre-sweep", "tyre-static"),
+    "soft-clearance": ("soft-clearance",),
+    "column-clear": ("column-clear",),
+}
+"""Limits that a pair is held to, by its wish."""
+
+
+def sweep(inputs: Inputs) -> Generator[tuple[int, int, SweptPair], None, SweepResult]:
+    """Work out every pair; yields (done, all, the pair), returns all of them with their checks."""
+    here, limits = scene(inputs), inputs.design.limits
+    pairs = pairs_of(here.movers, here.standing)
+    checks, found = [*_inside(inputs, here), *_scrubs(inputs, here)], []
+    needed = {wish: max(find_limit(limit, limits)[0].value for limit in held) for wish, held in HELD_TO.items()}
+    for k, cleared in enumerate(swept(pairs, {a.name: a.stands for a in here.axles}, needed), start=1):
+        own = sweep_checks(cleared, limits)
+        told = _told(inputs, cleared, own[0].verdict if own else "holds")
+        found.append(told)
+        checks += own
+        yield k, len(pairs), told
+    grids = {id(m.positions): m.positions.count for m in here.movers}
+    return SweepResult(
+        pairs=tuple(sorted(found, key=_urgency)),
+        checks=order(checks),
+        positions=sum(grids.values()),
+        under=ground_angles(inputs, here),
+        left_out=here.left_out,
+    )
+
+
+def whole_sweep(inputs: Inputs) -> SweepResult:
+    """The sweep to its end."""
+    work = sweep(inputs)
+    while True:
+        try:
+            next(work)
+        except StopIteration as end:
+            result: SweepResult = end.value
+            return result
+
+
+def _urgency(p: SweptPair) -> float:
+    return (p.gap_mm if p.gap_mm is not None else (p.beyond_mm or 0.0)) - p.needed_mm
+
+
+def _told(inputs: Inputs, cleared: Cleared, verdict: Verdict) -> SweptPair:
+    pair, found = cleared.pair, cleared.least
+    thing = pair.other if isinstance(pair.other, Standing) else None
+    needed = find_limit(pair.wish, inputs.design.limits)[0].value
+    head = {
+        "id": pair.id,
+        "axle": pair.mover.positions.axle,
+        "moving": pair.mover.name,
+        "other": pair.other.name,
+        "kind": thing.kind if thing else "moving",
+        "obstacle_id": thing.obstacle_id if thing else "",
+        "limit_id": pair.wish,
+        "verdict": verdict,
+        "needed_mm": needed,
+        "beyond_mm": None if cleared.beyond_mm is None else significant(np.array([cleared.beyond_mm]))[0],
+        "gap_mm": None if found is None else significant(np.array([found.gap_mm]))[0],
+    }
+    if found is None:
+        return SweptPair(**head)
+    way = way_of(found)
+    return SweptPair(
+        **head,
+        travel_mm=found.travel_mm,
+        roll_deg=found.roll_deg,
+        input=found.input,
+        at=significant((found.mine + found.other) / 2),
+        way=list(way),
+        words=way_in_words(way),
+        short_mm=max(needed - found.gap_mm, 0.0) or None,
+        at_rest_mm=cleared.at_rest_mm,
+        inside_at_rest=cleared.at_rest_mm is not None and cleared.at_rest_mm < 0.0,
+        first_bump_mm=cleared.first_bump_mm,
+        first_lock=cleared.first_lock,
+        stands_mm={k: significant(np.array([v]))[0] for k, v in cleared.stands_mm.items()},
+    )
+
+
+def _inside(inputs: Inputs, here: Scene) -> list[Check]:
+    """Things that stand in a rail at rest."""
+    rails = [s for s in here.standing if s.kind == "rail" and not s.obstacle_id]
+    things = [s for s in here.standing if s.obstacle_id]
+    depths = [(t, r.name, depth_in_rail(t, r)) for t in things for r in rails]
+    return [inside_check(thing, rail, depth, inputs.design.limits) for thing, rail, depth in depths if depth > 0.0]
+
+
+def _scrubs(inputs: Inputs, here: Scene) -> list[Check]:
+    """Scrub lines of every axle whose rims are known."""
+    out = []
+    for axle in here.axles:
+        under = None if axle.rim_mm is None else under_axle(axle.movers, axle.setting, axle.rim_mm)
+        out += [] if under is None else scrub_checks(axle.name, under, inputs.design.limits)
+    return out
+
+
+def ground_angles(inputs: Inputs, here: Scene) -> tuple[Fact, ...]:
+    """How steep the ground may be ahead, behind and between the axles before rails or what was placed touch it."""
+    front, rear = (next((a.setting for a in here.axles if a.name == name), None) for name in ("front", "rear"))
+    if front is None or rear is None:
+        return ()
+    xf, xr = front.hub[0], rear.hub[0]
+    gf, gr = (a.hub[2] - a.radius_mm for a in (front, rear))
+    points = np.concatenate([_lowest_points(s) for s in here.standing])
+    high = points[:, 1] - (gf + (points[:, 0] - xf) / (xr - xf) * (gr - gf))
+    x = points[:, 0]
+    ahead = [angle_deg(xf - a, h, front.radius_mm) for a, h in zip(x[x < xf], high[x < xf], strict=True)]
+    behind = [angle_deg(a - xr, h, rear.radius_mm) for a, h in zip(x[x > xr], high[x > xr], strict=True)]
+    mid = (x > xf) & (x < xr)
+    over = [
+        angle_deg(a - xf, h, front.radius_mm) + angle_deg(xr - a, h, rear.radius_mm)
+        for a, h in zip(x[mid], high[mid], strict=True)
+    ]
+    words = "rails and what was placed, at ride height; the body's own overhang is not known unless it was placed"
+    rows = (("Approach", ahead), ("Departure", behind), ("Breakover", over))
+    return tuple(
+        Fact(name=f"{name} angle", value=min(v), unit="deg", words=words if k == 0 else "")
+        for k, (name, v) in enumerate(rows)
+        if v
+    )
+
+
+def _lowest_points(thing: Standing) -> Columns:
+    """Undersides of all bodies of a thing, (n, 2) in x and z: of their boxes, both ends."""
+    boxes = thing.pack.boxes
+    return np.concatenate([np.stack([e[:, 0], boxes.low[:, 2]], axis=1) for e in (boxes.low, boxes.high)])
+
+
+def map_of(inputs: Inputs, pair_id: str) -> ClearanceMap | None:
+    """The map of one pair; None where there is no such pair."""
+    pair = pair_named(inputs, pair_id)
+    if pair is None:
+        return None
+    gaps, positions = clearance_map(pair), pair.mover.positions
+    rows = [[None if np.isnan(v) else round(float(v), 2) for v in row] for row in gaps]
+    return ClearanceMap(
+        id=pair_id,
+        travel_mm=significant(positions.travel),
+        inputs=significant(positions.input),
+        gap_mm=rows,
+        needed_mm=find_limit(pair.wish, inputs.design.limits)[0].value,
+        stands_mm=next((a.stands for a in scene(inputs).axles if a.name == positions.axle), {}),
+    )
+
+
+def pair_named(inputs: Inputs, pair_id: str) -> Pair | None:
+    """A pair by its id."""
+    here = scene(inputs)
+    return next((p for p in pairs_of(here.movers, here.standing) if p.id == pair_id), None)

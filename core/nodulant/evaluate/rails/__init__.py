@@ -1,0 +1,1 @@
+"""Rails and frame: drawings, figures, the axle under them, states between."""

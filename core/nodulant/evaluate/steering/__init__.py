@@ -1,0 +1,1 @@
+"""Steering: drawings, curves, figures."""

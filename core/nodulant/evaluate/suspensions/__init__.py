@@ -1,0 +1,1 @@
+"""Suspensions: studies, drawings, curves, figures, and what is searched for them."""

@@ -1,0 +1,1 @@
+"""What stands on the rails and carries joints, springs, stops and gears."""

@@ -1,0 +1,1 @@
+"""A notch: its plan, shape, sections, plates and work."""

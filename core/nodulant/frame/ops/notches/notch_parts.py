@@ -1,0 +1,130 @@
+"""The plates of a notch on one side, as flat shapes, and the seams that hold them."""
+
+from nodulant.frame.here import RailHere
+from nodulant.frame.ops.notches.notch_plan import Cap, NotchPlan, SidePlate
+from nodulant.frame.ops.notches.notch_shape import TrapezoidShape
+from nodulant.frame.ops.notches.tube_parts import saddle_outline, straddling_parts
+from nodulant.frame.ops.plates.plate_welds import taper_mm
+from nodulant.geometry import Outline, Vertex
+from nodulant.geometry.outline import polygon, rectangle
+from nodulant.parts.part import Face, Part, Seam, part_id
+from nodulant.parts.sides import Side
+
+
+def notch_parts(notch: NotchPlan, side: Side, rail: RailHere) -> list[Part]:
+    """Every plate that ``notch`` adds on ``side``."""
+    parts: list[Part] = []
+    if notch.liner:
+        flat = _liner_outline(notch, notch.liner.thickness_mm, rail)
+        parts.append(
+            _part(notch, "liner", side, "Liner", "bottom", flat, notch.liner.thickness_mm, notch.liner.steel_id)
+        )
+    plates: tuple[tuple[Face, SidePlate | None], ...] = (("outer", notch.outer_plate), ("inner", notch.inner_plate))
+    for face, plate in plates:
+        if plate:
+            outline = side_plate_outline(notch, plate, rail)
+            parts.append(
+                _part(
+                    notch,
+                    face,
+                    side,
+                    f"{face.capitalize()} side plate",
+                    face,
+                    outline,
+                    plate.thickness_mm,
+                    plate.steel_id,
+                )
+            )
+    if notch.cap:
+        parts.extend(_cap_parts(notch, notch.cap, side, rail))
+    return parts
+
+
+def _liner_outline(notch: NotchPlan, liner_mm: float, rail: RailHere) -> Outline:
+    """The liner unrolled, in station and width, mm."""
+    if rail.round:
+        return saddle_outline(notch, liner_mm, rail)
+    run = notch.shape.unrolled_mm(notch.depth_mm, liner_mm) / 2
+    return rectangle(rail.centre - run, 0.0, rail.centre + run, rail.closed_width)
+
+
+def side_plate_outline(notch: NotchPlan, plate: SidePlate, rail: RailHere) -> Outline:
+    """Side plate with its lower edge following the cut, in station and height, mm."""
+    low, high = plate.inset_mm, rail.height - plate.inset_mm
+    end, depth = notch.half_mouth_mm + plate.overlap_mm, rail.height - 2 * plate.inset_mm
+    taper = taper_mm(depth, plate.end)
+    front: list[Vertex]
+    if plate.end == "diamond":
+        front = [Vertex(x=-end + taper, y=high), Vertex(x=-end, y=(low + high) / 2), Vertex(x=-end + taper, y=low)]
+    else:
+        front = [Vertex(x=-end + taper, y=high), Vertex(x=-end, y=low)]
+    rear = [Vertex(x=-v.x, y=v.y) for v in reversed(front)]
+    edge = notch.shape.path_above(notch.depth_mm, low)
+    return Outline(vertices=(*front, *edge, *rear)).moved(rail.centre, rail.underside)
+
+
+def _cap_parts(notch: NotchPlan, cap: Cap, side: Side, rail: RailHere) -> list[Part]:
+    rows = straddling_parts(notch, cap, rail) if rail.round else _box_parts(notch, cap, rail)
+    return [
+        _part(notch, role, side, name, face, outline, cap.thickness_mm, cap.steel_id)
+        for role, name, face, outline in rows
+    ]
+
+
+def _box_parts(notch: NotchPlan, cap: Cap, rail: RailHere) -> list[tuple[str, str, Face, Outline]]:
+    """Role, name, face and outline of a cap's five plates on a flat flange."""
+    end, h, t = notch.half_mouth_mm + cap.overlap_mm, cap.height_mm, cap.thickness_mm
+    taper = taper_mm(h, cap.end)
+    web = polygon([(-end, 0), (end, 0), (end - taper, h), (-end + taper, h)]).moved(
+        rail.centre, rail.underside + rail.height
+    )
+    inside = max(rail.width - 2 * t, 1.0)
+    top = rectangle(rail.centre - end + taper, t, rail.centre + end - taper, t + inside)
+    slant = (h * h + taper * taper) ** 0.5
+    ends = rectangle(0.0, t, slant, t + inside)
+    return [
+        ("cap", "Cap top", "top", top),
+        ("cap-side-outer", "Cap side, outer", "outer", web),
+        ("cap-side-inner", "Cap side, inner", "inner", web),
+        ("cap-end-front", "Cap end, front", "top", ends.moved(rail.centre - end, 0)),
+        ("cap-end-rear", "Cap end, rear", "top", ends.moved(rail.centre + end - slant, 0)),
+    ]
+
+
+def notch_seams(notch: NotchPlan, side: Side, parts: list[Part]) -> list[Seam]:
+    """Fillets around the plates; the rail itself is part 'rail/<side>'."""
+    legs = {"liner": notch.liner, "outer": notch.outer_plate, "inner": notch.inner_plate}
+    seams = []
+    for part in parts:
+        holder = legs.get(part.role, notch.cap)
+        leg = holder.weld_leg_mm if holder else 5.0
+        seams.append(Seam(part_a=f"rail/{side}", part_b=part.id, kind="fillet", leg_mm=leg, path=part.outline))
+    return seams
+
+
+def _part(
+    notch: NotchPlan, role: str, side: Side, name: str, face: Face, outline: Outline, thickness: float, steel: str
+) -> Part:
+    return Part(
+        id=part_id(notch.id, role, side),
+        operation=notch.id,
+        role=role,
+        side=side,
+        name=name,
+        face=face,
+        outline=outline,
+        thickness_mm=thickness,
+        steel_id=steel,
+    )
+
+
+def liner_bends(notch: NotchPlan, part: Part, centre_mm: float) -> tuple[Outline, ...]:
+    """Bend lines of a straight-sided liner, at its mid-thickness development."""
+    if not isinstance(notch.shape, TrapezoidShape):
+        return ()
+    flat = notch.shape.path(notch.depth_mm).vertices[3].x
+    _, y0, _, y1 = part.outline.bounds()
+    return tuple(
+        Outline(vertices=(Vertex(x=centre_mm + s * flat, y=y0), Vertex(x=centre_mm + s * flat, y=y1)), closed=False)
+        for s in (-1, 1)
+    )

@@ -1,0 +1,190 @@
+"""The build steps and as-built readings of a notch, as plain data."""
+
+from nodulant.frame.ops.mounts.bolted import drill_step, torque_words
+from nodulant.frame.ops.notches.notch_plan import NotchPlan
+from nodulant.parts.cautions import DUST, HOT, WHEEL
+from nodulant.parts.specs import HoldPoint, ReadingSpec, StepSpec
+
+CUT_MINUTES = {"template": 60, "hole-saw": 150}
+CUTTING = {
+    "template": "Cut inside the line and dress to it; bare metal 25 mm around. With a hole saw it would take about 150 minutes, most of it setting up.",
+    "hole-saw": "Guide tube tacked square to the rail, slow speed, oil wiped off before welding; a caught tooth bends the saw. To a template it would take about 60 minutes.",
+}
+
+
+def notch_steps(notch: NotchPlan, place: str) -> list[StepSpec]:
+    """Steps on one side in the order of their phases; ``place`` says where in words."""
+    depth = f"{notch.depth_mm:.1f} mm deep, {2 * notch.half_mouth_mm:.1f} mm wide at the underside, centre {place}"
+    steps = [
+        StepSpec(
+            key="mark",
+            phase="mark",
+            title="Mark the cut",
+            detail=f"Layout dye, centre line square to the underside, template to the datum: {depth}. Two scribed lines that outlive the cut.",
+            minutes=30,
+            tools=("layout dye", "scriber", "square", "rail cut template"),
+            hold=HoldPoint(kind="reading", ask="Centre of the marked cut from its datum", reading="position"),
+        ),
+        StepSpec(
+            key="drill",
+            phase="cut",
+            title="Drill the corners",
+            detail="Holes of 12-13 mm at the re-entrant corners, or the arc's crown first.",
+            minutes=20,
+            tools=("drill", "12 mm bit"),
+            cautions=(DUST,),
+        ),
+        StepSpec(
+            key="cut",
+            phase="cut",
+            title="Cut short, fit, dress",
+            detail=CUTTING[notch.tool],
+            minutes=CUT_MINUTES[notch.tool],
+            tools=("cut-off wheel", "flap disc")
+            if notch.tool == "template"
+            else ("hole saw", "guide tube", "flap disc"),
+            cautions=(WHEEL, DUST, HOT),
+            hides="the uncut rail",
+            hold=HoldPoint(kind="reading", ask="Depth of the cut from the underside", reading="depth"),
+        ),
+    ]
+    if notch.bolts is not None:
+        steps.append(drill_step(notch.bolts, 2 * notch.bolts.per_end, "bracket clamped on"))
+    steps += _plate_steps(notch)
+    steps.append(
+        StepSpec(
+            key="clear",
+            phase="look",
+            title="Axle through its travel, still tacked",
+            detail="Roll the axle in, lift it from droop to full bump, look all round.",
+            minutes=45,
+            people=2,
+            tools=("jack", "feeler blocks"),
+            hold=HoldPoint(kind="look", ask="Clearance all round at full bump, nothing touches"),
+        )
+    )
+    if notch.bolts is not None:
+        steps.append(
+            StepSpec(
+                key="bolt",
+                phase="weld",
+                title="Bolt the bracket",
+                detail=f"{torque_words(notch.bolts)}, from the cut outwards in two rounds, marked when done; nothing is welded to the rail.",
+                minutes=45,
+                tools=("torque wrench",),
+                hides="faying faces",
+            )
+        )
+        return steps
+    steps.append(
+        StepSpec(
+            key="weld",
+            phase="weld",
+            title="Weld in sequence",
+            detail="Beads of 40-50 mm, skipped and back-stepped, side to side, hand-warm between.",
+            minutes=90,
+            tools=("welder",),
+            cautions=(HOT, "Battery and computers disconnected before arc welding."),
+            hides="faying faces and roots",
+        )
+    )
+    return steps
+
+
+def _plate_steps(notch: NotchPlan) -> list[StepSpec]:
+    steps = []
+    if notch.liner:
+        steps.append(
+            StepSpec(
+                key="liner",
+                phase="tack",
+                title="Fit and tack the liner",
+                detail=f"{notch.liner.thickness_mm:g} mm, tight in the cut, four small tacks a joint.",
+                minutes=40,
+                tools=("clamps", "welder"),
+                cautions=(HOT,),
+                hold=HoldPoint(kind="reading", ask="Liner thickness as fitted", reading="liner-thickness"),
+            )
+        )
+    if notch.cap:
+        steps.append(
+            StepSpec(
+                key="cap",
+                phase="tack",
+                title="Fit and tack the cap",
+                detail=f"{notch.cap.height_mm:g} mm high, {notch.cap.thickness_mm:g} mm, ends tapered.",
+                minutes=50,
+                tools=("clamps", "welder"),
+                cautions=(HOT,),
+            )
+        )
+    plates = [name for name, plate in (("outer", notch.outer_plate), ("inner", notch.inner_plate)) if plate]
+    if plates:
+        steps.append(
+            StepSpec(
+                key="plates",
+                phase="plate",
+                title="Side plates on",
+                detail=f"{' and '.join(plates)} plate, from one template and mirrored; welds finished at the ends away from the tension flange.",
+                minutes=80,
+                tools=("clamps", "welder"),
+                cautions=(HOT,),
+                hides="the rail's sides",
+            )
+        )
+    return steps
+
+
+def notch_readings(notch: NotchPlan, datum: str) -> list[ReadingSpec]:
+    """What is measured on one side after welding, with its plan, mm."""
+    under = "rail underside beside the cut"
+    rows = [
+        ReadingSpec(
+            key="position", name="Centre of the cut", planned_mm=notch.place.offset_mm, limit_id="as-built", datum=datum
+        ),
+        ReadingSpec(key="depth", name="Depth of the cut", planned_mm=notch.depth_mm, limit_id="as-built", datum=under),
+        ReadingSpec(
+            key="width",
+            name="Width at the underside",
+            planned_mm=2 * notch.half_mouth_mm,
+            limit_id="as-built",
+            datum=under,
+        ),
+    ]
+    if notch.liner:
+        rows.append(_thickness("liner", notch.liner.thickness_mm))
+    for role, plate in (("outer", notch.outer_plate), ("inner", notch.inner_plate)):
+        if plate:
+            rows += [_thickness(role, plate.thickness_mm), _overlap(role, plate.overlap_mm)]
+    if notch.cap:
+        rows += [_thickness("cap", notch.cap.thickness_mm), _overlap("cap", notch.cap.overlap_mm)]
+        rows.append(
+            ReadingSpec(
+                key="cap-height",
+                name="Cap height",
+                planned_mm=notch.cap.height_mm,
+                limit_id="as-built",
+                datum="top flange",
+            )
+        )
+    return rows
+
+
+def _thickness(role: str, planned: float) -> ReadingSpec:
+    return ReadingSpec(
+        key=f"{role}-thickness",
+        name=f"{role.capitalize()} thickness",
+        planned_mm=planned,
+        limit_id="as-built-plate",
+        datum="the plate itself",
+    )
+
+
+def _overlap(role: str, planned: float) -> ReadingSpec:
+    return ReadingSpec(
+        key=f"{role}-overlap",
+        name=f"{role.capitalize()} overlap past the cut, the shorter end",
+        planned_mm=planned,
+        limit_id="as-built",
+        datum="mouth of the cut",
+    )

@@ -1,0 +1,1 @@
+"""What stands on an axle's tube."""

@@ -1,0 +1,236 @@
+"""A truss over the axle's middle that carries the upper links: two plates and a cover, welded to the tubes only.
+
+As a beam between its feet on the tubes: the links' forces act at their tabs ``y_mm`` from the centre,
+along and up; bending about both axes of the two plates and the cover (textbook, beam on two
+supports), the larger use of both added.
+"""
+
+from typing import Annotated, ClassVar, Literal
+
+from nodulant.base.model import Size
+from nodulant.base.shown import Shown
+from nodulant.frame.here import OnRail
+from nodulant.frame.ops.fresh import Setting
+from nodulant.frame.ops.on_axle.axle_plates import axle_plates
+from nodulant.frame.ops.on_axle.axle_work import AxleWork
+from nodulant.frame.ops.operation import Adds
+from nodulant.geometry.outline import polygon, rectangle
+from nodulant.materials import find_steel
+from nodulant.materials.steel import SAFETY_ON_YIELD
+from nodulant.parts.cautions import HOT
+from nodulant.parts.part import Part, Seam
+from nodulant.parts.solid import Solid
+from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec
+
+
+class Truss(AxleWork):
+    """From ``foot_to_mm`` over to the other side, feet on the tubes from ``foot_from_mm`` outward."""
+
+    adds: ClassVar[Adds] = Adds(
+        "Truss on the axle", "carries the upper links over the middle of the axle, welded to its tubes only"
+    )
+    follows: ClassVar[tuple[str, ...]] = (
+        "place",
+        "x_mm",
+        "y_mm",
+        "along_n",
+        "up_n",
+        "out_n",
+        "tube_mm",
+        "tube_wall_mm",
+        "housing",
+        "housing_half_mm",
+    )
+    kind: Literal["truss"] = "truss"
+    foot_from_mm: Annotated[Size, Shown("Feet begin at")] = 230.0
+    """Where each foot begins on its tube, from the centre plane."""
+    foot_to_mm: Annotated[Size, Shown("Feet end at")] = 380.0
+    tall_mm: Annotated[Size, Shown("Cover above the tube")] = 90.0
+    """From the tube's top to the cover."""
+    deep_mm: Annotated[Size, Shown("Fore and aft")] = 80.0
+    """Between the outsides of front and rear plate."""
+    clear_mm: Annotated[Size, Shown("Opening above the tube")] = 45.0
+    """Height of the opening over the middle, above the tube's top."""
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """Where it begins and what no default tells."""
+        return {**super().fresh_values(on), "y_mm": 90.0}
+
+    def roles(self) -> tuple[str, ...]:
+        """Front and rear plate, cover."""
+        return ("truss-plates", "truss-cover")
+
+    def inner_mm(self) -> float:
+        """Where the feet's welds begin."""
+        return self.foot_from_mm
+
+    def parts(self, on: OnRail) -> list[Part]:
+        """The plate (two of it) as seen from behind, and the cover; one truss for both sides, kept with the left."""
+        if on.side == "right":
+            return []
+        a, b, h, c = (
+            self.foot_from_mm,
+            max(self.foot_to_mm, self.foot_from_mm + 1.0),
+            self.tall_mm,
+            min(self.clear_mm, 0.8 * self.tall_mm),
+        )
+        slope = min(h / 2, (b - a) / 2)
+        points = [
+            (-b, 0),
+            (-a, 0),
+            (-a + c / 2, c),
+            (a - c / 2, c),
+            (a, 0),
+            (b, 0),
+            (b, h - slope),
+            (b - slope, h),
+            (-b + slope, h),
+            (-b, h - slope),
+        ]
+        x = on.span.centre_mm
+        plate = polygon([(x + y, z) for y, z in points])
+        cover = rectangle(x - b + slope, 0.0, x + b - slope, max(self.deep_mm - 2 * self.thickness_mm, 1.0))
+        rows = (("truss-plates", "Truss plate, two of it", plate, 2), ("truss-cover", "Truss cover", cover, 1))
+        return axle_plates(self.id, on, self.thickness_mm, self.steel_id, rows)
+
+    def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
+        """Feet on the tubes and the cover's edges."""
+        return [
+            Seam(
+                part_a=f"axle/{on.side}",
+                part_b=p.id,
+                kind="fillet",
+                leg_mm=self.weld_leg_mm,
+                path=p.outline,
+                welded_share=0.5,
+            )
+            for p in parts
+        ]
+
+    def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:
+        """Feet clear of a cast middle, their fillets, and the beam between them."""
+        long = self.foot_to_mm - self.foot_from_mm
+        at = on.span.centre_mm
+        if long <= 0:
+            gap = CheckSpec(
+                limit_id="truss-feet",
+                value=long,
+                formula="to - from_",
+                values={"to": self.foot_to_mm, "from_": self.foot_from_mm},
+                words="length of each foot on its tube, mm",
+                station_mm=at,
+                remedy="Let the feet end further out than they begin.",
+            )
+            return (gap, self.cast_check(on))
+        half = self.deep_mm / 2
+        spots = [(y, 0.0) for y in (-half, half)]
+        weld = self.tube_weld(on, spots, long, self.tall_mm, (self.up_n, self.along_n, self.out_n))
+        return (self.cast_check(on), weld, *self.legs(on), self._beam(at))
+
+    def _beam(self, at: float) -> CheckSpec:
+        if self.force_n <= 0:
+            return CheckSpec(
+                limit_id="truss-bending",
+                value=None,
+                station_mm=at,
+                missing=("along_n",),
+                remedy="The force at limit load is not given.",
+            )
+        t, h, d = self.thickness_mm, self.tall_mm - self.clear_mm, self.deep_mm
+        lever = max(self.foot_from_mm - abs(self.y_mm), 0.0)
+        upright = 2 * t * max(h, 1.0) ** 2 / 6 + t * d * max(h, 1.0) / 2
+        level = 2 * t * max(h, 1.0) * d / 2 + t * d**2 / 6
+        allowed = find_steel(self.steel_id).beside_weld_mpa / SAFETY_ON_YIELD
+        values = {
+            "along": abs(self.along_n) * lever,
+            "up": abs(self.up_n) * lever,
+            "level": level,
+            "upright": upright,
+            "allowed": allowed,
+        }
+        return CheckSpec(
+            limit_id="truss-bending",
+            value=(values["along"] / level + values["up"] / upright) / allowed,
+            formula="(along / level + up / upright) / allowed",
+            values=values,
+            words="moment of one side's link over its lever to the foot, N mm, over the moduli of plates and cover above the opening, mm3; yield beside welds over 1.5, MPa",
+            station_mm=at,
+            same_as_stock=lever == 0,
+            remedy="A taller truss, thicker plate, or feet nearer to the links.",
+        )
+
+    def figures(self, on: OnRail) -> tuple[FigureSpec, ...]:
+        """Length of the whole."""
+        return (
+            FigureSpec(
+                key="span",
+                name="Truss from end to end",
+                value=2 * self.foot_to_mm,
+                unit="mm",
+                basis="feet on both tubes",
+            ),
+        )
+
+    def solids(self, on: OnRail) -> tuple[Solid, ...]:
+        """Both plates and the cover, right half."""
+        low, t, d, x = self.tube_mm / 2, self.thickness_mm, self.deep_mm, self.x_mm
+        plates = [
+            Solid(
+                name=self.name,
+                on="axle",
+                x=[x + s * (d / 2) - t / 2, x + s * (d / 2) + t / 2],
+                y=[0.0, self.foot_to_mm],
+                z=[low + (self.clear_mm if self.clear_mm < self.tall_mm else 0.0), low + self.tall_mm],
+            )
+            for s in (-1, 1)
+        ]
+        feet = Solid(
+            name=self.name,
+            on="axle",
+            x=[x - d / 2, x + d / 2],
+            y=[self.foot_from_mm, self.foot_to_mm],
+            z=[low, low + self.tall_mm],
+        )
+        return (*plates, feet)
+
+    def steps(self, datum: str) -> list[StepSpec]:
+        """Feet on the tubes, shafts straight."""
+        return [
+            StepSpec(
+                key="fit",
+                phase="fit",
+                title="Fit the truss to the housing",
+                detail=f"Feet on the tubes from {self.foot_from_mm:.1f} to {self.foot_to_mm:.1f} mm from the centre; the middle stays clear all round. Cover plate and drain plug still come off.",
+                minutes=120,
+                tools=("grinder", "clamps"),
+                cautions=(HOT,),
+                hold=HoldPoint(kind="reading", ask="Where the foot begins, from the centre plane", reading="foot"),
+            ),
+            StepSpec(
+                key="weld",
+                phase="weld",
+                title="Weld the truss to the tubes",
+                detail="A bar through the tubes' ends shows the bend: 50 mm at a time, left and right, front and rear by turns, cooling between. Never on the cast middle.",
+                minutes=150,
+                tools=("welder", "straight bar"),
+                cautions=(HOT, "Oil and seals out of the housing first."),
+                hides="the tubes under the feet",
+            ),
+        ]
+
+    def measured_fields(self) -> dict[str, str]:
+        """What is read after welding."""
+        return {"foot": "foot_from_mm"}
+
+    def readings(self, datum: str) -> list[ReadingSpec]:
+        """Where the feet begin."""
+        return [
+            ReadingSpec(
+                key="foot",
+                name="Where the foot begins, from the centre plane",
+                planned_mm=self.foot_from_mm,
+                limit_id="as-built",
+                datum="centre of the axle",
+            )
+        ]

@@ -1,0 +1,1 @@
+"""Plates on a rail's walls, and what welds them."""

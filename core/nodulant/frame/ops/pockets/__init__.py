@@ -1,0 +1,1 @@
+"""What goes up into the rail: a subframe's pocket, a spring's."""

@@ -1,0 +1,238 @@
+"""What every operation that cuts a rail through shares: side plates, welds, steps and readings."""
+
+from typing import Annotated, Literal
+
+from nodulant.base.model import Extra, Frozen, Thickness
+from nodulant.base.shown import Shown
+from nodulant.frame.additions import Additions
+from nodulant.frame.columns import RailColumns
+from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.fresh import Setting
+from nodulant.frame.ops.notches.notch_plan import SidePlate
+from nodulant.frame.ops.operation import RailOperation
+from nodulant.frame.ops.through.splice_plates import (
+    ButtWeld,
+    fillets,
+    joint_details,
+    overlap_checks,
+    plate_columns,
+    plate_part,
+)
+from nodulant.frame.ops.words import BUTTS, PLATES
+from nodulant.frame.place import Place
+from nodulant.materials.weld import throat_after_grinding_mm
+from nodulant.parts.cautions import DUST, HOT, WHEEL
+from nodulant.parts.part import Part, Seam
+from nodulant.parts.specs import CheckSpec, FatigueDetail, HoldPoint, ReadingSpec, StepSpec
+
+BRACE = "Brace across and along on both sides of the cut, unless a crossmember lies within 150 mm: the rail is about to be in two."
+CROWN_MM = 1.5
+"""What a bead stands proud before it is ground."""
+SQUARE = (
+    "Plumb, square and level checked against the datum on both rails, diagonals within 2 mm, before anything but tacks."
+)
+
+
+class CutThrough(RailOperation):
+    """An operation at one place where the rail is cut in two and joined again."""
+
+    place: Annotated[Place, Shown("Cut")]
+    weld: Annotated[ButtWeld, Shown("Butt weld", choices=BUTTS, order=1)] = "one-sided-backed"
+    """How the butt is made: it decides the fatigue class."""
+    weld_leg_mm: Annotated[Thickness, Shown("Weld leg", order=1)] = 5.0
+    root_gap_mm: Annotated[Extra, Shown("Root gap", kind="thickness", order=1)] = 2.5
+    """Open root of the butt; about half the wall lets the weld through."""
+    ground: Annotated[
+        bool,
+        Shown(
+            "Ground flush",
+            order=1,
+            note="Default: an open root of half the wall where it will be ground flush; tight where it stays as welded. Wider than the wall it gets a filler piece.",
+        ),
+    ] = True
+    """Ground flush under its side plates: the crown goes, what is fused stays."""
+    brace: Annotated[
+        Literal["both", "open-side"],
+        Shown(
+            "Braced",
+            choices={"both": "both sides of the cut", "open-side": "only the open side"},
+            order=1,
+            note="Default: both sides, unless a crossmember within 150 mm of the cut is brace enough.",
+        ),
+    ] = "both"
+    outer_plate: Annotated[SidePlate | None, Shown("Outer side plate", order=1)] = None
+    inner_plate: Annotated[SidePlate | None, Shown("Inner side plate", order=1)] = None
+
+    def fresh_piece(self, at: str, choice: str, on: Setting) -> Frozen:
+        """Side plates reach past a whole joint."""
+        return SidePlate.past_a_joint(on) if at in PLATES else super().fresh_piece(at, choice, on)
+
+    @property
+    def anchor(self) -> Place:
+        """The cut."""
+        return self.place
+
+    def place_fields(self) -> tuple[str, str]:
+        """One place holds both ends."""
+        return ("place/offset_mm", "place/offset_mm")
+
+    def plates(self) -> dict[str, SidePlate]:
+        """Side plates by role."""
+        rows = {"outer": self.outer_plate, "inner": self.inner_plate}
+        return {role: plate for role, plate in rows.items() if plate is not None}
+
+    def cut_spans(self, span: Span) -> tuple[Span, ...]:
+        """The rail is in two here."""
+        return (span,)
+
+    def roles(self) -> tuple[str, ...]:
+        """Its side plates."""
+        return tuple(self.plates())
+
+    def rise_behind_mm(self) -> float:
+        """How much higher the rail behind stands, mm."""
+        return 0.0
+
+    def additions(self, span: Span, rail: RailColumns, carried: frozenset[str], boxed: bool) -> Additions:
+        """Side plates over the cut; the rail's own metal is whole beside it."""
+        plates = []
+        if self.outer_plate and "outer" in carried:
+            plates.append(plate_columns(self.outer_plate, "outer", rail, span.start_mm, span.end_mm))
+        if self.inner_plate and "inner" in carried:
+            plates.append(plate_columns(self.inner_plate, "inner", rail, span.start_mm, span.end_mm))
+        return Additions(0.0 * rail.x, tuple(plates))
+
+    def run_mm(self, on: OnRail) -> float:
+        """How far behind the cut the rail behind starts in the planned frame, mm."""
+        return on.span.end_mm - on.span.start_mm
+
+    def parts(self, on: OnRail) -> list[Part]:
+        """Side plates as flat shapes."""
+        rise, run = self.rise_behind_mm(), self.run_mm(on)
+        out = []
+        if self.outer_plate:
+            out.append(plate_part(self.id, self.outer_plate, "outer", on, run, rise))
+        if self.inner_plate:
+            out.append(plate_part(self.id, self.inner_plate, "inner", on, run, rise))
+        return out
+
+    def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
+        """Fillets around the plates and the inserted pieces."""
+        return fillets(parts, on, self.weld_leg_mm)
+
+    def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:
+        """Overlap of the side plates; the butt's throat."""
+        return (*overlap_checks(self.plates(), on), self._throat(on))
+
+    def _throat(self, on: OnRail) -> CheckSpec:
+        wall, gap = on.here.wall, self.root_gap_mm
+        both = self.weld in {"two-sided", "two-sided-ground"}
+        throat = wall if both else throat_after_grinding_mm(wall, gap, CROWN_MM, self.ground)
+        filler = gap > wall
+        return CheckSpec(
+            limit_id="throat",
+            value=0.0 if filler else throat / wall,
+            formula="throat / wall",
+            values={"throat": 0.0 if filler else throat, "wall": wall},
+            words=f"root gap {gap:g} mm, {'ground flush' if self.ground else 'left as welded'}, {self.weld.replace('-', ' ')}; an open root of half the wall is taken as through",
+            station_mm=on.span.start_mm,
+            same_as_stock=not filler and throat >= wall - 1e-9,
+            remedy="A gap wider than the wall gets a filler piece set just below flush, never a bridge of weld."
+            if filler
+            else f"Open the root to {wall / 2:.1f} mm, or weld from both sides.",
+        )
+
+    def details(self, on: OnRail) -> tuple[FatigueDetail, ...]:
+        """The butt and the plates' ends."""
+        return joint_details(self.weld, self.plates(), on)
+
+    def work(self) -> str:
+        """What is made here, in words."""
+        return "Cut through and join again"
+
+    def steps(self, datum: str) -> list[StepSpec]:
+        """Brace, mark, cut, tack, look, weld and plate."""
+        place = f"{self.place.offset_mm:+.1f} mm from {datum}"
+        rows = [
+            StepSpec(
+                key="brace",
+                phase="brace",
+                title="Brace the rail "
+                + ("on both sides of the cut" if self.brace == "both" else "on the cut's open side"),
+                detail=BRACE,
+                minutes=60,
+                tools=("square tube", "welder"),
+            ),
+            StepSpec(
+                key="mark",
+                phase="mark",
+                title="Mark the cut",
+                detail=f"{self.work()}: cut line {place}, square to the underside, two scribed lines that outlive the cut.",
+                minutes=30,
+                tools=("layout dye", "scriber", "square"),
+                hold=HoldPoint(kind="reading", ask="Cut line from its datum", reading="position"),
+            ),
+            StepSpec(
+                key="cut",
+                phase="cut",
+                title="Cut through",
+                detail="One side at a time; the other side stays whole until this one is tacked and propped.",
+                minutes=60,
+                tools=("cut-off wheel", "flap disc"),
+                cautions=(WHEEL, DUST, HOT),
+                hides="the uncut rail",
+            ),
+        ]
+        rows += self._joining()
+        if self.plates():
+            rows.append(
+                StepSpec(
+                    key="plates",
+                    phase="plate",
+                    title="Side plates on",
+                    detail=f"{' and '.join(self.plates())} plate over the ground butts, tapered ends, no weld straight across a tension flange.",
+                    minutes=90,
+                    tools=("clamps", "welder"),
+                    cautions=(HOT,),
+                    hides="the butts",
+                )
+            )
+        return rows
+
+    def _joining(self) -> list[StepSpec]:
+        """Tack and weld."""
+        return [
+            StepSpec(
+                key="tack",
+                phase="tack",
+                title="Fit and tack",
+                detail=SQUARE,
+                minutes=120,
+                people=2,
+                tools=("clamps", "level", "welder"),
+                cautions=(HOT,),
+                hold=HoldPoint(kind="look", ask="Square, level and at its height on both rails"),
+            ),
+            StepSpec(
+                key="weld",
+                phase="weld",
+                title="Weld the butts",
+                detail=f"{self.weld.replace('-', ' ')}; short beads spread along and around, hand-warm between.",
+                minutes=120,
+                tools=("welder",),
+                cautions=(HOT, "Battery and computers disconnected before arc welding."),
+                hides="the roots",
+            ),
+        ]
+
+    def measured_fields(self) -> dict[str, str]:
+        """What is read after welding."""
+        return {"position": "place"}
+
+    def readings(self, datum: str) -> list[ReadingSpec]:
+        """Where the cut is."""
+        return [
+            ReadingSpec(
+                key="position", name="Cut line", planned_mm=self.place.offset_mm, limit_id="as-built", datum=datum
+            )
+        ]
