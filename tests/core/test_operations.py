@@ -60,8 +60,8 @@ KINDS = {
     "raise": {
         "place": places,
         "length_mm": sizes,
-        "depth_mm": sizes,
-        "inner_depth_mm": st.none() | sizes,
+        "depth_mm": st.floats(8, 120),
+        "inner_depth_mm": st.none() | st.floats(8, 120),
         "floor_mm": walls,
         "overlap_mm": sizes,
     },
