@@ -9,10 +9,11 @@ import { useSweep } from "./useSweep";
 export function OnFile() {
   const optionId = useBench((s) => s.optionId);
   const style = useBench((s) => s.style);
+  const base = useBench((s) => s.base);
   // a sweep that just ended may have been kept
   const result = useSweep((s) => s.result);
   const { data } = useQuery({
-    queryKey: ["kept sweep", optionId, result?.positions, result?.pairs.length],
+    queryKey: ["kept sweep", optionId, base, result?.positions, result?.pairs.length],
     enabled: optionId > 0,
     queryFn: () => got(api.GET("/api/options/{option_id}/sweep", { params: { path: { option_id: optionId } } })),
   });

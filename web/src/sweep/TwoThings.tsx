@@ -7,6 +7,8 @@ import { useBench } from "../draft/store";
 import { Group, PlainChoice } from "../fields/controls";
 import { showLength } from "../units/show";
 
+const RESTED_MS = 400;
+
 /** How far any two things are apart, asked for by name. */
 export function TwoThings() {
   const design = useBench((s) => s.history.now.design);
@@ -17,22 +19,26 @@ export function TwoThings() {
   const [trouble, setTrouble] = useState("");
   useEffect(() => {
     let gone = false;
-    const { jobId, history } = useBench.getState();
-    const body = { job_id: jobId, design, survey: history.now.survey, ...pair };
-    got(api.POST("/api/between", { body }))
-      .then((answer) => {
-        if (gone) return;
-        setNames(answer.things);
-        setFound(answer.found ?? null);
-        setTrouble("");
-      })
-      .catch((error) => {
-        if (gone) return;
-        setFound(null);
-        setTrouble(messageOf(error));
-      });
+    // asked when the design has rested: a number that is being typed is no question
+    const timer = setTimeout(() => {
+      const { jobId, history } = useBench.getState();
+      const body = { job_id: jobId, design, survey: history.now.survey, ...pair };
+      got(api.POST("/api/between", { body }))
+        .then((answer) => {
+          if (gone) return;
+          setNames(answer.things);
+          setFound(answer.found ?? null);
+          setTrouble("");
+        })
+        .catch((error) => {
+          if (gone) return;
+          setFound(null);
+          setTrouble(messageOf(error));
+        });
+    }, RESTED_MS);
     return () => {
       gone = true;
+      clearTimeout(timer);
     };
   }, [design, pair]);
   const choices = [["", "choose"] as const, ...names.map((name) => [name, name] as const)];

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { api, got } from "../api/client";
 import { useMay } from "../app/session";
 import { messageOf } from "../cut/useSearch";
+import { askedOfDraft } from "../draft/asked";
 import { useBench, usePick } from "../draft/store";
 import { Act, Group } from "../fields/controls";
 import { useAxlePart } from "./useAxle";
@@ -17,11 +18,10 @@ export function MountsAsked() {
   if (!mounts?.length) return null;
   const there = mounts.filter((m) => operations.some((op) => op.id === m.id)).length;
   const put = async () => {
-    const { jobId, history } = useBench.getState();
     setTrouble("");
     try {
-      const body = { job_id: jobId, design: history.now.design, survey: history.now.survey };
-      act({ kind: "set", path: ["design", "operations"], value: await got(api.POST("/api/mounts", { body })) });
+      const value = await askedOfDraft((body) => got(api.POST("/api/mounts", { body })));
+      act({ kind: "set", path: ["design", "operations"], value });
     } catch (error) {
       setTrouble(messageOf(error));
     }

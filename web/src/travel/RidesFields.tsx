@@ -3,6 +3,7 @@ import { useState } from "react";
 import { api, got } from "../api/client";
 import type { Grip, Suspension } from "../api/types";
 import { messageOf } from "../cut/useSearch";
+import { askedOfDraft } from "../draft/asked";
 import { shownDraft, useBench, usePick } from "../draft/store";
 import { Act, Group, PlainChoice } from "../fields/controls";
 import { showLength } from "../units/show";
@@ -24,7 +25,7 @@ export function useCarriers(): (readonly [string, string])[] {
 
 /** What the frame ends and hubs of a suspension go with; it stands where it stood when the choice is changed. */
 export function RidesFields({ own, index }: { own: Suspension; index: number }) {
-  const { jobId, act } = usePick("jobId", "act");
+  const { act } = usePick("act");
   const style = useBench((s) => s.style);
   const carriers = useCarriers();
   const grips = useAxlePart("grips") ?? [];
@@ -32,11 +33,12 @@ export function RidesFields({ own, index }: { own: Suspension; index: number }) 
   const [trouble, setTrouble] = useState("");
   const rides = own.rides ?? "placed";
   const choose = async (carrier: string, path = "") => {
-    const { design, survey } = useBench.getState().history.now;
     setTrouble("");
     try {
-      const body = { job_id: jobId, design, survey, suspension: index, rides: carrier, path };
-      act({ kind: "set", path: ["design", "suspensions", index], value: await got(api.POST("/api/rides", { body })) });
+      const value = await askedOfDraft((draft) =>
+        got(api.POST("/api/rides", { body: { ...draft, suspension: index, rides: carrier, path } })),
+      );
+      act({ kind: "set", path: ["design", "suspensions", index], value });
     } catch (error) {
       setTrouble(messageOf(error));
     }
