@@ -24,7 +24,7 @@ from nodulant.frame.place import resolve
 from nodulant.handcheck import hand_check
 from nodulant.handcheck.places import Line
 from nodulant.job.document import Inputs
-from nodulant.units.said import tell
+from nodulant.units.said import Amount, show_amount, tell
 from nodulant.units.show import Style
 
 STANDING_TEXT = (
@@ -52,7 +52,7 @@ def report_pdf(job_name: str, revision: str, inputs: Inputs, swept: SweepOnFile 
         _summary(result, inputs)
         + _drawings(result, at, inputs.design.targets.bump_mm)
         + _checks(result, inputs.shop.style)
-        + _swept(swept)
+        + _swept(swept, inputs.shop.style)
         + _figures(result)
         + _hand_check(inputs)
         + _readings(result)
@@ -187,7 +187,7 @@ def _figures(result: Evaluation) -> list[Flowable]:
 WORST = 10
 
 
-def _swept(kept: SweepOnFile | None) -> list[Flowable]:
+def _swept(kept: SweepOnFile | None, style: Style) -> list[Flowable]:
     """The worst pairs of the kept sweep, and whether the design is still what was swept."""
     head = _heading("Clearance through travel, roll and lock")
     if kept is None:
@@ -199,21 +199,25 @@ def _swept(kept: SweepOnFile | None) -> list[Flowable]:
         told += " <b>The design has changed since: sweep again.</b>"
     rows = [["moving", "other", "least", "wanted", "verdict", "at travel"]]
     for pair in kept.swept.pairs[:WORST]:
-        gap = "far" if pair.gap_mm is None else f"{pair.gap_mm:.1f} mm"
+        gap = "far" if pair.gap_mm is None else _length(pair.gap_mm, style)
         rows.append(
             [
                 f"{pair.axle} {pair.moving}",
                 pair.other,
                 gap,
-                f"{pair.needed_mm:.1f} mm",
+                _length(pair.needed_mm, style),
                 pair.verdict,
-                f"{pair.travel_mm:+.0f} mm" if pair.travel_mm is not None else "",
+                "" if pair.travel_mm is None else _length(pair.travel_mm, style),
             ]
         )
     left = "; ".join(kept.swept.left_out) or "nothing"
     words = Paragraph(f"Not looked at: {escape(left)}.", CELL)
     widths = (46 * mm, 50 * mm, 20 * mm, 20 * mm, 22 * mm, 22 * mm)
     return [*head, Paragraph(told, CELL), _table(rows, widths), words]
+
+
+def _length(mm_value: float, style: Style) -> str:
+    return show_amount(Amount(value=mm_value, kind="length"), style)
 
 
 def _readings(result: Evaluation) -> list[Flowable]:
