@@ -156,13 +156,13 @@ class Readings(SimpleTestCase):
         )
         entries = (reading(1, "depth", "left", 61.0), decided)
         inputs = f.demo()
-        asked = {r.id: r for r in asked_readings(inputs.design.operations, inputs.survey.features, entries)}
+        asked = {r.id: r for r in asked_readings(inputs.design.operations, inputs.survey, entries)}
         self.assertEqual(asked["axle-notch/depth/left"].decision, "accept")
         self.assertIsNone(asked["axle-notch/depth/right"].value_mm)
 
     def test_every_plate_asks_for_its_thickness_on_both_sides(self):
         inputs = f.demo()
-        asked = {r.id for r in asked_readings(inputs.design.operations, inputs.survey.features, ())}
+        asked = {r.id for r in asked_readings(inputs.design.operations, inputs.survey, ())}
         for id_ in (
             "axle-notch/position",
             "axle-notch/width",

@@ -96,11 +96,13 @@ class Complete(SimpleTestCase):
                     if part.when:
                         op = changed(op, part.when[0], part.when[1])
                     inputs = f.with_operations(f.demo(), op)
-                    piece = fresh_part(inputs, op.id, part.at, "") if part.optional else getattr(op, part.at)
-                    filled = changed(op, part.at, piece.model_dump(mode="json"))
+                    asked = part.optional or part.many
+                    piece = fresh_part(inputs, op.id, part.at, "") if asked else getattr(op, part.at)
+                    value = piece.model_dump(mode="json")
+                    filled = changed(op, part.at, [value] if part.many else value)
                     self.assertTrue(evaluate(f.with_operations(f.demo(), filled)).checks)
                     for field in part.fields:
-                        at_path(filled, field.at)
+                        at_path(getattr(filled, part.at)[0] if part.many else filled, field.at)
 
     def test_choices_are_those_that_the_model_takes(self):
         seen = 0

@@ -8,7 +8,7 @@ from nodulant.survey.vehicle import Axle
 from nodulant.targets.drop import Targets
 from tests import fixtures as f
 
-FRONT = {"narrow-front", "box-front", "front-pocket"}
+FRONT = {"narrow-front", "box-front", "front-pocket", "front-subframe"}
 
 
 def front_only():

@@ -65,6 +65,20 @@ KINDS = {
         "floor_mm": walls,
         "overlap_mm": sizes,
     },
+    "subframe": {
+        "place": places,
+        "measured": st.sampled_from(["vehicle", "bench"]),
+        "height_mm": st.floats(-200, 200),
+        "up_mm": st.floats(-200, 200),
+        "back_mm": st.floats(-300, 300),
+        "narrower_mm": st.floats(0, 100),
+        "nose_up_deg": st.floats(-20, 20),
+        "nose_right_deg": st.floats(-20, 20),
+        "mounted": st.sampled_from(["rubber", "solid"]),
+        "points": st.just([{}, {"what": "ear", "name": "ear"}]),
+        "beams": st.lists(st.fixed_dictionaries({"x_mm": st.floats(0, 3000), "half_mm": sizes}), max_size=2),
+        "weight": st.none() | st.just({}),
+    },
     "narrow": {
         "start": st.none() | places,
         "end": st.none() | places,
@@ -297,6 +311,7 @@ def made(kind, **fields):
     own = {
         "z-step": {"place": where, "rise_mm": 75.0},
         "raise": {"place": where, "length_mm": 160.0, "depth_mm": 40.0},
+        "subframe": {"place": where, "points": [{"name": "mount"}], "beams": [{"x_mm": 1700.0}]},
         "narrow": {**span, "inward_mm": 20.0, "run_mm": 80.0},
         "stretch": {"place": where, "length_mm": 150.0},
         "splice": {"place": where},

@@ -33,7 +33,7 @@ FULL = {
     "notch": {"liner": {"thickness_mm": 5.0}, "cap": {"height_mm": 40.0, "thickness_mm": 4.0, "overlap_mm": 200.0}},
     "bracket": {"gusset": {}},
 }
-PARTLESS = {"hole", "crossmember"}
+PARTLESS = {"subframe", "hole", "crossmember"}
 ACROSS = {"spring-bridge", "truss"}
 """One piece from side to side, kept with the left."""
 

@@ -188,12 +188,12 @@ class Lines(SimpleTestCase):
     def test_the_pocket_takes_its_subframe_up_and_the_jog_inward(self):
         """Front pocket 54 mm net up, step 75 mm down, 30 mm in: as the operations say."""
         plan = plan_of(stored().survey, stored().design.operations)
-        self.assertEqual(plan.shift("front-pocket", 0.0, 300.0, ""), (0.0, -30.0, 54.0 - 75.0))
-        self.assertEqual(plan.shift("front-pocket", 0.0, -300.0, ""), (0.0, 30.0, 54.0 - 75.0))
-        self.assertEqual(plan.shift("rail", 0.0, 300.0, ""), (0.0, -30.0, -75.0))
-        self.assertEqual(plan.shift("body", 2610.0, 300.0, ""), (0.0, 0.0, -75.0))
-        self.assertEqual(plan.shift("rail", 2610.0, 300.0, ""), (0.0, 0.0, 0.0))
-        self.assertEqual(plan.shift("placed", 0.0, 300.0, ""), (0.0, 0.0, 0.0))
+        self.assertEqual(plan.shift("front-pocket", (0.0, 300.0, 0.0), ""), (0.0, -30.0, 54.0 - 75.0))
+        self.assertEqual(plan.shift("front-pocket", (0.0, -300.0, 0.0), ""), (0.0, 30.0, 54.0 - 75.0))
+        self.assertEqual(plan.shift("rail", (0.0, 300.0, 0.0), ""), (0.0, -30.0, -75.0))
+        self.assertEqual(plan.shift("body", (2610.0, 300.0, 0.0), ""), (0.0, 0.0, -75.0))
+        self.assertEqual(plan.shift("rail", (2610.0, 300.0, 0.0), ""), (0.0, 0.0, 0.0))
+        self.assertEqual(plan.shift("placed", (0.0, 300.0, 0.0), ""), (0.0, 0.0, 0.0))
 
     def test_a_cab_arch_is_lowered_over_its_wheel_and_a_bed_s_is_not(self):
         """Common practice: a stepped frame lowers the body over the wheels, so tyre and arch come nearer by the step."""
@@ -240,7 +240,7 @@ class Back(SimpleTestCase):
         inputs = stored()
         before = in_place(inputs).design.suspensions
         for k in range(len(before)):
-            for rides in ("placed", "rail", "body", "front-pocket"):
+            for rides in ("placed", "rail", "body", "front-pocket", "front-subframe"):
                 own = re_hung(inputs, k, rides)
                 self.assertEqual(own.rides, rides)
                 design = tuple(own if i == k else s for i, s in enumerate(inputs.design.suspensions))
@@ -267,12 +267,12 @@ class Back(SimpleTestCase):
 class Wrong(SimpleTestCase):
     def test_a_point_that_rides_with_a_removed_operation_is_named(self):
         inputs = stored()
-        without = tuple(o for o in inputs.design.operations if o.id != "front-pocket")
+        without = tuple(o for o in inputs.design.operations if o.id != "front-subframe")
         with self.assertRaises(InvalidInputs) as told:
             evaluate(with_design(inputs, operations=without))
         (problem,) = told.exception.problems
         self.assertTrue(problem.field.endswith("/rides"), problem.field)
-        self.assertEqual(problem.found, "front-pocket")
+        self.assertEqual(problem.found, "front-subframe")
         self.assertIn("rail", problem.acceptable)
 
     def test_nothing_that_moves_changes_nothing(self):
@@ -318,7 +318,7 @@ class Caused(SimpleTestCase):
     def test_they_follow_the_cut(self):
         rows, verdicts = self.stacks(stored())
         self.assertEqual(rows["cut-rear-step"], (75.0, True))
-        self.assertEqual(rows["cut-front-pocket"], (54.0, True))
+        self.assertEqual(rows["cut-front-subframe"], (54.0, True))
         self.assertEqual(verdicts["drop-sum:rear:both"], "holds")
         rows, verdicts = self.stacks(with_operation(stored(), "rear-step", rise_mm=90.0))
         self.assertEqual(rows["cut-rear-step"], (90.0, True))

@@ -15,7 +15,7 @@ from nodulant.frame.state import FrameState
 from nodulant.parts.apart import named_apart
 from nodulant.parts.sides import Side, on_sides
 from nodulant.parts.specs import ReadingSpec
-from nodulant.survey.vehicle import Feature
+from nodulant.survey.vehicle import Survey
 
 
 class AskedReading(Frozen):
@@ -30,16 +30,15 @@ class AskedReading(Frozen):
     decision: str | None = None
 
 
-def asked_readings(
-    operations: tuple[Operation, ...], features: tuple[Feature, ...], entries: tuple[Entry, ...]
-) -> list[AskedReading]:
+def asked_readings(operations: tuple[Operation, ...], survey: Survey, entries: tuple[Entry, ...]) -> list[AskedReading]:
     """Every reading of every operation and side, in the order of work."""
-    latest, names = latest_readings(entries), {f.id: f.name for f in features}
+    latest, names = latest_readings(entries), {f.id: f.name for f in survey.features}
     decided: dict[str, str] = {e.subject: e.choice for e in standing(entries) if e.kind == "decision"}
     out = []
     for op in operations:
         for side in on_sides(op.side):
-            every = _unread(op, names.get(op.anchor.anchor_id, op.anchor.anchor_id), side)
+            datum = names.get(op.anchor.anchor_id, op.anchor.anchor_id)
+            every = _of_one_piece(op, side, datum, survey) if op.one_piece else _unread(op, datum, side)
             out += [_asked(op.id, side, a.spec, latest[a.id], decided) if a.id in latest else a for a in every]
     titles = named_apart([(a.spec.name, a.operation) for a in out], {op.id: op.name for op in operations})
     return [
@@ -51,6 +50,10 @@ def asked_readings(
 @lru_cache(maxsize=256)
 def _unread(op: Operation, datum: str, side: Side) -> tuple[AskedReading, ...]:
     return tuple(_asked(op.id, side, spec, None, {}) for spec in op.readings(datum))
+
+
+def _of_one_piece(op: Operation, side: Side, datum: str, survey: Survey) -> tuple[AskedReading, ...]:
+    return tuple(_asked(op.id, side, spec, None, {}) for spec in op.readings_on(side, datum, survey))
 
 
 def asked_reading(operation: str, side: Side, spec: ReadingSpec, entries: tuple[Entry, ...]) -> AskedReading:

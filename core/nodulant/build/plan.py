@@ -150,7 +150,8 @@ def _operation_rows(
     rows: list[tuple[StepSpec, str | None, str | None]] = []
     for op in operations:
         specs = _steps(op, names.get(op.anchor.anchor_id, op.anchor.anchor_id))
-        rows += [(spec, op.id, side) for side in on_sides(op.side) for spec in specs]
+        sides: tuple[str, ...] = ("both",) if op.one_piece else on_sides(op.side)
+        rows += [(spec, op.id, side) for side in sides for spec in specs]
     titles = named_apart([(spec.title, own) for spec, own, _ in rows], {op.id: op.name for op in operations})
     return [
         (spec if spec.title == title else spec.model_copy(update={"title": title}), own, side)

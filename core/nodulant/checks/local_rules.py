@@ -189,4 +189,6 @@ def _carried(x_mm: float, ties: Sequence[Crossmember], placed: Sequence[Placed])
         return True
     kinds = {"spring-bridge", "spring-pocket", "raise", "truss"}
     near = [p for p in placed if p.start_mm - REACH_MM <= x_mm <= p.end_mm + REACH_MM]
+    if any(abs(at - x_mm) <= REACH_MM for p in placed for at in p.op.stands_at(p.span)):
+        return True
     return any(isinstance(p.op, Bracket | Pad) or p.op.kind in kinds for p in near)

@@ -95,6 +95,14 @@ class FlangePlate(Frozen):
     outline: Outline
 
 
+class Crossing(Frozen):
+    """Something that reaches from rail to rail, seen from the side in its place on the planned frame."""
+
+    operation: str
+    name: str
+    outline: Outline
+
+
 class RailDrawing(Frozen):
     """A rail as drawn on its planned route: columns at its stations and cuts, mm, and the cut edges on it."""
 
@@ -110,6 +118,7 @@ class RailDrawing(Frozen):
     built_cuts: tuple[Outline, ...]
     """The cuts as measured, where something was measured."""
     flange_plates: tuple[FlangePlate, ...] = ()
+    crossings: tuple[Crossing, ...] = ()
 
 
 class AxleDrawing(Frozen):

@@ -41,12 +41,8 @@ from nodulant.evaluate.suspensions.travel import (
 from nodulant.evaluate.taped import taped_checks, taped_frame
 from nodulant.frame.in_place import part_in_place
 from nodulant.frame.model import STOCK, place_one, placed_on, planned_state, route_on
-from nodulant.frame.ops.crossmember_change import CrossmemberChange
-from nodulant.frame.ops.mounts.spring_bridge import SpringBridge
 from nodulant.frame.ops.notches.notch import Notch
-from nodulant.frame.ops.pockets.raise_into import Raise
 from nodulant.frame.parts import rail_here
-from nodulant.frame.place import resolve
 from nodulant.frame.route import Route
 from nodulant.frame.state import FrameState
 from nodulant.frame.ties import planned_crossmembers
@@ -100,7 +96,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     sides = _both_sides(inputs, states, want)
     axle = axle_sides(inputs, drop.towards_rail_mm)
     before = readings_before_teardown(as_loaded.survey, touched)
-    asked = asked_readings(design.operations, survey.features, entries)
+    asked = asked_readings(design.operations, survey, entries)
     links = link_readings(as_loaded)
     asked += links
     checks = _surveyed_and_read(inputs, before, axle, asked, rear_touched="rear" in touched)
@@ -255,11 +251,8 @@ def _together(inputs: Inputs) -> list[NodulantError]:
 
 def _also(inputs: Inputs, want: Want) -> tuple[float, ...]:
     """Stations that both rails have besides their own: added crossmembers, and the section that is asked for."""
-    ties = tuple(c.x_mm for c in inputs.design.crossmembers) + tuple(
-        resolve(op.place, inputs.survey.features)
-        for op in inputs.design.operations
-        if isinstance(op, CrossmemberChange | Raise | SpringBridge)
-    )
+    known = planned_crossmembers(inputs.survey, inputs.design.operations, inputs.design.crossmembers)
+    ties = tuple(c.x_mm for c in known if c not in inputs.survey.crossmembers)
     loads = inputs.design.loads
     ties += tuple(p.x_mm for p in loads.jacks) + tuple(p.x_mm for p in loads.stops)
     ties += tuple(p.x_mm for p in inputs.survey.stops)

@@ -4,7 +4,7 @@ A *cut* is the height of metal gone from below, ``cut_top`` from above. A *plate
 ``LIES`` says once where a plate of that role lies; everything else follows from it.
 """
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import Literal, NamedTuple
 
 import numpy as np
@@ -117,6 +117,8 @@ class Hole:
     diameter: float
     tall: float = 0.0
     through: bool = False
+    operation: str = field(default="", compare=False)
+    """What opens it; none for one of the survey."""
 
     def half(self, x: Columns) -> Columns:
         """Half its height at every station, mm."""
@@ -137,8 +139,12 @@ class Additions:
 
 
 def named(made: Additions, operation: str) -> Additions:
-    """The same with the operation's id on its plates."""
-    return replace(made, plates=tuple(replace(plate, operation=operation) for plate in made.plates))
+    """The same with the operation's id on its plates and holes."""
+    return replace(
+        made,
+        plates=tuple(replace(plate, operation=operation) for plate in made.plates),
+        holes=tuple(replace(hole, operation=operation) for hole in made.holes),
+    )
 
 
 def untouched(x: Columns) -> Additions:

@@ -59,6 +59,11 @@ class Edge(Protocol):
         """Whether the rail's top is cut."""
         ...
 
+    @property
+    def lined_mm(self) -> float:
+        """Thickness of what lines it."""
+        ...
+
     def edge_above(self, level_mm: float) -> tuple[Vertex, ...]:
         """What of it lies beyond a level, as (dx, distance from the edge that is cut), front to rear."""
         ...

@@ -57,6 +57,31 @@ def lying_in_place(
     return out
 
 
+def crossing_in_place(
+    survey: Survey, operations: tuple[Operation, ...], side: Side, state: FrameState, route: Route
+) -> list[tuple[str, str, Outline]]:
+    """What reaches from rail to rail: operation, name and outline from the side; none where the readings make no rail."""
+    try:
+        placed = placed_on(survey, operations, side, state)
+    except InputError:
+        return []
+    out = []
+    for work, p in zip(work_on(survey, side, placed), placed, strict=True):
+        for solid in work.solids if p.op.one_piece else ():
+            if solid.on == "frame":
+                there = solid_in_place(solid, route, p.centre_mm)
+                out.append((p.op.id, solid.name, polygon(corners_of(there))))
+    return out
+
+
+def corners_of(solid: Solid) -> list[tuple[float, float]]:
+    """A block seen from the side."""
+    if solid.side:
+        return [(x, z) for x, z in solid.side]
+    (x0, x1), (z0, z1) = solid.x, solid.z
+    return [(x0, z0), (x1, z0), (x1, z1), (x0, z1)]
+
+
 def part_in_place(part: Part, route: Route, middle_mm: float) -> Part:
     """A part where its rail is in the planned frame; it rides with its own station or its operation's middle."""
     dx, dz = route.shift_at(middle_mm if part.rides_mm is None else part.rides_mm)

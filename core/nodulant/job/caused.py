@@ -1,11 +1,14 @@
 """Drop that cuts make by themselves: a step or a raised pocket enters the stacks of the axles that it lowers."""
 
+from collections.abc import Mapping
+
 import numpy as np
 
 from nodulant.base.model import Id
 from nodulant.frame.model import place_one, planned_state
 from nodulant.frame.ops.mounts.pad import Pad
 from nodulant.frame.ops.pockets.raise_into import Raise
+from nodulant.frame.ops.subframes.subframe import Subframe
 from nodulant.frame.ops.through.zstep import ZStep
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.place import resolve
@@ -19,10 +22,16 @@ NEAR_MM = 700.0
 """A pocket takes along what sits this near on its subframe: masses, mounts, and the axle under it."""
 
 
-def with_caused(survey: Survey, operations: tuple[Operation, ...], targets: Targets) -> Targets:
+Carriers = Mapping[AxleName, frozenset[str]]
+"""What the planned suspension of an axle rides with; an axle that keeps its stock suspension is left out."""
+
+
+def with_caused(
+    survey: Survey, operations: tuple[Operation, ...], targets: Targets, carriers: Carriers | None = None
+) -> Targets:
     """Targets whose stacks hold what the cuts do; what was typed of a mechanism stands for all of that mechanism."""
-    rear = _made(survey, operations, "rear", targets.entries)
-    front = _made(survey, operations, "front", targets.front.entries)
+    rear = _made(survey, operations, "rear", targets.entries, carriers or {})
+    front = _made(survey, operations, "front", targets.front.entries, carriers or {})
     if not rear and not front:
         return targets
     stack = targets.front.model_copy(update={"entries": (*targets.front.entries, *front)})
@@ -30,11 +39,23 @@ def with_caused(survey: Survey, operations: tuple[Operation, ...], targets: Targ
 
 
 def _made(
-    survey: Survey, operations: tuple[Operation, ...], axle: AxleName, typed: tuple[DropEntry, ...]
+    survey: Survey,
+    operations: tuple[Operation, ...],
+    axle: AxleName,
+    typed: tuple[DropEntry, ...],
+    carriers: Carriers,
 ) -> tuple[CausedEntry, ...]:
     told = {entry.mechanism for entry in typed}
-    rows = (_row(op, *_lowers(survey, op, axle)) for op in operations if isinstance(op, ZStep | Raise))
+    subframes = [op for op in operations if isinstance(op, Subframe) and _carries(survey, op, axle, carriers)]
+    # where a subframe is a part of its own, its pockets only make room for it
+    own = [*subframes, *(op for op in operations if isinstance(op, ZStep) or (isinstance(op, Raise) and not subframes))]
+    rows = (_row(op, *_lowers(survey, op, axle)) for op in operations if op in own)
     return tuple(r for r in rows if r.mechanism not in told and abs(r.amount_mm or 0.0) > COUNTS_MM)
+
+
+def _carries(survey: Survey, op: Subframe, axle: AxleName, carriers: Carriers) -> bool:
+    """Whether an axle hangs on a subframe: its planned suspension says so, a stock one by where it is."""
+    return op.id in carriers[axle] if axle in carriers else _near(survey, op, axle)
 
 
 def _row(op: Operation, mechanism: Mechanism, amount_mm: float) -> CausedEntry:
@@ -45,12 +66,18 @@ def _id(operation_id: str) -> Id:
     return f"cut-{operation_id}"[:40]
 
 
-def _lowers(survey: Survey, op: ZStep | Raise, axle: AxleName) -> tuple[Mechanism, float]:
+def _near(survey: Survey, op: Raise | Subframe, axle: AxleName) -> bool:
+    x = 0.0 if axle == "front" else survey.wheelbase_mm or 0.0
+    return abs(resolve(op.place, survey.features) - x) < NEAR_MM
+
+
+def _lowers(survey: Survey, op: ZStep | Raise | Subframe, axle: AxleName) -> tuple[Mechanism, float]:
     """How far an operation lowers the rails' straight part against an axle, mm, mean of both rails."""
     x = 0.0 if axle == "front" else survey.wheelbase_mm or 0.0
+    if isinstance(op, Subframe):
+        return "raise", op.lowers()
     if isinstance(op, Raise):
-        near = abs(resolve(op.place, survey.features) - x) < NEAR_MM
-        return "raise", op.goes_up_mm if near else 0.0
+        return "raise", op.lowers() if _near(survey, op, axle) else 0.0
     at = np.array([x, (survey.wheelbase_mm or 0.0) / 2])
     datum = next(f.x_mm for f in survey.features if f.id == survey.datum.feature_id)
     lifts = []

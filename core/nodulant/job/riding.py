@@ -19,9 +19,9 @@ from nodulant.base.memo import remembered
 from nodulant.clearance.obstacle import BoxShape, Obstacle
 from nodulant.driveline.driveline import Driveline
 from nodulant.frame.model import planned_state, route_on
-from nodulant.frame.ops.pockets.raise_into import Raise
 from nodulant.frame.ops.union import Operation
-from nodulant.frame.place import resolve
+from nodulant.frame.pose import STILL, Pose
+from nodulant.frame.pose import Vector as Shift
 from nodulant.frame.route import Route
 from nodulant.job.caused import with_caused, with_stops
 from nodulant.job.document import Design, Inputs
@@ -30,17 +30,6 @@ from nodulant.survey.vehicle import Survey
 from nodulant.targets.drop import towards_rail
 
 M = TypeVar("M", bound=BaseModel)
-Shift = tuple[float, float, float]
-"""Rearward, to the right, up, mm."""
-STILL: Shift = (0.0, 0.0, 0.0)
-
-
-@dataclass(frozen=True)
-class Pocket:
-    """A subframe's pocket: its stock station, and how far it takes the subframe up into the rail, mm."""
-
-    x_mm: float
-    up_mm: float
 
 
 @dataclass(frozen=True)
@@ -48,25 +37,60 @@ class Plan:
     """How far the plan moves what rides with it."""
 
     routes: dict[Side, Route]
-    pockets: dict[str, Pocket]
+    carriers: dict[str, Pose]
+    """What hangs on the rails and carries other things: pockets' subframes and subframes, by their operation's id."""
     middle_mm: float
 
-    def shift(self, rides: str, x_mm: float, y_mm: float, field: str) -> Shift:
-        """Of a point at a station of the surveyed frame; raises UnknownReference where its carrier is not there."""
+    def shift(self, rides: str, at: Shift, field: str) -> Shift:
+        """Of a point of the surveyed frame or of a carrier's bench; raises UnknownReference where its carrier is not there."""
+        carrier = self.carriers.get(rides)
+        if carrier is None:
+            return self._with_rails(rides, at[0], at[1], field)
+        there, rails = carrier.of(at), self._under(carrier, at[1])
+        return (there[0] - at[0] + rails[0], there[1] - at[1] + rails[1], there[2] - at[2] + rails[2])
+
+    def hub_shift(self, rides: str, at: Shift, field: str) -> Shift:
+        """Of an axle that rides with something; one that comes with a donor's subframe stands where it is said to."""
+        carrier = self.carriers.get(rides)
+        if carrier is None:
+            return self._with_rails(rides, at[0], at[1], field)
+        moved, rails = carrier.shift(at), self._under(carrier, at[1])
+        return (moved[0] + rails[0], moved[1] + rails[1], moved[2] + rails[2])
+
+    def before(self, rides: str, point: HardPoint) -> HardPoint:
+        """Where a point of the plan stood on the surveyed frame, or on its carrier's bench."""
+        carrier = self.carriers.get(rides)
+        if carrier is not None:
+            x, y, z = self._under(carrier, point.y_mm)
+            return _at(point, carrier.before((point.x_mm - x, point.y_mm - y, point.z_mm - z)))
+        was = point
+        # its own stretch of rail is found by going back and forth
+        for _ in range(LOOKS):
+            x, y, z = self._with_rails(rides, was.x_mm, point.y_mm, "/rides")
+            was = _by(point, (-x, -y, -z))
+        return was
+
+    def _under(self, carrier: Pose, y_mm: float) -> Shift:
+        """How far the rail that a carrier hangs on has moved: its sides go inward with it."""
+        return self._of_rail(carrier.x_mm, y_mm)
+
+    def _of_rail(self, x_mm: float, y_mm: float) -> Shift:
+        moved = self.routes["left" if y_mm < 0 else "right"].shift(np.array([x_mm]))
+        inward = 0.0 if y_mm == 0 else float(moved.inward[0]) * (1 if y_mm < 0 else -1)
+        return (float(moved.dx[0]), inward, float(moved.dz[0]))
+
+    def _with_rails(self, rides: str, x_mm: float, y_mm: float, field: str) -> Shift:
         if rides == PLACED:
             return STILL
-        pocket = self.pockets.get(rides)
-        if pocket is None and rides not in {RAIL, BODY}:
+        if rides not in {RAIL, BODY}:
             raise UnknownReference(
                 "it rides with something that is not in the plan",
                 field=field,
                 found=rides,
-                acceptable=", ".join((RAIL, BODY, PLACED, *self.pockets)),
+                acceptable=", ".join((RAIL, BODY, PLACED, *self.carriers)),
             )
-        at = self.middle_mm if rides == BODY else pocket.x_mm if pocket else x_mm
-        moved = self.routes["left" if y_mm < 0 else "right"].shift(np.array([at]))
-        inward = 0.0 if rides == BODY or y_mm == 0 else float(moved.inward[0]) * (1 if y_mm < 0 else -1)
-        return (float(moved.dx[0]), inward, float(moved.dz[0]) + (pocket.up_mm if pocket else 0.0))
+        dx, inward, dz = self._of_rail(self.middle_mm if rides == BODY else x_mm, y_mm)
+        return (dx, 0.0 if rides == BODY else inward, dz)
 
 
 @remembered(4)
@@ -74,10 +98,9 @@ def plan_of(survey: Survey, operations: tuple[Operation, ...]) -> Plan:
     """What moves, and how far; raises InputError where an operation cannot be placed."""
     state = planned_state(operations)
     routes: dict[Side, Route] = {side: route_on(survey, operations, side, state) for side in LEFT_RIGHT}
-    pockets = {
-        op.id: Pocket(resolve(op.place, survey.features), op.goes_up_mm) for op in operations if isinstance(op, Raise)
-    }
-    return Plan(routes, pockets, (survey.wheelbase_mm or 0.0) / 2)
+    posed = {op.id: op.pose(survey.rails, survey.features) for op in operations}
+    carriers = {own: pose for own, pose in posed.items() if pose is not None}
+    return Plan(routes, carriers, (survey.wheelbase_mm or 0.0) / 2)
 
 
 def in_place(inputs: Inputs) -> Inputs:
@@ -100,7 +123,7 @@ def _arched(survey: Survey, operations: tuple[Operation, ...]) -> Survey:
     for name, axle in (("front", survey.front), ("rear", survey.rear)):
         if axle.arch is None:
             continue
-        dx, _, dz = plan.shift(axle.arch.rides, axle.arch.middle_x_mm, 0.0, f"/survey/{name}/arch/rides")
+        dx, _, dz = plan.shift(axle.arch.rides, (axle.arch.middle_x_mm, 0.0, 0.0), f"/survey/{name}/arch/rides")
         if dx or dz:
             ends = {end: getattr(axle.arch, end) + dx for end in ("front_x_mm", "rear_x_mm")}
             low = axle.arch_hub_z_mm()
@@ -113,7 +136,8 @@ def _arched(survey: Survey, operations: tuple[Operation, ...]) -> Survey:
 @remembered(4)
 def _in_place(survey: Survey, design: Design) -> Design:
     plan = plan_of(survey, design.operations)
-    targets = with_caused(survey, design.operations, design.targets)
+    carriers = {own.axle: frozenset({own.rides, *own.rides_but.values()}) for own in design.suspensions}
+    targets = with_caused(survey, design.operations, design.targets, carriers)
     update: dict[str, object] = {}
     if targets is not design.targets:
         update["targets"] = targets
@@ -139,14 +163,14 @@ def _hung(survey: Survey, design: Design, plan: Plan, own: Suspension, field: st
         return own
 
     def move(path: str, point: HardPoint) -> HardPoint:
-        return _by(point, plan.shift(own.rides_but.get(path, own.rides), point.x_mm, point.y_mm, f"{field}/rides"))
+        return _by(point, plan.shift(own.rides_but.get(path, own.rides), point.xyz(), f"{field}/rides"))
 
     planned = moved_on_frame(own, move)
     axle = survey.front if own.axle == "front" else survey.rear
     x = 0.0 if own.axle == "front" else survey.wheelbase_mm
-    dx, _, dz = plan.shift(own.rides, x or 0.0, 1.0, f"{field}/rides")
-    update: dict[str, object] = {"rides": PLACED, "rides_but": {}}
     high = axle.hubs_z_mm()
+    dx, _, dz = plan.hub_shift(own.rides, (x or 0.0, 1.0, high or 0.0), f"{field}/rides")
+    update: dict[str, object] = {"rides": PLACED, "rides_but": {}}
     if own.hub_z_mm is not None:
         update["hub_z_mm"] = own.hub_z_mm + dz
     elif high is not None and dz:
@@ -164,7 +188,7 @@ def _longer(survey: Survey, design: Design, plan: Plan) -> float:
     moved = []
     for axle, x in (("front", 0.0), ("rear", survey.wheelbase_mm or 0.0)):
         rides = next((own.rides for own in design.suspensions if own.axle == axle), RAIL)
-        moved.append(plan.shift(rides, x, 1.0, "/design/suspensions/0/rides")[0])
+        moved.append(plan.hub_shift(rides, (x, 1.0, 0.0), "/design/suspensions/0/rides")[0])
     return moved[1] - moved[0]
 
 
@@ -172,7 +196,7 @@ def _standing(thing: Obstacle, plan: Plan, field: str) -> Obstacle:
     """A thing where it stands in the plan: it moves as one, by its middle."""
     body = thing.body
     middle = body.middle if isinstance(body, BoxShape) else _between(body.a, body.b)
-    shift = plan.shift(thing.rides, middle.x_mm, middle.y_mm, f"{field}/rides")
+    shift = plan.shift(thing.rides, middle.xyz(), f"{field}/rides")
     if isinstance(body, BoxShape):
         moved: object = body.model_copy(update={"middle": _by(body.middle, shift)})
     else:
@@ -182,11 +206,11 @@ def _standing(thing: Obstacle, plan: Plan, field: str) -> Obstacle:
 
 def _shaft(shaft: Driveline, plan: Plan) -> Driveline:
     def move(_: str, point: HardPoint) -> HardPoint:
-        return _by(point, plan.shift(shaft.rides, point.x_mm, point.y_mm, "/design/driveline/rides"))
+        return _by(point, plan.shift(shaft.rides, point.xyz(), "/design/driveline/rides"))
 
     near = []
     for each in shaft.near:
-        dx, _, dz = plan.shift(shaft.rides, each.x_mm, 0.0, "/design/driveline/rides")
+        dx, _, dz = plan.shift(shaft.rides, (each.x_mm, 0.0, each.z_mm), "/design/driveline/rides")
         near.append(each.model_copy(update={"x_mm": each.x_mm + dx, "z_mm": each.z_mm + dz}))
     return moved_on_frame(shaft, move).model_copy(update={"near": tuple(near), "rides": PLACED})
 
@@ -197,6 +221,10 @@ def _by(point: HardPoint, shift: Shift) -> HardPoint:
     x, y, z = shift
     # a plan may carry a point past what may be typed: it is not judged again
     return point.model_copy(update={"x_mm": point.x_mm + x, "y_mm": point.y_mm + y, "z_mm": point.z_mm + z})
+
+
+def _at(point: HardPoint, there: Shift) -> HardPoint:
+    return point.model_copy(update=dict(zip(("x_mm", "y_mm", "z_mm"), there, strict=True)))
 
 
 def _between(a: HardPoint, b: HardPoint) -> HardPoint:
@@ -218,27 +246,31 @@ def given_back(found: M, stored: Inputs, index: int) -> M:
     """What a search found for suspension ``index`` in the plan, as the document gives it: on the surveyed frame."""
     own = stored.design.suspensions[index]
     planned = in_place(stored).design.suspensions[index]
-    return found if planned is own else _back(found, own, planned)
+    plan = plan_of(stored.survey, stored.design.operations)
+    return found if planned is own else _back(found, own, planned, plan)
 
 
-def _back(found: M, own: Suspension, planned: Suspension) -> M:
+def _back(found: M, own: Suspension, planned: Suspension, plan: Plan) -> M:
     """Every suspension inside a result, taken back."""
     update: dict[str, object] = {}
     for name in type(found).model_fields:
         value: object = getattr(found, name)
         if isinstance(value, Suspension):
-            update[name] = _surveyed(value, own, planned)
+            update[name] = _surveyed(value, own, planned, plan)
         elif isinstance(value, tuple) and any(isinstance(v, BaseModel) for v in value):
-            update[name] = tuple(_back(v, own, planned) if isinstance(v, BaseModel) else v for v in value)
+            update[name] = tuple(_back(v, own, planned, plan) if isinstance(v, BaseModel) else v for v in value)
         elif isinstance(value, BaseModel):
-            update[name] = _back(value, own, planned)
+            update[name] = _back(value, own, planned, plan)
     return found.model_copy(update=update) if update else found
 
 
-def _surveyed(new: Suspension, own: Suspension, planned: Suspension) -> Suspension:
+def _surveyed(new: Suspension, own: Suspension, planned: Suspension, plan: Plan) -> Suspension:
     by = shifts(own, planned)
 
     def move(path: str, point: HardPoint) -> HardPoint:
+        rides = own.rides_but.get(path, own.rides)
+        if rides in plan.carriers:
+            return plan.before(rides, point)
         x, y, z = by.get(path, STILL)
         return _by(point, (-x, -y, -z))
 
@@ -271,12 +303,12 @@ def re_hung(inputs: Inputs, index: int, rides: str, path: str = "") -> Suspensio
     plan = plan_of(inputs.survey, inputs.design.operations)
 
     def move(at: str, _: HardPoint) -> HardPoint:
-        return _before(there[at], plan, asked.rides_but.get(at, asked.rides))
+        return plan.before(asked.rides_but.get(at, asked.rides), there[at])
 
     out = moved_on_frame(asked, move)
     axle = inputs.survey.front if own.axle == "front" else inputs.survey.rear
     x = 0.0 if own.axle == "front" else inputs.survey.wheelbase_mm
-    dx, _, dz = plan.shift(asked.rides, x or 0.0, 1.0, "/rides")
+    dx, _, dz = plan.hub_shift(asked.rides, (x or 0.0, 1.0, axle.hubs_z_mm() or 0.0), "/rides")
     by_itself = (x, axle.hubs_z_mm(), towards_rail(inputs.design.targets, own.axle))
     return out.model_copy(update=_hubs_before(now, by_itself, dx, dz))
 
@@ -306,16 +338,7 @@ SAME_MM = 1e-6
 def on_rails(inputs: Inputs, point: HardPoint) -> HardPoint:
     """A point of the plan as it lies on the surveyed rail at its station: where work on the rail is measured."""
     design = inputs.design
-    return _before(point, plan_of(inputs.survey, design.operations), RAIL) if design.operations else point
-
-
-def _before(point: HardPoint, plan: Plan, rides: str) -> HardPoint:
-    """Where a point of the plan stood on the surveyed frame: its own stretch is found by going back and forth."""
-    was = point
-    for _ in range(LOOKS):
-        x, y, z = plan.shift(rides, was.x_mm, point.y_mm, "/rides")
-        was = _by(point, (-x, -y, -z))
-    return was
+    return plan_of(inputs.survey, design.operations).before(RAIL, point) if design.operations else point
 
 
 LOOKS = 4

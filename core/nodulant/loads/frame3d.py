@@ -13,6 +13,7 @@ The sections between two nodes are not lost: a span has the mean flexibility of 
 from bisect import bisect_left
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, fields, replace
+from functools import cached_property
 from typing import Literal
 
 import numpy as np
@@ -21,7 +22,7 @@ from nodulant.base.arrays import Columns
 from nodulant.base.errors import NotSolvable
 from nodulant.frame.assembly import SectionColumns
 from nodulant.frame.route import Route, route_of
-from nodulant.loads.space_frame import Held, Indices, Members, Solved, solve
+from nodulant.loads.space_frame import Assembled, Held, Indices, Members, Solved, assembled
 from nodulant.materials.steel import ELASTIC_MODULUS_MPA, SHEAR_MODULUS_MPA
 from nodulant.parts.joint import Joint
 from nodulant.parts.sides import LEFT_RIGHT, Side
@@ -50,6 +51,11 @@ class Frame:
     """Bimoment spring of every node, N mm3/rad: infinite beside what is closed, at a crossmember by its joint."""
     tied: Indices
     """Stations at which crossmembers stand."""
+
+    @cached_property
+    def assembled(self) -> Assembled:
+        """Its stiffness; raises NotSolvable where two nodes of a member coincide."""
+        return assembled(self.nodes, self.members)
 
     @property
     def open(self) -> bool:
@@ -166,7 +172,7 @@ def solve_frame(frame: Frame, loads: Columns, held_joints: bool = False) -> Solv
         warping = warping.copy()
         warping[np.concatenate([2 * frame.tied, 2 * frame.tied + 1])] = np.inf
     held = Held((0, 0, 0, last, last, 1), (0, 1, 2, 1, 2, 2), warping)
-    return solve(frame.nodes, frame.members, held, loads)
+    return frame.assembled.solve(held, loads)
 
 
 _START = ((4, 1.0), (3, -1.0), (0, -1.0), (2, 1.0), (5, 1.0), (1, 1.0))

@@ -76,6 +76,55 @@ class Solved:
 
 def solve(nodes: Columns, members: Members, held: Held, loads: Columns) -> Solved:
     """Solve for every column of ``loads``, shape (loads, nodes, 6); raises NotSolvable for a mechanism."""
+    return assembled(nodes, members).solve(held, loads)
+
+
+@dataclass(frozen=True, eq=False)
+class Assembled:
+    """A frame's stiffness, to be solved as often as its supports change: members' own in their axes, and its band."""
+
+    local: Columns
+    axes: Columns
+    tied: Columns | None
+    warping: "_Warping | None"
+    freedoms: Indices
+    band: Columns
+
+    def solve(self, held: Held, loads: Columns) -> Solved:
+        """Displacements and forces under ``loads``, shape (loads, nodes, 6); raises NotSolvable for a mechanism."""
+        nodes = self.band.shape[1] // FREEDOMS
+        band = self.band.copy(order="F")
+        _hold(band, held)
+        padded = np.zeros((len(loads), nodes, FREEDOMS))
+        padded[..., :PLAIN] = loads
+        try:
+            flat = solveh_banded(band, padded.reshape(len(loads), -1).T, overwrite_ab=True, check_finite=False).T
+        except LinAlgError as error:
+            raise _mechanism() from error
+        if not np.isfinite(flat).all() or np.abs(flat).max() > LOOSE_MM:
+            raise _mechanism()
+        moves = flat.reshape(padded.shape)
+        forces = self._forces(flat[:, self.freedoms])
+        return Solved(moves[..., :PLAIN], forces[..., _MOVES], moves[..., WARP], forces[..., WARP::FREEDOMS])
+
+    def _forces(self, own: Columns) -> Columns:
+        """End forces of every member in its own axes from its ends' moves in the frame's, both (loads, members, 14)."""
+        at_axis = own[..., _MOVES].transpose(1, 2, 0)
+        if self.tied is not None:
+            at_axis = self.tied @ at_axis
+        members, _, loads = at_axis.shape
+        turned = self.axes[:, None] @ at_axis.reshape(members, 4, 3, loads)
+        forces = np.zeros((loads, members, SIZE))
+        forces[..., _MOVES] = (self.local @ turned.reshape(members, 12, loads)).transpose(2, 0, 1)
+        if self.warping:
+            rows = self.warping.rows
+            stiff = self.warping.stiffness @ self.warping.directions
+            forces[:, rows[:, None], _TWIST] += (stiff @ own[:, rows].transpose(1, 2, 0)).transpose(2, 0, 1)
+        return forces
+
+
+def assembled(nodes: Columns, members: Members) -> Assembled:
+    """Assemble a frame; raises NotSolvable where two nodes of a member coincide."""
     local, axes = _stiffness(nodes, members)
     whole = np.zeros((len(local), SIZE, SIZE))
     plain = _turned(_turned(local, axes).transpose(0, 2, 1), axes)
@@ -88,28 +137,7 @@ def solve(nodes: Columns, members: Members, held: Held, loads: Columns) -> Solve
         whole[warping.rows] += warping.directions.transpose(0, 2, 1) @ warping.stiffness @ warping.directions
     ends = np.stack([members.i, members.j], axis=1)
     freedoms = (ends[:, :, None] * FREEDOMS + np.arange(FREEDOMS)).reshape(-1, SIZE)
-    band = _banded(whole, freedoms, len(nodes) * FREEDOMS)
-    _hold(band, held)
-    padded = np.zeros((len(loads), len(nodes), FREEDOMS))
-    padded[..., :PLAIN] = loads
-    try:
-        flat = solveh_banded(band, padded.reshape(len(loads), -1).T, overwrite_ab=True, check_finite=False).T
-    except LinAlgError as error:
-        raise _mechanism() from error
-    if not np.isfinite(flat).all() or np.abs(flat).max() > LOOSE_MM:
-        raise _mechanism()
-    own = flat[:, freedoms]
-    at_axis = own[..., _MOVES]
-    if tied is not None:
-        at_axis = np.einsum("mab,lmb->lma", tied, at_axis)
-    moved = at_axis.reshape(len(loads), -1, 4, 3) @ axes.transpose(0, 2, 1)
-    forces = np.zeros((len(loads), len(local), SIZE))
-    forces[..., _MOVES] = np.einsum("mab,lmb->lma", local, moved.reshape(len(loads), -1, 12))
-    if warping:
-        twisted = np.einsum("mab,lmb->lma", warping.stiffness @ warping.directions, own[:, warping.rows])
-        forces[:, warping.rows[:, None], _TWIST] += twisted
-    moves = flat.reshape(padded.shape)
-    return Solved(moves[..., :PLAIN], forces[..., _MOVES], moves[..., WARP], forces[..., WARP::FREEDOMS])
+    return Assembled(local, axes, tied, warping, freedoms, _banded(whole, freedoms, len(nodes) * FREEDOMS))
 
 
 @dataclass(frozen=True)

@@ -48,6 +48,23 @@ LIMITS: tuple[Limit, ...] = (
         "plastic bending of the flange as a cantilever; Nodulant default",
     ),
     at_most(
+        "face-meets", "Subframe's face away from the rail", 3.0, "mm", "Nodulant default: what a weld or shim bridges"
+    ),
+    at_most(
+        "hole-bending",
+        "Rail bent beside a hole",
+        1.0,
+        "of yield/1.5",
+        "web and flange left over and under it, bent by shear (Vierendeel); a round hole as a rectangle: SCI P355, from memory",
+    ),
+    at_most(
+        "cap-end",
+        "Cap's ends",
+        1.0,
+        "of allowed",
+        "two long welds and the end's as a group, elastic method: Blodgett, from memory; 0.3 F_EXX on the throat",
+    ),
+    at_most(
         "stitch-gap",
         "Gap between two stitches",
         1.0,
@@ -239,6 +256,7 @@ LIMITS: tuple[Limit, ...] = (
     ),
     at_most("frame-square", "Frame's diagonals against each other", 3.0, "mm", "common practice"),
     at_most("as-built", "As-built reading against plan", 1.5, "mm", "common practice: points +-1.5 mm"),
+    at_most("as-built-mount", "Mount as built against plan", 0.8, "mm", "common practice: mounts to 1/32 in"),
     at_most("as-built-link", "Link's length against plan", 1.5, "mm", "common practice: points +-1.5 mm"),
     at_most("links-equal", "Links equal left and right", 1.0, "mm", "common practice: within 1 mm"),
     at_most("as-built-parallel", "Plate out of parallel", 1.0, "mm", "common practice: as true as a string shows"),

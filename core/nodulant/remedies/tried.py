@@ -277,5 +277,7 @@ def _boxed(standing: Inputs, own: Placed, placed: Sequence[Placed], side: Side, 
 def _minutes(inputs: Inputs) -> float:
     """Work of all operations, people counted."""
     return sum(
-        step.minutes * step.people * len(on_sides(op.side)) for op in inputs.design.operations for step in op.steps("")
+        step.minutes * step.people * (1 if op.one_piece else len(on_sides(op.side)))
+        for op in inputs.design.operations
+        for step in op.steps("")
     )

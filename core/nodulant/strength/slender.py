@@ -2,8 +2,9 @@
 
 Class 3 limits of EN 1993-1-1 table 5.2 (from memory), e = sqrt(235/f_y): outstand flange 14 e,
 flange between two webs 42 e, web in bending 124 e, a round tube's diameter over its wall 90 e^2. A wall inside them reaches yield before it
-buckles. A plate that was added and is welded along its edges only shall reach yield in shear too:
-72 e over its height (EN 1993-1-5 5.1, from memory), where no end weld shortens the field.
+buckles. A plate that was added shall reach yield in shear too: its height over its thickness stays
+below 31 e sqrt(k) (EN 1993-1-5 5.1, from memory), k = 5.34 + 4 (h/a)^2 for a field of length a and height h,
+4 + 5.34 (h/a)^2 where it is shorter than high (annex A.3); welds across its ends shorten the field.
 """
 
 from dataclasses import dataclass
@@ -13,7 +14,7 @@ import numpy as np
 from nodulant.base.arrays import Columns
 from nodulant.frame.layout import Layout
 
-OUTSTAND, BETWEEN, WEB, SHEAR, TUBE = 14.0, 42.0, 124.0, 72.0, 90.0
+OUTSTAND, BETWEEN, WEB, SHEAR, TUBE = 14.0, 42.0, 124.0, 31.0, 90.0
 
 
 @dataclass(frozen=True)
@@ -49,7 +50,8 @@ def slenders(layout: Layout) -> dict[str, Slender]:
         if plate.lie.upright and not plate.lie.box and not plate.lie.let_in:
             tall = np.where(there, layout.strips(plate)[0].height, 0.0)
             label = "boxing plate" if plate.lie.on == "closing" else f"{name} plate"
-            rows.append((label, tall / plate.thickness_mm, np.full_like(web, SHEAR * local)))
+            long = float(np.ptp(rail.x[there])) if there.any() else 0.0
+            rows.append((label, tall / plate.thickness_mm, SHEAR * local * np.sqrt(shear_factor(tall, long))))
         if plate.lie.box:
             side = np.where(there, layout.strips(plate)[0].height, 0.0)
             rows.append((f"{name}'s sides", side / plate.thickness_mm, np.full_like(web, BETWEEN * local)))
@@ -63,3 +65,11 @@ def slenders(layout: Layout) -> dict[str, Slender]:
         if name not in out or found.ratio > out[name].ratio:
             out[name] = found
     return out
+
+
+def shear_factor(tall: Columns, long_mm: float) -> Columns:
+    """Buckling factor in shear of a field ``tall`` high and ``long_mm`` long, held along all four edges; shape (stations,)."""
+    long, high = max(long_mm, 1e-6), np.maximum(tall, 1e-6)
+    flat = 5.34 + 4.0 * (high / long) ** 2
+    upright = 4.0 + 5.34 * (high / long) ** 2
+    return np.asarray(np.where(long >= high, flat, upright))

@@ -58,7 +58,7 @@ def append(user: User, job: Job, fields: dict[str, Any]) -> Entry:
 
 def take_reading(user: User, job: Job, inputs: Inputs, fields: dict[str, Any]) -> Entry:
     """Append a reading that the design asks for; raises InputError for any other."""
-    asked = [*asked_readings(inputs.design.operations, inputs.survey.features, ()), *link_readings(inputs)]
+    asked = [*asked_readings(inputs.design.operations, inputs.survey, ()), *link_readings(inputs)]
     wanted = f"{fields['operation']}/{fields['key']}/{fields['side']}"
     if wanted not in {reading.id for reading in asked}:
         raise InputError(

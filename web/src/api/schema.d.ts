@@ -1812,7 +1812,7 @@ export interface components {
              * Mounts
              * @default []
              */
-            mounts: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
+            mounts: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Subframe"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
             /** Name */
             name: string;
             /** Poses */
@@ -1862,6 +1862,53 @@ export interface components {
              * @enum {string}
              */
             shape: "bar";
+        };
+        /**
+         * Beam
+         * @description A beam from side to side, its middle in the centre plane.
+         */
+        Beam: {
+            /**
+             * Half Mm
+             * @default 400
+             */
+            half_mm: number;
+            /**
+             * Height Mm
+             * @default 70
+             */
+            height_mm: number;
+            /**
+             * Name
+             * @default front beam
+             */
+            name: string;
+            /**
+             * Profile
+             * @default box
+             * @enum {string}
+             */
+            profile: "tube" | "box" | "channel";
+            /**
+             * Wall Mm
+             * @default 3
+             */
+            wall_mm: number;
+            /**
+             * Width Mm
+             * @default 70
+             */
+            width_mm: number;
+            /**
+             * X Mm
+             * @default 0
+             */
+            x_mm: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm: number;
         };
         /**
          * BesideStock
@@ -2588,6 +2635,17 @@ export interface components {
             option_ids: number[];
         };
         /**
+         * Crossing
+         * @description Something that reaches from rail to rail, seen from the side in its place on the planned frame.
+         */
+        Crossing: {
+            /** Name */
+            name: string;
+            /** Operation */
+            operation: string;
+            outline: components["schemas"]["Outline"];
+        };
+        /**
          * Crossmember
          * @description One crossmember at a station: profile sizes, mm, and how its ends are joined to the rails.
          */
@@ -2741,7 +2799,7 @@ export interface components {
             /** Left Mm */
             left_mm: number;
             /** Operation */
-            operation: components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"];
+            operation: components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Subframe"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"];
             /**
              * Reason
              * @default
@@ -2924,7 +2982,7 @@ export interface components {
              * Operations
              * @default []
              */
-            operations: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
+            operations: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Subframe"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
             /**
              * @default {
              *       "kind": "carries it",
@@ -3547,12 +3605,22 @@ export interface components {
          * @description What is asked of one kind of operation, in the order it is asked.
          */
         Form: {
+            /**
+             * Carries
+             * @default
+             */
+            carries: string;
             /** Fields */
             fields: components["schemas"]["FormField"][];
             /** Kind */
             kind: string;
             /** Name */
             name: string;
+            /**
+             * One Piece
+             * @default false
+             */
+            one_piece: boolean;
             /** Parts */
             parts: components["schemas"]["FormPart"][];
             /** Says */
@@ -3609,6 +3677,11 @@ export interface components {
              * @default
              */
             lacking: string;
+            /**
+             * Many
+             * @default false
+             */
+            many: boolean;
             /** Optional */
             optional: boolean;
             /** Title */
@@ -5257,12 +5330,12 @@ export interface components {
              * Added
              * @default []
              */
-            added: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
+            added: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Subframe"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
             /**
              * Changed
              * @default []
              */
-            changed: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
+            changed: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Subframe"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
             /** Clauses */
             clauses: components["schemas"]["Said"][];
             /**
@@ -5483,6 +5556,11 @@ export interface components {
         RailDrawing: {
             /** Built Cuts */
             built_cuts: components["schemas"]["Outline"][];
+            /**
+             * Crossings
+             * @default []
+             */
+            crossings: components["schemas"]["Crossing"][];
             /** Cuts */
             cuts: components["schemas"]["Outline"][];
             /**
@@ -6197,11 +6275,11 @@ export interface components {
          */
         SetFound: {
             /** Added */
-            added: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
+            added: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Subframe"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
             /** Beyond */
             beyond: number;
             /** Changed */
-            changed: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
+            changed: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Subframe"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
             /** Mass Kg */
             mass_kg: number;
             words: components["schemas"]["Said"];
@@ -7338,6 +7416,130 @@ export interface components {
             lower_rear: components["schemas"]["HardPoint"];
             toe: components["schemas"]["Link"];
             top: components["schemas"]["HardPoint"];
+        };
+        /**
+         * Subframe
+         * @description A subframe whose datum lies at ``place``, ``height_mm`` above the rails' underside there, in the centre plane.
+         */
+        Subframe: {
+            /**
+             * Back Mm
+             * @default 0
+             */
+            back_mm: number;
+            /**
+             * Beams
+             * @default []
+             */
+            beams: components["schemas"]["Beam"][];
+            /**
+             * Height Mm
+             * @default 0
+             */
+            height_mm: number;
+            /** Id */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "subframe";
+            /**
+             * Measured
+             * @default vehicle
+             * @enum {string}
+             */
+            measured: "vehicle" | "bench";
+            /**
+             * Mounted
+             * @default rubber
+             * @enum {string}
+             */
+            mounted: "rubber" | "solid";
+            /** Name */
+            name: string;
+            /**
+             * Narrower Mm
+             * @default 0
+             */
+            narrower_mm: number;
+            /**
+             * Nose Right Deg
+             * @default 0
+             */
+            nose_right_deg: number;
+            /**
+             * Nose Up Deg
+             * @default 0
+             */
+            nose_up_deg: number;
+            /** Pair Id */
+            pair_id?: string | null;
+            place: components["schemas"]["Place"];
+            /**
+             * Points
+             * @default []
+             */
+            points: components["schemas"]["SubframePoint"][];
+            /**
+             * Right Mm
+             * @default 0
+             */
+            right_mm: number;
+            /**
+             * Right Up Deg
+             * @default 0
+             */
+            right_up_deg: number;
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /**
+             * Up Mm
+             * @default 0
+             */
+            up_mm: number;
+            weight?: components["schemas"]["Weight"] | null;
+        };
+        /**
+         * SubframePoint
+         * @description A point of a subframe; of a pair the right-hand one.
+         */
+        SubframePoint: {
+            /**
+             * Name
+             * @default point
+             */
+            name: string;
+            /**
+             * Pair
+             * @default true
+             */
+            pair: boolean;
+            /**
+             * What
+             * @default bushing
+             * @enum {string}
+             */
+            what: "face" | "bushing" | "pivot" | "rack" | "engine-mount" | "ear" | "other";
+            /**
+             * X Mm
+             * @default 0
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @default 350
+             */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm: number;
         };
         /**
          * Survey
@@ -8518,6 +8720,32 @@ export interface components {
             work: "drill" | "plug" | "sleeve" | "pass";
         };
         /**
+         * Weight
+         * @description Its mass with everything that stays on it, and where that hangs level.
+         */
+        Weight: {
+            /**
+             * Mass Kg
+             * @default 60
+             */
+            mass_kg: number;
+            /**
+             * X Mm
+             * @default 0
+             */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm: number;
+        };
+        /**
          * Wheel
          * @description Rim width between the bead seats, and offset or backspacing: the other one follows.
          */
@@ -9354,7 +9582,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
+                    "application/json": (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Subframe"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
                 };
             };
         };
@@ -9378,7 +9606,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"];
+                    "application/json": components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Subframe"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"];
                 };
             };
         };

@@ -1,5 +1,6 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useEffect, useRef } from "react";
+import { useCatalogue } from "../api/catalogue";
 import type { JobHead, Operation } from "../api/types";
 import { useMay } from "../app/session";
 import type { Draft } from "../draft/document";
@@ -33,6 +34,7 @@ export default function CutPanel({ job }: { job: JobHead }) {
   const open =
     operations.find((op) => chosen?.startsWith(op.id)) ?? operations.find((op) => op.kind === "notch") ?? operations[0];
   const form = useForm(open);
+  const { forms } = useCatalogue();
   const add = (value: Operation) => {
     act({ kind: "insert", path: ["design", "operations"], value });
     put({ selected: value.id });
@@ -78,7 +80,11 @@ export default function CutPanel({ job }: { job: JobHead }) {
               {op.name}
             </Text>
             <Text fontSize="13px" color="faint">
-              {op.side === "both" ? "both rails" : op.side}
+              {forms.find((f) => f.kind === op.kind)?.one_piece
+                ? "rail to rail"
+                : op.side === "both"
+                  ? "both rails"
+                  : op.side}
             </Text>
           </Flex>
           {op === open && (

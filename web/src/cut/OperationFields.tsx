@@ -6,6 +6,7 @@ import { shownDraft, useBench } from "../draft/store";
 import { Act, ChoiceField, Group, Pair, PlainChoice, TickField, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { FigureList } from "./FigureList";
+import { Pieces } from "./Pieces";
 import { PlaceFields } from "./PlaceFields";
 import { SideField } from "./SideField";
 import { Spots } from "./Spots";
@@ -20,7 +21,7 @@ export function OperationFields({ op, form, index }: { op: Operation; form: Form
     <>
       <p className="small-words">{form.says}.</p>
       <Fields op={op} at={at} fields={form.fields} />
-      {op.kind !== "crossmember" && <SideField op={op} index={index} />}
+      {!form.one_piece && <SideField op={op} index={index} />}
       <FigureList id={op.id} />
       {form.parts.map((part) => offered(op, part) && <Part key={part.at} op={op} at={at} part={part} />)}
       {may.design && <Act onClick={() => act({ kind: "remove", path: at })}>Take this out of the plan</Act>}
@@ -160,6 +161,15 @@ function Part({ op, at, part }: { op: Operation; at: Path; part: FormPart }) {
   const may = useMay();
   const there = valueAt(op, [part.at]) != null;
   const path = [...at, part.at];
+  if (part.many)
+    return (
+      <Group title={part.title}>
+        {fresh.trouble && <p role="alert">{fresh.trouble}</p>}
+        <Pieces path={path} add={() => void fresh.piece(op.id, path, part.at)}>
+          {(own) => <Fields op={op} at={own} fields={part.fields} />}
+        </Pieces>
+      </Group>
+    );
   const turn = () => (there ? act({ kind: "set", path, value: null }) : void fresh.part(op.id, path, part.at));
   const button = part.optional && may.design && <Act onClick={turn}>{there ? "Leave it out" : "Add it"}</Act>;
   return (

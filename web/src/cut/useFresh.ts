@@ -22,13 +22,15 @@ export function useFresh() {
     tried(async () =>
       take(await askedOfDraft((draft) => got(api.POST("/api/operations/fresh", { body: { ...draft, kind } })))),
     );
+  const begun = (id: string, at: string, choice: string) =>
+    askedOfDraft((draft) =>
+      got(api.POST("/api/operations/part", { body: { ...draft, operation_id: id, at, choice } })),
+    );
   /** Put a part of an operation in at a path. */
   const part = (id: string, path: Path, at: string, choice = "") =>
-    tried(async () => {
-      const value = await askedOfDraft((draft) =>
-        got(api.POST("/api/operations/part", { body: { ...draft, operation_id: id, at, choice } })),
-      );
-      useBench.getState().act({ kind: "set", path, value });
-    });
-  return { operation, part, trouble };
+    tried(async () => useBench.getState().act({ kind: "set", path, value: await begun(id, at, choice) }));
+  /** One more of a part that an operation has any number of. */
+  const piece = (id: string, path: Path, at: string) =>
+    tried(async () => useBench.getState().act({ kind: "insert", path, value: await begun(id, at, "") }));
+  return { operation, part, piece, trouble };
 }

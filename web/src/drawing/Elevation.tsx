@@ -78,6 +78,19 @@ export const Elevation = memo(function Elevation({
           onPointerDown={() => select(part)}
         />
       ))}
+      {rail.crossings?.map(({ operation, name, outline }) => (
+        <path
+          key={`${operation}${name}${outline.vertices[0]?.x}`}
+          d={outlinePath(outline, at, scale.perMm)}
+          fill="url(#fill-added)"
+          stroke={paint("added")}
+          strokeWidth={selected?.startsWith(operation) ? 3 : 1.2}
+          strokeDasharray="2 3"
+          onPointerDown={() => select(operation)}
+        >
+          <title>{name}, from rail to rail</title>
+        </path>
+      ))}
       {rail.cuts.map((cut, i) => (
         <Cut
           key={cuts[i]}

@@ -170,8 +170,23 @@ function Ties({ rail, scale, top, height }: { rail?: RailDrawing; scale: Scale; 
       return { ...(c.act === "move" && old ? old : c), id: c.id, name: c.name, x_mm };
     });
   const added = [...(draft.design.crossmembers ?? []), ...made];
+  const crossing = (rail?.crossings ?? []).map(({ operation, name, outline }) => {
+    const xs = outline.vertices.map((v) => scale.x(v.x));
+    return { name, key: `${operation}${name}${xs[0]}`, from: Math.min(...xs), to: Math.max(...xs) };
+  });
+  const [near, far] = [top + height * 0.24, top + height * 0.76];
   return (
     <g fill="none">
+      {crossing.map(({ name, key, from, to }) => (
+        <path
+          key={key}
+          stroke={paint("added")}
+          strokeDasharray="2 3"
+          d={`M${from} ${near}V${far}M${to} ${near}V${far}`}
+        >
+          <title>{name}</title>
+        </path>
+      ))}
       {[...stays, ...added].map((tie) => {
         const half = ((tie.profile === "tube" ? tie.height_mm : tie.width_mm) / 2) * scale.perMm;
         const x = scale.x(plannedX(rail, tie.x_mm));
@@ -179,7 +194,7 @@ function Ties({ rail, scale, top, height }: { rail?: RailDrawing; scale: Scale; 
           <path
             key={`${tie.id}${tie.x_mm}`}
             stroke={paint(added.includes(tie) ? "added" : "faint")}
-            d={`M${x - half} ${top + height * 0.24}V${top + height * 0.76}M${x + half} ${top + height * 0.24}V${top + height * 0.76}`}
+            d={`M${x - half} ${near}V${far}M${x + half} ${near}V${far}`}
           >
             <title>{tie.name} crossmember</title>
           </path>

@@ -1,5 +1,6 @@
 import { Text } from "@chakra-ui/react";
 import { useState } from "react";
+import { useCatalogue } from "../api/catalogue";
 import { api, got } from "../api/client";
 import type { Grip, Suspension } from "../api/types";
 import { messageOf } from "../cut/useSearch";
@@ -12,13 +13,15 @@ import { useAxlePart } from "./useAxle";
 /** What things can go with when rails are cut, by name. */
 export function useCarriers(): (readonly [string, string])[] {
   const operations = useBench((s) => shownDraft(s).design.operations);
-  const pockets = operations
-    .filter((op) => op.kind === "raise")
-    .map((op) => [op.id, `subframe in ${op.name}`] as const);
+  const { forms } = useCatalogue();
+  const carriers = operations.flatMap((op) => {
+    const words = forms.find((f) => f.kind === op.kind)?.carries;
+    return words ? [[op.id, words.replace("{name}", op.name)] as const] : [];
+  });
   return [
     ["rail", "the rail where it stands"],
     ["body", "the body between the axles"],
-    ...pockets,
+    ...carriers,
     ["placed", "nothing: it stays as placed in the plan"],
   ];
 }

@@ -24,6 +24,7 @@ from nodulant.clearance.placed_things import standing_of
 from nodulant.clearance.rail_prisms import rail_body
 from nodulant.clearance.shapes import Bars, Standing
 from nodulant.frame.ops.pockets.raise_into import Raise
+from nodulant.frame.ops.subframes.subframe import Subframe
 from nodulant.frame.ops.through.narrow import Narrow
 from nodulant.frame.ops.through.zstep import ZStep
 from nodulant.frame.ops.union import Operation
@@ -75,7 +76,7 @@ class Along(Frozen):
 
 def moves_things(operations: tuple[Operation, ...]) -> bool:
     """Whether a design raises, steps or narrows anything."""
-    return any(isinstance(op, Raise | Narrow | ZStep) for op in operations)
+    return any(isinstance(op, Raise | Subframe | Narrow | ZStep) for op in operations)
 
 
 def along_rows(inputs: Inputs, judged: Judged) -> tuple[Along, ...]:

@@ -6,14 +6,13 @@ import numpy as np
 
 from nodulant.base.arrays import Columns
 from nodulant.clearance.metal import Metal
-from nodulant.frame.in_place import part_in_place, solid_in_place
+from nodulant.frame.in_place import corners_of, part_in_place, solid_in_place
 from nodulant.frame.model import Placed, route_through
 from nodulant.frame.parts import work_on
 from nodulant.frame.route import Route
 from nodulant.frame.seen import RailSeen, rail_seen
 from nodulant.job.document import Inputs
 from nodulant.parts.sides import Side
-from nodulant.parts.solid import Solid
 
 OTHER_MM = 0.5
 """A stretch whose height differs by less is the axle's own."""
@@ -31,7 +30,7 @@ def beside_axle(
     out = []
     for work, p in zip(work_on(inputs.survey, side, placed), placed, strict=True):
         blocks = [solid_in_place(s, route, p.centre_mm) for s in work.solids if s.on == "frame"]
-        out += [Metal(p.op.name, _corners(block) - (dx, under + dz)) for block in blocks]
+        out += [Metal(p.op.name, np.array(corners_of(block)) - (dx, under + dz)) for block in blocks]
         for part in work.parts:
             if blocks or part.face not in {"inner", "outer"}:
                 continue
@@ -45,14 +44,6 @@ def beside_axle(
         ]
     near = (axle_x_mm - reach_mm, axle_x_mm + reach_mm)
     return tuple(m for m in out if m.span[0] < near[1] and m.span[1] > near[0])
-
-
-def _corners(block: Solid) -> Columns:
-    """A block seen from the side."""
-    if block.side:
-        return np.array(block.side)
-    (x0, x1), (z0, z1) = block.x, block.z
-    return np.array([(x0, z0), (x1, z0), (x1, z1), (x0, z1)])
 
 
 def _other_stretches(seen: RailSeen, route: Route, dz: float) -> list[Columns]:

@@ -7,6 +7,7 @@ from nodulant.base.arrays import Columns, significant
 from nodulant.clearance.tube_to_rail import travel_until
 from nodulant.evaluate.evaluation import (
     AxleDrawing,
+    Crossing,
     FlangePlate,
     RailDrawing,
     SectionAt,
@@ -16,7 +17,7 @@ from nodulant.evaluate.evaluation import (
     Strip,
 )
 from nodulant.evaluate.rails.axle import AxleSide, clearance_needed
-from nodulant.frame.in_place import lying_in_place
+from nodulant.frame.in_place import crossing_in_place, lying_in_place
 from nodulant.frame.model import planned_state
 from nodulant.frame.route import Route
 from nodulant.frame.seen import cut_outlines, rail_seen
@@ -49,6 +50,10 @@ def rail_drawing(inputs: Inputs, side: Side, route: Route) -> RailDrawing:
         cuts=cut_outlines(inputs.survey, inputs.design.operations, side, planned, route),
         built_cuts=cut_outlines(inputs.survey, inputs.design.operations, side, built, route) if built else (),
         flange_plates=tuple(FlangePlate(part=part, outline=outline) for part, outline in flat),
+        crossings=tuple(
+            Crossing(operation=own, name=name, outline=outline)
+            for own, name, outline in crossing_in_place(inputs.survey, inputs.design.operations, side, planned, route)
+        ),
     )
 
 

@@ -3,11 +3,13 @@
 from dataclasses import dataclass
 
 from nodulant.base.errors import NodulantError
+from nodulant.checks.cap_rules import cap_checks
 from nodulant.checks.case_rules import missing_case_checks, place_checks, space_checks
 from nodulant.checks.check import Check
 from nodulant.checks.frame_rules import frame_checks, twice_checks
 from nodulant.checks.joint_rules import joint_checks
 from nodulant.checks.local_rules import carried_checks, patch_checks
+from nodulant.checks.opening_rules import opening_checks
 from nodulant.checks.seam_rules import seam_checks
 from nodulant.checks.slip_rules import slip_checks
 from nodulant.evaluate.evaluation import Figure
@@ -15,7 +17,7 @@ from nodulant.evaluate.load_plan import plan_of
 from nodulant.frame.ties import given_twice, planned_crossmembers
 from nodulant.job.document import Inputs
 from nodulant.job.touched import touched_axles
-from nodulant.loads.cases import SPACE_CASES, in_force
+from nodulant.loads.cases import CASES, SPACE_CASES, in_force
 from nodulant.loads.plan import PlanInForce
 from nodulant.parts.joint import Joint
 from nodulant.parts.sides import LEFT_RIGHT, Side
@@ -62,9 +64,13 @@ def frame_in_space(inputs: Inputs, planned: dict[Side, RailComparison], drop_mm:
     touched = touched_axles(survey, design)
     checks += place_checks(tuple(case for case in waits if (case.axle or "rear") in touched), design.limits)
     checks += joint_checks(joints, rails, frames, plan, design.limits)
+    symmetric = in_force(CASES, plan)
     for rail in planned.values():
         checks += slip_checks(rail, missing_for_loads(survey), design.limits)
-        checks += seam_checks(rail, frames, plan, missing_for_space(survey) or NO_FRAME, design.limits)
+        lacks = missing_for_space(survey) or NO_FRAME
+        checks += seam_checks(rail, frames, plan, lacks, design.limits)
+        checks += opening_checks(rail, frames, symmetric, lacks, design.limits)
+        checks += cap_checks(rail, frames, symmetric, lacks, design.limits)
     return Space(frames, checks)
 
 

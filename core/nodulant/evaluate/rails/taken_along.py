@@ -6,7 +6,6 @@ import numpy as np
 
 from nodulant.base.model import Frozen
 from nodulant.frame.model import Placed
-from nodulant.frame.ops.pockets.raise_into import Raise
 from nodulant.frame.route import Route
 from nodulant.job.caused import NEAR_MM
 from nodulant.job.document import Inputs
@@ -57,5 +56,5 @@ def taken_along(inputs: Inputs, route: Route, placed: Sequence[Placed]) -> tuple
 
 def by_pocket(x_mm: float, placed: Sequence[Placed]) -> float:
     """How far a subframe raised into the rail takes up what stands on it."""
-    ops = [(p.centre_mm, p.op) for p in placed if isinstance(p.op, Raise)]
-    return max((op.goes_up_mm for at, op in ops if abs(at - x_mm) < NEAR_MM), default=0.0)
+    up = [p.op.lowers() for p in placed if abs(p.centre_mm - x_mm) < NEAR_MM]
+    return max(up, default=0.0)

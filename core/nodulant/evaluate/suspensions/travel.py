@@ -34,9 +34,11 @@ from nodulant.evaluate.suspensions.wheel_facts import arch_checks, wheel_facts
 from nodulant.frame.in_place import solid_in_place
 from nodulant.frame.model import placed_on, planned_state, route_on
 from nodulant.frame.parts import work_on
+from nodulant.frame.pose import STILL
+from nodulant.frame.pose import Vector as Shift
 from nodulant.frame.seen import rail_seen
 from nodulant.job.document import Inputs
-from nodulant.job.riding import STILL, Shift, in_place, shifts
+from nodulant.job.riding import in_place, shifts
 from nodulant.linkage.rotation import rotation_vector
 from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.parts.solid import Solid

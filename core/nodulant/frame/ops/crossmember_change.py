@@ -23,6 +23,7 @@ class CrossmemberChange(RailOperation):
     """What happens to the crossmember ``target_id`` of the survey, or a new one at ``place``."""
 
     adds: ClassVar[Adds] = Adds("Crossmember", "add one, or take out, move or replace a surveyed one")
+    one_piece: ClassVar[bool] = True
     kind: Literal["crossmember"] = "crossmember"
     act: Annotated[
         Literal["add", "remove", "move", "replace"],

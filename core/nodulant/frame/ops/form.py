@@ -10,6 +10,7 @@ from pydantic.fields import FieldInfo
 from nodulant.base.annotations import members_of
 from nodulant.base.model import Frozen
 from nodulant.base.shown import Shown
+from nodulant.frame.ops.fresh import Piece
 from nodulant.frame.ops.operation import RailOperation
 from nodulant.frame.place import Place
 
@@ -75,6 +76,8 @@ class FormPart(Frozen):
     optional: bool
     when: tuple[str, ...] = ()
     lacking: str = ""
+    many: bool = False
+    """As many of it as there are, each with these fields; their paths then begin below the piece."""
 
 
 class Form(Frozen):
@@ -87,6 +90,10 @@ class Form(Frozen):
     parts: tuple[FormPart, ...]
     searched: bool
     """Whether its metal can be searched for."""
+    carries: str = ""
+    """What other things can ride with, with the operation's {name}; empty where they cannot."""
+    one_piece: bool = False
+    """Whether it goes from rail to rail, so that it has no side."""
 
 
 def form_of(operation: type[RailOperation]) -> Form:
@@ -94,8 +101,11 @@ def form_of(operation: type[RailOperation]) -> Form:
     fields: list[FormField] = []
     parts: list[FormPart] = []
     for name, info, shown in _told(operation):
-        pieces = _pieces(info.annotation)
-        if len(pieces) > 1:
+        pieces, listed = _pieces(info.annotation), _listed(info.annotation)
+        if listed is not None:
+            fields_of_each = tuple(_fields(listed, ""))
+            parts.append(FormPart(at=name, title=shown.label, fields=fields_of_each, optional=False, many=True))
+        elif len(pieces) > 1:
             fields += _variant(name, pieces, shown)
         elif pieces:
             parts.append(
@@ -121,6 +131,8 @@ def form_of(operation: type[RailOperation]) -> Form:
         fields=tuple(fields),
         parts=tuple(parts),
         searched=operation.searched,
+        carries=operation.carries,
+        one_piece=operation.one_piece,
     )
 
 
@@ -130,7 +142,7 @@ def unlabelled(model: type[BaseModel]) -> list[str]:
     below = [
         f"{n}.{m}"
         for n, info, _ in _told(model)
-        for piece in _pieces(info.annotation)
+        for piece in (*_pieces(info.annotation), *filter(None, [_listed(info.annotation)]))
         for m in unlabelled(piece)
         if m != "kind"
     ]
@@ -212,6 +224,12 @@ def _optional(info: FieldInfo) -> bool:
 def _pieces(annotation: object) -> list[type[BaseModel]]:
     """Models that a field holds; a place is a field."""
     return [m for m in members_of(annotation) if isinstance(m, type) and issubclass(m, BaseModel) and m is not Place]
+
+
+def _listed(annotation: object) -> type[Piece] | None:
+    """The piece that a field holds any number of."""
+    of = get_args(annotation)[:1] if get_origin(annotation) is tuple else ()
+    return next((m for m in of if isinstance(m, type) and issubclass(m, Piece)), None)
 
 
 def _most(info: FieldInfo) -> float | None:

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from typing import Literal, Self
+from typing import Literal, Self, get_args, get_origin
 
 from nodulant.base.annotations import members_of
 from nodulant.base.errors import InputError
@@ -78,7 +78,8 @@ def fresh_piece(annotation: object, choice: str, on: Setting, field: str) -> Fro
 
     Raises InputError at ``field`` where the type holds no piece of that kind.
     """
-    offered = [t for t in members_of(annotation) if isinstance(t, type) and issubclass(t, Frozen)]
+    inside = get_args(annotation)[0] if get_origin(annotation) is tuple else annotation
+    offered = [t for t in members_of(inside) if isinstance(t, type) and issubclass(t, Frozen)]
     kinds = {_kind_of(t): t for t in offered}
     chosen = kinds.get(choice) if choice else next(iter(offered), None)
     if chosen is Place:

@@ -14,6 +14,7 @@ from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.fresh import Setting, fresh_piece, unused
 from nodulant.frame.place import Place
+from nodulant.frame.pose import Pose
 from nodulant.frame.route import Move
 from nodulant.geometry import Outline, Vertex
 from nodulant.parts.joint import Joint
@@ -23,7 +24,7 @@ from nodulant.parts.solid import Solid
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec
 from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.rail import Rail
-from nodulant.survey.vehicle import Feature
+from nodulant.survey.vehicle import Feature, Rails, Survey
 
 
 class Adds(NamedTuple):
@@ -39,6 +40,10 @@ class RailOperation(Frozen):
     adds: ClassVar[Adds]
     searched: ClassVar[bool] = False
     """Whether the metal that it needs can be searched for."""
+    one_piece: ClassVar[bool] = False
+    """Whether it is one thing from rail to rail: its steps are taken once, not once a side."""
+    carries: ClassVar[str] = ""
+    """What other things can ride with, where something hangs on it that they can: words with its {name}."""
     follows: ClassVar[tuple[str, ...]] = ()
     """Fields that its joint decides, where it is a mount; all others are the mount's own."""
     id: Id
@@ -153,6 +158,18 @@ class RailOperation(Frozen):
         """How the rail behind it moves."""
         return ()
 
+    def pose(self, rails: Rails, features: Iterable[Feature]) -> Pose | None:
+        """How what hangs on it is set on the surveyed frame; None where nothing hangs on it."""
+        return None
+
+    def stands_at(self, span: Span) -> tuple[float, ...]:
+        """Stations away from its own place at which it hands forces to the rail."""
+        return ()
+
+    def lowers(self) -> float:
+        """How far the vehicle comes down over an axle that hangs on it, mm."""
+        return 0.0
+
     def ties(self, x_mm: float) -> tuple[Crossmember, ...]:
         """Crossmembers that it adds at station ``x_mm``."""
         return ()
@@ -188,6 +205,11 @@ class RailOperation(Frozen):
         return False
 
     @property
+    def lined_mm(self) -> float:
+        """Thickness of what lines that edge, mm."""
+        return 0.0
+
+    @property
     def from_above(self) -> bool:
         """Whether that edge is the rail's top."""
         return False
@@ -219,3 +241,7 @@ class RailOperation(Frozen):
     def readings(self, datum: str) -> list[ReadingSpec]:
         """As-built readings on one side."""
         return []
+
+    def readings_on(self, side: Side, datum: str, survey: Survey) -> list[ReadingSpec]:
+        """As-built readings of a thing in one piece on one side; those that both sides share are the left's."""
+        return self.readings(datum) if side == "left" else []

@@ -20,6 +20,7 @@ from nodulant.frame.ops.plates.plate import Doubler
 from nodulant.frame.ops.plates.repair import Repair
 from nodulant.frame.ops.pockets.raise_into import Raise
 from nodulant.frame.ops.pockets.spring_pocket import SpringPocket
+from nodulant.frame.ops.subframes.subframe import Subframe
 from nodulant.frame.ops.through.access import AccessCut
 from nodulant.frame.ops.through.narrow import Narrow
 from nodulant.frame.ops.through.splice import Splice
@@ -31,6 +32,7 @@ Operation = Annotated[
     | Boxing
     | ZStep
     | Raise
+    | Subframe
     | Narrow
     | Stretch
     | Doubler

@@ -43,6 +43,7 @@ class SpringBridge(RailOperation):
         "Spring crossmember or hoop",
         "a tube from rail to rail, straight or hooped, with tabs for the upper ends of coilovers or dampers",
     )
+    one_piece: ClassVar[bool] = True
     follows: ClassVar[tuple[str, ...]] = ("place", "form", "height_mm", "y_mm", "spring_n", "across_n")
     kind: Literal["spring-bridge"] = "spring-bridge"
     place: Annotated[Place, Shown("Middle")]

@@ -42,6 +42,11 @@ class Notch(NotchPlan):
         return (*(span.centre_mm + dx for dx in self.shape.marks(self.depth_mm)), *sorted(bolts))
 
     @property
+    def lined_mm(self) -> float:
+        """Thickness of its liner."""
+        return self.liner.thickness_mm if self.liner else 0.0
+
+    @property
     def from_above(self) -> bool:
         """Which edge is cut."""
         return self.from_ == "above"

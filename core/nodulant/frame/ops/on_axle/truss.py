@@ -19,8 +19,10 @@ from nodulant.materials import find_steel
 from nodulant.materials.steel import SAFETY_ON_YIELD
 from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Part, Seam
+from nodulant.parts.sides import Side
 from nodulant.parts.solid import Solid
 from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec
+from nodulant.survey.vehicle import Survey
 
 
 class Truss(AxleWork):
@@ -29,6 +31,7 @@ class Truss(AxleWork):
     adds: ClassVar[Adds] = Adds(
         "Truss on the axle", "carries the upper links over the middle of the axle, welded to its tubes only"
     )
+    one_piece: ClassVar[bool] = True
     follows: ClassVar[tuple[str, ...]] = (
         "place",
         "x_mm",
@@ -222,6 +225,10 @@ class Truss(AxleWork):
     def measured_fields(self) -> dict[str, str]:
         """What is read after welding."""
         return {"foot": "foot_from_mm"}
+
+    def readings_on(self, side: Side, datum: str, survey: Survey) -> list[ReadingSpec]:
+        """A foot on either side."""
+        return self.readings(datum)
 
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Where the feet begin."""

@@ -18,14 +18,15 @@ from nodulant.frame.ops.notches.notch import Cap, Liner, Notch
 from nodulant.frame.ops.notches.notch_shape import TrapezoidShape
 from nodulant.frame.ops.operation import Adds, RailOperation
 from nodulant.frame.ops.pockets.raise_work import raise_steps
-from nodulant.frame.place import Place
+from nodulant.frame.place import Place, resolve
+from nodulant.frame.pose import Pose
 from nodulant.geometry import Outline, Vertex
 from nodulant.geometry.outline import polygon
 from nodulant.parts.part import Part, Seam
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec
 from nodulant.survey.crossmember import Crossmember, wall_fits
 from nodulant.survey.rail import Rail
-from nodulant.survey.vehicle import Feature
+from nodulant.survey.vehicle import Feature, Rails
 
 
 class Tie(Piece):
@@ -53,6 +54,7 @@ class Raise(RailOperation):
         "Raised pocket", "a subframe or crossmember goes up into the rail: pocket below, box of its depth on top"
     )
     searched: ClassVar[bool] = True
+    carries: ClassVar[str] = "subframe in {name}"
     kind: Literal["raise"] = "raise"
     place: Annotated[Place, Shown("Centre")]
     length_mm: Annotated[Size, Shown("Length")]
@@ -104,6 +106,19 @@ class Raise(RailOperation):
     def goes_up_mm(self) -> float:
         """How far the subframe goes up: the depth at the web less the floor; a taper follows the subframe's own shape."""
         return self.depth_mm - self.floor_mm
+
+    def pose(self, rails: Rails, features: Iterable[Feature]) -> Pose:
+        """Its subframe goes up into it; raises UnknownReference where its place is measured from nothing."""
+        return Pose(resolve(self.place, features), up_mm=self.goes_up_mm)
+
+    def lowers(self) -> float:
+        """As far as the subframe goes up."""
+        return self.goes_up_mm
+
+    @property
+    def lined_mm(self) -> float:
+        """Thickness of its floor."""
+        return self.floor_mm
 
     @property
     def tapered(self) -> bool:

@@ -1,0 +1,1 @@
+"""Subframes as parts: measured, placed, raised and fixed as one."""

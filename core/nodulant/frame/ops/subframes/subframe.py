@@ -1,0 +1,239 @@
+"""A subframe as one part: measured on the vehicle or on the bench, then placed, raised, shifted, turned or narrowed.
+
+Measured on the vehicle, its points are given in the frame's axes as they stood before anything was
+moved; measured on the bench (a donor's), from its own datum. Everything that rides with it goes where
+it goes. Welded solid it ties the rails; on rubber it does not count.
+"""
+
+import math
+from collections.abc import Iterable
+from itertools import pairwise
+from typing import Annotated, ClassVar, Literal
+
+from pydantic import Field
+
+from nodulant.base.model import Coordinate, Extra
+from nodulant.base.shown import Shown
+from nodulant.frame.columns import rail_at
+from nodulant.frame.here import Cutting, OnRail, Span
+from nodulant.frame.ops.fresh import Setting
+from nodulant.frame.ops.operation import Adds, RailOperation
+from nodulant.frame.ops.subframes.subframe_points import Beam, SubframePoint, Weight
+from nodulant.frame.ops.subframes.subframe_work import MARKED, marks_of, subframe_readings, subframe_steps
+from nodulant.frame.place import Place, resolve
+from nodulant.frame.pose import Pose, Vector
+from nodulant.geometry import Outline
+from nodulant.parts.sides import Side
+from nodulant.parts.solid import Solid, block
+from nodulant.parts.specs import CheckSpec, FigureSpec, ReadingSpec, StepSpec
+from nodulant.survey.crossmember import Crossmember
+from nodulant.survey.rail import Rail
+from nodulant.survey.vehicle import Feature, Rails, Survey
+
+Turn = Annotated[float, Field(ge=-30, le=30)]
+EDGE_MM = 0.2
+"""How near chords follow an arc."""
+Shifted = Annotated[float, Field(ge=-1000, le=1000)]
+
+
+class Subframe(RailOperation):
+    """A subframe whose datum lies at ``place``, ``height_mm`` above the rails' underside there, in the centre plane."""
+
+    adds: ClassVar[Adds] = Adds(
+        "Subframe",
+        "a subframe with everything on it as one part: raised, shifted, turned, narrowed, or a donor's fitted",
+    )
+    one_piece: ClassVar[bool] = True
+    carries: ClassVar[str] = "{name}"
+    kind: Literal["subframe"] = "subframe"
+    measured: Annotated[
+        Literal["vehicle", "bench"],
+        Shown(
+            "Measured",
+            choices={"vehicle": "on this vehicle, before the cut", "bench": "on the bench, from its own datum"},
+        ),
+    ] = "vehicle"
+    place: Annotated[Place, Shown("Its datum stands at")]
+    height_mm: Annotated[Coordinate, Shown("Datum above the rail's underside")] = 0.0
+    up_mm: Annotated[Shifted, Shown("Goes up by")] = 0.0
+    back_mm: Annotated[Shifted, Shown("Goes rearward by")] = 0.0
+    right_mm: Annotated[Shifted, Shown("Goes to the right by")] = 0.0
+    narrower_mm: Annotated[Extra, Shown("Narrower, each side")] = 0.0
+    nose_up_deg: Annotated[Turn, Shown("Out of level, nose up")] = 0.0
+    nose_right_deg: Annotated[Turn, Shown("Out of square, nose to the right")] = 0.0
+    right_up_deg: Annotated[Turn, Shown("Out of level, right side up")] = 0.0
+    mounted: Annotated[
+        Literal["rubber", "solid"], Shown("Mounted", choices={"rubber": "on rubber", "solid": "welded solid"})
+    ] = "rubber"
+    points: Annotated[tuple[SubframePoint, ...], Field(max_length=40), Shown("Points on it")] = ()
+    beams: Annotated[tuple[Beam, ...], Field(max_length=8), Shown("Beams across it")] = ()
+    weight: Annotated[Weight | None, Shown("Mass")] = None
+
+    @classmethod
+    def fresh_values(cls, on: Setting) -> dict[str, object]:
+        """Ahead of the axle that the job touches, a face under each rail and a beam between them."""
+        rail = on.survey.rails.right
+        place = on.near(-400.0)
+        x = resolve(place, on.survey.features)
+        under, _, width, _ = rail_at(rail, x)
+        middle = rail.web_y_mm + (-width if rail.opens == "inward" else width) / 2
+        face = SubframePoint(name="mount", what="face", x_mm=x, y_mm=round(middle, 1), z_mm=under)
+        beam = Beam(name="beam", x_mm=x, z_mm=under - 35.0, half_mm=round(middle, 1))
+        return {"place": place, "points": (face,), "beams": (beam,)}
+
+    @property
+    def anchor(self) -> Place:
+        """Its datum."""
+        return self.place
+
+    @property
+    def on_rail(self) -> bool:
+        """It hangs on the rails wherever they are cut."""
+        return False
+
+    def place_fields(self) -> tuple[str, str]:
+        """One place."""
+        return ("place/offset_mm", "place/offset_mm")
+
+    def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
+        """A line at its datum."""
+        x = resolve(self.place, features, f"{field}/place")
+        return Span(x - 1.0, x + 1.0)
+
+    def pose(self, rails: Rails, features: Iterable[Feature]) -> Pose:
+        """How it is set on the surveyed frame; raises UnknownReference where its place is measured from nothing."""
+        return self._posed(resolve(self.place, features), rails.right)
+
+    def _posed(self, x_mm: float, rail: Rail) -> Pose:
+        return Pose(
+            x_mm=x_mm,
+            z_mm=rail_at(rail, x_mm)[0] + self.height_mm,
+            back_mm=self.back_mm,
+            right_mm=self.right_mm,
+            up_mm=self.up_mm,
+            nose_up_deg=self.nose_up_deg,
+            nose_right_deg=self.nose_right_deg,
+            right_up_deg=self.right_up_deg,
+            narrower_mm=self.narrower_mm,
+            on_bench=self.measured == "bench",
+        )
+
+    def stands_at(self, span: Span) -> tuple[float, ...]:
+        """Where its faces and bushings are, turns left out."""
+        pose = Pose(span.centre_mm, back_mm=self.back_mm, on_bench=self.measured == "bench")
+        return tuple(pose.of((p.x_mm, 0.0, 0.0))[0] for p in self.points if p.what in {"face", "bushing"})
+
+    def lowers(self) -> float:
+        """How far the vehicle comes down over the axle that rides with it, mm."""
+        return self.up_mm if self.measured == "vehicle" else 0.0
+
+    def ties(self, x_mm: float) -> tuple[Crossmember, ...]:
+        """Its beams, where it is welded in; on rubber it ties nothing."""
+        if self.mounted != "solid":
+            return ()
+        # along only: heights of beams do not enter the frame's stations
+        pose = Pose(x_mm, back_mm=self.back_mm, on_bench=self.measured == "bench")
+        return tuple(
+            Crossmember(
+                id=f"{self.id[:36]}-{k + 1}",
+                name=f"{self.name}, {beam.name}",
+                x_mm=pose.of((beam.x_mm, 0.0, 0.0))[0],
+                end="welded",
+                profile=beam.profile,
+                height_mm=beam.height_mm,
+                width_mm=beam.width_mm,
+                wall_mm=beam.wall_mm,
+            )
+            for k, beam in enumerate(self.beams)
+        )
+
+    def points_on(self, on: OnRail) -> list[tuple[SubframePoint, Vector, Vector]]:
+        """Points of one side: as measured, and where they stand with the subframe in place on the surveyed rail."""
+        pose = self._posed(on.span.centre_mm, on.rail)
+        return [(p, at, pose.of(at)) for p in self.points if (at := p.on(on.side)) is not None]
+
+    def solids(self, on: OnRail) -> tuple[Solid, ...]:
+        """Its beams, right half."""
+        pose = self._posed(on.span.centre_mm, on.rail)
+        rows = []
+        for beam in self.beams:
+            half = max(beam.half_mm - self.narrower_mm, 1.0)
+            end, middle = pose.of((beam.x_mm, beam.half_mm, beam.z_mm)), pose.of((beam.x_mm, 0.0, beam.z_mm))
+            centre = ((end[0] + middle[0]) / 2, half / 2, (end[2] + middle[2]) / 2)
+            rows.append(block(f"{self.name}, {beam.name}", "frame", centre, (beam.width_mm, half, beam.height_mm)))
+        return tuple(rows)
+
+    def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:
+        """Whether its faces meet the rail."""
+        rows = []
+        for k, (point, _, there) in enumerate(self.points_on(on)):
+            if point.what == "face":
+                gap, words = face_gap(on, there)
+                rows.append(
+                    CheckSpec(
+                        limit_id="face-meets",
+                        about=f"face-{k + 1}",
+                        value=abs(gap),
+                        formula="abs(gap)",
+                        values={"gap": gap},
+                        words=f"{point.name}: {words}",
+                        detail=point.name,
+                        station_mm=there[0],
+                        remedy=f"{point.name[:1].upper()}{point.name[1:]} {words}: raise, lower or shim it, or cut the pocket to it.",
+                    )
+                )
+        return tuple(rows)
+
+    def figures(self, on: OnRail) -> tuple[FigureSpec, ...]:
+        """Marks that survive, each with its coordinates before and after."""
+        pose = self._posed(on.span.centre_mm, on.rail)
+        return tuple(
+            FigureSpec(key=key, name=name, value=value, unit=unit, basis=MARKED)
+            for key, name, value, unit in marks_of(self, pose)
+        )
+
+    def steps(self, datum: str) -> list[StepSpec]:
+        """Mark, support, lower out, trim, bring up, tack, prove."""
+        return subframe_steps(self, datum)
+
+    def readings_on(self, side: Side, datum: str, survey: Survey) -> list[ReadingSpec]:
+        """Where each of its points stands after it is fixed."""
+        return subframe_readings(self, side, datum, survey)
+
+
+def face_gap(on: OnRail, point: Vector) -> tuple[float, str]:
+    """How far a face stands off the rail's nearest wall, mm, negative where it is inside it; and that in words."""
+    x, y, z = point
+    away = max(on.rail.start_mm - x, x - on.rail.end_mm)
+    if away > 0:
+        return away, "beyond the end of the rail"
+    under, height, width, _ = rail_at(on.rail, x)
+    web = on.rail.web_y_mm
+    near, far = (web - width, web) if on.rail.opens == "inward" else (web, web + width)
+    low = under + max((_cut_depth(cut, x) for cut in on.cuts), default=0.0)
+    across = abs(y) if (y < 0) == (on.side == "left") else -abs(y)
+    below, above = low - z, z - (under + height)
+    beside = max(near - across, across - far)
+    outside = math.hypot(max(below, above, 0.0), max(beside, 0.0))
+    if outside > 0:
+        return outside, _words(below, above, beside)
+    return max(below, above, beside), "inside the rail"
+
+
+def _words(below: float, above: float, beside: float) -> str:
+    if beside > max(below, above):
+        return "beside the rail"
+    return "below the rail" if below > above else "above the rail"
+
+
+def _cut_depth(cut: Cutting, x: float) -> float:
+    """How far a cut from below, with what lines it, has taken the rail's underside up at a station."""
+    vertices = cut.edge.edge_above(0.0)
+    if cut.edge.from_above or len(vertices) < 2:
+        return 0.0
+    dx, ring = x - cut.centre_mm, Outline(vertices=vertices).points(EDGE_MM)
+    deep = 0.0
+    for (x0, z0), (x1, z1) in pairwise([*ring, ring[0]]):
+        if min(x0, x1) <= dx <= max(x0, x1):
+            deep = max(deep, z0, z1) if x0 == x1 else max(deep, z0 + (z1 - z0) * (dx - x0) / (x1 - x0))
+    return max(deep - cut.edge.lined_mm, 0.0)
