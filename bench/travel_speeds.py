@@ -18,7 +18,7 @@ from nodulant.evaluate.suspensions.travel import moved
 from nodulant.linkage.grid import steer_grid
 from nodulant.linkage.rotation import rotation_vector
 from nodulant.linkage.sweep import sweep
-from nodulant.search.bracket_holes import Asked, Holes, Wanted, find_holes
+from nodulant.search.bracket_holes import Asked, HoleRow, Holes, Wanted, find_holes
 from nodulant.suspension.motion import compiled, moved_through
 from nodulant.suspension.study import study, travel_of
 
@@ -86,11 +86,14 @@ def _one_by_one(layout: TriangulatedFourLink, batch: Callable[[], object]) -> tu
     return 1000 * float(np.median(spent)), off, 1000 * float(np.median(batches))
 
 
+EIGHT = HoleRow(above=4, below=3)
+
+
 def bracket_map() -> list[Figure]:
     """4096 combinations of holes ranked at nine poses, the best twenty studied whole."""
     inputs = suspended()
     d = inputs.design
-    holes = Holes(frame_upper=8, frame_lower=8, axle_upper=8, axle_lower=8)
+    holes = Holes(frame_upper=EIGHT, frame_lower=EIGHT, axle_upper=EIGHT, axle_lower=EIGHT)
     asked = Asked(inputs.survey, d.suspensions[0], d.seats, 60.0, 1.0, holes, Wanted())
     spent = median_ms(lambda _: find_holes(asked), 3) / 1000
     return [Figure("map of 4096 bracket holes", spent, "s", budget="1.5 s")]

@@ -4,7 +4,7 @@ import subprocess
 
 from nodulant.evaluate import evaluate
 from nodulant.frame.ops.union import operation_kinds
-from nodulant.job.fresh_work import fresh_operation
+from nodulant.job.fresh.work import fresh_operation
 from tests import fixtures as f
 from tests.browser.base import Bench
 from tests.fixtures import ROOT

@@ -7,12 +7,15 @@ import numpy as np
 from django.test import SimpleTestCase
 
 from nodulant.base.errors import NotSolvable
-from nodulant.search.bracket_holes import Asked, Holes, Wanted, find_holes, moved
+from nodulant.evaluate.suspensions.holes_there import holes_there
+from nodulant.search.bracket_holes import Asked, HoleRow, Holes, Wanted, find_holes, moved
 from nodulant.suspension import motion
 from nodulant.suspension.study import study
+from tests import fixtures as f
 from tests.core.test_suspensions import suspended
 
-FEW = Holes(pitch_mm=25.0, frame_upper=2, frame_lower=3, axle_upper=2, axle_lower=2)
+TWO, THREE = HoleRow(above=1, pitch_mm=25.0), HoleRow(above=1, below=1, pitch_mm=25.0)
+FEW = Holes(frame_upper=TWO, frame_lower=THREE, axle_upper=TWO, axle_lower=TWO)
 
 
 def asked(kind="triangulated", holes=FEW, wanted=None, inputs=None):
@@ -66,6 +69,40 @@ class AgainstTryingAll(SimpleTestCase):
         self.assertEqual((len(found.upper_mm), len(found.lower_mm)), (2, 3))
         flat = [v for row in found.score for v in row]
         self.assertAlmostEqual(min(flat), found.choices[0].score)
+
+    def test_each_cell_says_whose_it_is(self):
+        """The pair of frame holes in a cell with the axle's holes that it names gives what it says."""
+        a = asked()
+        found = find_holes(a)
+        for i, upper in enumerate(found.upper_mm):
+            for k, lower in enumerate(found.lower_mm):
+                squat, _, _, score = alone(a, (upper, lower, *found.axle[i][k]))
+                self.assertAlmostEqual(found.anti_squat[i][k], squat, delta=1e-5)
+                self.assertAlmostEqual(found.score[i][k], score, delta=0.05)
+
+    def test_a_bracket_with_one_hole_is_held_fixed(self):
+        one = Holes(frame_upper=TWO, frame_lower=HoleRow(), axle_upper=HoleRow(), axle_lower=HoleRow())
+        found = find_holes(asked(holes=one))
+        self.assertEqual(found.tried, 2)
+        for choice in found.choices:
+            self.assertEqual((choice.frame_lower_mm, choice.axle_upper_mm, choice.axle_lower_mm), (0.0, 0.0, 0.0))
+
+    def test_it_starts_from_the_holes_that_the_brackets_have(self):
+        rear = f.job().inputs("step").design.operations
+        holes = holes_there(rear, "rear")
+        self.assertEqual(
+            [(r.above, r.below) for r in holes.rows], [(0, 0)] * 4, "the van's brackets have one hole each"
+        )
+        bored = tuple(
+            o.model_copy(
+                update={"tabs": o.tabs.model_copy(update={"holes_above": 3, "holes_below": 1, "pitch_mm": 30.0})}
+            )
+            if o.id == "rear-upper-link-bracket"
+            else o
+            for o in rear
+        )
+        self.assertEqual(holes_there(bored, "rear").frame_upper, HoleRow(above=3, below=1, pitch_mm=30.0))
+        self.assertEqual(holes_there((), "rear"), Holes(), "nothing is there yet: a usual row")
 
     def test_other_wishes_rank_otherwise(self):
         low, high = (find_holes(asked(wanted=Wanted(anti_squat=v, roll_steer_off=1.0))) for v in (40.0, 120.0))

@@ -37,8 +37,10 @@ class Check(SimpleTestCase):
 
     def test_the_same_cause_is_told_once(self):
         _, out, _ = run("check", f.DEMO)
-        titles = [line[14:70].strip() for line in out.splitlines()]
-        self.assertEqual(sum(t.startswith("Overlap past the cut") for t in titles), 1, "left and right agree")
+        titles = [line[14:90].strip() for line in out.splitlines()]
+        own = [t for t in titles if t.startswith("Overlap past the cut, outer plate")]
+        self.assertEqual(len(own), 2, "left and right agree")
+        self.assertEqual(sum("(as built)" in t for t in own), 1, "the plan and what was measured are told apart")
         self.assertTrue(any(t.startswith("and Rail over the rear axle") for t in titles))
 
     def test_json(self):

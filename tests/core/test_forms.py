@@ -19,7 +19,7 @@ from nodulant.frame.ops.union import operation_kinds
 from nodulant.frame.parts import added_parts
 from nodulant.geometry.outline import rectangle
 from nodulant.job.document import Design
-from nodulant.job.fresh_work import fresh_operation, fresh_part
+from nodulant.job.fresh.work import fresh_operation, fresh_part
 from nodulant.job.touched import touched_axle
 from nodulant.parts.part import Part, part_id
 from nodulant.parts.specs import StepSpec

@@ -248,7 +248,7 @@ class Fixed(SimpleTestCase):
         self.assertEqual({s.side for s in rows}, {"both"})
         keys = [s.spec.key for s in rows]
         self.assertEqual(len(keys), len(set(keys)))
-        order = [keys.index(k) for k in ("support", "mark", "lower", "up", "tack", "weld", "points")]
+        order = [keys.index(k) for k in ("mark", "support", "lower", "up", "tack", "weld", "points")]
         self.assertEqual(order, sorted(order))
         self.assertIn("ears", keys)
 

@@ -6,6 +6,7 @@ from unittest import TestCase
 
 import numpy as np
 from shapely.geometry import Point, Polygon
+from shapely.geometry import box as box_of
 
 from nodulant.axles.points import HardPoint
 from nodulant.clearance.axle_bodies import axle_movers
@@ -348,11 +349,23 @@ class CutFromSweep(TestCase):
         found = cut_from_sweep(job(), "front", "toe link, right", "right")
         grown = Polygon(found.outline)
         for choice in found.choices:
-            if choice.kind == "notch":
+            if choice.kind in {"notch", "half-moon"}:
                 continue
             hole: WebHole = choice.operation
             free = Polygon(hole.clear_outline().moved(choice.x_mm, found.underside_mm + choice.height_mm).points(0.05))
             self.assertLess(grown.difference(free.buffer(0.1)).area, 0.5, choice.kind)
+
+    def test_the_half_moon_from_below_holds_what_passes_with_its_clearance(self):
+        """Half of the pipe's bore over straight sides down to the rail's underside, drawn by itself."""
+        found = cut_from_sweep(job(), "front", "toe link, right", "right")
+        choice = next(c for c in found.choices if c.kind == "half-moon")
+        cut = choice.operation
+        bore = cut.shape.radius_mm - cut.liner.thickness_mm
+        middle = found.underside_mm + cut.depth_mm - cut.shape.radius_mm
+        free = Point(choice.x_mm, middle).buffer(bore, quad_segs=90)
+        free = free.union(box_of(choice.x_mm - bore, found.underside_mm - 200.0, choice.x_mm + bore, middle))
+        self.assertLess(Polygon(found.outline).difference(free.buffer(0.2)).area, 0.5)
+        self.assertEqual(cut.from_, "below")
 
     def test_the_oblong_takes_less_than_the_pipe(self):
         choices = {c.kind: c for c in cut_from_sweep(job(), "front", "toe link, right", "right").choices}

@@ -192,14 +192,33 @@ class Finding(Shop):
 
     def test_holes_and_a_suspension_that_is_not_there(self):
         design = self.job.options.get(key="step").head().design().model_dump(mode="json")
-        holes = {"frame_upper": 2, "frame_lower": 2, "axle_upper": 1, "axle_lower": 1}
+        two, one = {"above": 1}, {}
+        holes = {"frame_upper": two, "frame_lower": two, "axle_upper": one, "axle_lower": one}
         body = {"job_id": self.job.pk, "design": design, "holes": holes}
         _, lines = self.lines(body, "find/holes")
         self.assertEqual(lines[-1]["holes"]["tried"], 4)
         self.refused(
             self.lines({**body, "design": self.design(), "suspension": 1}, "find/holes")[0], 422, "unknown-reference"
         )
-        self.refused(self.lines({**body, "holes": {"frame_upper": 9}}, "find/holes")[0], 422, "input")
+        self.refused(self.lines({**body, "holes": {"frame_upper": {"above": 9}}}, "find/holes")[0], 422, "input")
+
+    def test_a_suspension_and_its_parts_begin_on_the_hubs(self):
+        body = {"job_id": self.job.pk, "design": {**self.design(), "suspensions": []}}
+        _, own = self.send("post", "/suspensions/fresh", {**body, "axle": "rear", "kind": "parallel"})
+        self.assertEqual((own["axle"], own["layout"]["kind"], own["rides"]), ("rear", "parallel", "rail"))
+        held = {**body, "design": {**self.design(), "suspensions": [own]}}
+        for part, kind in (("springs", "air"), ("strap", ""), ("lateral", "watts"), ("driveline", "")):
+            response, piece = self.send("post", "/suspensions/part", {**held, "part": part, "kind": kind})
+            self.assertEqual(response.status_code, 200)
+            self.assertTrue(piece)
+        for wrong, field in (({"part": "wings"}, "/part"), ({"part": "springs", "kind": "string"}, "/kind")):
+            response, _ = self.send("post", "/suspensions/part", {**held, **wrong})
+            data = self.refused(response, 422, "unknown-reference")
+            self.assertIn(field, json.dumps(data))
+        response, _ = self.send("post", "/suspensions/part", {**body, "part": "damper"})
+        self.refused(response, 422, "unknown-reference")
+        response, _ = self.send("post", "/suspensions/fresh", {**body, "axle": "rear", "kind": "hoverpad"})
+        self.refused(response, 422, "unknown-reference")
 
     def test_where_a_link_goes_and_a_link_that_is_not_there(self):
         design = self.job.options.get(key="step").head().design().model_dump(mode="json")

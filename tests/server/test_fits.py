@@ -34,6 +34,11 @@ class Fits(Shop):
         _, data = self.send("post", "/bought-arm", body)
         self.assertEqual(data["changes"], [])
         self.assertAlmostEqual(data["original"]["pivots_apart_mm"], 230.08, places=1)
+        for apart, name in ((0.0, "Bolts in as it is"), (19.05, "As it is it does not bolt in")):
+            bought = {**data["original"], "pivots_apart_mm": data["original"]["pivots_apart_mm"] + apart}
+            _, told = self.send("post", "/bought-arm", {**body, "bought": bought})
+            (as_it_is,) = (c for c in told["changes"] if c["change"] == "none")
+            self.assertEqual((as_it_is["name"], as_it_is["restores"]), (name, apart == 0.0))
         wrong = {**data["original"], "ball_out_mm": 0}
         response, _ = self.send("post", "/bought-arm", {**body, "bought": wrong})
         self.assertEqual(response.status_code, 422)

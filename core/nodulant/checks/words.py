@@ -40,7 +40,8 @@ def rows_of(group: Group, checks: Sequence[Check], style: Style) -> Iterator[tup
         told.add(same)
         sides = {c.id.split("@")[0].rsplit(":", 1)[-1] for c in own if c.title == check.title}
         side = f" ({sides.pop()})" if len(sides) == 1 and sides <= {"left", "right"} else ""
-        yield check, f"{check.title}{side}"
+        built = " (as built)" if check.state == "as-built" else ""
+        yield check, f"{check.title}{side}{built}"
 
 
 def place_in_words(check: Check, style: Style) -> str:

@@ -17,7 +17,16 @@ from nodulant.axles.steering import Rack
 from nodulant.axles.suspension import Suspension
 from nodulant.axles.wishbone import wishbone_of
 from nodulant.base.arrays import Columns, Mask
+from nodulant.clearance.hung_bodies import (
+    Work,
+    damper_mover,
+    half_shaft_mover,
+    pitman_movers,
+    shaft_movers,
+    work_movers,
+)
 from nodulant.clearance.moving import Mover, Positions, RoundBar, TyreBody
+from nodulant.driveline.driveline import Driveline
 from nodulant.linkage.compiled import Pose
 from nodulant.linkage.mechanism import CARRIER, FRAME, End, Point
 from nodulant.linkage.rotation import rotated
@@ -36,11 +45,20 @@ SHOULDER_SHARE, RIM_WALL_MM = 0.16, 12.0
 ARM_MM, SPRING_GROWS_MM = 16.0, 6.0
 
 
-def axle_movers(s: Study, tyre: Tyre | None, tube_mm: float | None) -> tuple[Mover, ...]:
-    """All moving bodies of one suspension; none where it does not move. Raises InputError or NotSolvable as its parts do."""
+def axle_movers(
+    s: Study,
+    tyre: Tyre | None,
+    tube_mm: float | None,
+    work: tuple[Work, ...] = (),
+    line: Driveline | None = None,
+) -> tuple[Mover, ...]:
+    """All moving bodies of one suspension; none where it does not move. Raises InputError or NotSolvable as its parts do.
+
+    ``work`` is what the design puts on a beam axle, ``line`` the shaft that drives it.
+    """
     if s.motion is None or s.setting is None:
         return ()
-    own = _single(s, tyre) if s.suspension.layout.independent else _beam(s, tyre, tube_mm)
+    own = _single(s, tyre) if s.suspension.layout.independent else _beam(s, tyre, tube_mm, work, line)
     return (*own, *_steering_shaft(s, own))
 
 
@@ -123,6 +141,14 @@ def _of_wheel(s: Study, side: str, pose: Pose, there: Mask, positions: Positions
         lower = stands(foot) if arm is None else arm.carried(foot, stands(arm.ball) * flip) * flip
         spring = _spring(springs, lower, springs.upper.xyz(), flip, side, there, positions)
         out.append(replace(spring, stands_on=_legs(layout, springs.on)))
+    if (damper := s.suspension.damper) is not None:
+        arm, foot = wishbone_of(layout, damper.on, setting.hub), on_axle(damper.lower, setting.hub)
+        lower = stands(foot) if arm is None else arm.carried(foot, stands(arm.ball) * flip) * flip
+        own = damper_mover(damper, lower, flip, side, there, positions)
+        out.append(replace(own, stands_on=_legs(layout, damper.on)))
+    if (shaft := s.suspension.half_shaft) is not None:
+        outer = stands(on_axle(shaft.outer, setting.hub))
+        out.append(half_shaft_mover(shaft, outer, flip, side, there, positions))
     if tyre is not None:
         hub = (setting.hub[0], setting.half_track_mm, setting.hub[2])
         centre, tip = stands(hub), stands((hub[0], hub[1] + 1.0, hub[2]))
@@ -198,7 +224,9 @@ BOOT_LONG_MM = 110.0
 """Of a rack's boot from the inner joint outward (common practice)."""
 
 
-def _beam(s: Study, tyre: Tyre | None, tube_mm: float | None) -> tuple[Mover, ...]:
+def _beam(
+    s: Study, tyre: Tyre | None, tube_mm: float | None, work: tuple[Work, ...], line: Driveline | None
+) -> tuple[Mover, ...]:
     own, setting = s.suspension, s.setting
     if setting is None:
         return ()
@@ -231,6 +259,7 @@ def _beam(s: Study, tyre: Tyre | None, tube_mm: float | None) -> tuple[Mover, ..
         for rod in found.rods:
             inner, outer = (v.reshape(shape) for v in (rod.inner, rod.outer))
             out.append(Mover(rod.name, "rod", RoundBar(inner, outer, rod.radius_mm), there, positions))
+        out += pitman_movers(gear, found.rods, there, positions)
         if tyre is not None:
             for side, w in (("right", found.right), ("left", found.left)):
                 out.append(_tyre(side, w.centre.reshape(shape), w.spin.reshape(shape), tyre, there, positions))
@@ -250,6 +279,14 @@ def _beam(s: Study, tyre: Tyre | None, tube_mm: float | None) -> tuple[Mover, ..
             flip = np.array([1.0, sign, 1.0])
             lower = stands((low[0], sign * low[1], low[2]))
             out.append(_spring(springs, lower, springs.upper.xyz(), flip, side, there, positions))
+    if (damper := own.damper) is not None:
+        low = on_axle(damper.lower, setting.hub)
+        for side, sign in (("right", 1.0), ("left", -1.0)):
+            lower = stands((low[0], sign * low[1], low[2]))
+            out.append(damper_mover(damper, lower, np.array([1.0, sign, 1.0]), side, there, positions))
+    out += work_movers(work, setting.hub, stands, there, positions)
+    if line is not None:
+        out += shaft_movers(line, setting.hub, stands, there, positions)
     return tuple(out)
 
 

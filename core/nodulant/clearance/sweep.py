@@ -15,7 +15,7 @@ from nodulant.base.arrays import Columns
 from nodulant.clearance.mirror import FLIP, moves_alike, other_side, stands_alike
 from nodulant.clearance.moving import Mover, RoundBar
 from nodulant.clearance.pair import Far, Least, Other, along, gaps_at, least
-from nodulant.clearance.shapes import Standing
+from nodulant.clearance.shapes import Bars, Standing
 from nodulant.parts.sides import LoadState
 
 Wish = Literal["metal-clearance", "tyre-sweep", "soft-clearance", "column-clear"]
@@ -94,6 +94,11 @@ def _may_meet(one: Mover, two: Mover) -> bool:
         return False
     if any(a.stands_on and b.name.startswith(a.stands_on) for a, b in ((one, two), (two, one))):
         return False
+    if {one.name, two.name} in ({"pitman arm", "pitman arm's nut"}, {"drag link", "pitman arm's nut"}):
+        return False
+    brackets = [m for m in (one, two) if m.kind == "bracket"]
+    if brackets and not _stands_free(one, two, brackets[0]):
+        return False
     tyre = one if one.kind == "tyre" else two if two.kind == "tyre" else None
     if tyre is not None and {one.kind, two.kind} == {"tyre", "axle"}:
         return False
@@ -104,6 +109,19 @@ def _may_meet(one: Mover, two: Mover) -> bool:
         return False  # what is bracketed on the axle's tube stands off it by its bracket
     ends = [(a, b) for a in (bars[0].a, bars[0].b) for b in (bars[1].a, bars[1].b)]
     return all(float(np.linalg.norm(a - b, axis=-1).min()) > JOINED_MM for a, b in ends)
+
+
+def _stands_free(one: Mover, two: Mover, bracket: Mover) -> bool:
+    """Whether a body neither is of the axle itself, as the bracket is, nor hangs on it: a joint stands in its bracket."""
+    other = two if bracket is one else one
+    if other.kind in {"bracket", "axle"} or (other.kind == "tyre" and len(other.positions.input) == 1):
+        return False
+    if isinstance(other.body, RoundBar) and isinstance(bracket.body, RoundBar):
+        at = bracket.positions.ride()
+        own = Bars(bracket.body.a[at][None], bracket.body.b[at][None], np.array([bracket.body.radius]))
+        ends = np.array([other.body.a[at], other.body.b[at]])
+        return float(own.some(np.zeros(2, dtype=np.int64)).distance(ends).min()) > HANGS_MM
+    return True
 
 
 NOTHING_ASKED: Mapping[Wish, float] = {}

@@ -34,14 +34,34 @@ CHUNK = 512
 Layouts = TriangulatedFourLink | ParallelFourLink | ThreeLink
 
 
-class Holes(Frozen):
-    """How many holes each bracket has, one above the other about the point as it is, and their pitch, mm."""
+Count = Annotated[int, Field(ge=0, le=7)]
 
+
+class HoleRow(Frozen):
+    """The holes of one bracket besides the one that is used: above and below it, and their pitch, mm; none holds it fixed."""
+
+    above: Count = 0
+    below: Count = 0
     pitch_mm: Annotated[float, Field(gt=0, le=100)] = 20.0
-    frame_upper: Annotated[int, Field(ge=1, le=8)] = 4
-    frame_lower: Annotated[int, Field(ge=1, le=8)] = 4
-    axle_upper: Annotated[int, Field(ge=1, le=8)] = 4
-    axle_lower: Annotated[int, Field(ge=1, le=8)] = 4
+
+    @property
+    def offsets(self) -> list[float]:
+        """How far up each hole is from the one that is used, mm, from the lowest."""
+        return [k * self.pitch_mm for k in range(-self.below, self.above + 1)]
+
+
+class Holes(Frozen):
+    """The holes of the four brackets."""
+
+    frame_upper: HoleRow = HoleRow(above=2, below=1)
+    frame_lower: HoleRow = HoleRow(above=2, below=1)
+    axle_upper: HoleRow = HoleRow(above=2, below=1)
+    axle_lower: HoleRow = HoleRow(above=2, below=1)
+
+    @property
+    def rows(self) -> tuple[HoleRow, ...]:
+        """In the order of a combination."""
+        return (self.frame_upper, self.frame_lower, self.axle_upper, self.axle_lower)
 
 
 class Wanted(Frozen):
@@ -84,6 +104,8 @@ class FoundHoles(Frozen):
     score: list[list[float | None]]
     """Rows by ``upper_mm``, columns by ``lower_mm``; None where nothing moves."""
     anti_squat: list[list[float | None]]
+    axle: list[list[list[float] | None]]
+    """Which holes of the axle's brackets, upper and lower, mm up, each of them is of."""
     reason: str = ""
 
 
@@ -137,7 +159,7 @@ def search_holes(asked: Asked) -> Generator[Progress, None, FoundHoles]:
         )
     if setting is None:
         raise NotSolvable("the hubs are not known", field=base.missing[0], found="nothing", acceptable="a reading")
-    rows = np.array(list(itertools.product(*(_offsets(n, asked.holes.pitch_mm) for n in _counts(asked.holes)))))
+    rows = np.array(list(itertools.product(*(row.offsets for row in asked.holes.rows))))
     figures = np.full((len(rows), 4), np.nan)
     for first in range(0, len(rows), CHUNK):
         yield first, len(rows)
@@ -156,15 +178,7 @@ def search_holes(asked: Asked) -> Generator[Progress, None, FoundHoles]:
         choices.append(_choice(asked, rows[i], figures[i], float(score[i])))
     maps = _maps(rows, score, figures[:, 0])
     reason = "" if choices else "no combination of these holes gives a linkage that moves"
-    return FoundHoles(choices=tuple(choices), tried=len(rows), reason=reason, **maps)
-
-
-def _offsets(count: int, pitch: float) -> list[float]:
-    return [(i - (count - 1) / 2) * pitch if count % 2 else (i - count // 2 + 1) * pitch for i in range(count)]
-
-
-def _counts(holes: Holes) -> tuple[int, ...]:
-    return holes.frame_upper, holes.frame_lower, holes.axle_upper, holes.axle_lower
+    return FoundHoles(choices=tuple(choices), tried=len(rows), reason=reason, **maps._asdict())
 
 
 def studied(asked: Place, suspension: Suspension) -> Study:
@@ -288,20 +302,28 @@ def _choice(asked: Asked, row: Columns, figures: Columns, score: float) -> HoleC
     )
 
 
-def _maps(rows: Columns, score: Columns, squat: Columns) -> dict[str, list[list[float | None]] | list[float]]:
-    """Best score over the axle's holes for every pair of frame holes, and the anti-squat there."""
+class _Maps(NamedTuple):
+    """The map's axes, and per cell score, anti-squat and the axle's holes."""
+
+    upper_mm: list[float]
+    lower_mm: list[float]
+    score: list[list[float | None]]
+    anti_squat: list[list[float | None]]
+    axle: list[list[list[float] | None]]
+
+
+def _maps(rows: Columns, score: Columns, squat: Columns) -> _Maps:
+    """Best score over the axle's holes for every pair of frame holes, the anti-squat there, and which holes those are."""
     upper, lower = np.unique(rows[:, 0]), np.unique(rows[:, 1])
-    best: list[list[float | None]] = []
-    shown: list[list[float | None]] = []
     safe = np.where(np.isfinite(score), score, np.inf)
+    out = _Maps(upper.tolist(), lower.tolist(), [], [], [])
     for u in upper:
-        own: list[float | None] = []
-        there: list[float | None] = []
+        best = []
         for low in lower:
             at = np.flatnonzero((rows[:, 0] == u) & (rows[:, 1] == low))
-            i = at[int(np.argmin(safe[at]))]
-            own.append(float(safe[i]) if np.isfinite(safe[i]) else None)
-            there.append(float(squat[i]) if np.isfinite(safe[i]) else None)
-        best.append(own)
-        shown.append(there)
-    return {"upper_mm": upper.tolist(), "lower_mm": lower.tolist(), "score": best, "anti_squat": shown}
+            i = int(at[int(np.argmin(safe[at]))])
+            best.append(i if np.isfinite(safe[i]) else None)
+        out.score.append([None if i is None else float(safe[i]) for i in best])
+        out.anti_squat.append([None if i is None else float(squat[i]) for i in best])
+        out.axle.append([None if i is None else rows[i, 2:].tolist() for i in best])
+    return out

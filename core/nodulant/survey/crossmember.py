@@ -29,6 +29,8 @@ class Crossmember(Frozen):
     wall_mm: Thickness
     end: EndKind = "riveted"
     """Riveted through the web only, through web and flanges, welded all round, or welded with gussets."""
+    up_mm: Coordinate | None = None
+    """Its middle above the rails' underside; None where nobody measured it: it is then no body in the sweep."""
     warping_fixity: Annotated[float, Field(ge=0, le=0.99)] | None = None
     """How far its joint keeps an open rail from warping, where the kind of its end says it badly."""
 

@@ -14,6 +14,7 @@ from nodulant.frame.ops.form import Form
 from nodulant.job.document import Design, Shop
 from nodulant.loads.cases import Case
 from nodulant.materials import Steel
+from nodulant.materials.pipe import Pipe
 from nodulant.parts.reads import MetWords, ValueWords
 from nodulant.parts.sides import AxleName, Side
 from nodulant.remedies.tried import Remedies
@@ -209,6 +210,10 @@ class Catalogue(Frozen):
     """How a value reads, by the unit of its limit."""
     met: dict[str, MetWords]
     """What is said of limits that are met or not, by their ids."""
+    saws_mm: tuple[float, ...]
+    """Diameters of hole saws that can be bought, mm."""
+    pipes: tuple[Pipe, ...]
+    """Pipe for liners, with its trade names."""
     forms: tuple[Form, ...]
     """Work that can be added to the rails, each with its form, in the order it is offered."""
 
@@ -258,6 +263,22 @@ class SuspensionBody(DraftBody):
     """One suspension of a draft, by its number."""
 
     suspension: Annotated[int, Field(ge=0, le=1)] = 0
+
+
+class FreshSuspensionBody(DraftBody):
+    """A new suspension of a layout's kind for one axle, planned or as it was ``before`` the work."""
+
+    axle: AxleName
+    kind: Annotated[str, Field(max_length=40)]
+    before: bool = False
+
+
+class FreshSuspensionPartBody(SuspensionBody):
+    """What a part of a suspension begins with, or of the shaft to the rear axle; ``kind`` where there are several."""
+
+    part: Annotated[str, Field(max_length=40)]
+    kind: Annotated[str, Field(max_length=40)] = ""
+    before: bool = False
 
 
 class RidesBody(SuspensionBody):

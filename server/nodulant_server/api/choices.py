@@ -3,15 +3,19 @@
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
+from nodulant.axles.suspension import Suspension
 from nodulant.frame.ops.form import form_of
 from nodulant.frame.ops.union import Operation, operation_kinds
-from nodulant.job.fresh_work import fresh_operation, fresh_part
+from nodulant.job.fresh.suspension import fresh_driveline_part, fresh_suspension, fresh_suspension_part
+from nodulant.job.fresh.work import fresh_operation, fresh_part
 from nodulant.loads.cases import CASES, SPACE_CASES
 from nodulant.materials import STEELS
 from nodulant.materials.bolts import GRADES, SIZES
+from nodulant.materials.hole_saws import HOLE_SAWS_MM
+from nodulant.materials.pipe import PIPES
 from nodulant.parts.reads import MET, READS
 from nodulant.targets.mechanisms import MECHANISMS
-from nodulant_server.api.bodies import Catalogue, FreshBody, FreshPartBody
+from nodulant_server.api.bodies import Catalogue, FreshBody, FreshPartBody, FreshSuspensionBody, FreshSuspensionPartBody
 from nodulant_server.api.compute import drafted
 
 router = Router()
@@ -28,6 +32,8 @@ def catalogue(request: HttpRequest) -> Catalogue:
         cases=(*CASES, *SPACE_CASES),
         reads=READS,
         met=MET,
+        saws_mm=HOLE_SAWS_MM,
+        pipes=PIPES,
         forms=tuple(form_of(kind) for kind in operation_kinds()),
     )
 
@@ -43,4 +49,22 @@ def fresh(request: HttpRequest, body: FreshBody) -> HttpResponse:
 def part(request: HttpRequest, body: FreshPartBody) -> HttpResponse:
     """An optional part of an operation as it begins."""
     piece = fresh_part(drafted(body.job_id, body.design, body.survey), body.operation_id, body.at, body.choice)
+    return HttpResponse(piece.model_dump_json(), content_type="application/json")
+
+
+@router.post("/suspensions/fresh", response=Suspension)
+def suspension(request: HttpRequest, body: FreshSuspensionBody) -> HttpResponse:
+    """A new suspension on the hubs as they stand; it is not kept until the draft is."""
+    own = fresh_suspension(drafted(body.job_id, body.design, body.survey), body.axle, body.kind, body.before)
+    return HttpResponse(own.model_dump_json(), content_type="application/json")
+
+
+@router.post("/suspensions/part", response=dict[str, object])
+def suspension_part(request: HttpRequest, body: FreshSuspensionPartBody) -> HttpResponse:
+    """A part of a suspension as it begins, or of the shaft to the rear axle."""
+    inputs = drafted(body.job_id, body.design, body.survey)
+    if body.part in {"driveline", "bearing"}:
+        piece = fresh_driveline_part(inputs, body.part)
+    else:
+        piece = fresh_suspension_part(inputs, body.suspension, body.part, body.kind, body.before)
     return HttpResponse(piece.model_dump_json(), content_type="application/json")

@@ -10,6 +10,8 @@ const NOTHING: Catalogue = {
   cases: [],
   reads: {},
   met: {},
+  saws_mm: [],
+  pipes: [],
   forms: [],
 };
 

@@ -928,6 +928,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/suspensions/fresh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Suspension
+         * @description A new suspension on the hubs as they stand; it is not kept until the draft is.
+         */
+        post: operations["nodulant_server_api_choices_suspension"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/suspensions/part": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Suspension Part
+         * @description A part of a suspension as it begins, or of the shaft to the rear axle.
+         */
+        post: operations["nodulant_server_api_choices_suspension_part"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sweep": {
         parameters: {
             query?: never;
@@ -1788,6 +1828,7 @@ export interface components {
             grips: components["schemas"]["Grip"][];
             /** Half Track Mm */
             half_track_mm: number | null;
+            holes?: components["schemas"]["Holes"] | null;
             /** Hub */
             hub: number[] | null;
             /** Independent */
@@ -2408,10 +2449,14 @@ export interface components {
             met: {
                 [key: string]: components["schemas"]["MetWords"];
             };
+            /** Pipes */
+            pipes: components["schemas"]["Pipe"][];
             /** Reads */
             reads: {
                 [key: string]: components["schemas"]["ValueWords"];
             };
+            /** Saws Mm */
+            saws_mm: number[];
             /** Steels */
             steels: components["schemas"]["Steel"][];
         };
@@ -2668,6 +2713,8 @@ export interface components {
              * @enum {string}
              */
             profile: "tube" | "box" | "channel";
+            /** Up Mm */
+            up_mm?: number | null;
             /** Wall Mm */
             wall_mm: number;
             /** Warping Fixity */
@@ -2730,6 +2777,8 @@ export interface components {
             side: "left" | "right" | "both";
             /** Target Id */
             target_id?: string | null;
+            /** Up Mm */
+            up_mm?: number | null;
             /**
              * Wall Mm
              * @default 4
@@ -2795,7 +2844,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "saw" | "pipe" | "oblong" | "notch";
+            kind: "saw" | "pipe" | "oblong" | "half-moon" | "notch";
             /** Left Mm */
             left_mm: number;
             /** Operation */
@@ -3483,11 +3532,26 @@ export interface components {
             design: components["schemas"]["Design"];
             /**
              * @default {
-             *       "axle_lower": 4,
-             *       "axle_upper": 4,
-             *       "frame_lower": 4,
-             *       "frame_upper": 4,
-             *       "pitch_mm": 20
+             *       "axle_lower": {
+             *         "above": 2,
+             *         "below": 1,
+             *         "pitch_mm": 20
+             *       },
+             *       "axle_upper": {
+             *         "above": 2,
+             *         "below": 1,
+             *         "pitch_mm": 20
+             *       },
+             *       "frame_lower": {
+             *         "above": 2,
+             *         "below": 1,
+             *         "pitch_mm": 20
+             *       },
+             *       "frame_upper": {
+             *         "above": 2,
+             *         "below": 1,
+             *         "pitch_mm": 20
+             *       }
              *     }
              */
             holes: components["schemas"]["Holes"];
@@ -3644,7 +3708,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "length" | "thickness" | "angle" | "force" | "number" | "place" | "words" | "tick" | "choice" | "variant" | "steel" | "bolt" | "grade" | "crossmember" | "feature" | "spots";
+            kind: "length" | "thickness" | "angle" | "force" | "number" | "place" | "words" | "tick" | "choice" | "variant" | "steel" | "bolt" | "grade" | "crossmember" | "feature" | "spots" | "saw" | "pipe";
             /** Label */
             label: string;
             /**
@@ -3741,6 +3805,8 @@ export interface components {
         FoundHoles: {
             /** Anti Squat */
             anti_squat: (number | null)[][];
+            /** Axle */
+            axle: (number[] | null)[][];
             /** Choices */
             choices: components["schemas"]["HoleChoice"][];
             /** Lower Mm */
@@ -3873,6 +3939,55 @@ export interface components {
             /** Operation Id */
             operation_id: string;
             survey?: components["schemas"]["Survey"] | null;
+        };
+        /**
+         * FreshSuspensionBody
+         * @description A new suspension of a layout's kind for one axle, planned or as it was ``before`` the work.
+         */
+        FreshSuspensionBody: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * Before
+             * @default false
+             */
+            before: boolean;
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            /** Kind */
+            kind: string;
+            survey?: components["schemas"]["Survey"] | null;
+        };
+        /**
+         * FreshSuspensionPartBody
+         * @description What a part of a suspension begins with, or of the shaft to the rear axle; ``kind`` where there are several.
+         */
+        FreshSuspensionPartBody: {
+            /**
+             * Before
+             * @default false
+             */
+            before: boolean;
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /** Part */
+            part: string;
+            survey?: components["schemas"]["Survey"] | null;
+            /**
+             * Suspension
+             * @default 0
+             */
+            suspension: number;
         };
         /**
          * FrontTarget
@@ -4145,35 +4260,63 @@ export interface components {
             suspension: components["schemas"]["Suspension"];
         };
         /**
-         * Holes
-         * @description How many holes each bracket has, one above the other about the point as it is, and their pitch, mm.
+         * HoleRow
+         * @description The holes of one bracket besides the one that is used: above and below it, and their pitch, mm; none holds it fixed.
          */
-        Holes: {
+        HoleRow: {
             /**
-             * Axle Lower
-             * @default 4
+             * Above
+             * @default 0
              */
-            axle_lower: number;
+            above: number;
             /**
-             * Axle Upper
-             * @default 4
+             * Below
+             * @default 0
              */
-            axle_upper: number;
-            /**
-             * Frame Lower
-             * @default 4
-             */
-            frame_lower: number;
-            /**
-             * Frame Upper
-             * @default 4
-             */
-            frame_upper: number;
+            below: number;
             /**
              * Pitch Mm
              * @default 20
              */
             pitch_mm: number;
+        };
+        /**
+         * Holes
+         * @description The holes of the four brackets.
+         */
+        Holes: {
+            /**
+             * @default {
+             *       "above": 2,
+             *       "below": 1,
+             *       "pitch_mm": 20
+             *     }
+             */
+            axle_lower: components["schemas"]["HoleRow"];
+            /**
+             * @default {
+             *       "above": 2,
+             *       "below": 1,
+             *       "pitch_mm": 20
+             *     }
+             */
+            axle_upper: components["schemas"]["HoleRow"];
+            /**
+             * @default {
+             *       "above": 2,
+             *       "below": 1,
+             *       "pitch_mm": 20
+             *     }
+             */
+            frame_lower: components["schemas"]["HoleRow"];
+            /**
+             * @default {
+             *       "above": 2,
+             *       "below": 1,
+             *       "pitch_mm": 20
+             *     }
+             */
+            frame_upper: components["schemas"]["HoleRow"];
         };
         /**
          * Hose
@@ -5390,6 +5533,18 @@ export interface components {
              * @enum {string}
              */
             role: "owner" | "helper" | "reader";
+        };
+        /**
+         * Pipe
+         * @description Outside diameter and wall, mm.
+         */
+        Pipe: {
+            /** Name */
+            name: string;
+            /** Outside Mm */
+            outside_mm: number;
+            /** Wall Mm */
+            wall_mm: number;
         };
         /**
          * Place
@@ -10107,6 +10262,56 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Station"][];
+                };
+            };
+        };
+    };
+    nodulant_server_api_choices_suspension: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FreshSuspensionBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Suspension"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_choices_suspension_part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FreshSuspensionPartBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
                 };
             };
         };

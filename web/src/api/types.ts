@@ -77,6 +77,7 @@ export type CutChoice = Schemas["CutChoice"];
 export type FrameSolids = Schemas["FrameSolids"];
 export type WaysDown = Schemas["WaysDown"];
 export type Obstacle = Schemas["Obstacle"];
+export type Holes = Schemas["Holes"];
 export type FoundHoles = Schemas["FoundHoles"];
 export type HoleChoice = Schemas["HoleChoice"];
 export type WindowChoice = Schemas["WindowChoice"];

@@ -5,6 +5,7 @@ import { type Path, valueAt } from "../draft/document";
 import { shownDraft, useBench } from "../draft/store";
 import { Act, ChoiceField, Group, Pair, PlainChoice, TickField, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
+import { PipeField, SawField } from "./Bought";
 import { FigureList } from "./FigureList";
 import { Pieces } from "./Pieces";
 import { PlaceFields } from "./PlaceFields";
@@ -46,7 +47,7 @@ function offered(op: Operation, part: FormPart): boolean {
 }
 
 const choicesOf = (field: FormField) => field.choices.map((c) => [c.value, c.words] as const);
-const WIDE = ["place", "words", "tick", "spots"];
+const WIDE = ["place", "words", "tick", "spots", "saw", "pipe"];
 const isWide = (field: FormField | undefined) =>
   field !== undefined && (WIDE.includes(field.kind) || field.note !== "");
 
@@ -100,6 +101,10 @@ function Plain({ op, at, field }: { op: Operation; at: Path; field: FormField })
       return <ChoiceField label={label} path={path} choices={choicesOf(field)} />;
     case "spots":
       return <Spots label={label} path={path} />;
+    case "saw":
+      return <SawField label={label} path={path} />;
+    case "pipe":
+      return <PipeField label={label} path={path} hole={[...at, "diameter_mm"]} />;
     case "variant":
       return <Variant op={op} at={at} field={field} />;
     case "steel":

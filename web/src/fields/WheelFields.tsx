@@ -31,7 +31,7 @@ export function WheelFields({ title, at, wheel }: { title: string; at: Path; whe
     }
   };
   return (
-    <Thing title={title} at={at} there={wheel != null} fresh={FRESH}>
+    <Thing title={title} at={at} there={wheel != null} begin={() => act({ kind: "set", path: at, value: FRESH })}>
       <Pair>
         <QuantityField label="Rim, seat to seat" path={[...at, "rim_width_mm"]} />
         <PlainChoice

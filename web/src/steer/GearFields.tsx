@@ -3,7 +3,7 @@ import { useBench } from "../draft/store";
 import { ChoiceField, Group, Pair, PlainChoice } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { PointFields } from "../travel/LinkFields";
-import { type Gear, gearsFor } from "./fresh";
+import { type Gear, gearsFor } from "./gears";
 
 const WAYS = [
   ["right", "to the right"],

@@ -3,32 +3,13 @@ import { useBench } from "../draft/store";
 import { Pair, PlainChoice, TickField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { PointFields } from "../travel/LinkFields";
-import { Thing } from "../travel/Thing";
-import type { Steering } from "./fresh";
+import { BegunThing } from "../travel/Thing";
+import type { Steering } from "./gears";
 
-type Shaft = NonNullable<Steering["shaft"]>;
 const p = (x: number, y: number, z: number) => ({ x_mm: x, y_mm: y, z_mm: z });
 
-/** A shaft of two joints from a column over the left rail down to the gear. */
-export function freshShaft(gear: Steering["gear"], rail: number): Shaft {
-  const to = gear.kind === "rack" ? p(60, -120, 0) : gear.box.shaft;
-  const end = gear.kind === "rack" ? to : p(to.x_mm, to.y_mm, to.z_mm + 60);
-  return {
-    column: p(end.x_mm + 700, -rail + 40, end.z_mm + 700),
-    joints: [p(end.x_mm + 430, -rail + 30, end.z_mm + 330), p(end.x_mm + 90, end.y_mm - 10, end.z_mm + 60)],
-    gear: end,
-    clocked_deg: 0,
-    second_clocked_deg: 0,
-    bearing: false,
-    diameter_mm: 25,
-    clamp: null,
-  };
-}
-
-const CLAMP = { column_mm: 44.45, tube_mm: 50.8, wall_mm: 3.05, slot_mm: 3 };
-
 /** From the column to the gear: joints in space, clocking, the bearing, the clamp on the column. */
-export function ShaftFields({ steering, path, rail }: { steering: Steering; path: Path; rail: number }) {
+export function ShaftFields({ steering, path }: { steering: Steering; path: Path }) {
   const act = useBench((s) => s.act);
   const { shaft } = steering;
   const at = [...path, "shaft"];
@@ -43,7 +24,7 @@ export function ShaftFields({ steering, path, rail }: { steering: Steering; path
     act({ kind: "set", path: [...at, "joints"], value: more });
   };
   return (
-    <Thing title="Column and shaft" at={at} there={shaft != null} fresh={freshShaft(steering.gear, rail)}>
+    <BegunThing title="Column and shaft" at={at} there={shaft != null} part="column">
       <PlainChoice
         label="Joints"
         value={String(joints.length)}
@@ -71,7 +52,7 @@ export function ShaftFields({ steering, path, rail }: { steering: Steering; path
         <QuantityField label="Second shaft clocked by" path={[...at, "second_clocked_deg"]} kind="angle" />
       )}
       {joints.length === 3 && <TickField label="Support bearing on the middle shaft" path={[...at, "bearing"]} />}
-      <Thing title="Clamp on the column" at={[...at, "clamp"]} there={shaft?.clamp != null} fresh={CLAMP}>
+      <BegunThing title="Clamp on the column" at={[...at, "clamp"]} there={shaft?.clamp != null} part="clamp">
         <Pair>
           <QuantityField label="Column, outside" path={[...at, "clamp", "column_mm"]} kind="thickness" />
           <QuantityField label="Tube, outside" path={[...at, "clamp", "tube_mm"]} kind="thickness" />
@@ -80,7 +61,7 @@ export function ShaftFields({ steering, path, rail }: { steering: Steering; path
           <QuantityField label="Tube, wall" path={[...at, "clamp", "wall_mm"]} kind="thickness" />
           <QuantityField label="Saw slot" path={[...at, "clamp", "slot_mm"]} kind="thickness" />
         </Pair>
-      </Thing>
-    </Thing>
+      </BegunThing>
+    </BegunThing>
   );
 }

@@ -2,15 +2,15 @@ import { Text } from "@chakra-ui/react";
 import type { AxleTravel, Suspension } from "../api/types";
 import { useMay } from "../app/session";
 import { useBench, usePick } from "../draft/store";
-import { useShown } from "../evaluation/useEvaluation";
 import { Act, Group, Pair } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { Facts } from "../travel/Facts";
 import { PointFields } from "../travel/LinkFields";
 import { useAxleFigure, useAxlePart, useIndex } from "../travel/useAxle";
+import { useBegun } from "../travel/useBegun";
 import { BumpFinder } from "./BumpFinder";
-import { freshGear, freshSteering, gearsFor } from "./fresh";
 import { GearFields } from "./GearFields";
+import { gearsFor } from "./gears";
 import { ShaftFields } from "./ShaftFields";
 import { WaysDown } from "./WaysDown";
 
@@ -32,21 +32,13 @@ export default function SteerPanel() {
   return <Fields own={own} index={index} />;
 }
 
-/** Where the hubs stand now: read when something is put in, so that the form does not draw again with every drag. */
-function standsNow(index: number) {
-  const axle = useShown.getState().result?.travel.find((t) => t.index === index);
-  const rail = useBench.getState().history.now.survey.rails.right.web_y_mm;
-  const [hubX, , hubZ] = axle?.hub ?? [0, 0, -150];
-  return { hubX: hubX ?? 0, hubZ: hubZ ?? -150, half: axle?.half_track_mm ?? 780, rail: rail ?? 410 };
-}
-
 function Fields({ own, index }: { own: Suspension; index: number }) {
   const act = useBench((s) => s.act);
   const may = useMay();
   const path = ["design", "suspensions", index] as const;
   const steering = own.steering;
   const gears = gearsFor(own.layout);
-  const put = (value: Suspension["steering"]) => act({ kind: "set", path: [...path, "steering"], value });
+  const begun = useBegun();
   if (gears.length === 0) {
     return <Text>This layout has no upright that steers. Wishbones, struts and beam axles do.</Text>;
   }
@@ -58,7 +50,7 @@ function Fields({ own, index }: { own: Suspension; index: number }) {
           dragged.
         </Text>
         {may.design && (
-          <Act main onClick={() => put(freshSteering(own.layout, standsNow(index)))}>
+          <Act main onClick={() => void begun.part([...path, "steering"], "steering")}>
             Give the steering
           </Act>
         )}
@@ -77,13 +69,7 @@ function Fields({ own, index }: { own: Suspension; index: number }) {
         gear={steering.gear}
         path={[...path, "steering", "gear"]}
         layout={own.layout}
-        choose={(kind) =>
-          act({
-            kind: "set",
-            path: [...path, "steering", "gear"],
-            value: freshGear(kind, own.layout, standsNow(index)),
-          })
-        }
+        choose={(kind) => void begun.part([...path, "steering", "gear"], "gear", kind)}
       />
       {"toe" in own.layout && (
         <Group title="Tie rods, right one">
@@ -98,7 +84,7 @@ function Fields({ own, index }: { own: Suspension; index: number }) {
           <PointFields label="Tie rod's ball, right" path={[...path, "steering", "king_pins", "tie_rod"]} on="axle" />
         </Group>
       )}
-      <ShaftFields steering={steering} path={[...path, "steering"]} rail={standsNow(index).rail} />
+      <ShaftFields steering={steering} path={[...path, "steering"]} />
       <Group title="Wheels as they are set">
         <Pair>
           <QuantityField label="Camber, out +" path={[...path, "camber_deg"]} kind="angle" />
@@ -109,7 +95,9 @@ function Fields({ own, index }: { own: Suspension; index: number }) {
         Steering is a safety part. Never weld on a cast or forged steering part; welded splices only where local rules
         allow, by a qualified welder. New lock nuts, split pins and single-use washers at final assembly.
       </Text>
-      {may.design && <Act onClick={() => put(null)}>Take the steering out</Act>}
+      {may.design && (
+        <Act onClick={() => act({ kind: "set", path: [...path, "steering"], value: null })}>Take the steering out</Act>
+      )}
     </>
   );
 }

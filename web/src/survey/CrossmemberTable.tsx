@@ -8,8 +8,8 @@ import { Act, ChoiceField, Group, WordsField } from "../fields/controls";
 import { Grid, GridRow } from "../fields/Grid";
 import { QuantityField } from "../fields/QuantityField";
 
-const WIDTHS = "minmax(4.2rem, 1fr) 5.2rem 5.8rem 4.7rem 4.7rem 3.9rem 5.8rem 2rem";
-const HEADS = ["name", "station", "profile", "height", "width", "wall", "ends"] as const;
+const WIDTHS = "minmax(4.2rem, 1fr) 5.2rem 5.4rem 4.4rem 4.4rem 3.6rem 4.4rem 5.4rem 2rem";
+const HEADS = ["name", "station", "profile", "height", "width", "wall", "middle up", "ends"] as const;
 const PROFILES = [
   ["channel", "channel"],
   ["box", "box"],
@@ -67,6 +67,7 @@ function Ties({ title, path }: { title: string; path: Path }) {
               <QuantityField label={`${tie.name}, height`} path={[...path, i, "height_mm"]} />
               <QuantityField label={`${tie.name}, width`} path={[...path, i, "width_mm"]} />
               <QuantityField label={`${tie.name}, wall`} path={[...path, i, "wall_mm"]} kind="thickness" />
+              <QuantityField label={`${tie.name}, middle above the underside`} path={[...path, i, "up_mm"]} optional />
               <ChoiceField label="Ends" path={[...path, i, "end"]} choices={ENDS} />
             </GridRow>
           ))}

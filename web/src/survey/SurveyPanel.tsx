@@ -30,6 +30,7 @@ export default function SurveyPanel({ job }: { job: JobHead }) {
 /** One axle as it stands at stock ride height; heights are from the datum plane, below it is negative. */
 function AxleGroup({ name }: { name: "front" | "rear" }) {
   const at = (field: string): string[] => ["survey", name, field];
+  const act = useBench((s) => s.act);
   const wheel = useBench((s) => shownDraft(s).survey[name].wheel);
   const arch = useBench((s) => shownDraft(s).survey[name].arch);
   const figures = useShown((s) => s.result?.figures);
@@ -63,7 +64,12 @@ function AxleGroup({ name }: { name: "front" | "rear" }) {
       )}
       <QuantityField label="Track" path={at("track_mm")} optional />
       <WheelFields title={`Wheels, ${name}`} at={at("wheel")} wheel={wheel} />
-      <Thing title={`Wheel arch, ${name}`} at={at("arch")} there={arch != null} fresh={freshArch(name)}>
+      <Thing
+        title={`Wheel arch, ${name}`}
+        at={at("arch")}
+        there={arch != null}
+        begin={() => act({ kind: "set", path: at("arch"), value: freshArch(name) })}
+      >
         <Pair>
           <QuantityField label="Front edge, at hub height" path={at("arch").concat("front_x_mm")} />
           <QuantityField label="Rear edge" path={at("arch").concat("rear_x_mm")} />

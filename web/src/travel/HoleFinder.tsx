@@ -1,6 +1,6 @@
 import { Box, Text } from "@chakra-ui/react";
-import { useState } from "react";
-import type { FoundHoles, HoleChoice } from "../api/types";
+import { type ReactNode, useState } from "react";
+import type { FoundHoles, HoleChoice, Holes } from "../api/types";
 import { SearchBox } from "../cut/SearchBox";
 import { useSearch } from "../cut/useSearch";
 import { useBench, usePick } from "../draft/store";
@@ -8,6 +8,7 @@ import { Pair } from "../fields/controls";
 import { PlainQuantity } from "../fields/plain";
 import { showLength, showNumber } from "../units/show";
 import { Offer } from "./Offer";
+import { useAxlePart } from "./useAxle";
 
 const SHOWN = 6;
 
@@ -15,15 +16,15 @@ const SHOWN = 6;
 export function HoleFinder({ index }: { index: number }) {
   const { jobId, act, style } = usePick("jobId", "act", "style");
   const search = useSearch("/api/find/holes");
-  const [pitch, setPitch] = useState(20);
-  const [count, setCount] = useState(4);
+  const there = useAxlePart("holes");
+  const [own, setOwn] = useState<Holes | null>(null);
+  const holes = own ?? there;
   const [squat, setSquat] = useState(80);
   const [steer, setSteer] = useState(0);
   const found = search.answer?.holes;
   const find = () => {
     const { design, survey } = useBench.getState().history.now;
-    const each = Math.round(Math.min(Math.max(count, 1), 8));
-    const holes = { pitch_mm: pitch, frame_upper: each, frame_lower: each, axle_upper: each, axle_lower: each };
+    if (!holes) return;
     const wanted = { anti_squat: squat, roll_steer: steer };
     void search.find({ job_id: jobId, design, survey, suspension: index, holes, wanted });
   };
@@ -41,10 +42,7 @@ export function HoleFinder({ index }: { index: number }) {
       find={find}
       stock={
         <>
-          <Pair>
-            <PlainQuantity label="Holes in each bracket" value={count} take={setCount} kind="number" />
-            <PlainQuantity label="Hole to hole" value={pitch} take={setPitch} />
-          </Pair>
+          {holes && <HoleRows holes={holes} set={setOwn} />}
           <Pair>
             <PlainQuantity label="Anti-squat wanted, %" value={squat} take={setSquat} kind="number" />
             <PlainQuantity label="Roll steer wanted" value={steer} take={setSteer} kind="number" />
@@ -84,6 +82,50 @@ export function HoleFinder({ index }: { index: number }) {
   );
 }
 
+const ROWS = [
+  ["frame_upper", "Upper link, frame"],
+  ["frame_lower", "Lower link, frame"],
+  ["axle_upper", "Upper link, axle"],
+  ["axle_lower", "Lower link, axle"],
+] as const;
+
+/** The holes of each bracket besides the one in use; with none the end is held where it is. */
+function HoleRows({ holes, set }: { holes: Holes; set: (holes: Holes) => void }) {
+  return (
+    <fieldset>
+      <legend className="small-words">
+        Holes of each bracket, above and below the one in use; 0 and 0 holds that end fixed. They begin as the brackets
+        in the plan have them.
+      </legend>
+      {ROWS.map(([key, label]) => {
+        const row = holes[key] ?? { above: 0, below: 0, pitch_mm: 20 };
+        const put = (change: Partial<typeof row>) => set({ ...holes, [key]: { ...row, ...change } });
+        const whole = (v: number) => Math.round(Math.min(Math.max(v, 0), 7));
+        return (
+          <Trio key={key}>
+            <PlainQuantity
+              label={`${label}: above`}
+              value={row.above ?? 0}
+              take={(v) => put({ above: whole(v) })}
+              kind="number"
+            />
+            <PlainQuantity label="below" value={row.below ?? 0} take={(v) => put({ below: whole(v) })} kind="number" />
+            <PlainQuantity label="hole to hole" value={row.pitch_mm ?? 20} take={(v) => put({ pitch_mm: v })} />
+          </Trio>
+        );
+      })}
+    </fieldset>
+  );
+}
+
+function Trio({ children }: { children: ReactNode }) {
+  return (
+    <Box display="grid" gridTemplateColumns="2fr 1fr 1.2fr" gap="2" mb="1" alignItems="end">
+      {children}
+    </Box>
+  );
+}
+
 /** Frame holes of the upper link against those of the lower one: anti-squat with the best axle holes, fuller where it fits better. */
 function HoleMap({ found }: { found: FoundHoles }) {
   const style = useBench((s) => s.style);
@@ -95,7 +137,8 @@ function HoleMap({ found }: { found: FoundHoles }) {
     <Box overflowX="auto" my="1">
       <table aria-label="Map of the frame's holes" style={{ fontSize: 12, borderCollapse: "collapse" }}>
         <caption style={{ fontSize: 12, textAlign: "start" }}>
-          Anti-squat, %; rows: upper link's frame hole, columns: lower link's. Fuller bars fit the wishes better.
+          Anti-squat, %, and under it the axle's holes that it is of (upper, lower); rows: upper link's frame hole,
+          columns: lower link's. Fuller bars fit the wishes better.
         </caption>
         <thead>
           <tr>
@@ -117,9 +160,11 @@ function HoleMap({ found }: { found: FoundHoles }) {
                 </th>
                 {found.lower_mm.map((low, j) => {
                   const [score, squat] = [found.score[row]?.[j], found.anti_squat[row]?.[j]];
+                  const axle = found.axle[row]?.[j];
                   return (
                     <td key={low} style={{ padding: 3, border: "1px solid var(--chakra-colors-rule)", minWidth: 34 }}>
                       {score == null || squat == null ? "none" : squat.toFixed(0)}
+                      {axle && <div style={{ fontSize: 10 }}>{axle.map(mark).join(", ")}</div>}
                       {score != null && (
                         <div
                           style={{

@@ -6,11 +6,13 @@ import { useBench } from "../draft/store";
 import { Act, Group, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { PointFields } from "./LinkFields";
+import { useBegun } from "./useBegun";
 
 /** Brake hoses and leads from the frame to the wheel: long enough at droop and full lock? */
-export function HoseFields({ hoses, path, fresh }: { hoses: readonly Hose[]; path: Path; fresh: Hose }) {
+export function HoseFields({ hoses, path }: { hoses: readonly Hose[]; path: Path }) {
   const act = useBench((s) => s.act);
   const may = useMay();
+  const begun = useBegun();
   return (
     <Group title="Hoses">
       {hoses.length === 0 && (
@@ -28,8 +30,9 @@ export function HoseFields({ hoses, path, fresh }: { hoses: readonly Hose[]; pat
           {may.design && <Act onClick={() => act({ kind: "remove", path: [...path, k] })}>Take {hose.name} out</Act>}
         </Box>
       ))}
+      {begun.trouble && <p role="alert">{begun.trouble}</p>}
       {may.design && hoses.length < 6 && (
-        <Act onClick={() => act({ kind: "insert", path, value: fresh })}>Add a hose</Act>
+        <Act onClick={() => void begun.part(path, "hose", "", "insert")}>Add a hose</Act>
       )}
     </Group>
   );

@@ -1,10 +1,10 @@
 import { useMay } from "../app/session";
-import { type shownDraft, useBench } from "../draft/store";
+import { useBench } from "../draft/store";
 import { Act, ChoiceField, Group, Pair, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
-import { freshShaft } from "./fresh";
 import { PointFields } from "./LinkFields";
 import { useCarriers } from "./RidesFields";
+import { useBegun } from "./useBegun";
 
 const PATH = ["design", "driveline"] as const;
 const SIDES = [
@@ -19,10 +19,12 @@ export function ShaftFields() {
   const may = useMay();
   const carriers = useCarriers();
   const set = (path: readonly (string | number)[], value: unknown) => act({ kind: "set", path, value });
-  const turn = () => set(PATH, shaft ? null : freshShaft(useBench.getState().history.now));
+  const begun = useBegun();
+  const turn = () => (shaft ? set(PATH, null) : void begun.part(PATH, "driveline"));
   const near = shaft?.near ?? [];
   return (
     <Group title="Propeller shaft" extra={may.design && <Act onClick={turn}>{shaft ? "Leave it out" : "Add it"}</Act>}>
+      {begun.trouble && <p role="alert">{begun.trouble}</p>}
       {shaft && (
         <>
           <ChoiceField label="Gearbox and bearing go with" path={[...PATH, "rides"]} choices={carriers} />
@@ -35,10 +37,7 @@ export function ShaftFields() {
           {may.design && (
             <Act
               onClick={() =>
-                set(
-                  [...PATH, "bearing"],
-                  shaft.bearing ? null : halfway(shaft.gearbox, useBench.getState().history.now),
-                )
+                shaft.bearing ? set([...PATH, "bearing"], null) : void begun.part([...PATH, "bearing"], "bearing")
               }
             >
               {shaft.bearing ? "One piece again" : "Two pieces with a bearing"}
@@ -90,10 +89,4 @@ export function ShaftFields() {
       )}
     </Group>
   );
-}
-
-/** A bearing to begin with: half the way to the axle. */
-function halfway(gearbox: { x_mm: number; y_mm: number; z_mm: number }, draft: ReturnType<typeof shownDraft>) {
-  const end = draft.survey.wheelbase_mm ?? gearbox.x_mm + 1400;
-  return { x_mm: Math.round((gearbox.x_mm + end) / 2), y_mm: gearbox.y_mm, z_mm: gearbox.z_mm - 20 };
 }

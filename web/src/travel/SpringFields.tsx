@@ -1,14 +1,12 @@
-import type { Springs, Suspension } from "../api/types";
-import { useMay } from "../app/session";
+import type { Suspension } from "../api/types";
 import type { Path } from "../draft/document";
 import { useBench } from "../draft/store";
-import { useShown } from "../evaluation/useEvaluation";
-import { Act, Group, Pair, PlainChoice } from "../fields/controls";
+import { Group, Pair, PlainChoice } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
-import { coiloverOn, freshDamper, freshHalfShaft, freshSprings, freshStop, freshStrap } from "./fresh";
 import { LeafFields } from "./LeafFields";
 import { PointFields } from "./LinkFields";
-import { Thing } from "./Thing";
+import { BegunThing } from "./Thing";
+import { useBegun } from "./useBegun";
 
 const KINDS = [
   ["", "none chosen"],
@@ -37,14 +35,11 @@ const AIR: readonly Field[] = [
 /** What the axle stands on, and what stops it. */
 export function SpringFields({ own, path, independent }: { own: Suspension; path: Path; independent: boolean }) {
   const act = useBench((s) => s.act);
-  const may = useMay();
+  const begun = useBegun();
   const springs = own.springs;
   const choose = (kind: string) => {
-    const draft = useBench.getState().history.now;
-    const fresh = kind ? freshSprings(kind as Springs["kind"], draft, own.axle, independent) : null;
-    const [x, , z] = standsAt(own.axle);
-    const value = fresh?.kind === "coilover" ? coiloverOn(own.layout, fresh, x, z) : fresh;
-    act({ kind: "set", path: [...path, "springs"], value });
+    if (kind) void begun.part(at, "springs", kind);
+    else act({ kind: "set", path: at, value: null });
   };
   const at = [...path, "springs"];
   const rows = springs?.kind === "coilover" ? COIL : springs?.kind === "air" ? AIR : [];
@@ -52,6 +47,7 @@ export function SpringFields({ own, path, independent }: { own: Suspension; path
     <>
       <Group title="Springs">
         <PlainChoice label="Spring" value={springs?.kind ?? ""} choices={KINDS} choose={choose} />
+        {begun.trouble && <p role="alert">{begun.trouble}</p>}
         {springs && springs.kind !== "leaf" && (
           <>
             <Foothold at={at} on={springs.on} layout={own.layout.kind} />
@@ -74,12 +70,7 @@ export function SpringFields({ own, path, independent }: { own: Suspension; path
         ))}
       </Group>
       {springs && springs.kind !== "coilover" && (
-        <Thing
-          title="Damper of its own"
-          at={[...path, "damper"]}
-          there={own.damper != null}
-          fresh={freshDamper(useBench.getState().history.now, own.axle, independent)}
-        >
+        <BegunThing title="Damper of its own" at={[...path, "damper"]} there={own.damper != null} part="damper">
           <Foothold at={[...path, "damper"]} on={own.damper?.on} layout={own.layout.kind} />
           <PointFields
             label={`Lower eye, right, ${onWhat(own.damper?.on)}`}
@@ -92,75 +83,39 @@ export function SpringFields({ own, path, independent }: { own: Suspension; path
             <QuantityField label="Closed" path={[...path, "damper", "closed_mm"]} />
           </Pair>
           <PairFields at={[...path, "damper"]} count={own.damper?.count ?? 1} />
-        </Thing>
+        </BegunThing>
       )}
-      <Thing
-        title="Limit strap"
-        at={[...path, "strap"]}
-        there={own.strap != null}
-        fresh={freshStrap(useBench.getState().history.now, own.axle, own.droop_mm, independent)}
-      >
+      <BegunThing title="Limit strap" at={[...path, "strap"]} there={own.strap != null} part="strap">
         <PointFields label="Lower end, right, on the axle" path={[...path, "strap", "lower"]} on="axle" />
         <PointFields label="Upper end, right, on the frame" path={[...path, "strap", "upper"]} on="frame" />
         <QuantityField label="Length, taut" path={[...path, "strap", "length_mm"]} />
-      </Thing>
-      <Thing
-        title="Anti-roll bar"
-        at={[...path, "anti_roll"]}
-        there={own.anti_roll != null}
-        fresh={{ diameter_mm: 22, length_mm: 900, arm_mm: 220, drop: { x_mm: 60, y_mm: 420, z_mm: -40 } }}
-      >
+      </BegunThing>
+      <BegunThing title="Anti-roll bar" at={[...path, "anti_roll"]} there={own.anti_roll != null} part="anti_roll">
         <Pair>
           <QuantityField label="Bar diameter" path={[...path, "anti_roll", "diameter_mm"]} kind="thickness" />
           <QuantityField label="Straight length" path={[...path, "anti_roll", "length_mm"]} />
         </Pair>
         <QuantityField label="Arm" path={[...path, "anti_roll", "arm_mm"]} />
         <PointFields label="Drop link on the axle, right" path={[...path, "anti_roll", "drop"]} on="axle" />
-      </Thing>
+      </BegunThing>
       {independent && (
-        <Thing
-          title="Half shaft"
-          at={[...path, "half_shaft"]}
-          there={own.half_shaft != null}
-          fresh={freshHalfShaft(useBench.getState().history.now, own.axle)}
-        >
+        <BegunThing title="Half shaft" at={[...path, "half_shaft"]} there={own.half_shaft != null} part="half_shaft">
           <PointFields label="Inner joint, right" path={[...path, "half_shaft", "inner"]} on="frame" />
           <PointFields label="Outer joint, right" path={[...path, "half_shaft", "outer"]} on="axle" />
           <Pair>
             <QuantityField label="Joints stand to" path={[...path, "half_shaft", "joint_deg"]} kind="angle" />
             <QuantityField label="Plunge allowed" path={[...path, "half_shaft", "plunge_mm"]} />
           </Pair>
-        </Thing>
+        </BegunThing>
       )}
-      <Group
-        title="Bump stop"
-        extra={
-          may.design && (
-            <Act
-              onClick={() =>
-                act({ kind: "set", path: [...path, "stop"], value: own.stop ? null : freshStop(own.bump_mm) })
-              }
-            >
-              {own.stop ? "Leave it out" : "Add it"}
-            </Act>
-          )
-        }
-      >
-        {own.stop && (
-          <Pair>
-            <QuantityField label="Strikes after" path={[...path, "stop", "gap_mm"]} />
-            <QuantityField label="Gives at 3 g" path={[...path, "stop", "gives_mm"]} />
-          </Pair>
-        )}
-      </Group>
+      <BegunThing title="Bump stop" at={[...path, "stop"]} there={own.stop != null} part="stop">
+        <Pair>
+          <QuantityField label="Strikes after" path={[...path, "stop", "gap_mm"]} />
+          <QuantityField label="Gives at 3 g" path={[...path, "stop", "gives_mm"]} />
+        </Pair>
+      </BegunThing>
     </>
   );
-}
-
-/** Where the hubs of an axle stand as it is planned. */
-function standsAt(axle: "front" | "rear"): readonly [number, number, number] {
-  const hub = useShown.getState().result?.travel.find((t) => t.axle === axle)?.hub;
-  return [hub?.[0] ?? 0, hub?.[1] ?? 0, hub?.[2] ?? -150];
 }
 
 const ARMS: Partial<Record<Suspension["layout"]["kind"], readonly (readonly [string, string])[]>> = {

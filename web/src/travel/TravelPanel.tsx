@@ -11,7 +11,6 @@ import { BoughtArm } from "./BoughtArm";
 import { CoilFinder } from "./CoilFinder";
 import { EndsTable } from "./EndsTable";
 import { TravelFacts } from "./Facts";
-import { freshHose, freshLayout, freshSuspension, lateralFor, mirroredEye } from "./fresh";
 import { HoleFinder } from "./HoleFinder";
 import { HoseFields } from "./HoseFields";
 import { LinkFields, PointFields } from "./LinkFields";
@@ -23,8 +22,9 @@ import { RidesFields } from "./RidesFields";
 import { ShaftFields } from "./ShaftFields";
 import { SpringFields } from "./SpringFields";
 import { StandsTable } from "./StandsTable";
-import { Thing } from "./Thing";
+import { BegunThing } from "./Thing";
 import { useIndex } from "./useAxle";
+import { useBegun } from "./useBegun";
 import { WindowFinder } from "./WindowFinder";
 
 const HOUSINGS = [
@@ -78,14 +78,14 @@ export default function TravelPanel() {
 type Root = "design" | "survey";
 
 function AddSuspension({ taken, root }: { taken: readonly string[]; root: Root }) {
-  const { act, put } = usePick("act", "put");
+  const put = useBench((s) => s.put);
   const free = (["rear", "front"] as const).filter((a) => !taken.includes(a));
   const [axle, setAxle] = useState<"front" | "rear">(free[0] ?? "rear");
   const at = free.includes(axle) ? axle : (free[0] ?? "rear");
-  const add = (kind: Layout["kind"]) => {
-    const draft = useBench.getState().history.now;
-    act({ kind: "insert", path: [root, "suspensions"], value: freshSuspension(kind, draft, at, root === "survey") });
-    put({ suspension: draft[root].suspensions?.length ?? 0, travelMm: 0, rollDeg: 0 });
+  const begun = useBegun();
+  const add = async (kind: Layout["kind"]) => {
+    const before = useBench.getState().history.now[root].suspensions?.length ?? 0;
+    if (await begun.suspension(root, at, kind)) put({ suspension: before, travelMm: 0, rollDeg: 0 });
   };
   return (
     <Group
@@ -119,7 +119,7 @@ function AddSuspension({ taken, root }: { taken: readonly string[]; root: Root }
             p="1.5"
             mb="1"
             bg="sheet"
-            onClick={() => add(layout.kind)}
+            onClick={() => void add(layout.kind)}
           >
             <Text fontWeight="600" fontSize="15px">
               {layout.name}
@@ -161,14 +161,8 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
   const path = [root, "suspensions", index] as const;
   const before = root === "survey";
   const spec = specOf(own.layout.kind);
-  const change = (kind: string) => {
-    const draft = useBench.getState().history.now;
-    act({
-      kind: "set",
-      path: [...path, "layout"],
-      value: freshLayout(kind as Layout["kind"], draft, own.axle, before),
-    });
-  };
+  const begun = useBegun();
+  const change = (kind: string) => void begun.part([...path, "layout"], "layout", kind);
   const independent = ["trailing", "multi-link", "double-wishbone", "strut"].includes(own.layout.kind);
   const lateral = "lateral" in own.layout ? own.layout.lateral : null;
   return (
@@ -205,17 +199,14 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
         ),
       )}
       {own.layout.kind === "leaf" && (
-        <Thing
+        <BegunThing
           title="Rear eye"
           at={[...path, "layout", "rear_eye"]}
           there={own.layout.rear_eye != null}
-          fresh={mirroredEye(
-            own.layout,
-            own.axle === "front" ? 0 : (useBench.getState().history.now.survey.wheelbase_mm ?? 2600),
-          )}
+          part="rear_eye"
         >
           <PointFields label="Rear eye, right" path={[...path, "layout", "rear_eye"]} on="frame" />
-        </Thing>
+        </BegunThing>
       )}
       {lateral && (
         <Group title="Kept in the middle by">
@@ -223,11 +214,7 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
             label="Lateral locator"
             value={lateral.kind}
             choices={LATERALS}
-            choose={(kind) => {
-              const draft = useBench.getState().history.now;
-              const value = lateralFor(kind === "watts" ? "watts" : "track-bar", draft, own.axle, before);
-              act({ kind: "set", path: [...path, "layout", "lateral"], value });
-            }}
+            choose={(kind) => void begun.part([...path, "layout", "lateral"], "lateral", kind)}
           />
           {lateral.kind === "track-bar" ? (
             <LinkFields title="Track bar" path={[...path, "layout", "lateral", "bar"]} />
@@ -252,13 +239,7 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
       )}
       <SpringFields own={own} path={path} independent={independent} />
       {may.design && !before && own.springs?.kind === "coilover" && <CoilFinder index={index} />}
-      {!before && (
-        <HoseFields
-          hoses={own.hoses ?? []}
-          path={[...path, "hoses"]}
-          fresh={freshHose(useBench.getState().history.now, own.axle, independent)}
-        />
-      )}
+      {!before && <HoseFields hoses={own.hoses ?? []} path={[...path, "hoses"]} />}
       <Group title="The axle itself">
         <Pair>
           <QuantityField label="Hubs above datum" path={[...path, "hub_z_mm"]} optional />

@@ -19,18 +19,18 @@ from nodulant.evaluate.run import evaluate
 from nodulant.frame.model import planned_state, route_on
 from nodulant.frame.ops.hole import WebHole
 from nodulant.frame.ops.notches.notch import Liner, Notch
-from nodulant.frame.ops.notches.notch_shape import TrapezoidShape
+from nodulant.frame.ops.notches.notch_shape import ArcShape, TrapezoidShape
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.place import Place
 from nodulant.frame.seen import RailSeen, rail_seen
 from nodulant.job.document import Inputs
 from nodulant.materials.hole_saws import HOLE_SAWS_MM, next_saw_mm
-from nodulant.materials.pipe import pipe_that_clears
+from nodulant.materials.pipe import Pipe, pipe_that_clears
 from nodulant.parts.limits import find_limit
 from nodulant.parts.sides import Side, Sides
 from nodulant.units.show import MM_PER_INCH
 
-Kind = Literal["saw", "pipe", "oblong", "notch"]
+Kind = Literal["saw", "pipe", "oblong", "half-moon", "notch"]
 FORMED_MM, NOTCH_LINER_MM, NEAR_MM, CORNER_MM, WIDER_MM, SHOWN = 5.0, 6.0, 300.0, 13.0, 20.0, 4
 BARE = Want(strips=False, parts=False, steps=False, readings=False, frame=False, interim=False, travel=False)
 
@@ -189,6 +189,7 @@ def _holes(room: _Room, hull: Polygon) -> list[CutChoice]:
     if pipe is not None:
         words = f"{pipe.name} pipe, {pipe.outside_mm:.1f} x {pipe.wall_mm:.2f} mm, welded in"
         out.append(_choice(room, "pipe", words, circle.x, circle.z, pipe.outside_mm, 0.0, pipe.wall_mm))
+        out.append(_half_moon(room, pipe, circle.x, circle.z))
     oblong = least_oblong(hull, tuple(size / 2 - FORMED_MM for size in HOLE_SAWS_MM))
     if oblong is not None:
         wide = 2 * (oblong.radius + FORMED_MM)
@@ -215,6 +216,24 @@ def _choice(
     )
     area = math.pi * wide**2 / 4 + wide * tall
     return _judged(room, kind, words, hole, x, height, wide, wide + tall, room.high_mm - wide - tall, area)
+
+
+def _half_moon(room: _Room, pipe: Pipe, x: float, z: float) -> CutChoice:
+    """The same room opened from below: half of the pipe over straight sides, so that the rod can be dropped in."""
+    radius = pipe.outside_mm / 2
+    depth = z - room.under_mm + radius
+    cut = Notch(
+        id=_id(room),
+        name=_name("Half-moon", room),
+        side=room.on,
+        place=_place(room, x),
+        depth_mm=round(max(depth, 0.1), 2),
+        shape=ArcShape(radius_mm=round(radius, 2)),
+        liner=Liner(thickness_mm=round(pipe.wall_mm, 2)),
+    )
+    words = f"half-moon from below, {depth:.1f} mm deep, lined with half of {pipe.name} pipe, {pipe.outside_mm:.1f} x {pipe.wall_mm:.2f} mm"
+    area = math.pi * radius**2 / 2 + 2 * radius * max(depth - radius, 0.0)
+    return _judged(room, "half-moon", words, cut, x, depth, 2 * radius, depth, room.high_mm - depth, area)
 
 
 def _notch(room: _Room, hull: Polygon) -> CutChoice:

@@ -5,6 +5,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from nodulant.axles.springs import LeafPack
+from nodulant.axles.steering import CentreLink, Rack
 from nodulant.base.arrays import Columns, significant
 from nodulant.base.errors import NodulantError
 from nodulant.base.memo import remembered
@@ -13,16 +15,22 @@ from nodulant.checks.check import Check, Verdict, order
 from nodulant.checks.sweep_rules import inside_check, scrub_checks, sweep_checks, way_in_words, way_of
 from nodulant.clearance.arches import arch_of
 from nodulant.clearance.axle_bodies import axle_movers
+from nodulant.clearance.hung_bodies import Work, block_of
 from nodulant.clearance.moving import Mover
 from nodulant.clearance.placed_things import depth_in_rail, standing_of
 from nodulant.clearance.rail_prisms import rail_body
 from nodulant.clearance.shapes import Standing
 from nodulant.clearance.sweep import Cleared, Pair, Wish, clearance_map, pairs_of, swept
+from nodulant.clearance.tie_bodies import tie_bodies
 from nodulant.clearance.under import angle_deg, under_axle
 from nodulant.clearance.work_bodies import work_bodies
+from nodulant.driveline.driveline import Driveline
 from nodulant.evaluate.suspensions.travel import suspension_studies
 from nodulant.evaluate.suspensions.travel_drawing import Fact
-from nodulant.frame.ops.on_axle.axle_work import AxleWork
+from nodulant.frame.model import placed_on, planned_state, route_on
+from nodulant.frame.ops.crossmember_change import CrossmemberChange
+from nodulant.frame.parts import work_on
+from nodulant.frame.ties import planned_crossmembers
 from nodulant.job.document import Inputs
 from nodulant.job.riding import in_place
 from nodulant.parts.limits import find_limit
@@ -126,17 +134,28 @@ def scene(inputs: Inputs) -> Scene:
             )
         left += words
     held = {s.axle for s in inputs.design.suspensions}
+    left += _not_bodies(inputs)
     left += [f"{axle} axle: nothing holds it in this design" for axle in ("front", "rear") if axle not in held]
     operations = inputs.design.operations
     rails = tuple(rail_body(inputs.survey, operations, side) for side in LEFT_RIGHT)
     works = tuple(body for side in LEFT_RIGHT for body in work_bodies(inputs.survey, operations, side))
-    left.append("crossmembers: their height was not surveyed; place those that matter as boxes")
-    left += [
-        f"{op.name}: what is on the axle moves with it; allow for it" for op in operations if isinstance(op, AxleWork)
-    ]
+    ties = planned_crossmembers(inputs.survey, operations, inputs.design.crossmembers)
+    # what an operation adds has solids of its own
+    solid = {op.id for op in operations if not isinstance(op, CrossmemberChange)}
+    ties = tuple(t for t in ties if not any(t.id == i or t.id.startswith(f"{i[:36]}-") for i in solid))
+    state = planned_state(operations)
+    routes = {side: route_on(inputs.survey, operations, side, state) for side in LEFT_RIGHT}
+    between = tie_bodies(ties, inputs.survey.rails, routes)
+    left += [f"{t.name} crossmember: its height is not surveyed" for t in ties if t.up_mm is None]
     movers = tuple(m for axle in axles for m in axle.movers)
     arches = [arch_of(name, axle) for name, axle in (("front", inputs.survey.front), ("rear", inputs.survey.rear))]
-    things = (*rails, *works, *(a for a in arches if a is not None), *(standing_of(o) for o in inputs.design.obstacles))
+    things = (
+        *rails,
+        *works,
+        *between,
+        *(a for a in arches if a is not None),
+        *(standing_of(o) for o in inputs.design.obstacles),
+    )
     return Scene(movers, things, tuple(axles), tuple(left))
 
 
@@ -145,8 +164,45 @@ def _surveyed(inputs: Inputs, s: Study) -> Axle:
 
 
 @remembered(4)
-def _bodies(s: Study, tyre: Tyre | None, tube_mm: float | None) -> tuple[Mover, ...]:
-    return axle_movers(s, tyre, tube_mm)
+def _bodies(
+    s: Study, tyre: Tyre | None, tube_mm: float | None, work: tuple[Work, ...], line: Driveline | None
+) -> tuple[Mover, ...]:
+    return axle_movers(s, tyre, tube_mm, work, line)
+
+
+def _on_axle(inputs: Inputs, s: Study) -> tuple[Work, ...]:
+    """What the design puts on one axle, a block each; the nearer axle's line says whose it is."""
+    survey, operations = inputs.survey, inputs.design.operations
+    if s.suspension.layout.independent:
+        return ()
+    try:
+        placed = placed_on(survey, operations, "right", planned_state(operations))
+    except NodulantError:
+        return ()
+    middle = (survey.wheelbase_mm or 0.0) / 2
+    out = []
+    for work in work_on(survey, "right", placed):
+        axle = "rear" if work.on.span.centre_mm > middle else "front"
+        if axle == s.suspension.axle and (block := block_of(work.solids)) is not None:
+            out.append((work.op.name, block))
+    return tuple(out)
+
+
+def _not_bodies(inputs: Inputs) -> list[str]:
+    """What is in the design and has no body here, each with the reason."""
+    out = []
+    for own in inputs.design.suspensions:
+        if isinstance(own.springs, LeafPack):
+            out.append(f"{own.axle} leaf springs: how they are arched is not known; place what stands near as a thing")
+        if own.anti_roll is not None:
+            out.append(f"{own.axle} anti-roll bar: where its bar runs is not known")
+        if own.strap is not None:
+            out.append(f"{own.axle} limit straps: they fold")
+        if own.steering is not None and isinstance(own.steering.gear, CentreLink):
+            out.append(f"{own.axle} centre link, pitman and idler arms: their rods alone are looked at")
+        if own.steering is not None and not isinstance(own.steering.gear, Rack):
+            out.append(f"{own.axle} steering box: place it as a thing")
+    return out
 
 
 def _movers(inputs: Inputs, s: Study) -> tuple[tuple[Mover, ...], list[str]]:
@@ -160,7 +216,9 @@ def _movers(inputs: Inputs, s: Study) -> tuple[tuple[Mover, ...], list[str]]:
     if not own.layout.independent and surveyed.tube_diameter_mm is None:
         words.append(f"{own.axle} axle's tube: its diameter was not surveyed")
     try:
-        return _bodies(s, tyre_on_wheel(own, inputs.survey), surveyed.tube_diameter_mm), words
+        line = inputs.design.driveline if own.axle == "rear" else None
+        tube = surveyed.tube_diameter_mm
+        return _bodies(s, tyre_on_wheel(own, inputs.survey), tube, _on_axle(inputs, s), line), words
     except NodulantError as error:
         return (), [f"{own.axle} axle: {error.message}"]
 

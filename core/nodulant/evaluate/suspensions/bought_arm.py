@@ -35,6 +35,8 @@ class ArmLaidOver(Frozen):
     changes: tuple[ArmChange, ...]
 
 
+DOES_NOT_FIT = "As it is it does not bolt in"
+
 WORDS: dict[Change, str] = {
     "none": "within half a millimetre of the old one",
     "front-mount": "along the old hinge nothing changes; off it the hinge turns, and the curves with it",
@@ -60,7 +62,7 @@ def bought_arm(inputs: Inputs, suspension: int, arm: Arm, bought: BoughtArm | No
 def _told(r: Restored) -> ArmChange:
     return ArmChange(
         change=r.change,
-        name=NAMES[r.change],
+        name=NAMES[r.change] if r.change != "none" or r.restores else DOES_NOT_FIT,
         front_rearward_mm=round(r.front.rearward_mm, 2),
         front_outward_mm=round(r.front.outward_mm, 2),
         rear_rearward_mm=round(r.rear.rearward_mm, 2),
@@ -70,6 +72,11 @@ def _told(r: Restored) -> ArmChange:
         keeps_camber=r.keeps.camber if r.keeps else None,
         keeps_toe=r.keeps.toe if r.keeps else None,
         keeps_anti_dive=r.keeps.anti_dive if r.keeps else None,
-        words=WORDS[r.change],
+        words=WORDS[r.change] if r.change != "none" or r.restores else _off(r),
         suspension=r.suspension,
     )
+
+
+def _off(r: Restored) -> str:
+    """Why an arm does not bolt in: its pivots stand apart otherwise, or its ball joint lands elsewhere."""
+    return "its pivots or its ball joint stand more than half a millimetre from where the mounts have them"

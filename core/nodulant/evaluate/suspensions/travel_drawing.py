@@ -11,6 +11,7 @@ from nodulant.evaluate.steering.steer_drawing import LockFigures, SteerDrawing
 from nodulant.frame.ops.union import Operation
 from nodulant.parts.sides import AxleName, LoadState
 from nodulant.parts.solid import Solid
+from nodulant.search.bracket_holes import Holes
 
 
 class BodyPoint(Frozen):
@@ -140,6 +141,8 @@ class AxleTravel(Frozen):
     links: tuple[LinkSize, ...] = ()
     mounts: tuple[Operation, ...] = ()
     """Brackets, mounts and plates that it asks for on rails and axle, ready to be put into the design."""
+    holes: Holes | None = None
+    """Of the brackets that hold its links, where the layout has four of them."""
     tyre_width_mm: float | None = None
     """Section of the tyre on its wheel; None where its size is not known."""
     steer: SteerDrawing | None = None

@@ -6,7 +6,7 @@ from typing import Annotated, ClassVar, Literal, Self
 from pydantic import model_validator
 
 from nodulant.base.errors import InputError
-from nodulant.base.model import Id, Size, Thickness
+from nodulant.base.model import Coordinate, Id, Size, Thickness
 from nodulant.base.shown import Shown
 from nodulant.frame.here import Span
 from nodulant.frame.ops.fresh import Setting
@@ -35,6 +35,10 @@ class CrossmemberChange(RailOperation):
     height_mm: Annotated[Size, Shown("Height", when=("act", "add", "replace"))] = 60.0
     width_mm: Annotated[Size, Shown("Width", when=("act", "add", "replace"))] = 60.0
     wall_mm: Annotated[Thickness, Shown("Wall", when=("act", "add", "replace"))] = 4.0
+    up_mm: Annotated[Coordinate | None, Shown("Middle above the rail's underside", when=("act", "add", "replace"))] = (
+        None
+    )
+    """None where it is not known: it is then no body in the sweep."""
     end: Annotated[
         EndKind,
         Shown(
@@ -103,6 +107,7 @@ class CrossmemberChange(RailOperation):
             height_mm=self.height_mm,
             width_mm=self.width_mm,
             wall_mm=self.wall_mm,
+            up_mm=self.up_mm,
             end="riveted" if self.removable else self.end,
         )
 

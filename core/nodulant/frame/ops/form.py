@@ -31,6 +31,8 @@ FieldKind = Literal[
     "crossmember",
     "feature",
     "spots",
+    "saw",
+    "pipe",
 ]
 KNOWN: dict[str, FieldKind] = {
     "steel_id": "steel",

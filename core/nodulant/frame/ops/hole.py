@@ -66,10 +66,10 @@ class WebHole(RailOperation):
         ),
     ] = "drill"
     height_mm: Annotated[Size, Shown("Above the underside")]
-    diameter_mm: Annotated[Size, Shown("Diameter", kind="thickness")]
+    diameter_mm: Annotated[Size, Shown("Diameter", kind="saw")]
     tall_mm: Annotated[Extra, Shown("Straight part, upright", when=("work", "pass"))] = 0.0
     """Straight part between two half circles that stand one above the other; 0 where it is round."""
-    liner_mm: Annotated[Thickness | None, Shown("Liner's wall", when=("work", "pass"))] = None
+    liner_mm: Annotated[Thickness | None, Shown("Liner's wall", kind="pipe", when=("work", "pass"))] = None
     """Wall of the pipe that lines a hole that a rod passes."""
     inspected: Annotated[bool, Shown("Fully penetrated, ground, inspected", when=("work", "plug"))] = False
     weld_washers: Annotated[bool, Shown("Weld washers on both faces", when=("work", "drill", "sleeve"))] = False

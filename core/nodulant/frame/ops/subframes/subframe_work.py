@@ -85,7 +85,7 @@ def subframe_steps(own: "Subframe", datum: str) -> list[StepSpec]:
         rows += [
             StepSpec(
                 key="support",
-                phase="prepare",
+                phase="cut",
                 title="Hold up what the subframe carries",
                 detail="Engine on a beam or hoist from above, steering shaft apart and its splines marked, hoses and lines off or tied up.",
                 minutes=60,

@@ -1,0 +1,220 @@
+"""Everything that is drawn is swept or named: brackets on the axle, dampers, shafts, the pitman arm, crossmembers."""
+
+import numpy as np
+from django.test import SimpleTestCase
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from nodulant.axles.points import HardPoint
+from nodulant.axles.springs import AntiRollBar, Damper, Strap
+from nodulant.axles.suspension import Suspension
+from nodulant.clearance.hung_bodies import bars_of, block_of
+from nodulant.clearance.moving import RoundBar
+from nodulant.clearance.sweep import pairs_of
+from nodulant.clearance.tie_bodies import tie_bodies
+from nodulant.driveline.driveline import Driveline
+from nodulant.evaluate.clearances.sweep import scene, whole_sweep
+from nodulant.frame.model import planned_state, route_on
+from nodulant.frame.ops.union import operation_kinds
+from nodulant.parts.solid import Solid, block
+from nodulant.survey.crossmember import Crossmember
+from tests import fixtures as f
+from tests.core.test_operations import ALL, made
+
+QUICK = settings(deadline=None, derandomize=True, max_examples=60)
+sizes = st.floats(2, 300)
+RAIL_ITSELF = {
+    "boxing": "a plate on the rail's open side: its own body",
+    "notch": "cut in the rail's body, plates with it",
+    "hole": "opened in the rail's body",
+    "stretch": "the rail's own body, longer",
+    "splice": "the rail's own body",
+    "access-cut": "closed again flush with the rail",
+    "narrow": "the rail's own body, its jog with it",
+}
+"""Work that leaves nothing beside the rail's own body; whatever is not here must be a body of its own, or fail."""
+SUSPENSION = {
+    "layout": "links are rods, arms are their legs",
+    "springs": "coils and bellows are bars; leaf springs are named",
+    "damper": "a bar",
+    "half_shaft": "a bar",
+    "steering": "rods, boots, shaft, pitman arm and nut; what else of it is named",
+    "tyre": "a tyre",
+    "anti_roll": "named",
+    "strap": "named",
+    "stop": "meant to touch",
+    "hoses": "looked at by their slack",
+}
+"""How each part of a suspension is looked at; sizes and settings are no parts."""
+NO_PARTS = {
+    *("axle", "name", "camber_deg", "toe_deg", "bump_mm", "droop_mm", "track_mm", "wheel", "loaded_radius_mm"),
+    *("tyre_n_per_mm", "hub_z_mm", "hub_x_mm", "wheelbase_mm", "rides", "rides_but", "rides_in", "brake_share"),
+    *("tube_wall_mm", "housing", "housing_half_mm", "driven", "unsprung_kg", "pinion_deg", "belly_mm"),
+}
+
+
+def van(**change):
+    inputs = f.job().inputs("step")
+    return inputs.model_copy(update={"design": inputs.design.model_copy(update=change)})
+
+
+def rear_with(**change):
+    inputs = van()
+    own = tuple(s.model_copy(update=change) if s.axle == "rear" else s for s in inputs.design.suspensions)
+    return van(suspensions=own)
+
+
+def movers(inputs, axle="rear"):
+    return {m.name: m for m in scene(inputs).movers if m.positions.axle == axle}
+
+
+class Complete(SimpleTestCase):
+    def test_every_kind_of_work_is_a_body_or_the_rail_s_own(self):
+        """A new kind of operation that leaves no body fails here until somebody says why."""
+        self.assertEqual({k.model_fields["kind"].default for k in operation_kinds()}, set(ALL))
+        for kind in ALL:
+            if kind in RAIL_ITSELF:
+                continue
+            fields = {"act": "add", "up_mm": 75.0} if kind == "crossmember" else {}
+            if kind == "raise":
+                fields = {"subframe": "bolted"}
+            op = made(kind, id="it", name="the work", **fields)
+            here = scene(
+                van(
+                    operations=(op,),
+                    suspensions=tuple(s.model_copy(update={"rides": "rail"}) for s in van().design.suspensions),
+                    obstacles=(),
+                )
+            )
+            names = [b.name for b in (*here.standing, *here.movers)]
+            with self.subTest(kind):
+                self.assertTrue(any("the work" in name for name in names), names)
+
+    def test_every_part_of_a_suspension_is_looked_at_or_named(self):
+        self.assertEqual(set(Suspension.model_fields) - NO_PARTS, set(SUSPENSION))
+
+    def test_what_has_no_body_is_named(self):
+        point = HardPoint(x_mm=0.0, y_mm=300.0, z_mm=0.0)
+        up = HardPoint(x_mm=2610.0, y_mm=300.0, z_mm=300.0)
+        inputs = rear_with(anti_roll=AntiRollBar(drop=point), strap=Strap(lower=point, upper=up, length_mm=420.0))
+        said = " | ".join(scene(inputs).left_out)
+        for words in ("rear anti-roll bar", "rear limit straps"):
+            self.assertIn(words, said)
+
+    def test_a_crossmember_without_a_height_is_named_and_one_with_it_is_a_body(self):
+        inputs = van()
+        ties = inputs.survey.crossmembers
+        bare = tuple(t.model_copy(update={"up_mm": None}) if t.id == "cab" else t for t in ties)
+        inputs = inputs.model_copy(update={"survey": inputs.survey.model_copy(update={"crossmembers": bare})})
+        here = scene(inputs)
+        names = [b.name for b in here.standing]
+        self.assertIn("cab crossmember: its height is not surveyed", here.left_out)
+        self.assertNotIn("cab crossmember", names)
+        self.assertIn("gearbox crossmember", names)
+
+
+class Bars(SimpleTestCase):
+    @QUICK
+    @given(sizes, sizes, sizes)
+    def test_they_stay_inside_their_block_and_reach_its_ends(self, a, b, c):
+        solid = block("it", "axle", (10.0, 200.0, 30.0), (a, b, c))
+        bars = bars_of(solid)
+        self.assertIn(len(bars), (1, 2, 3))
+        low = np.array([solid.x[0], solid.y[0], solid.z[0]])
+        high = np.array([solid.x[1], solid.y[1], solid.z[1]])
+        ends = np.array([p for start, end, _ in bars for p in (start, end)])
+        radius = bars[0][2]
+        self.assertTrue((ends - radius >= low - 1e-6).all() or min(a, b, c) < 1)
+        self.assertTrue((ends + radius <= high + 1e-6).all() or min(a, b, c) < 1)
+        longest = int(np.argsort([a, b, c], kind="stable")[-1])
+        self.assertAlmostEqual(ends[:, longest].min() - radius, low[longest], places=6)
+        self.assertAlmostEqual(ends[:, longest].max() + radius, high[longest], places=6)
+
+    def test_a_flat_plate_is_three_thin_bars_and_a_cube_one(self):
+        plate = bars_of(block("it", "axle", (0, 0, 0), (100.0, 6.0, 80.0)))
+        self.assertEqual([r for _, _, r in plate], [3.0, 3.0, 3.0])
+        self.assertEqual(len(bars_of(block("it", "axle", (0, 0, 0), (50.0, 50.0, 50.0)))), 1)
+
+    def test_one_block_round_all_plates_of_the_axle(self):
+        rows = [block("it", "axle", (0, 100.0, 0), (10, 10, 10)), block("it", "axle", (0, 150.0, 20.0), (10, 10, 10))]
+        whole = block_of([*rows, block("it", "frame", (900, 0, 0), (10, 10, 10))])
+        self.assertEqual((whole.y, whole.z), ([95.0, 155.0], [-5.0, 25.0]))
+        self.assertIsNone(block_of([Solid(name="it", on="frame", x=[0, 1], y=[0, 1], z=[0, 1])]))
+
+
+class OnTheAxle(SimpleTestCase):
+    def test_brackets_and_truss_ride_with_the_axle_rigidly(self):
+        found = movers(van())
+        tube = found["axle tube"].body
+        own = [m for m in found.values() if m.kind == "bracket"]
+        self.assertGreaterEqual(len({m.name.partition(" (")[0].partition(",")[0] for m in own}), 4)
+        for m in own:
+            for end in (m.body.a, m.body.b):
+                far = np.linalg.norm(end - tube.a, axis=-1)[m.there]
+                self.assertLess(np.ptp(far), 1e-6, m.name)
+
+    def test_a_truss_that_reaches_under_the_rail_strikes_it(self):
+        """Feet that end 10 mm outside the rail's inner face, 40 mm over the tube that comes up to the notch."""
+        gaps = []
+        for foot in (325.0, 380.0):
+            ops = tuple(
+                o.model_copy(update={"foot_to_mm": foot}) if o.kind == "truss" else o for o in van().design.operations
+            )
+            rows = [p for p in whole_sweep(van(operations=ops)).pairs if p.moving.startswith("Truss")]
+            rows = [p for p in rows if "rail" in p.other or "notch" in p.other]
+            gaps.append(min(p.gap_mm if p.gap_mm is not None else p.beyond_mm for p in rows))
+        self.assertGreater(gaps[0], 0.0)
+        self.assertLess(gaps[1], 0.0)
+
+    def test_what_hangs_in_a_bracket_is_no_pair_with_it(self):
+        here = scene(van())
+        pairs = {frozenset((p.mover.name, p.other.name)) for p in pairs_of(here.movers, here.standing)}
+        self.assertNotIn(frozenset(("upper link, right", "Upper link on the rear axle, right")), pairs)
+        self.assertNotIn(frozenset(("axle tube", "Truss on the rear axle, right")), pairs)
+        self.assertIn(frozenset(("spring, right", "Truss on the rear axle, right")), pairs)
+
+
+class Besides(SimpleTestCase):
+    def test_a_damper_follows_its_foot(self):
+        low, up = HardPoint(x_mm=80.0, y_mm=300.0, z_mm=0.0), HardPoint(x_mm=2690.0, y_mm=280.0, z_mm=400.0)
+        found = movers(rear_with(damper=Damper(lower=low, upper=up)))
+        body = found["damper, right"].body
+        self.assertIsInstance(body, RoundBar)
+        at = found["damper, right"].positions.ride()
+        hub = found["axle tube"].body
+        middle = (hub.a[at] + hub.b[at]) / 2
+        np.testing.assert_allclose(body.a[at], middle + np.array([80.0, 300.0, 0.0]), atol=1e-6)
+        mirrored = found["damper, left"].body.a[at]
+        np.testing.assert_allclose(mirrored, middle + np.array([80.0, -300.0, 0.0]), atol=1e-6)
+
+    def test_the_propeller_shaft_runs_from_its_bearing_to_the_pinion(self):
+        line = Driveline(
+            gearbox=HardPoint(x_mm=900.0, y_mm=0.0, z_mm=60.0),
+            bearing=HardPoint(x_mm=1700.0, y_mm=0.0, z_mm=40.0),
+            pinion=HardPoint(x_mm=-200.0, y_mm=0.0, z_mm=10.0),
+        )
+        found = movers(van(driveline=line))
+        rear, front = found["propeller shaft"], found["propeller shaft's front piece"]
+        self.assertAlmostEqual(rear.body.radius, 38.1)
+        self.assertAlmostEqual(float(np.ptp(front.body.a, axis=(0, 1, 2)).max()), 0.0)
+        at = rear.positions.ride()
+        self.assertAlmostEqual(float(np.linalg.norm(rear.body.a[at] - (1700.0, 0.0, 40.0))), 60.0, places=6)
+
+    def test_the_pitman_arm_keeps_its_length_and_carries_its_nut(self):
+        inputs = f.job("brackmoor").inputs("welded")
+        found = {m.name: m for m in scene(inputs).movers}
+        arm, nut = found["pitman arm"], found["pitman arm's nut"]
+        long = np.linalg.norm(arm.body.b - arm.body.a, axis=-1)[arm.there]
+        self.assertLess(np.ptp(long), 1e-6)
+        np.testing.assert_allclose((nut.body.a + nut.body.b) / 2, arm.body.b, atol=1e-9)
+        names = {frozenset((p.mover.name, p.other.name)) for p in pairs_of(scene(inputs).movers, ())}
+        self.assertNotIn(frozenset(("pitman arm", "pitman arm's nut")), names)
+
+    def test_a_crossmember_lies_between_the_rails_at_its_height(self):
+        survey = f.demo().survey
+        routes = {s: route_on(survey, (), s, planned_state(())) for s in ("left", "right")}
+        tie = Crossmember(id="it", name="it", x_mm=1500.0, height_mm=80, width_mm=60, wall_mm=4, up_mm=75.0)
+        (body,) = tie_bodies((tie,), survey.rails, routes)
+        box = body.pack.boxes
+        np.testing.assert_allclose((box.low[0], box.high[0]), ((1470, -350, 35), (1530, 350, 115)))
+        self.assertEqual(tie_bodies((tie.model_copy(update={"up_mm": None}),), survey.rails, routes), ())
