@@ -82,6 +82,14 @@ class Order(SimpleTestCase):
             entries.append(sign(len(entries) + 1, chosen.id))
         self.assertTrue(all(s.status == "done" for s in plan(entries)))
 
+    def test_what_an_older_log_signed_on_the_left_counts_for_a_thing_in_one_piece(self):
+        """A truss had a left and a right step once; what was signed then is not asked for again."""
+        ops = tuple(o for o in f.job().inputs("step").design.operations if o.kind == "truss")
+        bare, older = (plan(e, ops) for e in ((), [sign(1, "rear-truss/fit/left"), sign(2, "rear-truss/fit/right")]))
+        rows = [{s.id: s.status for s in steps if s.operation == "rear-truss"} for steps in (bare, older)]
+        self.assertEqual(set(rows[0]), {"rear-truss/fit/both", "rear-truss/weld/both"})
+        self.assertEqual((rows[0]["rear-truss/fit/both"], rows[1]["rear-truss/fit/both"]), ("waiting", "done"))
+
     def test_removing_an_operation_removes_its_steps(self):
         box = f.demo().design.operations[:1]
         self.assertFalse([s for s in plan(operations=box) if s.operation == "axle-notch"])

@@ -28,7 +28,7 @@ from nodulant.targets.drop import DropEntry, Targets
 from tests import fixtures as f
 
 ON_AXLE = {"axle", "lower", "seat", "drop", "outer", "pin", "upper_ball", "lower_ball", "foot", "knuckle", "wheel"}
-ON_AXLE |= {"tie_rod", "pinion", "upper"}
+ON_AXLE |= {"tie_rod", "pinion", "upper", "pad"}
 """Fields that hold points on axle or upright; ``upper`` is a king pin's, all others of that name stand on the frame."""
 
 

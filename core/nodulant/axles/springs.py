@@ -1,5 +1,6 @@
 """Coilovers, air springs and leaf springs as the document holds them; lengths mm, rates N/mm."""
 
+import math
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
@@ -170,8 +171,50 @@ class HalfShaft(Frozen):
     """What the joints allow from the one end of their slide to the other."""
 
 
+Lean = Annotated[float, Field(ge=-60, le=60)]
+
+
+class StopOnFrame(Frozen):
+    """A stop bolted to the frame, right side, and what strikes it."""
+
+    kind: Literal["frame"] = "frame"
+    base: FramePoint
+    """Middle of the face that it is bolted to, shims under it."""
+    pad: HardPoint
+    """Middle of what strikes it, from the hub line at ride height."""
+    on: Foothold = "upright"
+    tall_mm: Size = 60.0
+    """Of the stop, free."""
+    squash_mm: Extra = 25.0
+    """What it is pressed together at 3 g."""
+    shims_mm: Extra = 0.0
+    lean_deg: Lean = 0.0
+    """Its tip leans outward."""
+    rake_deg: Lean = 0.0
+    """Its tip leans rearward."""
+
+    @property
+    def axis(self) -> tuple[float, float, float]:
+        """Unit vector from its base to its tip."""
+        rake, lean = math.tan(math.radians(self.rake_deg)), math.tan(math.radians(self.lean_deg))
+        size = math.sqrt(rake * rake + lean * lean + 1.0)
+        return (rake / size, lean / size, -1.0 / size)
+
+
+class StopOnDamper(Frozen):
+    """A stop on a damper's shaft."""
+
+    kind: Literal["damper"] = "damper"
+    tall_mm: Size = 50.0
+    squash_mm: Extra = 25.0
+
+
 class BumpStop(Frozen):
-    """A stop on each side: how far the wheel rises before it strikes, and how much it gives at 3 g."""
+    """A stop on each side: how far the wheel rises before it strikes, and how much it gives at 3 g.
+
+    Where it is placed, both follow from its place.
+    """
 
     gap_mm: Extra = 60.0
     gives_mm: Extra = 20.0
+    place: Annotated[StopOnFrame | StopOnDamper, Field(discriminator="kind")] | None = None

@@ -136,7 +136,10 @@ def build_plan(
     for spec, operation, side in rows:
         id_ = spec.key if operation is None else f"{operation}/{spec.key}/{side}"
         needs = _needs(steps, ranks, own, (operation, side), RANK[spec.phase])
-        step = _step(id_, spec, operation, side, needs, passed.get(id_), signed.get(id_), state, locked)
+        # logs from before things in one piece had steps of their own signed them side by side
+        older = f"{operation}/{spec.key}/left" if side == "both" else id_
+        sign, reason = signed.get(id_) or signed.get(older), passed.get(id_) or passed.get(older)
+        step = _step(id_, spec, operation, side, needs, reason, sign, state, locked)
         state[id_] = step.status
         own.setdefault((operation, side), []).append(len(steps))
         ranks.append(RANK[spec.phase])

@@ -32,6 +32,7 @@ def end_checks(s: Study, changes: Changes) -> list[Check]:
                 remedy=f"A taller or stiffer stop, or more room before: {bump.name}.",
             )
         )
+    out += _met(s, changes)
     strap = next((c for c in found if c.key == "strap"), None)
     if strap is not None and droop is not None:
         out.append(
@@ -50,6 +51,39 @@ def end_checks(s: Study, changes: Changes) -> list[Check]:
             )
         )
     return out
+
+
+def _met(s: Study, changes: Changes) -> list[Check]:
+    """How square and how central a stop that is placed on the frame is met."""
+    strike = s.strike
+    if strike is None or strike.off_square_deg is None or strike.aside_mm is None:
+        return []
+    rows = (
+        (
+            "stop-square",
+            Why(
+                formula="angle",
+                values={"angle": strike.off_square_deg},
+                words="between its axis and the way of what strikes it, the worst from 20 mm of travel before it touches to the end",
+            ),
+            strike.off_square_deg,
+            "Lean or rake the stop along the arm's arc, or move it where the arc is straighter.",
+        ),
+        (
+            "stop-aside",
+            Why(
+                formula="off",
+                values={"off": strike.aside_mm},
+                words="middle of what strikes it from its axis as it touches",
+            ),
+            strike.aside_mm,
+            "Move the stop's base, or what strikes it, over the other.",
+        ),
+    )
+    return [
+        judge(rule, subject_of(s, "stop"), value, why, changes, governs=Governs(pose_mm=strike.gap_mm), remedy=remedy)
+        for rule, why, value, remedy in rows
+    ]
 
 
 def leaf_checks(s: Study, changes: Changes) -> list[Check]:

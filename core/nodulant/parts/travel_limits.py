@@ -52,6 +52,10 @@ TRAVEL_LIMITS: tuple[Limit, ...] = (
     at_most("air-tilt", "Air spring's tilt at ride height", 10.0, "deg", "makers' common limit, from memory"),
     at_most("air-offset", "Air spring's offset at ride height", 12.0, "mm", "makers' common limit, from memory"),
     at_least("stop-there", "A bump stop ends the travel", 1.0, "yes", "common practice: a stop before metal"),
+    at_most("stop-square", "Bump stop met out of its axis", 15.0, "deg", "Nodulant default: rubber pushed aside tears"),
+    at_most(
+        "stop-aside", "Bump stop met beside its middle", 10.0, "mm", "Nodulant default: about a quarter of its width"
+    ),
     at_most("stop-first", "Bump stop strikes before full bump", 1.0, "x bump", "the stop comes first"),
     at_least("bump-order", "Bump stop before metal", 0.0, "mm", "common practice: the stop comes first", 5.0),
     at_least("droop-order", "Limit strap before anything else", 0.0, "mm", "common practice: the strap ends it", 5.0),

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
-from nodulant.axles.springs import Damper, Strap
+from nodulant.axles.springs import Coilover, Damper, Strap
 from nodulant.axles.suspension import Suspension
 from nodulant.base.arrays import Columns
 from nodulant.base.errors import NodulantError
@@ -20,6 +20,7 @@ from nodulant.suspension.feet import Strung, foot_of, heights
 from nodulant.suspension.forces import AxleLoads, Forces, LoadCase, balance, tyre_forces
 from nodulant.suspension.motion import ROLLS_DEG, Motion, Setting, moved_through
 from nodulant.suspension.spring_motion import SpringMotion, both_strung, spring_motion
+from nodulant.suspension.stops import Shaft, Strike, strike_of
 
 STEPS = 60
 """Steps of travel between full droop and full bump."""
@@ -104,6 +105,8 @@ class Study:
     springs: SpringMotion | None = None
     damper: Reach | None = None
     strap: Reach | None = None
+    strike: Strike | None = None
+    """How a bump stop that is placed is struck; its suspension's stop then has the gap that follows."""
     loads: AxleLoads | None = None
     forces: dict[LoadCase, Forces] = field(default_factory=dict)
     stands: tuple[Stand, ...] = ()
@@ -152,7 +155,30 @@ def _sprung(s: Study) -> Study:
         return s
     corner = None if s.vehicle.axle_n is None else s.vehicle.axle_n / 2
     springs = spring_motion(own.springs, m, corner, s.ride) if own.springs else None
-    return replace(s, springs=springs, damper=_reach(own.damper, m), strap=_reach(own.strap, m))
+    return _stopped(replace(s, springs=springs, damper=_reach(own.damper, m), strap=_reach(own.strap, m)))
+
+
+def _stopped(s: Study) -> Study:
+    """With the gap of a stop that is placed; raises InputError where its arm is not there."""
+    stop, m = s.suspension.stop, s.motion
+    if stop is None or stop.place is None or m is None:
+        return s
+    strike = strike_of(stop.place, m, _shaft(s))
+    if strike is None:
+        return s
+    # one that is struck at ride height already has no gap
+    own = stop.model_copy(update={"gap_mm": max(strike.gap_mm, 0.0), "gives_mm": strike.gives_mm})
+    return replace(s, strike=strike, suspension=s.suspension.model_copy(update={"stop": own}))
+
+
+def _shaft(s: Study) -> Shaft | None:
+    """The damper's shaft that a stop can stand on."""
+    own = s.suspension
+    if own.damper is not None and s.damper is not None:
+        return Shaft(s.damper.length, s.damper.ratio, own.damper.closed_mm)
+    if isinstance(own.springs, Coilover) and s.springs is not None:
+        return Shaft(s.springs.length, s.springs.ratio, own.springs.closed_mm)
+    return None
 
 
 def _reach(between: Damper | Strap | None, m: Motion) -> Reach | None:

@@ -2345,6 +2345,8 @@ export interface components {
         /**
          * BumpStop
          * @description A stop on each side: how far the wheel rises before it strikes, and how much it gives at 3 g.
+         *
+         *     Where it is placed, both follow from its place.
          */
         BumpStop: {
             /**
@@ -2357,6 +2359,8 @@ export interface components {
              * @default 20
              */
             gives_mm: number;
+            /** Place */
+            place?: (components["schemas"]["StopOnFrame"] | components["schemas"]["StopOnDamper"]) | null;
         };
         /**
          * Cap
@@ -7382,6 +7386,71 @@ export interface components {
             axle: "front" | "rear";
             /** X Mm */
             x_mm: number;
+        };
+        /**
+         * StopOnDamper
+         * @description A stop on a damper's shaft.
+         */
+        StopOnDamper: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "damper";
+            /**
+             * Squash Mm
+             * @default 25
+             */
+            squash_mm: number;
+            /**
+             * Tall Mm
+             * @default 50
+             */
+            tall_mm: number;
+        };
+        /**
+         * StopOnFrame
+         * @description A stop bolted to the frame, right side, and what strikes it.
+         */
+        StopOnFrame: {
+            base: components["schemas"]["HardPoint"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "frame";
+            /**
+             * Lean Deg
+             * @default 0
+             */
+            lean_deg: number;
+            /**
+             * On
+             * @default upright
+             * @enum {string}
+             */
+            on: "upright" | "lower-arm" | "upper-arm";
+            pad: components["schemas"]["HardPoint"];
+            /**
+             * Rake Deg
+             * @default 0
+             */
+            rake_deg: number;
+            /**
+             * Shims Mm
+             * @default 0
+             */
+            shims_mm: number;
+            /**
+             * Squash Mm
+             * @default 25
+             */
+            squash_mm: number;
+            /**
+             * Tall Mm
+             * @default 60
+             */
+            tall_mm: number;
         };
         /**
          * StopPads

@@ -109,11 +109,54 @@ export function SpringFields({ own, path, independent }: { own: Suspension; path
         </BegunThing>
       )}
       <BegunThing title="Bump stop" at={[...path, "stop"]} there={own.stop != null} part="stop">
-        <Pair>
-          <QuantityField label="Strikes after" path={[...path, "stop", "gap_mm"]} />
-          <QuantityField label="Gives at 3 g" path={[...path, "stop", "gives_mm"]} />
-        </Pair>
+        <StopFields own={own} at={[...path, "stop"]} />
       </BegunThing>
+    </>
+  );
+}
+
+const PLACES = [
+  ["", "not placed: its gap is typed"],
+  ["frame", "on the frame"],
+  ["damper", "on the damper's shaft"],
+] as const;
+
+/** A bump stop by its gap, or by its place: then the gap follows from the arc of what strikes it. */
+function StopFields({ own, at }: { own: Suspension; at: Path }) {
+  const act = useBench((s) => s.act);
+  const begun = useBegun();
+  const place = own.stop?.place;
+  const to = [...at, "place"];
+  const choose = (kind: string) =>
+    kind ? void begun.part(to, "stop_place", kind) : act({ kind: "set", path: to, value: null });
+  return (
+    <>
+      <PlainChoice label="Where it stands" value={place?.kind ?? ""} choices={PLACES} choose={choose} />
+      {begun.trouble && <p role="alert">{begun.trouble}</p>}
+      {!place && (
+        <Pair>
+          <QuantityField label="Strikes after" path={[...at, "gap_mm"]} />
+          <QuantityField label="Gives at 3 g" path={[...at, "gives_mm"]} />
+        </Pair>
+      )}
+      {place && (
+        <Pair>
+          <QuantityField label="Tall, free" path={[...to, "tall_mm"]} />
+          <QuantityField label="Pressed together at 3 g" path={[...to, "squash_mm"]} />
+        </Pair>
+      )}
+      {place?.kind === "frame" && (
+        <>
+          <Foothold at={to} on={place.on} layout={own.layout.kind} />
+          <PointFields label="Its base, right, on the frame" path={[...to, "base"]} on="frame" />
+          <PointFields label={`What strikes it, ${onWhat(place.on)}`} path={[...to, "pad"]} on="axle" />
+          <Pair>
+            <QuantityField label="Its tip leans outward" path={[...to, "lean_deg"]} kind="angle" />
+            <QuantityField label="Its tip leans rearward" path={[...to, "rake_deg"]} kind="angle" />
+          </Pair>
+          <QuantityField label="Shims under it" path={[...to, "shims_mm"]} kind="thickness" />
+        </>
+      )}
     </>
   );
 }

@@ -9,7 +9,7 @@ from pydantic import ValidationError
 
 from nodulant.axles.layouts.layout import NamedLink
 from nodulant.axles.points import HardPoint, on_axle
-from nodulant.axles.springs import AirSpring, Coilover, Damper, Strap
+from nodulant.axles.springs import AirSpring, Coilover, Damper, StopOnDamper, StopOnFrame, Strap
 from nodulant.base.errors import NodulantError
 from nodulant.evaluate.brackets.frame_brackets import frame_brackets, worst_on_frame
 from nodulant.evaluate.brackets.steering_mounts import steering_mounts
@@ -316,8 +316,14 @@ def _beside_cuts(inputs: Inputs, x: float) -> float:
 
 def _stop(inputs: Inputs, s: Study) -> list[Operation]:
     """Under the rail above the axle: three times the corner's standing load (the frame case's own factor)."""
-    rail, x = inputs.survey.rails.right, _hub_line(inputs, s)
-    x = _beside_cuts(inputs, min(max(x, rail.start_mm + 100.0), rail.end_mm - 100.0))
+    rail, place = inputs.survey.rails.right, s.suspension.stop.place if s.suspension.stop else None
+    if isinstance(place, StopOnDamper):
+        return []
+    if isinstance(place, StopOnFrame):
+        x = on_rails(inputs, place.base).x_mm
+    else:
+        x = _hub_line(inputs, s)
+        x = _beside_cuts(inputs, min(max(x, rail.start_mm + 100.0), rail.end_mm - 100.0))
     force = BUMP * s.loads.standing_n / 2 if s.loads else 0.0
     width = rail_at(rail, x)[2]
     return _made(

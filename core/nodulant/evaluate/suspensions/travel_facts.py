@@ -100,6 +100,11 @@ def _struck(s: Study) -> list[Fact]:
     m, stop = s.motion, s.suspension.stop
     if m is None or stop is None:
         return []
+    if s.strike is not None:
+        words = f"gives {stop.gives_mm:.0f} mm at the wheel to 3 g"
+        if s.strike.gap_mm < 0:
+            words = "it is struck before ride height: it is too tall, or too low"
+        return [Fact(name="Bump stop strikes after", value=s.strike.gap_mm, unit="mm", words=words)]
     there = m.travel[m.there]
     if stop.gap_mm > there[-1]:
         return []

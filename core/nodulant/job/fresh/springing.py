@@ -3,7 +3,18 @@
 from nodulant.axles.hose import Hose
 from nodulant.axles.layouts.independent import DoubleWishbone, Strut
 from nodulant.axles.points import HardPoint
-from nodulant.axles.springs import AirSpring, AntiRollBar, BumpStop, Coilover, Damper, HalfShaft, LeafPack, Strap
+from nodulant.axles.springs import (
+    AirSpring,
+    AntiRollBar,
+    BumpStop,
+    Coilover,
+    Damper,
+    HalfShaft,
+    LeafPack,
+    StopOnDamper,
+    StopOnFrame,
+    Strap,
+)
 from nodulant.axles.suspension import Suspension
 from nodulant.base.errors import UnknownReference
 from nodulant.driveline.driveline import Driveline
@@ -80,6 +91,26 @@ def stop_of(own: Suspension) -> BumpStop:
     """A stop that has given all it gives just before full bump."""
     gives = 25.0
     return BumpStop(gap_mm=max(own.bump_mm - gives - 5, 10.0), gives_mm=gives)
+
+
+def stop_place_of(kind: str, on: Stand, own: Suspension) -> StopOnFrame | StopOnDamper:
+    """A stop on the frame above what strikes it, or on the damper's shaft; raises UnknownReference for another place."""
+    stop = own.stop or stop_of(own)
+    if kind == "damper":
+        return StopOnDamper()
+    if kind != "frame":
+        raise UnknownReference("there is no such place", field="/kind", found=kind, acceptable="frame, damper")
+    tall = 60.0
+    if isinstance(own.layout, DoubleWishbone | Strut):
+        f, r, b = own.layout.lower_front, own.layout.lower_rear, own.layout.lower_ball
+        y = (f.y_mm + r.y_mm) / 2 * 0.5 + b.y_mm * 0.5
+        up = ((f.z_mm + r.z_mm) / 2 - on.z) * 0.5 + b.z_mm * 0.5 + 20
+        # half way out the arm rises half as far as the wheel
+        return StopOnFrame(
+            base=at(on.x, y, on.z + up + tall + stop.gap_mm / 2), pad=at(0, y, up), on="lower-arm", tall_mm=tall
+        )
+    y = on.web - 30
+    return StopOnFrame(base=at(on.x, y, on.z + 40 + tall + stop.gap_mm), pad=at(0, y, 40), tall_mm=tall)
 
 
 def strap_of(on: Stand, own: Suspension) -> Strap:

@@ -69,5 +69,5 @@ def stand_of(inputs: Inputs, axle: AxleName, before: bool) -> Stand:
 
 
 def at(x: float, y: float, z: float) -> HardPoint:
-    """A point to the tenth of a millimetre."""
-    return HardPoint(x_mm=round(x, 1), y_mm=round(y, 1), z_mm=round(z, 1))
+    """A point without the digits of round-off; heights stay those of the hubs."""
+    return HardPoint(x_mm=round(x, 4), y_mm=round(y, 4), z_mm=round(z, 4))

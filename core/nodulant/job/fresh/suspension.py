@@ -18,6 +18,7 @@ from nodulant.job.fresh.springing import (
     hose_of,
     springs_of,
     stop_of,
+    stop_place_of,
     strap_of,
 )
 from nodulant.job.fresh.stand import Stand, stand_of
@@ -50,6 +51,7 @@ PARTS: dict[str, Made] = {
     "springs": lambda on, own, kind: springs_of(kind, on, own),
     "damper": lambda on, own, kind: damper_of(on, own),
     "stop": lambda on, own, kind: stop_of(own),
+    "stop_place": lambda on, own, kind: stop_place_of(kind, on, own),
     "strap": lambda on, own, kind: strap_of(on, own),
     "anti_roll": lambda on, own, kind: anti_roll_of(on),
     "half_shaft": lambda on, own, kind: half_shaft_of(on),
