@@ -102,15 +102,10 @@ function HoleRows({ holes, set }: { holes: Holes; set: (holes: Holes) => void })
         const put = (change: Partial<typeof row>) => set({ ...holes, [key]: { ...row, ...change } });
         const whole = (v: number) => Math.round(Math.min(Math.max(v, 0), 7));
         return (
-          <Trio key={key}>
-            <PlainQuantity
-              label={`${label}: above`}
-              value={row.above ?? 0}
-              take={(v) => put({ above: whole(v) })}
-              kind="number"
-            />
+          <Trio key={key} title={label}>
+            <PlainQuantity label="above" value={row.above ?? 0} take={(v) => put({ above: whole(v) })} kind="number" />
             <PlainQuantity label="below" value={row.below ?? 0} take={(v) => put({ below: whole(v) })} kind="number" />
-            <PlainQuantity label="hole to hole" value={row.pitch_mm ?? 20} take={(v) => put({ pitch_mm: v })} />
+            <PlainQuantity label="apart" value={row.pitch_mm ?? 20} take={(v) => put({ pitch_mm: v })} />
           </Trio>
         );
       })}
@@ -118,10 +113,13 @@ function HoleRows({ holes, set }: { holes: Holes; set: (holes: Holes) => void })
   );
 }
 
-function Trio({ children }: { children: ReactNode }) {
+function Trio({ title, children }: { title: string; children: ReactNode }) {
   return (
-    <Box display="grid" gridTemplateColumns="2fr 1fr 1.2fr" gap="2" mb="1" alignItems="end">
-      {children}
+    <Box role="group" aria-label={title} mb="1">
+      <Text fontSize="14px">{title}</Text>
+      <Box display="grid" gridTemplateColumns="1fr 1fr 1.4fr" gap="2">
+        {children}
+      </Box>
     </Box>
   );
 }

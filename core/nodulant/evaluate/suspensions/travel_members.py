@@ -2,7 +2,7 @@
 
 from nodulant.axles.layouts.independent import TOE_LINK, Strut
 from nodulant.axles.points import on_axle
-from nodulant.axles.springs import Damper, LeafPack, Strap
+from nodulant.axles.springs import Damper, LeafPack, StopOnFrame, Strap
 from nodulant.driveline.driveline import Driveline
 from nodulant.evaluate.steering.steer_drawing import JOINT
 from nodulant.evaluate.steering.steer_members import steer_grips
@@ -40,7 +40,7 @@ def members(s: Study, m: Motion) -> tuple[Member, ...]:
         for side, own in zip(("right", "left"), both_strung(springs, m), strict=False):
             ends = (End(arm_bodies(s.suspension)[springs.on], own.foot.at), End(FRAME, own.upper))
             out += _standing("spring", "springs", side, ends, width, two)
-    return (*out, *_beside_the_springs(s, m))
+    return (*out, *_beside_the_springs(s, m), *_stops_drawn(s))
 
 
 def _standing(kind: str, path: str, side: str, ends: tuple[End, End], width: float, apart: float) -> list[Member]:
@@ -78,6 +78,30 @@ def _beside_the_springs(s: Study, m: Motion) -> list[Member]:
             ends = (End(body, (low[0], sign * low[1], low[2])), End(FRAME, (up[0], sign * up[1], up[2])))
             two = own.apart_mm if isinstance(own, Damper) and own.count == 2 else 0.0
             out += _standing(name, name, side, ends, width, two)
+    return out
+
+
+def placed_on_frame(s: Study) -> StopOnFrame | None:
+    """The bump stop, where it is placed on the frame."""
+    stop = s.suspension.stop
+    return stop.place if stop is not None and isinstance(stop.place, StopOnFrame) else None
+
+
+STOP_MM = 50.0
+
+
+def _stops_drawn(s: Study) -> list[Member]:
+    """Bump stops on the frame, from tip to base."""
+    place = placed_on_frame(s)
+    if place is None:
+        return []
+    tall, out = place.tall_mm + place.shims_mm, []
+    for side, sign in (("right", 1.0),) if s.suspension.layout.independent else (("right", 1.0), ("left", -1.0)):
+        x, y, z = place.base.xyz()
+        dx, dy, dz = (tall * v for v in place.axis)
+        tip, base = End(FRAME, (x + dx, sign * (y + dy), z + dz)), End(FRAME, (x, sign * y, z))
+        name = f"bump stop, {side}"
+        out.append(Member(name=name, kind="rod", path="", a=point(tip), b=point(base), diameter_mm=STOP_MM))
     return out
 
 
@@ -146,6 +170,10 @@ def grips(s: Study, index: int, driveline: Driveline | None) -> tuple[Grip, ...]
             body = arm_bodies(s.suspension)[beside.on] if isinstance(beside, Damper) else CARRIER
             rows[f"{name}.lower"] = (f"{name}, lower end", End(body, on_axle(beside.lower, hub)))
             rows[f"{name}.upper"] = (f"{name}, frame end", End(-1, beside.upper.xyz()))
+    if (place := placed_on_frame(s)) is not None:
+        rows["stop.place.base"] = ("bump stop's base", End(-1, place.base.xyz()))
+        body = arm_bodies(s.suspension)[place.on]
+        rows["stop.place.pad"] = ("what strikes the bump stop", End(body, on_axle(place.pad, hub)))
     rows |= steer_grips(s)
     own = {f"suspensions.{index}.{path}": row for path, row in rows.items()} | shaft_grips(driveline, hub)
     return tuple(Grip(path=path, name=name, at=point(end)) for path, (name, end) in own.items())
