@@ -12,6 +12,7 @@ from nodulant.evaluate.clearances.kept_sweep import SweepOnFile
 from nodulant.evaluate.clearances.sweep import SweepResult, SweptPair
 from nodulant.frame.ops.form import Form
 from nodulant.job.document import Design, Shop
+from nodulant.job.taped_points import On, Taped
 from nodulant.loads.cases import Case
 from nodulant.materials import Steel
 from nodulant.materials.pipe import Pipe
@@ -278,6 +279,15 @@ class FreshSuspensionPartBody(SuspensionBody):
 
     part: Annotated[str, Field(max_length=40)]
     kind: Annotated[str, Field(max_length=40)] = ""
+    before: bool = False
+
+
+class TapedBody(SuspensionBody):
+    """A point of a suspension, by its path below it, and what was measured of it."""
+
+    path: Annotated[str, Field(max_length=80)]
+    on: On
+    taped: Taped
     before: bool = False
 
 

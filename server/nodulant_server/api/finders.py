@@ -3,6 +3,7 @@
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from ninja import Router
 
+from nodulant.axles.points import HardPoint
 from nodulant.axles.suspension import Suspension
 from nodulant.evaluate import evaluate
 from nodulant.evaluate.brackets.mount_follows import brought_up_to_date
@@ -14,6 +15,7 @@ from nodulant.evaluate.suspensions.ways_down import WaysDown, ways_down
 from nodulant.frame.ops.union import Operation
 from nodulant.job.document import Inputs
 from nodulant.job.riding import in_place, re_hung
+from nodulant.job.taped_points import taped_point
 from nodulant.search.bump_steer import FoundSteer
 from nodulant.search.fit_coilover import FoundCoil
 from nodulant_server.api.bodies import (
@@ -26,6 +28,7 @@ from nodulant_server.api.bodies import (
     FitCoilBody,
     RidesBody,
     SuspensionBody,
+    TapedBody,
     WaysBody,
 )
 from nodulant_server.api.compute import BARE, drafted, streamed
@@ -83,6 +86,13 @@ def arm_over(request: HttpRequest, body: ArmBody) -> ArmLaidOver:
 def rides(request: HttpRequest, body: RidesBody) -> Suspension:
     """The suspension riding with something else, standing where it stood."""
     return re_hung(searched(body), body.suspension, body.rides, body.path)
+
+
+@router.post("/points/taped", response=HardPoint)
+def taped(request: HttpRequest, body: TapedBody) -> HardPoint:
+    """A hard point from what was measured of it."""
+    inputs = drafted(body.job_id, body.design, body.survey)
+    return taped_point(inputs, body.suspension, body.path, body.on, body.taped, body.before)
 
 
 @router.post("/mounts", response=list[Operation])

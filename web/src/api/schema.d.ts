@@ -728,6 +728,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/points/taped": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Taped
+         * @description A hard point from what was measured of it.
+         */
+        post: operations["nodulant_server_api_finders_taped"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rail/outline": {
         parameters: {
             query?: never;
@@ -3992,6 +4012,26 @@ export interface components {
              * @default 0
              */
             suspension: number;
+        };
+        /**
+         * FromJoint
+         * @description From another joint by a length and two readings of an angle finder, degrees.
+         */
+        FromJoint: {
+            /**
+             * Fall Deg
+             * @default 0
+             */
+            fall_deg: number;
+            /** Length Mm */
+            length_mm: number;
+            /**
+             * Plan Deg
+             * @default 0
+             */
+            plan_deg: number;
+            /** Point */
+            point: string;
         };
         /**
          * FrontTarget
@@ -8202,6 +8242,64 @@ export interface components {
             words: string;
         };
         /**
+         * Taped
+         * @description What was measured of a point.
+         */
+        Taped: {
+            across?: components["schemas"]["TapedAcross"] | null;
+            along?: components["schemas"]["TapedAlong"] | null;
+            joint?: components["schemas"]["FromJoint"] | null;
+            up?: components["schemas"]["TapedUp"] | null;
+        };
+        /**
+         * TapedAcross
+         * @description To the right of the centre plane, or outward of the right rail's outer or inner face, mm; or to the right of a joint.
+         */
+        TapedAcross: {
+            /** Mm */
+            mm: number;
+            /** Of */
+            of: string;
+        };
+        /**
+         * TapedAlong
+         * @description Rearward of a hub line (``hub:front``, ``hub:rear``), a feature (``feature:<id>``) or a joint (``point:<path>``), mm.
+         */
+        TapedAlong: {
+            /** Mm */
+            mm: number;
+            /** Of */
+            of: string;
+        };
+        /**
+         * TapedBody
+         * @description A point of a suspension, by its path below it, and what was measured of it.
+         */
+        TapedBody: {
+            /**
+             * Before
+             * @default false
+             */
+            before: boolean;
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            /**
+             * On
+             * @enum {string}
+             */
+            on: "frame" | "axle";
+            /** Path */
+            path: string;
+            survey?: components["schemas"]["Survey"] | null;
+            /**
+             * Suspension
+             * @default 0
+             */
+            suspension: number;
+            taped: components["schemas"]["Taped"];
+        };
+        /**
          * TapedFrame
          * @description What the lengths between frame points say; the worst suspect is left out of the points.
          */
@@ -8246,6 +8344,16 @@ export interface components {
             start_name: string;
             /** Suspect */
             suspect: boolean;
+        };
+        /**
+         * TapedUp
+         * @description Above the datum plane, the floor, the rail's underside or top at its station, or a joint, mm.
+         */
+        TapedUp: {
+            /** Mm */
+            mm: number;
+            /** Of */
+            of: string;
         };
         /**
          * Targets
@@ -10099,6 +10207,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Pattern"][];
+                };
+            };
+        };
+    };
+    nodulant_server_api_finders_taped: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TapedBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HardPoint"];
                 };
             };
         };

@@ -78,6 +78,7 @@ export type FrameSolids = Schemas["FrameSolids"];
 export type WaysDown = Schemas["WaysDown"];
 export type Obstacle = Schemas["Obstacle"];
 export type Holes = Schemas["Holes"];
+export type TapedReadings = Schemas["Taped"];
 export type FoundHoles = Schemas["FoundHoles"];
 export type HoleChoice = Schemas["HoleChoice"];
 export type WindowChoice = Schemas["WindowChoice"];

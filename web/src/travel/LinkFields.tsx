@@ -4,6 +4,7 @@ import { useBench } from "../draft/store";
 import { ChoiceField, Group, Pair } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { showLength } from "../units/show";
+import { Taped } from "./Taped";
 import { useAxlePart } from "./useAxle";
 
 const BOLTS = [
@@ -27,6 +28,7 @@ export function PointFields({ label, path, on }: { label: string; path: Path; on
           <QuantityField key={key} label={names[i] ?? ""} path={[...path, key]} />
         ))}
       </div>
+      <Taped label={label} path={path} on={on} />
     </fieldset>
   );
 }
