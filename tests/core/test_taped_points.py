@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from nodulant.axles.points import HardPoint
 from nodulant.base.errors import NotSolvable, UnknownReference
 from nodulant.job.fresh.suspension import fresh_suspension
-from nodulant.job.taped_points import TapedAcross, TapedAlong, FromJoint, Taped, TapedUp, taped_point
+from nodulant.job.taped_points import FromJoint, Taped, TapedAcross, TapedAlong, TapedUp, taped_point
 from tests import fixtures as f
 from tests.core.test_fresh_suspension import hung, job
 
