@@ -11,6 +11,8 @@ from nodulant.evaluate import evaluate
 from nodulant.evaluate.suspensions.travel import suspension_studies
 from nodulant.job.fresh.suspension import fresh_suspension, fresh_suspension_part
 from nodulant.job.riding import in_place
+from nodulant.suspension.contacts import contacts
+from nodulant.suspension.motion import dead_points
 from tests.core.test_fresh_suspension import hung, job
 
 
@@ -95,6 +97,25 @@ class OnTheFrame(SimpleTestCase):
         found = stopped(over_the_axle(self.plain, 40.0, tall_mm=60.0), kind="parallel")
         self.assertLess(found.strike.gap_mm, 0.0)
         self.assertEqual(found.suspension.stop.gap_mm, 0.0)
+
+
+class DeadPoints(SimpleTestCase):
+    def test_a_trailing_arm_ends_upright_over_its_pivot(self):
+        """The hub rises no further than the arm is long: R - h above where it stands, h its height over the pivot."""
+        found = stopped(None, kind="trailing", bump_mm=700.0)
+        layout, hub = found.suspension.layout, found.setting.hub
+        long, high = hub[0] - layout.inner.x_mm, hub[2] - layout.inner.z_mm
+        _, top = dead_points(found.motion)
+        self.assertAlmostEqual(top, math.hypot(long, high) - high, delta=0.1)
+        told = {c.key: c.travel_mm for c in contacts(found)}
+        self.assertEqual(told["locks-bump"], top)
+        own = found.suspension.model_copy(update={"stop": None})
+        row = next(c for c in evaluate(hung(job(), own)).checks if c.id == "travel-reached:rear-bump:both")
+        self.assertEqual(row.why.values["reached"], top, "one figure has one value")
+
+    def test_where_nothing_locks_it_is_the_whole_travel(self):
+        found = stopped(None)
+        self.assertEqual(dead_points(found.motion), (-found.suspension.droop_mm, found.suspension.bump_mm))
 
 
 class OnTheDamper(SimpleTestCase):

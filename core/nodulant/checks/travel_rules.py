@@ -51,8 +51,8 @@ def travel_checks(s: Study, changes: Changes) -> list[Check]:
 
 def _reach(s: Study, m: Motion, changes: Changes) -> list[Check]:
     """How much of droop and bump the linkage exists over."""
-    travel, ends = m.travel[m.there], m.sweep.ends
-    rows = (("droop", -float(travel.min()), s.suspension.droop_mm), ("bump", float(travel.max()), s.suspension.bump_mm))
+    (low, high), ends = of.dead_points(m), m.sweep.ends
+    rows = (("droop", -low, s.suspension.droop_mm), ("bump", high, s.suspension.bump_mm))
     return [
         judge(
             "travel-reached",

@@ -12,6 +12,7 @@ import numpy as np
 
 from nodulant.axles.springs import AirSpring, Coilover
 from nodulant.base.arrays import Columns
+from nodulant.suspension.motion import dead_points
 from nodulant.suspension.spring_motion import coil_seat
 from nodulant.suspension.study import Study
 
@@ -94,8 +95,7 @@ def _locks(s: Study) -> list[Contact]:
     """Where the linkage itself ends within the wanted travel."""
     if s.motion is None:
         return []
-    there = s.motion.travel[s.motion.there]
-    low, high = float(there.min()), float(there.max())
+    low, high = dead_points(s.motion)
     rows: tuple[tuple[Way, float, bool], ...] = (
         ("bump", high, high < s.suspension.bump_mm - 1e-6),
         ("droop", low, low > -s.suspension.droop_mm + 1e-6),

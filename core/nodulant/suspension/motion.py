@@ -102,6 +102,34 @@ def level_at(m: Motion, travel: Columns) -> Sweep:
     return m.sweep.of(rows) if np.array_equal(m.travel[rows], travel) else sweep(m.sweep.compiled, travel)
 
 
+def dead_points(m: Motion) -> tuple[float, float]:
+    """Wheel travel at which the linkage ends in droop and in bump, to a hundredth of a millimetre; the whole travel where it does not."""
+    rows = np.flatnonzero(m.there)
+    first, last = int(rows[0]), int(rows[-1])
+    low, high = float(m.travel[first]), float(m.travel[last])
+    if first > 0:
+        low = _closed_in(m, low, float(m.travel[first - 1]))
+    if last < len(m.travel) - 1:
+        high = _closed_in(m, high, float(m.travel[last + 1]))
+    return low, high
+
+
+CLOSER, STEPS = 2, 17
+
+
+def _closed_in(m: Motion, inside: float, outside: float) -> float:
+    """The last travel that is reached between one that is and one that is not."""
+    for _ in range(CLOSER):
+        near = np.linspace(inside, outside, STEPS + 1)[:-1]
+        between = (m.travel > min(inside, 0.0)) & (m.travel < max(inside, 0.0))
+        travel = np.unique(np.concatenate([[0.0], m.travel[between], near]))
+        reached = travel[sweep(m.sweep.compiled, travel).there[:, 0]]
+        step = (outside - inside) / STEPS
+        inside = float(reached.max() if outside > inside else reached.min())
+        outside = inside + step
+    return inside
+
+
 def hub_place(m: Motion) -> Columns:
     """Where the hub line's middle, or the right wheel's centre, is through travel, (travels, 3)."""
     pose = m.level.pose
