@@ -41,6 +41,21 @@ class Angles(SimpleTestCase):
         self.assertGreater(ride(s.joints["gearbox"]), 5.0)
         self.assertAlmostEqual(ride(s.left_deg), 0.0, places=4)
 
+    def test_both_turned_along_the_shaft_in_plan_leave_the_angles_of_the_side_view(self):
+        """A gearbox 120 mm to the right: turned 5.9 degrees to the left, the pinion as much to the right, plan vanishes."""
+        plan = math.degrees(math.atan2(120.0, 2360.0 - 1200.0))
+        _, askew = shaft(side=120.0, gearbox_plan_deg=-plan, pinion_plan_deg=plan)
+        slope = math.degrees(math.atan2(80.0, math.hypot(2360.0 - 1200.0, 120.0)))
+        self.assertAlmostEqual(ride(askew.joints["gearbox"]), abs(4.5 - slope), places=6)
+        self.assertAlmostEqual(ride(askew.joints["pinion"]), abs(4.5 - slope), places=6)
+
+    def test_a_pinion_turned_alone_adds_its_angle_and_cancels_no_more(self):
+        _, straight = shaft()
+        _, turned = shaft(pinion_plan_deg=6.0)
+        self.assertGreater(ride(turned.joints["pinion"]), 5.5)
+        self.assertAlmostEqual(ride(turned.joints["gearbox"]), ride(straight.joints["gearbox"]), places=9)
+        self.assertGreater(ride(turned.left_deg), 5.0)
+
     def test_one_bare_joint_is_as_uneven_as_the_cardan_equation(self):
         """w2/w1 = cos b/(1 - sin^2 b cos^2 a): from cos b to 1/cos b (textbook); 10 degrees gives 0.0306."""
         turn = np.linspace(0, math.pi, 2001)

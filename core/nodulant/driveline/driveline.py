@@ -25,8 +25,12 @@ class Driveline(Frozen):
     """Joint at the gearbox (or transfer case), on the frame."""
     gearbox_deg: Annotated[float, Field(ge=-20, le=20)] = 3.0
     """How much the output shaft points down to the rear, to the rail datum."""
+    gearbox_plan_deg: Annotated[float, Field(ge=-20, le=20)] = 0.0
+    """How much the output shaft points to the right of straight back, seen from above."""
     pinion: HardPoint
     """Joint at the axle, from the hub line."""
+    pinion_plan_deg: Annotated[float, Field(ge=-20, le=20)] = 0.0
+    """How much the pinion's nose points to the right of straight ahead, seen from above."""
     bearing: FramePoint | None = None
     """Joint behind the carrier bearing of a two-piece shaft, on the frame."""
     tube_mm: Annotated[float, Field(gt=20, le=200)] = 76.2

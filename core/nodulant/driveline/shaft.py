@@ -38,11 +38,9 @@ def shaft_motion(d: Driveline, m: Motion, pinion_deg: float) -> ShaftMotion:
     """Follow the shaft with the axle; ``pinion_deg`` nose up at ride height."""
     pose, hub = m.level.pose, m.setting.hub
     end = pose.origin + rotated(pose.rotation, np.array([on_axle(d.pinion, hub)]) - np.array(hub))[:, 0]
-    up = math.radians(pinion_deg)
-    # from the joint into the axle: rearward, and down where the nose is up
-    into = rotated(pose.rotation, np.array([[math.cos(up), 0.0, -math.sin(up)]]))[:, 0]
-    down = math.radians(d.gearbox_deg)
-    out = np.tile([math.cos(down), 0.0, -math.sin(down)], (len(end), 1))
+    # from the joint into the axle: rearward, down where the nose is up, to the left where it points to the right
+    into = rotated(pose.rotation, np.array([_line(pinion_deg, -d.pinion_plan_deg)]))[:, 0]
+    out = np.tile(_line(d.gearbox_deg, d.gearbox_plan_deg), (len(end), 1))
     fixed = [d.gearbox] if d.bearing is None else [d.gearbox, d.bearing]
     points = [np.tile(p.xyz(), (len(end), 1)) for p in fixed] + [end]
     shafts = [_unit(b - a) for a, b in pairwise(points)]
@@ -51,6 +49,12 @@ def shaft_motion(d: Driveline, m: Motion, pinion_deg: float) -> ShaftMotion:
     joints = {name: _between(a, b) for name, a, b in zip(names, lines[:-1], lines[1:], strict=True)}
     length = np.sqrt(((points[-1] - points[-2]) ** 2).sum(axis=1))
     return ShaftMotion(joints, _left(lines), length, np.stack(points, axis=1))
+
+
+def _line(down_deg: float, right_deg: float) -> tuple[float, float, float]:
+    """Unit vector straight back, down and to the right by angles in degrees."""
+    down, right = math.radians(down_deg), math.radians(right_deg)
+    return (math.cos(down) * math.cos(right), math.cos(down) * math.sin(right), -math.sin(down))
 
 
 def _unit(v: Columns) -> Columns:

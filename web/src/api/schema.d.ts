@@ -3299,6 +3299,11 @@ export interface components {
              */
             gearbox_deg: number;
             /**
+             * Gearbox Plan Deg
+             * @default 0
+             */
+            gearbox_plan_deg: number;
+            /**
              * Joint Deg
              * @default 18
              */
@@ -3314,6 +3319,11 @@ export interface components {
              */
             near: components["schemas"]["Near"][];
             pinion: components["schemas"]["HardPoint"];
+            /**
+             * Pinion Plan Deg
+             * @default 0
+             */
+            pinion_plan_deg: number;
             /**
              * Rides
              * @default placed

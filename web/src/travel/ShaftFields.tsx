@@ -34,6 +34,10 @@ export function ShaftFields() {
             <QuantityField label="Gearbox, down to the rear" path={[...PATH, "gearbox_deg"]} kind="angle" />
             <QuantityField label="Joints stand to" path={[...PATH, "joint_deg"]} kind="angle" />
           </Pair>
+          <Pair>
+            <QuantityField label="Gearbox, to the right" path={[...PATH, "gearbox_plan_deg"]} kind="angle" />
+            <QuantityField label="Pinion, to the right" path={[...PATH, "pinion_plan_deg"]} kind="angle" />
+          </Pair>
           {may.design && (
             <Act
               onClick={() =>
