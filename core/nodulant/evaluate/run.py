@@ -11,6 +11,7 @@ from nodulant.checks.apart import told_apart
 from nodulant.checks.capacity_rules import capacity_checks, missing_capacity_checks
 from nodulant.checks.case_rules import bump_check, missing_case_checks
 from nodulant.checks.check import Check, order
+from nodulant.checks.clash_rules import clash_checks
 from nodulant.checks.detail_rules import fatigue_checks, preheat_check, slender_check
 from nodulant.checks.groups import grouped
 from nodulant.checks.notch_rules import notch_checks, weldable_check
@@ -302,6 +303,7 @@ def _one_side(inputs: Inputs, side: Side, states: list[FrameState], want: Want) 
             bump_check(comparison, inputs.survey, bump_of(inputs), missing_for_loads(inputs.survey), changes)
         )
         out.checks += _notch_checks(inputs, side, comparison) + _own_checks(inputs, comparison)
+        out.checks += clash_checks(comparison, changes)
         if state.name == "planned":
             out.planned, out.parts = comparison, [part for work in comparison.work for part in work.parts]
             out.mass_kg = sum(work.mass_kg for work in comparison.work)

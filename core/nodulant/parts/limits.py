@@ -120,6 +120,7 @@ LIMITS: tuple[Limit, ...] = (
     at_least(
         "sleeve-there", "Sleeves or walls of a closed rail under the bolts' preload", 1.0, "x needed", "common practice"
     ),
+    at_least("bolts-clash", "Room between washers", 0.0, "mm", "common practice: a washer is twice its bolt", 6.0),
     at_least("holes-apart", "Metal between two holes", 6.0, "mm", "Nodulant default"),
     at_least("hole-to-weld", "Hole's edge to the weld's toe", 12.7, "mm", "common practice: half an inch"),
     at_least(
