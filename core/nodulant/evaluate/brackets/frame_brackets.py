@@ -10,6 +10,7 @@ from nodulant.frame.ops.mounts.tabs import Tabs
 from nodulant.frame.place import Place
 from nodulant.job.document import Inputs
 from nodulant.job.riding import on_rails
+from nodulant.parts.sides import AxleName
 from nodulant.suspension.study import Study
 
 REACH_MM = 220.0
@@ -25,14 +26,15 @@ def frame_brackets(inputs: Inputs, s: Study) -> tuple[Bracket, ...]:
         return ()
     out, seen = [], set()
     for named in s.suspension.layout.links():
-        rail = inputs.survey.rails.right
         point = on_rails(inputs, named.link.frame)
-        near = abs(abs(point.y_mm) - rail.web_y_mm) < REACH_MM
-        if named.path in seen or not near or not named.name.endswith(", right"):
+        if named.path in seen or not named.name.endswith(", right") or not reached(inputs, point):
             continue
         seen.add(named.path)
-        if rail.start_mm + ROOM_MM < point.x_mm < rail.end_mm - ROOM_MM:
-            out.append(_bracket(inputs, s, named, point))
+        along, across, up = worst_on_frame(s, named)
+        stem = named.name.removesuffix(", right")
+        side = 1.0 if named.link.frame.y_mm >= 0 else -1.0
+        force = (along, across * side, up)
+        out.append(bracket_at(inputs, s.suspension.axle, stem.replace(" ", "-"), stem, point, force))
     return tuple(bracket for bracket in out if bracket is not None)
 
 
@@ -40,8 +42,17 @@ FARTHEST_MM, MOST_N = 400.0, 500_000.0
 """A bracket that hangs further below or above the rail, or carries more, is no bracket any more."""
 
 
-def _bracket(inputs: Inputs, s: Study, named: NamedLink, point: HardPoint) -> Bracket | None:
-    """The bracket of a link whose frame end lies at ``point`` of the surveyed rail."""
+def reached(inputs: Inputs, point: HardPoint) -> bool:
+    """Whether a point of the surveyed frame lies near enough to a rail to hang on it."""
+    rail = inputs.survey.rails.right
+    near = abs(abs(point.y_mm) - rail.web_y_mm) < REACH_MM
+    return near and rail.start_mm + ROOM_MM < point.x_mm < rail.end_mm - ROOM_MM
+
+
+def bracket_at(
+    inputs: Inputs, axle: AxleName, key: str, name: str, point: HardPoint, force: tuple[float, float, float]
+) -> Bracket | None:
+    """The bracket of a joint at ``point`` of the surveyed rail under a force, N: rearward, to the right, up; None for one beyond reason."""
     rail = inputs.survey.rails.right
     underside, height, width, _ = rail_at(rail, point.x_mm)
     tall = min(TALL_MM, height - ROOM_MM)
@@ -49,14 +60,14 @@ def _bracket(inputs: Inputs, s: Study, named: NamedLink, point: HardPoint) -> Br
     outer = abs(point.y_mm) > rail.web_y_mm
     off = abs(point.y_mm) - rail.web_y_mm if outer else rail.web_y_mm - width - abs(point.y_mm)
     anchor = min(inputs.survey.features, key=lambda f: abs(f.x_mm - point.x_mm))
-    along, across, up = worst_on_frame(s, named)
-    stem = named.name.removesuffix(", right")
+    along, right, up = force
+    across = right if point.y_mm >= 0 else -right
     lift = point.z_mm - underside - middle
-    if abs(lift) > FARTHEST_MM or max(abs(along), abs(across), abs(up)) > MOST_N:
+    if abs(lift) > FARTHEST_MM or max(abs(v) for v in force) > MOST_N:
         return None
     return Bracket(
-        id=f"{s.suspension.axle}-{stem.replace(' ', '-')}-bracket",
-        name=f"Bracket of the {s.suspension.axle} {stem}",
+        id=f"{axle}-{key}-bracket",
+        name=f"Bracket of the {axle} {name}",
         place=Place(anchor_id=anchor.id, offset_mm=point.x_mm - anchor.x_mm),
         face="outer" if outer else "inner",
         height_mm=middle,

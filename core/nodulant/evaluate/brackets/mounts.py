@@ -11,6 +11,7 @@ from nodulant.axles.layouts.layout import NamedLink
 from nodulant.axles.points import HardPoint, on_axle
 from nodulant.axles.springs import AirSpring, Coilover, Damper, StopOnDamper, StopOnFrame, Strap
 from nodulant.base.errors import NodulantError
+from nodulant.evaluate.brackets.arm_brackets import arm_brackets
 from nodulant.evaluate.brackets.frame_brackets import frame_brackets, worst_on_frame
 from nodulant.evaluate.brackets.steering_mounts import steering_mounts
 from nodulant.evaluate.brackets.tower import held_in_a_pocket
@@ -40,7 +41,7 @@ def mounts(inputs: Inputs, s: Study) -> tuple[Operation, ...]:
     """Everything that holds this suspension, in the order it is fitted; nothing where it does not move."""
     if s.motion is None or s.setting is None:
         return ()
-    rows: list[Operation] = [*frame_brackets(inputs, s)]
+    rows: list[Operation] = [*frame_brackets(inputs, s), *arm_brackets(inputs, s)]
     if not s.suspension.layout.independent:
         rows += _on_the_axle(inputs, s)
     rows += _springs(inputs, s)
