@@ -35,7 +35,7 @@ RAIL_ITSELF = {
 """Work that leaves nothing beside the rail's own body; whatever is not here must be a body of its own, or fail."""
 SUSPENSION = {
     "layout": "links are rods, arms are their legs",
-    "springs": "coils and bellows are bars; leaf springs are named",
+    "springs": "coils and bellows are bars; leaf springs and torsion bars are named",
     "damper": "a bar",
     "half_shaft": "a bar",
     "steering": "rods, boots, shaft, pitman arm and nut; what else of it is named",

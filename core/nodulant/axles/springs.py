@@ -1,4 +1,4 @@
-"""Coilovers, air springs and leaf springs as the document holds them; lengths mm, rates N/mm."""
+"""Coilovers, air springs, torsion bars and leaf springs as the document holds them; lengths mm, rates N/mm."""
 
 import math
 from typing import Annotated, Literal, Self
@@ -106,7 +106,33 @@ class LeafPack(Frozen):
         return self.rate_n_per_mm * self.leaves_left / self.leaves
 
 
-Springs = Annotated[Coilover | AirSpring | LeafPack, Field(discriminator="kind")]
+SHEAR_MODULUS_MPA = 79_300.0
+"""Of spring steel (handbook value)."""
+
+
+class TorsionBar(Frozen):
+    """A round bar along an arm's hinge, one each side: the arm twists it, a key on the frame holds its other end."""
+
+    kind: Literal["torsion"] = "torsion"
+    on: Literal["lower-arm", "upper-arm"] = "lower-arm"
+    """The arm that twists it."""
+    diameter_mm: Annotated[float, Field(ge=8, le=80)]
+    length_mm: Annotated[float, Field(ge=100, le=3000)]
+    """Of what twists, between its splines or hexagons."""
+    anchor: Literal["behind", "ahead"] = "behind"
+    """Where its key is, from the arm."""
+
+    @property
+    def twist_rate(self) -> float:
+        """G J / l with J = pi d^4 / 32, N mm per radian (textbook)."""
+        return SHEAR_MODULUS_MPA * math.pi * self.diameter_mm**4 / 32 / self.length_mm
+
+    def shear_mpa(self, torque_n_mm: float) -> float:
+        """Largest shear stress, 16 T / (pi d^3), MPa (textbook)."""
+        return 16 * abs(torque_n_mm) / (math.pi * self.diameter_mm**3)
+
+
+Springs = Annotated[Coilover | AirSpring | LeafPack | TorsionBar, Field(discriminator="kind")]
 
 
 class Damper(Frozen):

@@ -59,7 +59,7 @@ def _ratio(
         return None
     own = strung(springs, m)
     place = stands_in(own.foot, m.setting.hub, w.grids[0].solved.pose).reshape(*shape, 3)[rows]
-    length = np.sqrt(((place - np.array(own.upper)) ** 2).sum(axis=-1))
+    length = own.lengths(place)
     return np.where(there, -_slope(length, travel) / up, np.nan)
 
 

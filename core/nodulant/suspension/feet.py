@@ -1,6 +1,11 @@
-"""Lower ends of springs and dampers through travel: on the carrier, or on a wishbone that the carrier swings."""
+"""Springs and dampers through travel: their lower ends on the carrier, or on a wishbone that the carrier swings.
+
+A torsion bar counts at its arm's ball joint: its 'length' is the ball joint's way along its arc, mm, its force the
+torque over the arm's reach; so what holds for a spring between two eyes holds for it.
+"""
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -31,6 +36,74 @@ class Strung:
 
     foot: Foot
     upper: Point
+
+    def lengths(self, place: Columns) -> Columns:
+        """From end to end while its foot is at ``place`` (..., 3), mm."""
+        return np.asarray(np.sqrt(((place - np.array(self.upper)) ** 2).sum(axis=-1)))
+
+    def push(self, place: Columns) -> Columns:
+        """Unit vectors along which it pushes its foot, (..., 3)."""
+        gap = place - np.array(self.upper)
+        return np.asarray(gap / self.lengths(place)[..., None])
+
+    def on_arm(self, place: Columns, newtons: float) -> Columns:
+        """Force on its foot, N, (3,)."""
+        return newtons * self.push(place)
+
+    def on_frame(self, place: Columns, newtons: float) -> list[tuple[Point, Columns]]:
+        """Where it bears on the frame, and with what force, N."""
+        return [(self.upper, -newtons * self.push(place))]
+
+
+KEY_MM = 100.0
+"""Half of the crossmember's width that a bar's key is taken to bear on (common practice)."""
+
+
+@dataclass(frozen=True)
+class Twisted:
+    """A torsion bar along an arm's hinge; its foot is the arm's ball joint."""
+
+    foot: Foot
+    arm: Wishbone
+    anchor: Point
+    """Its end at the key, on the frame."""
+
+    @property
+    def upper(self) -> Point:
+        """Its end on the frame."""
+        return self.anchor
+
+    @cached_property
+    def reach_mm(self) -> float:
+        """From the hinge to the ball joint, square to the hinge."""
+        gap = np.array(self.arm.ball) - np.array(self.arm.front)
+        return float(np.linalg.norm(cross(gap, self.arm.hinge)))
+
+    @cached_property
+    def _down(self) -> float:
+        """1 where a turn right-handed about the hinge lets the ball joint down, else -1."""
+        return -1.0 if cross(self.arm.hinge, self.arm.outward(np.array(self.arm.ball)))[2] > 0 else 1.0
+
+    def lengths(self, place: Columns) -> Columns:
+        """How far the ball joint hangs along its arc below its place at ride height, mm."""
+        return np.asarray(self._down * self.reach_mm * self.arm.angle(place))
+
+    def push(self, place: Columns) -> Columns:
+        """Unit vectors along the arc, down, (..., 3)."""
+        return np.asarray(self._down * cross(self.arm.hinge, self.arm.outward(place)))
+
+    def on_arm(self, place: Columns, newtons: float) -> Columns:
+        """It twists the arm and does not push it: none."""
+        return np.zeros(3)
+
+    def on_frame(self, place: Columns, newtons: float) -> list[tuple[Point, Columns]]:
+        """Its torque at the key, as a couple of upright forces."""
+        x, y, z = self.anchor
+        lift = self._down * newtons * self.reach_mm * float(self.arm.hinge[0]) / (2 * KEY_MM)
+        return [((x, y + side * KEY_MM, z), np.array([0.0, 0.0, -side * lift])) for side in (1.0, -1.0)]
+
+
+Springing = Strung | Twisted
 
 
 def foot_of(point: HardPoint, on: Foothold, m: Motion) -> Foot:
@@ -70,18 +143,16 @@ def moves(foot: Foot, m: Motion) -> Columns:
     return np.asarray(turning[:, None] * cross(arm.hinge, place - front))
 
 
-def heights(strung: Strung, m: Motion) -> tuple[Columns, Columns]:
+def heights(strung: Springing, m: Motion) -> tuple[Columns, Columns]:
     """Length of a spring through travel, mm, and its motion ratio: MR = -d(length)/d(wheel travel) in heave."""
-    gap = stands(strung.foot, m) - np.array(strung.upper)
-    length = np.sqrt((gap**2).sum(axis=1))
-    return length, -((gap / length[:, None]) * moves(strung.foot, m)).sum(axis=1) / own_rise(m)
+    place = stands(strung.foot, m)
+    return strung.lengths(place), -(strung.push(place) * moves(strung.foot, m)).sum(axis=1) / own_rise(m)
 
 
-def bears(strung: Strung, m: Motion, row: int) -> tuple[Columns, Columns]:
+def bears(strung: Springing, m: Motion, row: int) -> tuple[Columns, Columns]:
     """Force on the carrier per newton that the spring pushes, and where it acts, (3,) each, frame axes; at one travel."""
     place = stands(strung.foot, m)[row]
-    gap = place - np.array(strung.upper)
-    push = gap / np.linalg.norm(gap)
+    push = strung.push(place)
     if strung.foot.arm is None:
         return push, place
     ball = m.level.pose.origin[row] + _arm(strung.foot.arm.ball, m)[row]

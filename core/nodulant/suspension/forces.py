@@ -16,7 +16,7 @@ import numpy as np
 from nodulant.base.arrays import Columns, cross
 from nodulant.linkage.mechanism import Point
 from nodulant.loads.cases import KERB_BACK, KERB_UP
-from nodulant.suspension.feet import Strung, bears
+from nodulant.suspension.feet import Springing, bears
 from nodulant.suspension.motion import Motion
 
 LoadCase = Literal["standing", "launch", "brake", "bump", "kerb"]
@@ -76,7 +76,7 @@ class Forces:
     left_n: float
 
 
-def balance(m: Motion, row: int, springs: Sequence[Strung], tyres: Sequence[tuple[Point, Point]]) -> Forces:
+def balance(m: Motion, row: int, springs: Sequence[Springing], tyres: Sequence[tuple[Point, Point]]) -> Forces:
     """Forces at one level travel; a spring on a wishbone bears on the carrier through the ball joint."""
     c, solved = m.sweep.compiled, m.level
     n = c.mechanism.freedoms

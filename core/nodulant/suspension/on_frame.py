@@ -5,7 +5,7 @@ import numpy as np
 from nodulant.base.memo import remembered
 from nodulant.linkage.mechanism import CARRIER, FRAME, End, Mechanism, Point
 from nodulant.loads.plan import Pull
-from nodulant.suspension.feet import Strung, bears
+from nodulant.suspension.feet import Springing, bears, stands
 from nodulant.suspension.forces import Forces, LoadCase, balance, tyre_forces
 from nodulant.suspension.motion import Motion
 from nodulant.suspension.spring_motion import both_strung
@@ -40,16 +40,15 @@ def _less(pull: Pull, other: Pull) -> Pull:
     return Pull(pull.at, (ax - bx, ay - by, az - bz))
 
 
-def _springs(springs: list[Strung], found: Forces, m: Motion, row: int) -> list[Pull]:
-    """Every spring's push on its upper mount, and what one on a wishbone leaves to the arm's pivots, half each."""
+def _springs(springs: list[Springing], found: Forces, m: Motion, row: int) -> list[Pull]:
+    """Every spring's push on its mount, and what one on a wishbone leaves to the arm's pivots, half each."""
     out = []
     for own, push in zip(springs, found.springs, strict=True):
-        along = np.array(own.upper) - np.array(own.foot.at)
-        along = along / np.linalg.norm(along) * push
-        out.append(_pull(own.upper, along))
+        place = stands(own.foot, m)[row]
+        out += [_pull(at, force) for at, force in own.on_frame(place, float(push))]
         if own.foot.arm is not None:
             carried, _ = bears(own, m, row)
-            rest = (-along - carried * push) / 2
+            rest = (own.on_arm(place, float(push)) - carried * push) / 2
             out += [_pull(pivot, rest) for pivot in (own.foot.arm.front, own.foot.arm.rear)]
     return out
 

@@ -1,7 +1,7 @@
-"""What an arm's two pivots put on the frame: the legs' tension, and of a spring or damper on the arm what its ball joint does not take.
+"""What an arm's two pivots put on the frame: the legs' tension, and of a spring on the arm what its ball joint does not take.
 
 Statics of the arm as a rigid body: the push on its foot bears on the ball joint by its lever about the hinge;
-the rest goes into both pivots with its moments. What runs along the hinge is shared so that the pivots'
+the rest goes into both pivots with its moments, but for the torque of a bar, which its key takes. What runs along the hinge is shared so that the pivots'
 forces are least (bushes of one stiffness; own).
 """
 
@@ -9,10 +9,10 @@ from typing import NamedTuple
 
 import numpy as np
 
-from nodulant.axles.springs import Coilover, Foothold
+from nodulant.axles.springs import Foothold
 from nodulant.axles.wishbone import Wishbone, wishbone_of
 from nodulant.base.arrays import Columns, cross
-from nodulant.suspension.feet import stands_in
+from nodulant.suspension.feet import bears, stands_in
 from nodulant.suspension.forces import Forces, LoadCase
 from nodulant.suspension.motion import Motion
 from nodulant.suspension.spring_motion import strung
@@ -82,15 +82,13 @@ def _on_frame(
         float(forces.tension[k]) * (ball - pivot) / np.linalg.norm(ball - pivot)
         for k, pivot in zip(legs, pivots, strict=True)
     ]
-    springs = s.suspension.springs
-    if not isinstance(springs, Coilover) or springs.on != arm.name or len(forces.springs) == 0:
+    right = strung(s.suspension.springs, m) if s.suspension.springs else None
+    if right is None or right.foot.arm is None or right.foot.arm.name != arm.name or len(forces.springs) == 0:
         return pulls[0], pulls[1]
-    right = strung(springs, m)
+    newtons = float(forces.springs[0])
     foot = stands_in(right.foot, hub, m.level.pose)[row]
-    gap = foot - np.array(right.upper)
-    push = float(forces.springs[0]) * gap / np.linalg.norm(gap)
-    size, way = arm.leverage(foot[None], ball[None], push[None])
-    taken = size[0] * way[0]
+    push = right.on_arm(foot, newtons)
+    taken = newtons * bears(right, m, row)[0]
     middle = (pivots[0] + pivots[1]) / 2
     rest = push - taken
     moment = cross((foot - middle)[None], push[None])[0] - cross((ball - middle)[None], taken[None])[0]

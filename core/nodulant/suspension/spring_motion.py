@@ -9,10 +9,12 @@ from dataclasses import dataclass
 import numpy as np
 
 from nodulant.axles.points import HardPoint, on_axle
-from nodulant.axles.springs import AirSpring, Coilover, LeafPack, Springs
+from nodulant.axles.springs import AirSpring, Coilover, LeafPack, Springs, TorsionBar
+from nodulant.axles.wishbone import wishbone_of
 from nodulant.base.arrays import Columns
+from nodulant.base.errors import InputError
 from nodulant.linkage.mechanism import Point
-from nodulant.suspension.feet import Foot, Strung, foot_of, heights, stands_in
+from nodulant.suspension.feet import Foot, Springing, Strung, Twisted, foot_of, heights, stands_in
 from nodulant.suspension.motion import Motion, roll_ratio
 
 ATMOSPHERE_MPA = 0.101325
@@ -38,18 +40,33 @@ class SpringMotion:
     """What a spring's force adds to the wheel rate in roll, F d2c/dz2, as its line turns; N/mm."""
 
 
-def strung(springs: Springs, m: Motion) -> Strung:
+def strung(springs: Springs, m: Motion) -> Springing:
     """The right spring between its foot and the frame; raises InputError where the arm that it stands on is not there."""
     if isinstance(springs, LeafPack):
         low = on_axle(springs.seat, m.setting.hub)
         return Strung(Foot(low), (low[0], low[1], low[2] + 1e5))
+    if isinstance(springs, TorsionBar):
+        return _twisted(springs, m)
     return Strung(foot_of(springs.lower, springs.on, m), springs.upper.xyz())
 
 
-def both_strung(springs: Springs, m: Motion) -> list[Strung]:
+def _twisted(bar: TorsionBar, m: Motion) -> Twisted:
+    """Between the arm that twists it and its key; raises InputError where the arm is not there."""
+    arm = wishbone_of(m.layout, bar.on, m.setting.hub)
+    if arm is None:
+        raise InputError("a torsion bar is twisted by an arm", field="on", found=bar.on, acceptable="an arm")
+    along = arm.hinge * np.sign(arm.hinge[0] or 1.0)
+    pivots = (np.array(arm.front), np.array(arm.rear))
+    behind = bar.anchor == "behind"
+    start = max(pivots, key=lambda p: p[0]) if behind else min(pivots, key=lambda p: p[0])
+    x, y, z = (float(v) for v in start + along * (bar.length_mm if behind else -bar.length_mm))
+    return Twisted(Foot(arm.ball, arm), arm, (x, y, z))
+
+
+def both_strung(springs: Springs, m: Motion) -> list[Springing]:
     """Springs of both sides, or of the one wheel."""
     right = strung(springs, m)
-    if m.layout.independent:
+    if m.layout.independent or isinstance(right, Twisted):
         return [right]
     x, y, z = right.upper
     return [right, Strung(right.foot.mirrored(), (x, -y, z))]
@@ -60,7 +77,7 @@ def spring_motion(springs: Springs, m: Motion, corner_n: float | None, ride: int
     right = strung(springs, m)
     length, ratio = heights(right, m)
     length = np.where(m.there, length, np.nan)
-    roll = roll_ratio(right.foot.at, right.upper, m)
+    roll = roll_ratio(right.foot.at, right.upper, m)  # independent wheels have none
     if corner_n is None or abs(ratio[ride]) < LEAST_RATIO:
         return SpringMotion(length, ratio, roll, None, None, None, None)
     at_ride = corner_n / ratio[ride]
@@ -68,7 +85,7 @@ def spring_motion(springs: Springs, m: Motion, corner_n: float | None, ride: int
     if isinstance(springs, AirSpring):
         force, own = _air(springs, at_ride, shorter)
     else:
-        rate = rate_of(springs)
+        rate = _rate(springs, right)
         force = np.maximum(at_ride + rate * shorter, 0.0)
         own = np.where(force > 0, rate, 0.0)  # a coil that hangs loose holds nothing up
     wheel = own * ratio**2 + force * _slope(ratio, m)
@@ -77,17 +94,25 @@ def spring_motion(springs: Springs, m: Motion, corner_n: float | None, ride: int
     return SpringMotion(length, ratio, roll, force, wheel, hertz, own, force * _bend(right, m, ratio))
 
 
-def _bend(right: Strung, m: Motion, ratio: Columns) -> Columns:
+def _bend(right: Springing, m: Motion, ratio: Columns) -> Columns:
     """Second derivative of the spring's shortening by its wheel's rise in roll, 1/mm, through travel; 0 where it was not rolled."""
     if m.roll is None:
         return np.asarray(np.nan_to_num(_slope(ratio, m)))
     angles, k = m.sweep.roll, m.middle
     if not 0 < k < len(angles) - 1:
         return np.zeros(len(m.travel))
-    at = stands_in(right.foot, m.setting.hub, m.sweep.solved.pose) - np.array(right.upper)
-    short = -np.linalg.norm(at, axis=1).reshape(len(m.travel), len(angles))
+    short = -right.lengths(stands_in(right.foot, m.setting.hub, m.sweep.solved.pose)).reshape(
+        len(m.travel), len(angles)
+    )
     step = (angles[k + 1] - angles[k - 1]) / 2 * m.setting.half_track_mm
     return np.asarray(np.nan_to_num((short[:, k + 1] - 2 * short[:, k] + short[:, k - 1]) / step**2))
+
+
+def _rate(springs: Coilover | LeafPack | TorsionBar, right: Springing) -> float:
+    """Rate of one side, N/mm; of a torsion bar at its arm's ball joint."""
+    if isinstance(springs, TorsionBar):
+        return springs.twist_rate / right.reach_mm**2 if isinstance(right, Twisted) else 0.0
+    return rate_of(springs)
 
 
 def rate_of(springs: Coilover | LeafPack) -> float:

@@ -7988,7 +7988,7 @@ export interface components {
              */
             rides_in: "bare" | "empty" | "driver" | "laden";
             /** Springs */
-            springs?: (components["schemas"]["Coilover"] | components["schemas"]["AirSpring"] | components["schemas"]["LeafPack"]) | null;
+            springs?: (components["schemas"]["Coilover"] | components["schemas"]["AirSpring"] | components["schemas"]["LeafPack"] | components["schemas"]["TorsionBar"]) | null;
             steering?: components["schemas"]["Steering"] | null;
             stop?: components["schemas"]["BumpStop"] | null;
             strap?: components["schemas"]["Strap"] | null;
@@ -8471,6 +8471,33 @@ export interface components {
             /** Lateral */
             lateral: components["schemas"]["TrackBar"] | components["schemas"]["WattsLink"];
             lower: components["schemas"]["Link"];
+        };
+        /**
+         * TorsionBar
+         * @description A round bar along an arm's hinge, one each side: the arm twists it, a key on the frame holds its other end.
+         */
+        TorsionBar: {
+            /**
+             * Anchor
+             * @default behind
+             * @enum {string}
+             */
+            anchor: "behind" | "ahead";
+            /** Diameter Mm */
+            diameter_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "torsion";
+            /** Length Mm */
+            length_mm: number;
+            /**
+             * On
+             * @default lower-arm
+             * @enum {string}
+             */
+            on: "lower-arm" | "upper-arm";
         };
         /**
          * Touch

@@ -13,6 +13,12 @@ const KINDS = [
   ["coilover", "coilover"],
   ["air", "air spring"],
   ["leaf", "leaf spring"],
+  ["torsion", "torsion bar"],
+] as const;
+
+const KEYS = [
+  ["behind", "behind the arm"],
+  ["ahead", "ahead of the arm"],
 ] as const;
 
 type Field = readonly [string, string, "length" | "number"];
@@ -42,13 +48,34 @@ export function SpringFields({ own, path, independent }: { own: Suspension; path
     else act({ kind: "set", path: at, value: null });
   };
   const at = [...path, "springs"];
+  const hasArms = own.layout.kind in ARMS;
   const rows = springs?.kind === "coilover" ? COIL : springs?.kind === "air" ? AIR : [];
   return (
     <>
       <Group title="Springs">
-        <PlainChoice label="Spring" value={springs?.kind ?? ""} choices={KINDS} choose={choose} />
+        <PlainChoice
+          label="Spring"
+          value={springs?.kind ?? ""}
+          choices={hasArms ? KINDS : KINDS.filter(([kind]) => kind !== "torsion" || springs?.kind === kind)}
+          choose={choose}
+        />
         {begun.trouble && <p role="alert">{begun.trouble}</p>}
-        {springs && springs.kind !== "leaf" && (
+        {springs?.kind === "torsion" && (
+          <>
+            <Foothold at={at} on={springs.on} layout={own.layout.kind} label="Twisted by" arms />
+            <Pair>
+              <QuantityField label="Bar diameter" path={[...at, "diameter_mm"]} kind="thickness" />
+              <QuantityField label="Length that twists" path={[...at, "length_mm"]} />
+            </Pair>
+            <PlainChoice
+              label="Its key stands"
+              value={springs.anchor ?? "behind"}
+              choices={KEYS}
+              choose={(value) => act({ kind: "set", path: [...at, "anchor"], value })}
+            />
+          </>
+        )}
+        {(springs?.kind === "coilover" || springs?.kind === "air") && (
           <>
             <Foothold at={at} on={springs.on} layout={own.layout.kind} />
             <PointFields label={`Lower end, right, ${onWhat(springs.on)}`} path={[...at, "lower"]} on="axle" />
@@ -176,13 +203,26 @@ const ARMS: Partial<Record<Suspension["layout"]["kind"], readonly (readonly [str
 const onWhat = (on?: string) => (on && on !== "upright" ? "on the arm" : "on the axle");
 
 /** What a lower end stands on, where there are arms to stand on or one was chosen before. */
-function Foothold({ at, on = "upright", layout }: { at: Path; on?: string; layout: Suspension["layout"]["kind"] }) {
+function Foothold({
+  at,
+  on = "upright",
+  layout,
+  label = "Lower end stands on",
+  arms = false,
+}: {
+  at: Path;
+  on?: string;
+  layout: Suspension["layout"]["kind"];
+  label?: string;
+  arms?: boolean;
+}) {
   const act = useBench((s) => s.act);
-  const choices = ARMS[layout] ?? ARMS["double-wishbone"] ?? [];
+  const all = ARMS[layout] ?? ARMS["double-wishbone"] ?? [];
+  const choices = arms ? all.filter(([key]) => key !== "upright") : all;
   if (!ARMS[layout] && on === "upright") return null;
   return (
     <PlainChoice
-      label="Lower end stands on"
+      label={label}
       value={on}
       choices={choices}
       choose={(value) => act({ kind: "set", path: [...at, "on"], value })}

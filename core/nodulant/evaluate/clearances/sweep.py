@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from nodulant.axles.springs import LeafPack
+from nodulant.axles.springs import LeafPack, TorsionBar
 from nodulant.axles.steering import CentreLink, Rack
 from nodulant.base.arrays import Columns, significant
 from nodulant.base.errors import NodulantError
@@ -194,6 +194,8 @@ def _not_bodies(inputs: Inputs) -> list[str]:
     for own in inputs.design.suspensions:
         if isinstance(own.springs, LeafPack):
             out.append(f"{own.axle} leaf springs: how they are arched is not known; place what stands near as a thing")
+        if isinstance(own.springs, TorsionBar):
+            out.append(f"{own.axle} torsion bars: place one as a thing where something runs beside it")
         if own.anti_roll is not None:
             out.append(f"{own.axle} anti-roll bar: where its bar runs is not known")
         if own.strap is not None:

@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from nodulant.axles.springs import AirSpring
+from nodulant.axles.springs import AirSpring, TorsionBar
 from nodulant.evaluate.curve import Curve, Figure, curves_of
 from nodulant.evaluate.steering.steer_facts import straight_curves
 from nodulant.steering.study import SteerStudy
@@ -78,14 +78,14 @@ def _spring_curves(s: Study) -> list[Figure]:
     sm = s.springs
     if sm is None:
         return []
-    out = [
-        ("spring-length", "Spring, end to end", "mm", sm.length, "one side"),
-        ("motion-ratio", "Motion ratio", "x", sm.ratio, "spring's shortening per mm of wheel travel"),
-    ]
+    bar = isinstance(s.suspension.springs, TorsionBar)
+    shortening = "way of the arm's ball joint" if bar else "spring's shortening"
+    out = [] if bar else [("spring-length", "Spring, end to end", "mm", sm.length, "one side")]
+    out.append(("motion-ratio", "Motion ratio", "x", sm.ratio, f"{shortening} per mm of wheel travel"))
     if sm.roll_ratio is not None:
         out.append(("roll-ratio", "Motion ratio in roll", "x", sm.roll_ratio, "springs inboard lose roll stiffness"))
     if sm.wheel_rate is not None and sm.frequency_hz is not None and sm.force is not None:
         out.append(("wheel-rate", "Wheel rate", "N/mm", sm.wheel_rate, "k MR^2 + F dMR/dz"))
         out.append(("frequency", "Ride frequency", "Hz", sm.frequency_hz, "this corner on its tyre held still"))
-        out.append(("spring-force", "Spring's force", "N", sm.force, "one side"))
+        out.append(("spring-force", "Spring's force", "N", sm.force, "at the arm's ball joint" if bar else "one side"))
     return out

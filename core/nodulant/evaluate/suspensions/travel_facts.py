@@ -6,14 +6,15 @@ import numpy as np
 
 from nodulant.axles.layouts.live import TriangulatedFourLink
 from nodulant.axles.leaf_work import leaf_change
-from nodulant.axles.springs import Coilover, Damper, LeafPack
+from nodulant.axles.springs import Coilover, Damper, LeafPack, TorsionBar
 from nodulant.base.arrays import Columns
 from nodulant.checks.travel_rules import BIND_DEG
 from nodulant.evaluate.suspensions.travel_drawing import Fact
 from nodulant.linkage.sweep import stretches
 from nodulant.suspension import motion as of
-from nodulant.suspension.feet import foot_of, moves
+from nodulant.suspension.feet import Twisted, foot_of, moves
 from nodulant.suspension.side_stiffness import side_stiffness, usual_stiffness
+from nodulant.suspension.spring_motion import strung
 from nodulant.suspension.study import Study
 
 ROLL_DEG, NEARLY, LEAST_GIVE_MM = 3.0, 1e-6, 0.005
@@ -21,7 +22,7 @@ ROLL_DEG, NEARLY, LEAST_GIVE_MM = 3.0, 1e-6, 0.005
 
 def facts(s: Study) -> tuple[Fact, ...]:
     """Side stiffness, what leaves were made to do, the spacing of dampers."""
-    return (*_sideways(s), *_bars_in_roll(s), *_struck(s), *_leaves(s), *_spacing(s), *_pair_in_roll(s))
+    return (*_sideways(s), *_bars_in_roll(s), *_struck(s), *_leaves(s), *_bars(s), *_spacing(s), *_pair_in_roll(s))
 
 
 def _bars_in_roll(s: Study) -> list[Fact]:
@@ -134,6 +135,42 @@ def _leaves(s: Study) -> list[Fact]:
             name="Stress in the leaves that stay", value=change.stress, unit="x before", words="n/(n - k), equal leaves"
         ),
     ]
+
+
+def _bars(s: Study) -> list[Fact]:
+    """How far a torsion bar is twisted, how hard it is worked, and what a turn of its key does."""
+    bar, sm, m = s.suspension.springs, s.springs, s.motion
+    if not isinstance(bar, TorsionBar) or sm is None or sm.force is None or m is None:
+        return []
+    own = strung(bar, m)
+    if not isinstance(own, Twisted):
+        return []
+    torque = sm.force * own.reach_mm
+    ride, full = float(torque[s.ride]), float(torque[m.there][-1])
+    turn = math.degrees(TURN_MM * float(sm.ratio[s.ride]) / own.reach_mm)
+    return [
+        Fact(
+            name="Torsion bar is twisted at ride height by",
+            value=math.degrees(ride / bar.twist_rate),
+            unit="deg",
+            words=f"{ride / 1000:.0f} N m with a reach of {own.reach_mm:.0f} mm; its key stands that far from where it hangs free",
+        ),
+        Fact(
+            name=f"Turn of its key for {TURN_MM:.0f} mm at the wheel",
+            value=turn,
+            unit="deg",
+            words="the rate of the bar stays, the arms stand at another angle: enter the drop in the stack",
+        ),
+        Fact(
+            name="Shear in the torsion bar at full bump",
+            value=bar.shear_mpa(full),
+            unit="MPa",
+            words=f"16 T / (pi d3); {bar.shear_mpa(ride):.0f} at ride height; hold it against what the bar's maker gives",
+        ),
+    ]
+
+
+TURN_MM = 10.0
 
 
 def _plane(s: Study, own: Coilover | Damper) -> list[Fact]:

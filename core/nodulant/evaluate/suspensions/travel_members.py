@@ -2,7 +2,7 @@
 
 from nodulant.axles.layouts.independent import TOE_LINK, Strut
 from nodulant.axles.points import on_axle
-from nodulant.axles.springs import Damper, LeafPack, StopOnFrame, Strap
+from nodulant.axles.springs import AirSpring, Coilover, Damper, StopOnFrame, Strap, TorsionBar
 from nodulant.driveline.driveline import Driveline
 from nodulant.evaluate.steering.steer_drawing import JOINT
 from nodulant.evaluate.steering.steer_members import steer_grips
@@ -12,7 +12,7 @@ from nodulant.evaluate.suspensions.travel_drawing import Grip, Member
 from nodulant.evaluate.suspensions.travel_parts import point
 from nodulant.linkage.mechanism import CARRIER, FRAME, End
 from nodulant.suspension.motion import Motion
-from nodulant.suspension.spring_motion import both_strung
+from nodulant.suspension.spring_motion import both_strung, strung
 from nodulant.suspension.study import Study
 
 
@@ -34,13 +34,27 @@ def members(s: Study, m: Motion) -> tuple[Member, ...]:
         )
     out += _cranks_drawn(m) + _struts_drawn(s, m)
     springs = s.suspension.springs
-    if springs is not None and not isinstance(springs, LeafPack):
+    if isinstance(springs, TorsionBar):
+        out += _bars_drawn(springs, m)
+    if isinstance(springs, Coilover | AirSpring):
         width = springs.body_mm if springs.kind == "coilover" else springs.diameter_mm
         two = springs.apart_mm if springs.kind == "coilover" and springs.count == 2 else 0.0
         for side, own in zip(("right", "left"), both_strung(springs, m), strict=False):
             ends = (End(arm_bodies(s.suspension)[springs.on], own.foot.at), End(FRAME, own.upper))
             out += _standing("spring", "springs", side, ends, width, two)
     return (*out, *_beside_the_springs(s, m), *_stops_drawn(s))
+
+
+def _bars_drawn(bar: TorsionBar, m: Motion) -> list[Member]:
+    """A torsion bar from its arm to its key."""
+    own = strung(bar, m)
+    arm = own.foot.arm
+    if arm is None:
+        return []
+    pick = max if bar.anchor == "behind" else min
+    start = pick(arm.front, arm.rear, key=lambda p: p[0])
+    a, b = point(End(FRAME, start)), point(End(FRAME, own.upper))
+    return [Member(name="torsion bar, right", kind="rod", path="", a=a, b=b, diameter_mm=bar.diameter_mm)]
 
 
 def _standing(kind: str, path: str, side: str, ends: tuple[End, End], width: float, apart: float) -> list[Member]:
@@ -159,7 +173,7 @@ def grips(s: Study, index: int, driveline: Driveline | None) -> tuple[Grip, ...]
         end = End(-1, own_point.xyz()) if where == "frame" else End(0, on_axle(own_point, hub))
         rows[f"layout.{path}"] = (path.replace("_", " ").replace(".", " "), end)
     springs = s.suspension.springs
-    if springs is not None and not isinstance(springs, LeafPack):
+    if isinstance(springs, Coilover | AirSpring):
         rows["springs.lower"] = (
             "spring, lower end",
             End(arm_bodies(s.suspension)[springs.on], on_axle(springs.lower, hub)),

@@ -11,9 +11,11 @@ from nodulant.axles.springs import (
     Damper,
     HalfShaft,
     LeafPack,
+    Springs,
     StopOnDamper,
     StopOnFrame,
     Strap,
+    TorsionBar,
 )
 from nodulant.axles.suspension import Suspension
 from nodulant.base.errors import UnknownReference
@@ -25,7 +27,7 @@ REACH_MM, OUT = 470.0, 0.68
 """Of a coilover on a wishbone: from eye to eye, and how far out along the arm it stands."""
 
 
-def springs_of(kind: str, on: Stand, own: Suspension) -> Coilover | AirSpring | LeafPack:
+def springs_of(kind: str, on: Stand, own: Suspension) -> Springs:
     """Springs of a kind beside a layout; raises UnknownReference where there is no such kind."""
     independent = own.layout.independent
     y = min(on.half - 220, 480.0) if independent else on.inner - (85.0 if kind == "air" else 35.0)
@@ -47,7 +49,15 @@ def springs_of(kind: str, on: Stand, own: Suspension) -> Coilover | AirSpring | 
     if kind == "leaf":
         seat = getattr(own.layout, "seat", None)
         return LeafPack(seat=seat if isinstance(seat, HardPoint) else at(0, on.web + 40, -60), rate_n_per_mm=35)
-    raise UnknownReference("there is no such spring", field="/kind", found=kind, acceptable="coilover, air, leaf")
+    if kind == "torsion":
+        if not isinstance(own.layout, DoubleWishbone | Strut):
+            raise UnknownReference(
+                "no arm of this layout twists a bar", field="/kind", found=kind, acceptable="coilover, air, leaf"
+            )
+        return TorsionBar(diameter_mm=26, length_mm=1100)
+    raise UnknownReference(
+        "there is no such spring", field="/kind", found=kind, acceptable="coilover, air, leaf, torsion"
+    )
 
 
 def _coilover(on: Stand, own: Suspension, y: float) -> Coilover:
