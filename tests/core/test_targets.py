@@ -57,6 +57,21 @@ class DropStack(SimpleTestCase):
         step = next(m for m in MECHANISMS if m.mechanism == "z-step")
         self.assertTrue(step.keeps.camber and step.keeps.toe and step.keeps.anti_dive and not step.costs_travel)
 
+    def test_what_moves_the_wheel_along_its_curves_keeps_nothing_and_costs_travel(self):
+        """Arms stand at another angle after keys, springs or lowered seats (common practice); of something else nobody knows."""
+        by = {m.mechanism: m for m in MECHANISMS}
+        for name in ("springs", "torsion-keys", "drop-arms", "air", "other"):
+            with self.subTest(name):
+                keeps = by[name].keeps
+                self.assertFalse(keeps.camber or keeps.toe or keeps.anti_dive)
+                self.assertTrue(by[name].costs_travel)
+
+    def test_keys_beside_shorter_springs_are_asked_about(self):
+        targets = Targets(
+            drop_mm=60, entries=(entry("a", "springs", 30.0, True), entry("b", "torsion-keys", 30.0, True))
+        )
+        self.assertEqual(len(add_up(targets).overlapping), 1)
+
 
 class AxlePath(SimpleTestCase):
     def test_straight_goes_straight(self):

@@ -6,7 +6,7 @@ Polygons are drawn with shapely. 1 % everywhere, 5 % for J of open sections, 2 %
 import math
 
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from shapely import Point, box, unary_union
 
@@ -108,6 +108,7 @@ class Shapes(SimpleTestCase):
 
     @QUICK
     @given(st.floats(10, 44), st.floats(45, 90))
+    @example(43.0, 45.0)
     def test_a_template_wrapped_round_the_tube_lies_on_the_cut(self, depth, radius):
         """Every point, rolled back onto the cylinder, stands at the height of the notch's arc."""
         shape = ArcShape(radius_mm=radius)
@@ -115,7 +116,8 @@ class Shapes(SimpleTestCase):
             z = D / 2 - D / 2 * math.cos(girth / (D / 2))
             expected = depth - radius + math.sqrt(max(radius**2 - x * x, 0.0))
             on_paper = D / 2 * math.acos(1 - max(expected, 0.0) / (D / 2))
-            self.assertAlmostEqual(abs(girth), on_paper, delta=0.25 if z > 1.0 else 3.0)  # chords; steep at the mouth
+            off = min(abs(abs(girth) - on_paper), abs(z - expected))  # the cut is steep at its mouth, flat at its crown
+            self.assertLess(off, 0.25)  # chords
 
     def test_a_capped_end_is_cut_out_to_the_tube(self):
         """A square end is a rectangle less half a disc; a slanted one less half an ellipse."""

@@ -41,14 +41,9 @@ class Under:
 def under_axle(movers: tuple[Mover, ...], setting: Setting, rim_mm: float) -> Under | None:
     """What of one axle comes lowest, at ride height straight and at both locks; None without parts."""
     half = setting.half_track_mm
-    rim = setting.hub[2] - rim_mm / 2 - FLANGE_MM
     ground = setting.hub[2] - setting.radius_mm
-    ends = [
-        (m.name, end, m.body.radius)
-        for m in movers
-        if isinstance(m.body, RoundBar) and m.kind != "shaft"
-        for end in _ends(m, m.body)
-    ]
+    rim = ground + sinks_mm(setting, rim_mm)
+    ends = _hanging(movers)
     if not ends:
         return None
 
@@ -58,6 +53,28 @@ def under_axle(movers: tuple[Mover, ...], setting: Setting, rim_mm: float) -> Un
         return np.maximum(rim + (ground - rim) * share, ground + (rim - ground) * share)
 
     return Under(_lowest(ends, line), _lowest(ends, lambda y: np.full(len(y), rim)))
+
+
+def lowest_over(movers: tuple[Mover, ...], setting: Setting) -> Scrub | None:
+    """What of one axle hangs lowest over the ground, at ride height through its lock; None without parts."""
+    ends = _hanging(movers)
+    ground = setting.hub[2] - setting.radius_mm
+    return _lowest(ends, lambda y: np.full(len(y), ground)) if ends else None
+
+
+def sinks_mm(setting: Setting, rim_mm: float) -> float:
+    """How far an axle sinks when its tyres go flat, onto the rims' flanges."""
+    return setting.radius_mm - rim_mm / 2 - FLANGE_MM
+
+
+def _hanging(movers: tuple[Mover, ...]) -> list[tuple[str, Columns, float]]:
+    """Name, ends and radius of every bar of an axle but its shafts."""
+    return [
+        (m.name, end, m.body.radius)
+        for m in movers
+        if isinstance(m.body, RoundBar) and m.kind != "shaft"
+        for end in _ends(m, m.body)
+    ]
 
 
 def _ends(mover: Mover, body: RoundBar) -> list[Columns]:

@@ -14,7 +14,19 @@ from nodulant.base.model import Frozen, Id, Name
 from nodulant.parts.sides import AxleName
 
 Mechanism = Literal[
-    "springs", "spring-flip", "blocks", "air", "tyre", "spindle", "pivots-raised", "z-step", "raise", "other", "notch"
+    "springs",
+    "torsion-keys",
+    "drop-arms",
+    "spring-flip",
+    "blocks",
+    "air",
+    "tyre",
+    "spindle",
+    "pivots-raised",
+    "z-step",
+    "raise",
+    "other",
+    "notch",
 ]
 Amount = Annotated[float, Field(ge=-1000, le=1000)]
 OVERLAPPING: tuple[frozenset[str], ...] = (
@@ -22,6 +34,7 @@ OVERLAPPING: tuple[frozenset[str], ...] = (
     frozenset({"z-step", "raise"}),
     frozenset({"pivots-raised", "z-step"}),
     frozenset({"springs", "air"}),
+    frozenset({"springs", "torsion-keys"}),
 )
 """Mechanisms that often are one movement of the same parts (common practice)."""
 

@@ -1,7 +1,8 @@
 """What each drop mechanism leaves as designed and whether it costs travel, before the user says otherwise.
 
-Common practice: springs and air move the axle along its curves; a step or a raised subframe
-takes pivots and steering along; a notch buys travel and lowers nothing.
+Common practice: springs, keys, air and arms with lowered spring seats move the axle along its curves; a step
+or a raised subframe takes pivots and steering along; a notch buys travel and lowers nothing. Of something
+else nobody knows what it keeps: it keeps nothing until the user says so.
 """
 
 from nodulant.base.model import Frozen, Name
@@ -28,6 +29,8 @@ def _row(mechanism: Mechanism, name: str, keeps: Keeps, costs: bool) -> Mechanis
 
 MECHANISMS: tuple[MechanismDefault, ...] = (
     _row("springs", "Shorter or softer springs", _NONE, True),
+    _row("torsion-keys", "Torsion bars turned at their keys", _NONE, True),
+    _row("drop-arms", "Arms with lowered spring seats", _NONE, True),
     _row("spring-flip", "Spring flip", _NO_DIVE, True),
     _row("blocks", "Blocks", _NO_DIVE, True),
     _row("air", "Air springs", _NONE, True),
@@ -37,5 +40,5 @@ MECHANISMS: tuple[MechanismDefault, ...] = (
     _row("z-step", "Z-step in the rail", _ALL, False),
     _row("raise", "Subframe raised into the rail", _ALL, False),
     _row("notch", "Notch", _ALL, False),
-    _row("other", "Something else", _ALL, False),
+    _row("other", "Something else", _NONE, True),
 )

@@ -3371,7 +3371,7 @@ export interface components {
              * Mechanism
              * @enum {string}
              */
-            mechanism: "springs" | "spring-flip" | "blocks" | "air" | "tyre" | "spindle" | "pivots-raised" | "z-step" | "raise" | "other" | "notch";
+            mechanism: "springs" | "torsion-keys" | "drop-arms" | "spring-flip" | "blocks" | "air" | "tyre" | "spindle" | "pivots-raised" | "z-step" | "raise" | "other" | "notch";
             /** Name */
             name: string;
         };
@@ -4952,7 +4952,7 @@ export interface components {
              * Mechanism
              * @enum {string}
              */
-            mechanism: "springs" | "spring-flip" | "blocks" | "air" | "tyre" | "spindle" | "pivots-raised" | "z-step" | "raise" | "other" | "notch";
+            mechanism: "springs" | "torsion-keys" | "drop-arms" | "spring-flip" | "blocks" | "air" | "tyre" | "spindle" | "pivots-raised" | "z-step" | "raise" | "other" | "notch";
             /** Name */
             name: string;
         };

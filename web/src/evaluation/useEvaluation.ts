@@ -1,9 +1,9 @@
 import { create } from "zustand";
 import { api, got, Refused } from "../api/client";
-import type { Check, Evaluation, Moved, Problem } from "../api/types";
+import type { Evaluation, Problem } from "../api/types";
 import type { Draft } from "../draft/document";
 import { shownDraft, suspensionSeen, useBench } from "../draft/store";
-import { bySeverity } from "../margins/group";
+import { atAGlance, merged, withTravel } from "./merge";
 
 type Shown = {
   result: Evaluation | null;
@@ -39,8 +39,6 @@ export const useShown = create<Shown>(() => NOTHING);
 
 /** Cases that each rail answers as a beam; the others need the frame in space. */
 const BEAM_CASES = ["static", "bump"];
-const KEPT =
-  /^(along-|exhaust-lines|hose-slack|twist-|frame-|case-|accident-|place-|joint-|interim-|tacks|seam|fatigue|slender|in-the-cut)/;
 
 /** A hand that has not moved for this long is answered in full. */
 const RESTED_MS = 150;
@@ -169,61 +167,6 @@ let handOn = false;
 
 /** Where every member and hard point lies, to tell whether anything moved. */
 const placeOf = (of: Evaluation) => JSON.stringify(of.travel.map((t) => [t.members, t.grips, t.hub]));
-
-/** A drag's answer over the last full one: whys and what a drag does not change are kept. */
-function merged(old: Evaluation, next: Evaluation): Evaluation {
-  const whys = new Map(old.checks.map((check) => [check.id, check]));
-  const fresh = next.checks.map((check) => ({ ...whys.get(check.id), ...check }) as Check);
-  // the frame in space and the frames between steps are not solved while a hand drags: their rows stay as they were
-  const ids = new Set(fresh.map((check) => check.id));
-  const kept = (check: Check) => MOVING.has(check.stage) || KEPT.test(check.limit_id);
-  const checks = inOldOrder(old.checks, [...fresh, ...old.checks.filter((check) => kept(check) && !ids.has(check.id))]);
-  const rails = old.rails.map((rail, i) => ({ ...rail, ...next.rails[i] }));
-  const interim = next.interim.length ? next.interim : old.interim;
-  const along = next.along.length ? next.along : old.along;
-  const cut_locked = next.along.length ? next.cut_locked : old.cut_locked;
-  const deflection = next.deflection.length ? next.deflection : old.deflection;
-  const strips = next.strips.map((strip) => ({ ...strip, life: strip.life ?? sameStations(old, strip)?.life ?? null }));
-  const travel = next.travel.length ? next.travel : old.travel;
-  return { ...old, ...next, checks, rails, interim, along, cut_locked, deflection, strips, travel };
-}
-
-/** The last answer with the suspensions where the hand has them; nothing is judged, what a glance does not tell stays. */
-function atAGlance(old: Evaluation, moved: Moved): Evaluation {
-  const travel = old.travel.map((before) => {
-    const axle = moved.travel.find((t) => t.index === before.index);
-    if (!axle) return before;
-    const { facts, mounts, solids, forces, contacts, stands, steer_facts, locks } = before;
-    return { ...axle, facts, mounts, solids, forces, contacts, stands, steer_facts, locks };
-  });
-  return { ...old, travel };
-}
-
-/** The last answer with the suspensions moved: their checks and drawings are new, all else stays. */
-function withTravel(old: Evaluation, moved: Moved): Evaluation {
-  const whys = new Map(old.checks.map((check) => [check.id, check]));
-  const fresh = moved.checks.map((check) => ({ ...whys.get(check.id), ...check }) as Check);
-  const { travel } = moved;
-  const checks = inOldOrder(old.checks, [...fresh, ...old.checks.filter((c) => !MOVING.has(c.stage))]);
-  return { ...old, checks, travel };
-}
-
-/** Stages whose checks are those of the suspensions. */
-const MOVING: ReadonlySet<string> = new Set(["travel", "steer"]);
-
-/** The rows keep their places under the eye while a hand drags, until a verdict changes: then the worst come first again. */
-function inOldOrder(old: Check[], next: Check[]): Check[] {
-  const fresh = new Map(next.map((check) => [check.id, check]));
-  const same = old.length === next.length && old.every((check) => fresh.get(check.id)?.verdict === check.verdict);
-  return same ? old.map((check) => fresh.get(check.id) ?? check) : next.toSorted(bySeverity);
-}
-
-/** The strip of the last full answer, where its stations are as many. */
-function sameStations(old: Evaluation, strip: Evaluation["strips"][number]) {
-  return old.strips.find(
-    (s) => s.side === strip.side && s.state === strip.state && s.x_mm.length === strip.x_mm.length,
-  );
-}
 
 /** Evaluate whenever the draft, the side, the station or the load case changes; outside React, so that a drag redraws only what it moves. */
 export function startEvaluation(): () => void {

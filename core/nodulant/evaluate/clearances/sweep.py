@@ -7,12 +7,12 @@ import numpy as np
 
 from nodulant.axles.springs import LeafPack, TorsionBar
 from nodulant.axles.steering import CentreLink, Rack
-from nodulant.base.arrays import Columns, significant
+from nodulant.base.arrays import significant
 from nodulant.base.errors import NodulantError
 from nodulant.base.memo import remembered
 from nodulant.base.model import Frozen
 from nodulant.checks.check import Check, Verdict, order
-from nodulant.checks.sweep_rules import inside_check, scrub_checks, sweep_checks, way_in_words, way_of
+from nodulant.checks.sweep_rules import inside_check, sweep_checks, way_in_words, way_of
 from nodulant.clearance.arches import arch_of
 from nodulant.clearance.axle_bodies import axle_movers
 from nodulant.clearance.hung_bodies import Work, block_of
@@ -22,9 +22,9 @@ from nodulant.clearance.rail_prisms import rail_body
 from nodulant.clearance.shapes import Standing
 from nodulant.clearance.sweep import Cleared, Pair, Wish, clearance_map, pairs_of, swept
 from nodulant.clearance.tie_bodies import tie_bodies
-from nodulant.clearance.under import angle_deg, under_axle
 from nodulant.clearance.work_bodies import work_bodies
 from nodulant.driveline.driveline import Driveline
+from nodulant.evaluate.clearances.ground import SweptAxle, ground_angles, jack_room, scrubs
 from nodulant.evaluate.suspensions.travel import suspension_studies
 from nodulant.evaluate.suspensions.travel_drawing import Fact
 from nodulant.frame.model import placed_on, planned_state, route_on
@@ -34,10 +34,9 @@ from nodulant.frame.ties import planned_crossmembers
 from nodulant.job.document import Inputs
 from nodulant.job.riding import in_place
 from nodulant.parts.limits import find_limit
-from nodulant.parts.sides import LEFT_RIGHT, AxleName, LoadState
+from nodulant.parts.sides import LEFT_RIGHT, LoadState
 from nodulant.parts.tyre import Tyre, parse_tyre
 from nodulant.survey.vehicle import Axle
-from nodulant.suspension.motion import Setting
 from nodulant.suspension.study import Study, tyre_on_wheel
 
 NEAR_SHOWN = 200
@@ -95,18 +94,6 @@ class ClearanceMap(Frozen):
     needed_mm: float
     stands_mm: dict[LoadState, float]
     """Wheel travel in each load state."""
-
-
-@dataclass(frozen=True)
-class SweptAxle:
-    """One axle's bodies with where it stands, and its rims' diameter, mm; None where the tyre is not known."""
-
-    name: AxleName
-    setting: Setting
-    movers: tuple[Mover, ...]
-    rim_mm: float | None
-    stands: dict[LoadState, float]
-    """Wheel travel in each load state that the springs know, mm."""
 
 
 @dataclass(frozen=True)
@@ -238,7 +225,7 @@ def sweep(inputs: Inputs) -> Generator[tuple[int, int, SweptPair], None, SweepRe
     """Work out every pair; yields (done, all, the pair), returns all of them with their checks."""
     here, limits = scene(inputs), inputs.design.limits
     pairs = pairs_of(here.movers, here.standing)
-    checks, found = [*_inside(inputs, here), *_scrubs(inputs, here)], []
+    checks, found = [*_inside(inputs, here), *scrubs(here.axles, inputs.design.limits)], []
     needed = {wish: max(find_limit(limit, limits)[0].value for limit in held) for wish, held in HELD_TO.items()}
     for k, cleared in enumerate(swept(pairs, {a.name: a.stands for a in here.axles}, needed), start=1):
         own = sweep_checks(cleared, limits)
@@ -251,7 +238,7 @@ def sweep(inputs: Inputs) -> Generator[tuple[int, int, SweptPair], None, SweepRe
         pairs=tuple(sorted(found, key=_urgency)),
         checks=order(checks),
         positions=sum(grids.values()),
-        under=ground_angles(inputs, here),
+        under=(*ground_angles(here.axles, here.standing), *jack_room(here.axles, here.standing)),
         left_out=here.left_out,
     )
 
@@ -314,47 +301,6 @@ def _inside(inputs: Inputs, here: Scene) -> list[Check]:
     things = [s for s in here.standing if s.obstacle_id]
     depths = [(t, r.name, depth_in_rail(t, r)) for t in things for r in rails]
     return [inside_check(thing, rail, depth, inputs.design.limits) for thing, rail, depth in depths if depth > 0.0]
-
-
-def _scrubs(inputs: Inputs, here: Scene) -> list[Check]:
-    """Scrub lines of every axle whose rims are known."""
-    out = []
-    for axle in here.axles:
-        under = None if axle.rim_mm is None else under_axle(axle.movers, axle.setting, axle.rim_mm)
-        out += [] if under is None else scrub_checks(axle.name, under, inputs.design.limits)
-    return out
-
-
-def ground_angles(inputs: Inputs, here: Scene) -> tuple[Fact, ...]:
-    """How steep the ground may be ahead, behind and between the axles before rails or what was placed touch it."""
-    front, rear = (next((a.setting for a in here.axles if a.name == name), None) for name in ("front", "rear"))
-    if front is None or rear is None:
-        return ()
-    xf, xr = front.hub[0], rear.hub[0]
-    gf, gr = (a.hub[2] - a.radius_mm for a in (front, rear))
-    points = np.concatenate([_lowest_points(s) for s in here.standing])
-    high = points[:, 1] - (gf + (points[:, 0] - xf) / (xr - xf) * (gr - gf))
-    x = points[:, 0]
-    ahead = [angle_deg(xf - a, h, front.radius_mm) for a, h in zip(x[x < xf], high[x < xf], strict=True)]
-    behind = [angle_deg(a - xr, h, rear.radius_mm) for a, h in zip(x[x > xr], high[x > xr], strict=True)]
-    mid = (x > xf) & (x < xr)
-    over = [
-        angle_deg(a - xf, h, front.radius_mm) + angle_deg(xr - a, h, rear.radius_mm)
-        for a, h in zip(x[mid], high[mid], strict=True)
-    ]
-    words = "rails and what was placed, at ride height; the body's own overhang is not known unless it was placed"
-    rows = (("Approach", ahead), ("Departure", behind), ("Breakover", over))
-    return tuple(
-        Fact(name=f"{name} angle", value=min(v), unit="deg", words=words if k == 0 else "")
-        for k, (name, v) in enumerate(rows)
-        if v
-    )
-
-
-def _lowest_points(thing: Standing) -> Columns:
-    """Undersides of all bodies of a thing, (n, 2) in x and z: of their boxes, both ends."""
-    boxes = thing.pack.boxes
-    return np.concatenate([np.stack([e[:, 0], boxes.low[:, 2]], axis=1) for e in (boxes.low, boxes.high)])
 
 
 def map_of(inputs: Inputs, pair_id: str) -> ClearanceMap | None:
