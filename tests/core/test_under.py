@@ -86,9 +86,17 @@ class Jack(TestCase):
         self.assertAlmostEqual(found.value, 343.0 - 260.0 - 16.0, delta=1.0)
         self.assertIn("wishbone", found.words)
         # 16 in rims: the axle sinks by 343 - 203.2 - 17 = 122.8 mm, and nothing is left
-        self.assertIn("none with both its tyres flat", found.words)
+        flat = self.room(with_front(inputs, hung))["Room for a jack, front axle, both its tyres flat"]
+        self.assertEqual(flat.value, 0.0)
+        self.assertIn("lies on the ground", flat.words)
 
-    def test_a_thing_that_hangs_lowest_is_named_with_its_height(self):
-        inputs = job("wherry", "step")
-        found = self.room(inputs)["Lowest of frame and things"]
-        self.assertRegex(found.words, "under the .+, [0-9]+ mm (behind|ahead of) the datum")
+    def test_on_flat_tyres_an_axle_sinks_onto_its_rims(self):
+        """343 mm of loaded radius less 203.2 mm of rim and its flange: the difference of both figures."""
+        found = self.room(job("wherry", "step"))
+        name = "Room for a jack, front axle"
+        sunk = found[name].value - found[f"{name}, both its tyres flat"].value
+        self.assertAlmostEqual(sunk, 343.0 - 8 * 25.4 - FLANGE_MM, delta=1.0)
+
+    def test_no_figure_hides_in_the_words_where_it_keeps_its_unit(self):
+        for fact in self.room(job("wherry", "step")).values():
+            self.assertNotRegex(fact.words, r"[0-9] mm")

@@ -131,9 +131,10 @@ class InTheJob(SimpleTestCase):
         shear = told["Shear in the torsion bar at full bump"].value
         self.assertGreater(shear, 16 * torque / (math.pi * 26**3))
         self.assertLess(shear, 1500)
-        turn = told["Turn of its key for 10 mm at the wheel"].value
-        arm = strung(BAR, s.motion).reach_mm
-        self.assertAlmostEqual(turn, math.degrees(10 * float(s.springs.ratio[s.ride]) / arm), places=6)
+        way = told["Wheel's way for one degree of its key"].value
+        # the ball joint goes reach x pi / 180; the wheel goes further by the motion ratio
+        arm = told["Reach of the arm that twists it"].value
+        self.assertAlmostEqual(way * float(s.springs.ratio[s.ride]), arm * math.pi / 180, places=6)
 
     def test_it_is_drawn_from_the_arm_to_its_key_and_named_as_not_swept(self):
         inputs = front(springs=BAR)

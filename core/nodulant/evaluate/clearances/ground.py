@@ -43,17 +43,20 @@ def jack_room(axles: tuple[SweptAxle, ...], standing: tuple[Standing, ...]) -> t
         low = lowest_over(axle.movers, axle.setting)
         if low is None:
             continue
-        words = f"under the {low.part}, at ride height"
+        name, under = f"Room for a jack, {axle.name} axle", f"under the {low.part}"
+        out.append(Fact(name=name, value=low.over_mm, unit="mm", words=f"{under}, at ride height"))
         if axle.rim_mm is not None:
             flat = low.over_mm - sinks_mm(axle.setting, axle.rim_mm)
-            words += f"; {flat:.0f} mm with both its tyres flat" if flat > 0 else "; none with both its tyres flat"
-        out.append(Fact(name=f"Room for a jack, {axle.name} axle", value=low.over_mm, unit="mm", words=words))
+            words = under if flat > 0 else f"none: the {low.part} lies on the ground"
+            out.append(Fact(name=f"{name}, both its tyres flat", value=max(flat, 0.0), unit="mm", words=words))
     over = _over_ground(axles, standing)
     if over is not None:
         name, x, high = min(over, key=lambda row: float(row[2].min()))
         at = float(x[int(np.argmin(high))])
-        words = f"under the {name}, {abs(at):.0f} mm {'ahead of' if at < 0 else 'behind'} the datum, at ride height"
+        words = f"under the {name}, at ride height"
         out.append(Fact(name="Lowest of frame and things", value=float(high.min()), unit="mm", words=words))
+        where = "ahead of" if at < 0 else "behind"
+        out.append(Fact(name=f"Its lowest place, {where} the datum", value=abs(at), unit="mm", words=""))
     return tuple(out)
 
 

@@ -147,18 +147,18 @@ def _bars(s: Study) -> list[Fact]:
         return []
     torque = sm.force * own.reach_mm
     ride, full = float(torque[s.ride]), float(torque[m.there][-1])
-    turn = math.degrees(TURN_MM * float(sm.ratio[s.ride]) / own.reach_mm)
     return [
         Fact(
             name="Torsion bar is twisted at ride height by",
             value=math.degrees(ride / bar.twist_rate),
             unit="deg",
-            words=f"{ride / 1000:.0f} N m with a reach of {own.reach_mm:.0f} mm; its key stands that far from where it hangs free",
+            words="its key stands that far from where it hangs free",
         ),
+        Fact(name="Reach of the arm that twists it", value=own.reach_mm, unit="mm", words="hinge to ball joint"),
         Fact(
-            name=f"Turn of its key for {TURN_MM:.0f} mm at the wheel",
-            value=turn,
-            unit="deg",
+            name="Wheel's way for one degree of its key",
+            value=math.radians(own.reach_mm) / float(sm.ratio[s.ride]),
+            unit="mm",
             words="the rate of the bar stays, the arms stand at another angle: enter the drop in the stack",
         ),
         Fact(
@@ -168,9 +168,6 @@ def _bars(s: Study) -> list[Fact]:
             words=f"16 T / (pi d3); {bar.shear_mpa(ride):.0f} at ride height; hold it against what the bar's maker gives",
         ),
     ]
-
-
-TURN_MM = 10.0
 
 
 def _plane(s: Study, own: Coilover | Damper) -> list[Fact]:
