@@ -268,12 +268,13 @@ class Drawn(TestCase):
             self.assertAlmostEqual(right.values[middle], -0.1, places=6)
 
     def test_both_locks_are_told(self):
-        for name, option in (("wherry", "step"), ("brackmoor", "welded")):
+        for name, option, tyre_m in (("wherry", "step", 0.215), ("brackmoor", "welded", 0.3175)):
             found = drawn(job(name, option))
             self.assertEqual([end.to for end in found.locks], ["left", "right"])
             for end in found.locks:
                 self.assertGreater(end.inner_deg, end.outer_deg)
-                self.assertAlmostEqual(end.circle_m * np.sin(np.radians(end.outer_deg)) / (2 * 2.6), 1.0, delta=0.06)
+                radius = (end.circle_m - tyre_m) / 2
+                self.assertAlmostEqual(radius * np.sin(np.radians(end.outer_deg)) / 2.6, 1.0, delta=0.06)
 
     def test_a_planned_tyre_and_track_count(self):
         wherry = job("wherry", "step")

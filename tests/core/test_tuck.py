@@ -32,7 +32,7 @@ class Wall(TestCase):
         """The tyre's outermost place over its travel, whatever it is, ends up the wanted clearance from the wall."""
         inputs = job("wherry", "step")
         own = front(inputs)
-        found = find_tuck(asked((wall(1045.0),), own, gap_mm=10.0))
+        found = find_tuck(asked((wall(1028.0),), own, gap_mm=10.0))
         self.assertFalse(found.now.clears)
         for way in found.ways:
             with self.subTest(way.way):
@@ -45,9 +45,9 @@ class Wall(TestCase):
 
     def test_a_wide_clearance_is_solved_like_a_small_one(self):
         """Also where the tyre is further off than what matters by the usual limit."""
-        near = find_tuck(asked((wall(1045.0),), gap_mm=10.0)).now.wing_gap_mm
+        near = find_tuck(asked((wall(1028.0),), gap_mm=10.0)).now.wing_gap_mm
         for wanted in (55.0, 75.0, 95.0):
-            found = find_tuck(asked((wall(1100.0),), gap_mm=wanted, most_mm=150.0))
+            found = find_tuck(asked((wall(1083.0),), gap_mm=wanted, most_mm=150.0))
             narrow = next(w for w in found.ways if w.way == "narrow")
             self.assertAlmostEqual(found.now.wing_gap_mm, near + 55.0, delta=0.02)
             self.assertAlmostEqual(narrow.tuck_mm, max(wanted - near - 55.0, 0.0), delta=0.1)
@@ -69,20 +69,20 @@ class Wall(TestCase):
         self.assertIn("100 mm", caught.exception.acceptable)
 
     def test_narrowing_keeps_the_geometry(self):
-        found = find_tuck(asked((wall(1045.0),)))
+        found = find_tuck(asked((wall(1028.0),)))
         narrow = next(w for w in found.ways if w.way == "narrow")
         for name in ("scrub_mm", "camber_deg", "toe_deg", "lock_deg"):
             self.assertAlmostEqual(getattr(narrow, name), getattr(found.now, name), places=6)
 
     def test_offset_takes_the_scrub_radius_along(self):
-        found = find_tuck(asked((wall(1045.0),)))
+        found = find_tuck(asked((wall(1028.0),)))
         offset = next(w for w in found.ways if w.way == "offset")
         self.assertAlmostEqual(found.now.scrub_mm - offset.scrub_mm, offset.tuck_mm, delta=0.05)
         self.assertAlmostEqual(found.now.track_mm - offset.track_mm, 2 * offset.tuck_mm, delta=0.02)
 
     def test_three_ways_beside_each_other_at_one_tuck(self):
         """The same 20 mm: frame and arms take the upright along, wheels only the tyre."""
-        found = find_tuck(asked((wall(1045.0),), same_mm=20.0))
+        found = find_tuck(asked((wall(1028.0),), same_mm=20.0))
         self.assertEqual({w.tuck_mm for w in found.ways}, {20.0})
         by = {w.way: w for w in found.ways}
         self.assertAlmostEqual(found.now.scrub_mm - by["offset"].scrub_mm, 20.0, delta=0.1)
@@ -101,12 +101,12 @@ class Wall(TestCase):
 
     def test_a_wing_on_one_side_is_found_on_that_side(self):
         for side in (1.0, -1.0):
-            middle = {"x_mm": 0.0, "y_mm": side * 1095.0, "z_mm": 0.0}
+            middle = {"x_mm": 0.0, "y_mm": side * 1078.0, "z_mm": 0.0}
             body = BoxShape(middle=middle, long_mm=3000, wide_mm=100, high_mm=2400)
             one = standing_of(Obstacle(id="wing", name="wing", kind="wing", body=body))
             self.assertFalse(_mirrored(one))
             found = find_tuck(asked((one,), most_mm=60.0))
-            self.assertAlmostEqual(found.now.wing_gap_mm, find_tuck(asked((wall(1045.0),))).now.wing_gap_mm, delta=0.02)
+            self.assertAlmostEqual(found.now.wing_gap_mm, find_tuck(asked((wall(1028.0),))).now.wing_gap_mm, delta=0.02)
 
 
 class Arms(TestCase):

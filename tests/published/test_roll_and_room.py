@@ -12,7 +12,7 @@ from nodulant.clearance.link_to_rail import RailBox, link_to_rail, swept
 from nodulant.evaluate import evaluate
 from nodulant.suspension.feet import stands_in
 from nodulant.suspension.half_shaft import half_shaft_motion
-from nodulant.suspension.motion import hub_place, moved_through, roll_centre
+from nodulant.suspension.motion import hub_place, moved_through, roll_centre, roll_steer
 from nodulant.suspension.roll import bar_rate, roll_stiffness
 from nodulant.suspension.spring_motion import spring_motion, strung
 from tests.core.test_suspensions import LAYOUTS, ONLY, p, suspended, travel_checks
@@ -71,6 +71,17 @@ class Bar(SimpleTestCase):
         np.testing.assert_allclose(roll_centre(m), line - ground, atol=1e-9)
         flipped = leaf.model_copy(update={"seat": point(0, 450, 60)})
         np.testing.assert_allclose(roll_centre(moved_through(flipped, AXLE, TRAVEL)), roll_centre(m), atol=1e-6)
+
+    def test_an_axle_on_leaf_springs_rolls_about_that_line_and_steers_by_its_front_halves(self):
+        """Its poses roll where its roll centre is; roll steer is the front half's slope, a quarter cut off (textbook)."""
+        leaf = LeafSprings(eye=point(2010, 450, 20), seat=point(0, 450, -60), rear_eye=point(3210, 450, 80))
+        m = moved_through(leaf, AXLE, TRAVEL)
+        at = int(np.argmin(abs(TRAVEL)))
+        over_ground = AXLE.radius_mm + m.roll[at, 1] / m.roll[at, 3]
+        self.assertAlmostEqual(over_ground, roll_centre(m)[at], places=6)
+        arm = 0.75 * (AXLE.hub[0] - 2010)
+        slope = (AXLE.hub[2] - 60 - 20) / arm
+        self.assertAlmostEqual(abs(roll_steer(m)[at]), abs(slope), delta=0.01 * abs(slope))
 
     def test_a_coil_that_hangs_loose_holds_nothing_up(self):
         """Light corner, stiff spring: 1000 N/(60 N/mm) is 17 mm of wheel travel; below that no force and no rate."""

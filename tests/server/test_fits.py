@@ -91,6 +91,8 @@ class Finders(Shop):
         return next(c["value"] for c in data["checks"] if c["limit_id"] == rule)
 
     def test_the_best_cure_is_what_the_design_then_shows(self):
+        own = self.step["suspensions"][self.front]
+        own["layout"]["toe"]["frame"]["z_mm"] += 15.0
         before = self.value(self.body, "bump-steer")
         _, data = self.send("post", "/find/bump-steer", {**self.body, "suspension": self.front})
         best = data["choices"][0]

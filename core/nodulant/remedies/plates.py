@@ -1,7 +1,7 @@
 """Changes of the plates, welds and shape of one operation: what a fabricator would try next."""
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 
 import numpy as np
 from pydantic import ValidationError
@@ -32,6 +32,7 @@ from nodulant.units.said import Kind, Said, said
 ROLES = {"liner": "liner", "outer_plate": "outer plate", "inner_plate": "inner plate", "cap": "cap"}
 CORNER_MM = 12.0
 LONGER_MM, DEEPER, WIDER = 150.0, 1.25, 1.3
+CROSSMEMBERS = 3
 LONGER = (1.0, 1.04, 1.1, 1.2)
 """Overlaps that are tried, over what is needed."""
 
@@ -217,6 +218,18 @@ def _boxing(op: Boxing, on: OnRail, rack: tuple[float, ...]) -> Iterator[Patch]:
         "end": Place(anchor_id=op.end.anchor_id, offset_mm=end),
     }
     yield from _set(op, "longer at both ends by", update, reach)
+
+
+def to_crossmembers(op: Boxing, on: OnRail, stations_mm: Iterable[float]) -> Iterator[Patch]:
+    """One end of a boxing plate carried to the next crossmembers beyond it, where an open rail is held against warping."""
+    ahead = sorted((x for x in stations_mm if on.rail.start_mm < x < on.span.start_mm - 1), reverse=True)
+    behind = sorted(x for x in stations_mm if on.span.end_mm + 1 < x < on.rail.end_mm)
+    for x in ahead[:CROSSMEMBERS]:
+        to = Place(anchor_id=op.start.anchor_id, offset_mm=op.start.offset_mm - (on.span.start_mm - x))
+        yield from _set(op, "carried forward to the crossmember at", {"start": to}, x)
+    for x in behind[:CROSSMEMBERS]:
+        to = Place(anchor_id=op.end.anchor_id, offset_mm=op.end.offset_mm + (x - on.span.end_mm))
+        yield from _set(op, "carried back to the crossmember at", {"end": to}, x)
 
 
 def _cut_through(op: ZStep | Splice | Stretch | Narrow, on: OnRail, rack: tuple[float, ...]) -> Iterator[Patch]:

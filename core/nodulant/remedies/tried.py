@@ -1,10 +1,12 @@
 """Try changes on the whole evaluation: what becomes of a group, what else changes, and what it costs.
 
-One change at a time; where none is enough, the best of them is kept and the next is tried on top of it.
+One change at a time; where none is enough, the best of them is kept and the next is tried on top of it. What
+is kept may make something else fail, as long as less is wrong in all: the next change is then tried on that too.
 Offered are the changes after which nothing new fails: those that mend the group first, then by metal and
 by work.
 """
 
+import math
 from collections.abc import Generator, Sequence
 from dataclasses import dataclass
 from typing import NamedTuple
@@ -25,13 +27,13 @@ from nodulant.job.document import Inputs
 from nodulant.parts.sides import LEFT_RIGHT, Side, on_sides
 from nodulant.remedies.frame import frame_changes
 from nodulant.remedies.patch import Patch, patched, together, words_of
-from nodulant.remedies.plates import as_needed, changes_of
+from nodulant.remedies.plates import as_needed, changes_of, to_crossmembers
 from nodulant.search.boxing_sets import Around, boxing_beside, boxing_over
 from nodulant.search.piece_sets import Joined
 from nodulant.search.plate_sets import Stock
 from nodulant.units.said import Said, said
 
-OFFERED, DEPTH, TRIALS = 3, 4, 90
+OFFERED, DEPTH, TRIALS, NEAR_MM = 3, 4, 90, 200.0
 OF_THE_OPENING = frozenset({"notch-depth", "notch-width", "metal-clearance", "bump-travel"})
 """Rows that say how the cut's opening suits the axle's travel."""
 BAD: frozenset[Verdict] = frozenset({"fails", "weaker"})
@@ -84,14 +86,25 @@ class _Outcome:
     patch: Patch
     result: Evaluation
     worst: Check
-    new_fails: int
+    new_fails: tuple[Check, ...]
+    """The worst row of every cause that fails now and did not."""
     mass_kg: float
     minutes: float
 
     @property
     def rank(self) -> tuple[int, float]:
-        """How bad the group is: its verdict, then how far beyond its limit."""
-        return (-RANK[self.worst.verdict], self.worst.beyond or 0.0)
+        """How bad it is: the worst verdict, then how far everything that is wrong lies beyond its limit."""
+        wrong = (self.worst, *self.new_fails)
+        beyond = sum(math.log(c.beyond) for c in wrong if c.verdict in BAD and c.beyond is not None and c.beyond > 1)
+        return (max(-RANK[c.verdict] for c in wrong), beyond)
+
+
+@dataclass(frozen=True)
+class _Problem:
+    """What changes are looked for: rows of one cause, the worst of them."""
+
+    ids: tuple[str, ...]
+    worst: Check
 
 
 def find_remedies(inputs: Inputs, key: str) -> Generator[Progress, None, Remedies]:
@@ -104,30 +117,31 @@ def find_remedies(inputs: Inputs, key: str) -> Generator[Progress, None, Remedie
     ids = [i for i in group.ids if by_id[i].verdict in BAD]
     search = _Search(inputs, base, ids, by_id[ids[0]])
     good: list[_Outcome] = []
-    standing, patch, seen = inputs, None, 0
-    first_rank = (-RANK[by_id[ids[0]].verdict], by_id[ids[0]].beyond or 0.0)
-    best_rank = first_rank
+    nearest: _Outcome | None = None
+    stands = _Outcome(Patch(clauses=()), base, search.worst, (), 0.0, 0.0)
+    seen = 0
     for _ in range(DEPTH):
         best: _Outcome | None = None
-        for change in list(search.candidates(standing)):
+        for change in search.candidates(stands):
             if seen >= TRIALS:
                 break
             seen += 1
             yield Progress(seen, TRIALS)
-            whole = change if patch is None else together(patch, change)
-            outcome = search.outcome(whole)
-            if outcome is None or outcome.new_fails:
+            outcome = search.outcome(together(stands.patch, change))
+            if outcome is None:
                 continue
-            if search.mended(outcome.worst.verdict):
+            if not outcome.new_fails and search.mended(outcome.worst.verdict):
                 good.append(outcome)
             if best is None or outcome.rank < best.rank:
                 best = outcome
-        if good or best is None or best.rank >= (best_rank[0], best_rank[1] - 1e-3):
+        if good or best is None or best.rank >= (stands.rank[0], stands.rank[1] - 1e-3):
             break
-        patch, standing, best_rank = best.patch, patched(inputs, best.patch), best.rank
+        stands = best
+        if not best.new_fails:
+            nearest = best
     offered = _ranked(good)
-    if not offered and patch is not None and (far := search.outcome(patch)) is not None:
-        offered = [far]
+    if not offered and nearest is not None:
+        offered = [nearest]
     told = tuple(search.told(outcome, group) for outcome in offered if search.confirmed(outcome))
     reason = None if told and told[0].mends else _reason(seen, told, by_id[ids[0]])
     return Remedies(key=key, offered=told, tried=seen, reason=reason)
@@ -163,11 +177,22 @@ class _Search:
         """Whether a verdict is what is wished for: what failed must not, what was weaker must be as strong."""
         return verdict not in BAD or (self.worst.verdict == "fails" and verdict == "weaker")
 
-    def candidates(self, standing: Inputs) -> list[Patch]:
-        """Changes of the operations that the group is about, of the cut beside it, and of the frame."""
+    def candidates(self, stands: _Outcome) -> list[Patch]:
+        """Changes that bear on the group and on what newly fails, the farthest beyond its limit first; each once."""
+        standing = patched(self.inputs, stands.patch)
+        problems = [_Problem((c.id,), c) for c in sorted(stands.new_fails, key=lambda c: -(c.beyond or 0.0))]
+        if not self.mended(stands.worst.verdict):
+            problems.insert(0, _Problem(tuple(self.ids), stands.worst))
+        out: list[Patch] = []
+        for problem in problems:
+            out += [patch for patch in self._bearing_on(problem, standing) if patch not in out]
+        return out
+
+    def _bearing_on(self, problem: _Problem, standing: Inputs) -> list[Patch]:
+        """Changes of the operations that a problem is about, of the cut beside it, and of the frame."""
         rack, caps = standing.shop.plate_stock_mm, standing.shop.cap_heights_mm
         out: list[Patch] = []
-        for op in self._concerned(standing):
+        for op in _concerned(problem, standing):
             side = on_sides(op.side)[0]
             state = planned_state(standing.design.operations)
             try:
@@ -179,37 +204,18 @@ class _Search:
                 continue
             on = on_rail(standing.survey, side, own, placed)
             out += list(changes_of(op, on, rack, caps))
+            if isinstance(op, Boxing):
+                members = (*standing.survey.crossmembers, *standing.design.crossmembers)
+                out += list(to_crossmembers(op, on, (c.x_mm for c in members)))
             out += _boxed(standing, own, placed, side, Stock(thicknesses_mm=rack, cap_heights_mm=caps))
-        if any(i.split(":")[0] in OF_THE_OPENING for i in self.ids):
+        if any(i.split(":")[0] in OF_THE_OPENING for i in problem.ids):
             for op in standing.design.operations:
                 if isinstance(op, Notch) and not op.from_above:
                     out += list(as_needed(op, self.base.notch_needed))
-        if self.worst.governs.case is not None and self.worst.governs.station_mm is not None:
-            out += list(frame_changes(standing, self.worst.governs.station_mm))
+        at = problem.worst.governs
+        if at.case is not None and at.station_mm is not None:
+            out += list(frame_changes(standing, at.station_mm))
         return out
-
-    def _concerned(self, standing: Inputs) -> list[Operation]:
-        """Operations named by the group's rows, or whose work stands at its worst place."""
-        subjects = [i.split(":")[1] for i in self.ids]
-        cause = self.worst.cause.split("@")[0].removeprefix("strength ")
-        out = []
-        for op in standing.design.operations:
-            named = any(s == op.id or s.startswith(f"{op.id}-") for s in (*subjects, cause))
-            if named or self._stands_at(standing, op):
-                out.append(op)
-        return out
-
-    def _stands_at(self, standing: Inputs, op: Operation) -> bool:
-        x = self.worst.governs.station_mm
-        if x is None or not self.worst.id.split(":")[1].startswith("rail"):
-            return False
-        for side in LEFT_RIGHT:
-            placed = placed_on(
-                standing.survey, standing.design.operations, side, planned_state(standing.design.operations)
-            )
-            if any(p.op.id == op.id and p.start_mm - 200 <= x <= p.end_mm + 200 for p in placed):
-                return True
-        return False
 
     def outcome(self, patch: Patch, want: Want = QUICK) -> _Outcome | None:
         """How a change turns out; None where it cannot be made."""
@@ -224,9 +230,16 @@ class _Search:
             return None
         worst = min(rows, key=lambda c: (RANK[c.verdict], -(c.beyond or 0.0)))
         known = {c.id for c in self.base.checks if c.verdict == "fails"} | set(self.ids)
-        new = sum(c.verdict == "fails" and c.id not in known for c in result.checks)
+        waits = {c.id for c in self.base.checks if c.verdict == "not computed"}
+        new: dict[str, Check] = {}
+        for check in result.checks:
+            uncarried = check.limit_id == "seat-carried" and check.verdict == "not computed" and check.id not in waits
+            if uncarried or (check.verdict == "fails" and check.id not in known):
+                worse = new.get(check.cause)
+                if worse is None or (check.beyond or 0.0) > (worse.beyond or 0.0):
+                    new[check.cause] = check
         mass = result.mass_added_kg - self.base.mass_added_kg
-        return _Outcome(patch, result, worst, new, mass, _minutes(changed) - _minutes(self.inputs))
+        return _Outcome(patch, result, worst, tuple(new.values()), mass, _minutes(changed) - _minutes(self.inputs))
 
     def confirmed(self, outcome: _Outcome) -> bool:
         """Whether nothing new fails in anything that the design is judged by."""
@@ -258,6 +271,29 @@ class _Search:
             mass_kg=outcome.mass_kg,
             minutes=outcome.minutes,
         )
+
+
+def _concerned(problem: _Problem, standing: Inputs) -> list[Operation]:
+    """Operations named by the rows, or whose work stands at the worst place."""
+    subjects = [i.split(":")[1] for i in problem.ids]
+    cause = problem.worst.cause.split("@")[0].removeprefix("strength ")
+    out = []
+    for op in standing.design.operations:
+        named = any(s == op.id or s.startswith(f"{op.id}-") for s in (*subjects, cause))
+        if named or _stands_at(problem.worst, standing, op):
+            out.append(op)
+    return out
+
+
+def _stands_at(worst: Check, standing: Inputs, op: Operation) -> bool:
+    x, operations = worst.governs.station_mm, standing.design.operations
+    if x is None or not worst.id.split(":")[1].startswith("rail"):
+        return False
+    for side in LEFT_RIGHT:
+        placed = placed_on(standing.survey, operations, side, planned_state(operations))
+        if any(p.op.id == op.id and p.start_mm - NEAR_MM <= x <= p.end_mm + NEAR_MM for p in placed):
+            return True
+    return False
 
 
 def _boxed(standing: Inputs, own: Placed, placed: Sequence[Placed], side: Side, stock: Stock) -> list[Patch]:

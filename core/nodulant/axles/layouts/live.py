@@ -192,8 +192,8 @@ class LeafSprings(Layout):
         return (*rods, wrap)
 
     def guides(self, hub: Point) -> tuple[Guide, ...]:
-        """The springs' side stiffness, taken as rigid; unequal halves turn the seat."""
-        across = Guide("springs sideways", End(CARRIER, hub), (0.0, 1.0, 0.0))
+        """The springs' side stiffness, taken as rigid, on the line of their eyes, about which the axle rolls; unequal halves turn the seat."""
+        across = Guide("springs sideways", End(CARRIER, (hub[0], hub[1], self.eyes_line_mm(hub[0]))), (0.0, 1.0, 0.0))
         ahead = self.turns_about_mm(hub)
         if ahead is None:
             return (across,)

@@ -203,17 +203,18 @@ def _choice(
 ) -> CutChoice:
     """A hole about (x, z) on the planned frame, as an operation on the surveyed rail."""
     height = z - room.under_mm
-    hole = WebHole(
-        id=_id(room),
-        name=_name("Hole", room),
-        side=room.on,
-        place=_place(room, x),
-        height_mm=round(max(height, 0.1), 2),
-        diameter_mm=round(wide, 2),
-        tall_mm=round(tall, 2),
-        work="pass",
-        liner_mm=None if liner is None else round(liner, 2),
-    )
+    change = {
+        "place": _place(room, x),
+        "height_mm": round(max(height, 0.1), 2),
+        "diameter_mm": round(wide, 2),
+        "tall_mm": round(tall, 2),
+        "liner_mm": None if liner is None else round(liner, 2),
+    }
+    there = _hole_there(room, x)
+    if there is not None:
+        hole = there.model_copy(update=change)
+    else:
+        hole = WebHole(id=_id(room), name=_name("Hole", room), side=room.on, work="pass", **change)
     area = math.pi * wide**2 / 4 + wide * tall
     return _judged(room, kind, words, hole, x, height, wide, wide + tall, room.high_mm - wide - tall, area)
 
@@ -261,6 +262,17 @@ def _notch_there(room: _Room, x: float) -> Notch | None:
     features = {f.id: f.x_mm for f in room.inputs.survey.features}
     for op in room.inputs.design.operations:
         if isinstance(op, Notch) and op.side in (room.side, "both") and not op.from_above:
+            at = features.get(op.place.anchor_id, math.inf) + op.place.offset_mm
+            if abs(at - x - room.to_stock_mm) < BESIDE_MM:
+                return op
+    return None
+
+
+def _hole_there(room: _Room, x: float) -> WebHole | None:
+    """A hole that a rod already passes, beside the one that is asked for: it becomes that one."""
+    features = {f.id: f.x_mm for f in room.inputs.survey.features}
+    for op in room.inputs.design.operations:
+        if isinstance(op, WebHole) and op.work == "pass" and op.side in (room.side, "both"):
             at = features.get(op.place.anchor_id, math.inf) + op.place.offset_mm
             if abs(at - x - room.to_stock_mm) < BESIDE_MM:
                 return op
