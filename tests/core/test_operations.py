@@ -146,9 +146,12 @@ KINDS = {
         "place": places,
         "length_mm": sizes,
         "depth_mm": st.floats(1, 60),
-        "bolt_up_mm": st.floats(30, 140),
+        "bolt_up_mm": st.floats(30, 400),
+        "line_from": st.sampled_from(["inner", "outer"]),
+        "line_mm": st.just(0.0) | st.floats(1, 60),
         "plate_mm": st.just(0.0) | walls,
         "spring_n": st.floats(0, 60_000),
+        "across_n": st.floats(0, 60_000),
     },
     "pad": {
         "place": places,

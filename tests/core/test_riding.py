@@ -415,6 +415,14 @@ class Towers(SimpleTestCase):
         self.assertAlmostEqual(off.value, 10.0)
         self.assertEqual(off.verdict, "fails")
 
+    def test_it_is_worked_with_its_coilover_s_own_force(self):
+        """Travel's force at full bump, not a typed one beside it."""
+        result = evaluate(self.with_pocket())
+        row = next(c for c in result.checks if c.limit_id == "link-bolt" and ":tower" in c.id)
+        asked = next(m for t in result.travel for m in t.mounts if m.id == "tower")
+        self.assertGreater(asked.spring_n, 3000.0)
+        self.assertAlmostEqual(row.why.values["force"], asked.spring_n)
+
     def test_it_takes_the_place_of_a_crossmember(self):
         asked = {m.id for t in evaluate(self.with_pocket()).travel for m in t.mounts}
         self.assertNotIn("rear-coilover-bridge", asked)

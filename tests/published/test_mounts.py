@@ -1,6 +1,7 @@
 """Brackets, trusses, crossmembers and plates of a suspension against hand calculations and the shapes they must have."""
 
 import math
+from typing import ClassVar
 
 from django.test import SimpleTestCase
 from hypothesis import given, settings
@@ -176,12 +177,71 @@ class Pockets(SimpleTestCase):
         self.assertEqual(own.properties.i_y[0], same.properties.i_y[0])
         self.assertFalse(own.torsion.closed[0])
 
-    def test_the_bolt_has_to_lie_in_the_wall(self):
-        for up in (10.0, 148.0):
+    def test_the_bolt_has_to_lie_in_the_wall_or_within_reach_above_it(self):
+        for up in (10.0, 480.0):
             op = made("spring-pocket", bolt_up_mm=up)
             with self.assertRaises(InputError) as caught:
                 placed_on(f.demo().survey, (op,), "left", planned_state((op,)))
             self.assertEqual(caught.exception.field, "/design/operations/0/bolt_up_mm")
+
+
+class RaisedPockets(SimpleTestCase):
+    """A mount that rises above its rail: two cheeks on the walls hold its bolt."""
+
+    SIZES: ClassVar[dict[str, object]] = {
+        "bolt_up_mm": 240.0,
+        "spring_n": 12_000.0,
+        "across_n": 1_500.0,
+        "gusset_mm": 40.0,
+        "cheek_mm": 6.0,
+        "length_mm": 110.0,
+    }
+
+    def test_cheeks_carry_the_bolt_s_hole_where_the_bolt_is(self):
+        op = made("spring-pocket", **self.SIZES)
+        own = parts(op)
+        for role in ("cheek-outer", "cheek-inner"):
+            (hole,) = own[role].holes
+            self.assertAlmostEqual(hole.y_mm, 240.0)
+            x0, z0, _, z1 = own[role].outline.bounds()
+            self.assertLess(x0, hole.x_mm - 55.0)
+            self.assertAlmostEqual(z1 - hole.y_mm, 1.5 * 14.0)
+            self.assertAlmostEqual(z0, 150.0 - 80.0)
+        within = parts(made("spring-pocket", bolt_up_mm=90.0))
+        self.assertFalse(within.keys() & {"cheek-outer", "cheek-inner"})
+
+    def test_a_cheek_bends_about_the_gusset_s_top(self):
+        """M = F/2 a, W = b t^2/6 (textbook), a from the bolt to the gusset's top."""
+        found = check(made("spring-pocket", **self.SIZES), "tab-bending")
+        by_hand = 1_500 / 2 * (240 - 150 - 40) / ((110 + 80) * 6**2 / 6) / (248 / 1.5)
+        self.assertAlmostEqual(found.value, by_hand, places=6)
+
+    def test_a_cheek_s_welds_as_lines(self):
+        """Upward half on three lines, and the lean's couple about their middle (elastic method, Blodgett)."""
+        found = check(made("spring-pocket", **{**self.SIZES, "across_n": 0.0}), "weld-group")
+        self.assertAlmostEqual(found.why.values["load"], 6_000 / (190 + 2 * 80), places=6)
+        leaning = check(made("spring-pocket", **self.SIZES), "weld-group")
+        length, middle = 190 + 160, -(190 * 80 + 2 * 80 * 40) / 350
+        second = 190 * (80 + middle) ** 2 + 2 * (80**3 / 12 + 80 * (40 + middle) ** 2)
+        out = 750 / length + 750 * (90 - middle) * max(80 + middle, -middle) / second
+        up = math.sqrt(12_000**2 - 1_500**2) / 2 / length
+        self.assertAlmostEqual(leaning.why.values["load"], math.hypot(out, up), places=4)
+
+    def test_the_slot_opens_the_top_flange_too(self):
+        low, high = (made("spring-pocket", plate_mm=0.0, bolt_up_mm=up) for up in (90.0, 240.0))
+        survey, x = f.demo().survey, f.stations_at(f.demo().survey.wheelbase_mm - 900.0)
+        own = [sections(survey, (op,), "left", x, planned_state((op,))).properties.i_y[0] for op in (low, high)]
+        self.assertLess(own[1], 0.75 * own[0])
+
+    def test_a_cut_line_leaves_one_wall_and_says_which(self):
+        op = made("spring-pocket", line_from="inner", line_mm=12.0, body_mm=40.0)
+        ((wall, _),) = op.cut_templates()
+        self.assertEqual(wall, "outer wall")
+        result = evaluate(f.with_operations(f.demo(), op))
+        across = next(c for c in result.checks if c.limit_id == "pocket-room" and "width" in c.why.values)
+        self.assertAlmostEqual(across.value, 60.0 - 12.0 - 5.0 - 40.0)
+        step = next(s for s in op.steps("the hanger") if s.key == "slot")
+        self.assertIn("12.0 mm from the inner face", step.detail)
 
 
 class Pads(SimpleTestCase):

@@ -6,7 +6,6 @@ from nodulant.base.errors import NodulantError
 from nodulant.checks.check import Check
 from nodulant.checks.mount_rules import mount_check
 from nodulant.evaluate.brackets.mounts import mounts
-from nodulant.evaluate.brackets.tower import pocket_at_its_eye
 from nodulant.frame.ops.mounts.bracket import Bracket
 from nodulant.frame.ops.mounts.pad import AxlePad, Pad
 from nodulant.frame.ops.mounts.spring_bridge import SpringBridge
@@ -25,8 +24,6 @@ def follow_checks(inputs: Inputs, studies: Sequence[Study]) -> list[Check]:
     out = []
     for index, op in enumerate(inputs.design.operations):
         wanted = asked.get(op.id)
-        if isinstance(op, SpringPocket):
-            wanted = pocket_at_its_eye(inputs, op, studies)
         if wanted is None or wanted.kind != op.kind:
             continue
         there, wish = _joint(inputs, op), _joint(inputs, wanted)
@@ -38,8 +35,6 @@ def follow_checks(inputs: Inputs, studies: Sequence[Study]) -> list[Check]:
 def brought_up_to_date(inputs: Inputs, studies: Sequence[Study], *, all_asked: bool = True) -> tuple[Operation, ...]:
     """The design's operations with every mount where its joint is; ``all_asked`` puts in those that are missing too."""
     asked = {op.id: op for s in studies for op in mounts(inputs, s)}
-    pockets = [op for op in inputs.design.operations if isinstance(op, SpringPocket)]
-    asked |= {op.id: eye for op in pockets if (eye := pocket_at_its_eye(inputs, op, studies)) is not None}
     own = tuple(_followed(op, asked.get(op.id)) for op in inputs.design.operations)
     there = {op.id for op in own}
     return (*own, *(op for id_, op in asked.items() if id_ not in there)) if all_asked else own

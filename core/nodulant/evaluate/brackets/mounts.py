@@ -14,7 +14,7 @@ from nodulant.base.errors import NodulantError
 from nodulant.evaluate.brackets.arm_brackets import arm_brackets
 from nodulant.evaluate.brackets.frame_brackets import frame_brackets, worst_on_frame
 from nodulant.evaluate.brackets.steering_mounts import steering_mounts
-from nodulant.evaluate.brackets.tower import held_in_a_pocket
+from nodulant.evaluate.brackets.tower import pocket_at_its_eye
 from nodulant.frame.columns import rail_at
 from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.ops.mounts.bracket import Bracket
@@ -224,8 +224,9 @@ def _upper(
     inputs: Inputs, s: Study, name: str, point: HardPoint, push: np.ndarray[tuple[int], np.dtype[np.float64]]
 ) -> list[Operation]:
     rail, point = inputs.survey.rails.right, on_rails(inputs, point)
-    if name.startswith("coilover") and held_in_a_pocket(inputs, inputs.design.operations, point):
-        return []
+    pushes = {"spring_n": float(np.linalg.norm(push)), "across_n": abs(float(push[1]))}
+    if name.startswith("coilover") and (pocket := pocket_at_its_eye(inputs, point, **pushes)) is not None:
+        return [pocket]
     x = min(max(point.x_mm, rail.start_mm + 100.0), rail.end_mm - 100.0)
     underside, height, width, _ = rail_at(rail, x)
     inner = rail.web_y_mm - width if rail.opens == "inward" else rail.web_y_mm
@@ -257,8 +258,7 @@ def _upper(
         form="hoop" if above > height + od / 2 else "straight",
         height_mm=round(above, 1),
         y_mm=max(abs(point.y_mm), 1.0),
-        spring_n=round(float(np.linalg.norm(push)), 1),
-        across_n=round(abs(float(push[1])), 1),
+        **{name: round(force, 1) for name, force in pushes.items()},
     )
 
 

@@ -1,91 +1,36 @@
-"""An upper mount inside the rail: a slot in the bottom flange for the coilover, its bolt through both walls."""
+"""An upper mount in the rail: a slot for the coilover, its bolt through both walls, or between cheeks raised above it.
+
+A bolt above the rail stands between two cheeks that are lapped on the walls; the slot then goes through
+the top flange too. The cut may stop at a line told from a named face. Strength is reckoned as if it went
+through the whole width and as if the cheeks carried nothing of the rail's own bending.
+"""
 
 from collections.abc import Iterable
-from functools import lru_cache
-from typing import Annotated, ClassVar, Literal, Self
+from dataclasses import replace
 
-from pydantic import Field, ValidationError, model_validator
+import numpy as np
 
 from nodulant.base.errors import InputError
-from nodulant.base.model import Extra, Size, Thickness
-from nodulant.base.shown import Shown
 from nodulant.frame.additions import Additions
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
-from nodulant.frame.ops.fresh import Setting
-from nodulant.frame.ops.notches.notch import Notch, SidePlate
-from nodulant.frame.ops.notches.notch_shape import TrapezoidShape
-from nodulant.frame.ops.operation import Adds, RailOperation
+from nodulant.frame.ops.pockets.spring_pocket_parts import CHEEKS, FOOT_MM, GUSSET, pocket_parts, pocket_seams
+from nodulant.frame.ops.pockets.spring_pocket_plan import SpringPocketPlan
+from nodulant.frame.ops.pockets.spring_pocket_work import pocket_checks, pocket_steps
 from nodulant.frame.place import Place
 from nodulant.geometry import Outline, Vertex
-from nodulant.geometry.outline import polygon
-from nodulant.materials import find_steel
-from nodulant.materials.bolts import Bolt, find_bolt, hole_n
-from nodulant.parts.cautions import DUST, HOT
-from nodulant.parts.part import Part, Seam, part_id
+from nodulant.parts.part import Part, Seam
 from nodulant.parts.solid import Solid, block
-from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec
+from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
 
-ROOM_MM = 12.0
-"""Free length beside a spring's or damper's body in its slot, both ends together (common practice: 6 mm each)."""
+RISE_MM, WELD_ROOM_MM = 300.0, 3.0
+"""How far a mount may rise above its rail; what a slot takes beside a flange's wall."""
 
 
-class SpringPocket(RailOperation):
-    """A slot ``length_mm`` long through the bottom flange, cut ``depth_mm`` up; the bolt ``bolt_up_mm`` above the underside."""
-
-    adds: ClassVar[Adds] = Adds(
-        "Spring pocket in the rail",
-        "a slot through the bottom flange, the coilover's bolt through both walls, doublers and a gusset",
-    )
-    follows: ClassVar[tuple[str, ...]] = ("place", "bolt_up_mm")
-    kind: Literal["spring-pocket"] = "spring-pocket"
-    place: Annotated[Place, Shown("Middle")]
-    length_mm: Annotated[Size, Shown("Slot, long")] = 110.0
-    depth_mm: Annotated[Size, Shown("Cut up the walls")] = 15.0
-    corner_radius_mm: Annotated[Extra, Shown("Corner radius", kind="thickness")] = 6.5
-    bolt_up_mm: Annotated[Size, Shown("Bolt above the underside")] = 90.0
-    bolt_size: Annotated[str, Field(max_length=20), Shown("Bolt")] = "M14"
-    grade: Annotated[str, Field(max_length=20), Shown("Its grade")] = "10.9"
-    body_mm: Annotated[Size, Shown("Body in the slot")] = 76.0
-    """Outside diameter of what stands in the slot."""
-    plate_mm: Annotated[Extra, Shown("Doublers (0: none)", kind="thickness")] = 5.0
-    """Doublers on both walls around the bolt and past the slot; 0 for none."""
-    overlap_mm: Annotated[Extra, Shown("Past the slot")] = 200.0
-    gusset_mm: Annotated[Extra, Shown("Gusset's leg (0: none)")] = 60.0
-    """Leg of a gusset from the rail's wall inward under the bolt's load; 0 for none."""
-    steel_id: Annotated[str, Shown("Steel")] = "mild"
-    weld_leg_mm: Annotated[Thickness, Shown("Weld leg")] = 5.0
-    sleeve: Annotated[bool, Shown("Spacers from eye to walls")] = True
-    """Spacers or sleeves between eye and walls, so that the bolt does not pull them in."""
-    spring_n: Annotated[float, Field(ge=0, le=500_000), Shown("Force of one side")] = 0.0
-
-    @classmethod
-    def fresh_values(cls, on: Setting) -> dict[str, object]:
-        """Where it begins and what no default tells."""
-        return {"place": on.near(-300)}
-
-    @model_validator(mode="after")
-    def _can_be_cut(self) -> Self:
-        try:
-            self.as_notch()
-        except ValidationError as error:
-            raise InputError(
-                "a slot of this length and depth cannot hold its corners",
-                field="corner_radius_mm",
-                found=f"{self.corner_radius_mm:g} mm",
-                acceptable="a smaller radius, or a longer or deeper slot",
-            ) from error
-        return self
-
-    def as_notch(self) -> Notch:
-        """The slot as a straight-sided cut without a liner, doublers as its side plates."""
-        return _as_notch(self)
-
-    def bolt(self) -> Bolt:
-        """Size and grade; raises UnknownReference."""
-        return find_bolt(self.bolt_size, self.grade)
+class SpringPocket(SpringPocketPlan):
+    """What a spring pocket does to its rail, and what it asks for."""
 
     @property
     def anchor(self) -> Place:
@@ -105,51 +50,38 @@ class SpringPocket(RailOperation):
         return (span,)
 
     def refuse(self, rail_height_mm: float, field: str) -> None:
-        """Something of the rail stays, and the bolt lies in its wall."""
+        """Something of the rail stays, and the bolt lies in its wall or within reach above it."""
         self.as_notch().refuse(rail_height_mm, field)
-        edge = 1.5 * self.bolt().size.diameter_mm
-        if not self.depth_mm + edge <= self.bolt_up_mm <= rail_height_mm - edge:
+        least, most = self.depth_mm + self.edge_mm, rail_height_mm + RISE_MM
+        if not least <= self.bolt_up_mm <= most:
             raise InputError(
-                "the bolt does not lie in what is left of the wall",
+                "the bolt lies neither in what is left of the wall nor between cheeks on it",
                 field=f"{field}/bolt_up_mm",
                 found=f"{self.bolt_up_mm:g} mm above the underside",
-                acceptable=f"{self.depth_mm + edge:.1f} to {rail_height_mm - edge:.1f} mm",
+                acceptable=f"{least:.1f} to {most:.1f} mm",
             )
 
     def roles(self) -> tuple[str, ...]:
-        """Doublers and gusset."""
+        """Doublers, cheeks and gusset; cheeks are cut only where the bolt stands above the rail."""
         plates = ("outer", "inner") if self.plate_mm > 0 else ()
-        return (*plates, "pocket-gusset") if self.gusset_mm > 0 else plates
+        return (*plates, *CHEEKS, GUSSET) if self.gusset_mm > 0 else (*plates, *CHEEKS)
 
     def additions(self, span: Span, rail: RailColumns, carried: frozenset[str], boxed: bool) -> Additions:
-        """Slot and doublers as columns."""
-        return self.as_notch().additions(span, rail, carried, boxed)
+        """Slot and doublers as columns; through the top flange too where the mount rises above it."""
+        made = self.as_notch().additions(span, rail, carried, boxed)
+        middle = int(np.argmin(np.abs(rail.x - span.centre_mm)))
+        if not self.raised(float(rail.height[middle])):
+            return made
+        over = np.where(np.abs(rail.x - span.centre_mm) <= self.length_mm / 2, rail.wall + WELD_ROOM_MM, 0.0)
+        return replace(made, cut_top=over)
 
     def parts(self, on: OnRail) -> list[Part]:
-        """Doublers, and the gusset."""
-        out = self.as_notch().parts(on)
-        if self.gusset_mm > 0:
-            x, g = on.span.centre_mm, self.gusset_mm
-            out.append(
-                Part(
-                    id=part_id(self.id, "pocket-gusset", on.side),
-                    operation=self.id,
-                    role="pocket-gusset",
-                    side=on.side,
-                    name="Gusset beside the slot, two of it",
-                    face="across",
-                    outline=polygon([(x, 0.0), (x + g, 0.0), (x, g)]),
-                    thickness_mm=max(self.plate_mm, 3.0),
-                    steel_id=self.steel_id,
-                    count=2,
-                )
-            )
-        return out
+        """Doublers, cheeks where it is raised, and the gusset."""
+        return pocket_parts(self, on)
 
     def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
-        """Fillets around the plates."""
-        rail = f"rail/{on.side}"
-        return [Seam(part_a=rail, part_b=p.id, kind="fillet", leg_mm=self.weld_leg_mm, path=p.outline) for p in parts]
+        """Fillets around the plates; a cheek's along what it laps."""
+        return pocket_seams(self, on, parts)
 
     @property
     def opens(self) -> bool:
@@ -160,67 +92,18 @@ class SpringPocket(RailOperation):
         """Edge of the slot in the wall."""
         return self.as_notch().cut_edge()
 
+    def cut_templates(self) -> tuple[tuple[str, Outline], ...]:
+        """Edge of the slot; of the one wall that is cut where it stops at a line."""
+        far = "outer wall" if self.line_from == "inner" else "inner wall"
+        return ((far if self.line_mm > 0 else "", self.cut_edge()),)
+
     def edge_above(self, level_mm: float) -> tuple[Vertex, ...]:
         """The part of the edge above a level."""
         return self.as_notch().edge_above(level_mm)
 
     def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:
-        """Room in the slot, the bolt and its holes in both walls, sleeves in a closed rail."""
-        at, room = on.span.centre_mm, self.length_mm - self.body_mm
-        rows = [
-            CheckSpec(
-                limit_id="pocket-room",
-                value=room,
-                formula="length - body",
-                values={"length": self.length_mm, "body": self.body_mm},
-                words="free length of the slot beside what stands in it at ride height; it swings through travel besides",
-                station_mm=at,
-                remedy=f"A slot of {self.body_mm + ROOM_MM:.0f} mm or more.",
-            ),
-            CheckSpec(
-                limit_id="sleeve-there",
-                about="pocket",
-                value=1.0 if self.sleeve else 0.0,
-                formula="sleeves",
-                values={"sleeves": 1.0 if self.sleeve else 0.0},
-                words="spacers from the eye to both walls: without them the bolt pulls the walls in",
-                station_mm=at,
-                same_as_stock=self.sleeve,
-                remedy="Weld spacers to the walls' insides, as long as the eye leaves room.",
-            ),
-        ]
-        if self.spring_n <= 0:
-            remedy = "The spring's force at full bump is not given."
-            rows += [
-                CheckSpec(limit_id=r, value=None, station_mm=at, missing=("spring_n",), remedy=remedy)
-                for r in ("link-bolt", "tab-hole")
-            ]
-            return tuple(rows)
-        bolt, capacity = self.bolt(), self.bolt().shear_n(2)
-        wall = on.here.wall + self.plate_mm
-        ultimate = min(find_steel(self.steel_id).ultimate_mpa, find_steel(on.rail.steel_id).ultimate_mpa)
-        hole = 2 * hole_n(bolt, min(self.bolt_up_mm - self.depth_mm, on.here.height - self.bolt_up_mm), wall, ultimate)
-        return (
-            *rows,
-            CheckSpec(
-                limit_id="link-bolt",
-                value=self.spring_n / capacity,
-                formula="force / capacity",
-                values={"force": self.spring_n, "capacity": capacity},
-                words="2 shear planes, one at each wall",
-                station_mm=at,
-                remedy="A bigger bolt.",
-            ),
-            CheckSpec(
-                limit_id="tab-hole",
-                value=self.spring_n / hole,
-                formula="force / capacity",
-                values={"force": self.spring_n, "capacity": hole},
-                words="bearing or tear-out of wall and doubler on both sides",
-                station_mm=at,
-                remedy="Doublers on both walls, or a bolt further from the slot's edge.",
-            ),
-        )
+        """Room in the slot, the bolt and its holes, cheeks and their welds, spacers."""
+        return pocket_checks(self, on)
 
     def details(self, on: OnRail) -> tuple[FatigueDetail, ...]:
         """The slot's bare edge, and the doublers' ends."""
@@ -255,56 +138,21 @@ class SpringPocket(RailOperation):
         )
 
     def solids(self, on: OnRail) -> tuple[Solid, ...]:
-        """The bolt through the rail."""
-        d, width = self.bolt().size.diameter_mm, on.here.width
+        """The bolt, and the cheeks that hold it above the rail."""
+        d, width, up = self.bolt().size.diameter_mm, on.here.width, on.here.underside + self.bolt_up_mm
         middle = on.rail.web_y_mm - width / 2 * (1 if on.rail.opens == "inward" else -1)
-        return (
-            block(
-                self.name,
-                "frame",
-                (on.span.centre_mm, middle, on.here.underside + self.bolt_up_mm),
-                (d, width + 4 * d, d),
-            ),
-        )
+        bolt = block(self.name, "frame", (on.span.centre_mm, middle, up), (d, width + 4 * d, d))
+        if not self.raised(on.here.height):
+            return (bolt,)
+        top, reach = on.here.underside + on.here.height, self.bolt_up_mm - on.here.height + self.edge_mm
+        at, long = (on.span.centre_mm, top + reach / 2), self.length_mm + 2 * FOOT_MM
+        sides = (middle + s * (width + self.cheek_mm) / 2 for s in (-1.0, 1.0))
+        cheeks = (block(self.name, "frame", (at[0], y, at[1]), (long, self.cheek_mm, reach)) for y in sides)
+        return (bolt, *cheeks)
 
     def steps(self, datum: str) -> list[StepSpec]:
         """Doublers first, then the slot, then the bolt."""
-        at = f"{self.place.offset_mm:+.1f} mm from {datum}"
-        rows = [
-            StepSpec(
-                key="slot",
-                phase="cut",
-                title="Cut the slot for the coilover",
-                detail=f"{at}: {self.length_mm:.1f} mm long through the bottom flange, {self.depth_mm:.1f} mm up the walls, corners drilled {2 * self.corner_radius_mm:g} mm.",
-                minutes=60,
-                tools=("drill", "cut-off wheel", "file"),
-                cautions=(DUST, HOT),
-                hold=HoldPoint(kind="reading", ask="Middle of the slot from its datum", reading="position"),
-            ),
-            StepSpec(
-                key="bolt",
-                phase="fit",
-                title="Drill for the bolt and weld its spacers",
-                detail=f"{self.bolt_up_mm:.1f} mm above the underside, square through both walls from one side; spacers welded to the walls, eye free between them.",
-                minutes=60,
-                tools=("drill", "square", "welder"),
-                cautions=(HOT,),
-            ),
-        ]
-        if self.plate_mm > 0:
-            rows.append(
-                StepSpec(
-                    key="doublers",
-                    phase="plate",
-                    title="Doublers on both walls",
-                    detail=f"{self.plate_mm:g} mm, long edges first, tapered ends last.",
-                    minutes=90,
-                    tools=("clamps", "welder"),
-                    cautions=(HOT,),
-                    hides="the walls around the bolt",
-                )
-            )
-        return rows
+        return pocket_steps(self, datum)
 
     def measured_fields(self) -> dict[str, str]:
         """What is read after cutting."""
@@ -328,30 +176,3 @@ class SpringPocket(RailOperation):
                 datum="rail underside beside the slot",
             ),
         ]
-
-
-@lru_cache(maxsize=256)
-def _as_notch(pocket: SpringPocket) -> Notch:
-    plate = (
-        SidePlate(
-            thickness_mm=pocket.plate_mm,
-            overlap_mm=pocket.overlap_mm,
-            end="taper",
-            steel_id=pocket.steel_id,
-            weld_leg_mm=pocket.weld_leg_mm,
-        )
-        if pocket.plate_mm > 0
-        else None
-    )
-    return Notch(
-        id=pocket.id,
-        name=pocket.name,
-        side=pocket.side,
-        place=pocket.place,
-        depth_mm=pocket.depth_mm,
-        shape=TrapezoidShape(
-            top_width_mm=pocket.length_mm, mouth_width_mm=pocket.length_mm, corner_radius_mm=pocket.corner_radius_mm
-        ),
-        outer_plate=plate,
-        inner_plate=plate,
-    )
