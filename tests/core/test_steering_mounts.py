@@ -69,6 +69,35 @@ class Bolts(TestCase):
         for hole in part.holes:
             self.assertTrue(min(xs) < hole.x_mm < max(xs) and min(zs) < hole.y_mm < max(zs))
 
+    def test_a_turned_plate_takes_its_holes_with_it(self):
+        """Front end up by 20 degrees: each hole by the rotation matrix; under a force turned as far, the same bolts."""
+        level, turned = mount(), mount(turn_deg=20.0)
+        parts = [next(p for p in judged(m)[1].parts if p.operation == "box") for m in (level, turned)]
+        middle = np.mean([[h.x_mm, h.y_mm] for h in parts[0].holes], axis=0)
+        c, s = np.cos(np.radians(20)), np.sin(np.radians(20))
+        for was, now in zip(parts[0].holes, parts[1].holes, strict=True):
+            dx, dz = np.array([was.x_mm, was.y_mm]) - middle
+            np.testing.assert_allclose([now.x_mm, now.y_mm], middle + np.array([dx * c + dz * s, dz * c - dx * s]), atol=1e-6)
+        xs = [v.x for v in parts[1].outline.vertices]
+        self.assertAlmostEqual(max(xs) - min(xs), 200 * c + 120 * s, places=6)
+        force = {"along_n": 3000.0, "up_n": -1000.0, "out_n": 500.0, "lift_mm": 0.0}
+        along, up = 3000 * c - 1000 * s, -1000 * c - 3000 * s
+        rows = [
+            {c.id: c.value for c in judged(m)[1].checks if c.limit_id == "bolt-group"}
+            for m in (mount(**force), mount(turn_deg=20.0, **{**force, "along_n": along, "up_n": up}))
+        ]
+        self.assertTrue(rows[0])
+        for name, value in rows[0].items():
+            self.assertAlmostEqual(rows[1][name], value, places=9)
+        step = next(s for s in judged(turned)[1].steps if s.operation == "box" and s.spec.key == "drill")
+        self.assertIn("turned 20 degrees, front end up", step.spec.detail)
+
+    def test_a_gear_turned_on_its_plate_needs_a_larger_one(self):
+        pad = {"long_mm": 110.0, "tall_mm": 70.0, "turn_deg": 45.0}
+        with self.assertRaises(Exception) as caught:
+            judged(mount(pad=pad))
+        self.assertIn("do not fit on the plate", str(caught.exception))
+
     def test_steps_sleeve_before_hanging_and_never_weld_the_gear(self):
         _, result = judged(mount())
         own = [s for s in result.steps if s.operation == "box" and s.side == "left"]

@@ -10,6 +10,7 @@ from nodulant.suspension import motion
 from nodulant.suspension.motion import Setting, moved_through
 from nodulant.suspension.study import study
 from nodulant.targets.drop import add_up
+from tests import fixtures as f
 from tests.core.test_suspensions import AIR, BAR, COIL, LAYOUTS, ONLY, link, p, suspended, travel_checks
 
 DAMPER = {"lower": p(-60, 300, -40), "upper": p(2550, 260, 340), "open_mm": 540.0, "closed_mm": 330.0}
@@ -82,6 +83,34 @@ class PairInRoll(SimpleTestCase):
     def test_too_little_travel_says_nothing(self):
         names = facts(kind="double-wishbone", springs=None, bump_mm=20.0, droop_mm=20.0)
         self.assertFalse(any(name.startswith("Camber to the road") for name in names))
+
+
+class Clocking(SimpleTestCase):
+    """What a mount's bracket is turned by: the damper's lean, and the rail's own rise (plane geometry)."""
+
+    def rising(self, inputs, per_mm):
+        rails = {}
+        for side in ("left", "right"):
+            rail = inputs.survey.rails.of(side)
+            ends = (rail.stations[0].x_mm, rail.stations[-1].x_mm)
+            stations = tuple(
+                s.model_copy(update={"underside_z_mm": per_mm * (s.x_mm - ends[0])}) for s in rail.stations
+            )
+            rails[side] = rail.model_copy(update={"stations": stations})
+        return f.with_survey(inputs, rails=inputs.survey.rails.model_copy(update=rails))
+
+    def turned(self, inputs):
+        facts = evaluate(inputs, ONLY).travel[0].facts
+        return {fact.name: fact.value for fact in facts if fact.name.endswith("turned")}
+
+    def test_a_pair_is_clocked_each_by_itself(self):
+        damper = {**DAMPER, "count": 2, "apart_mm": 600.0}
+        level = self.turned(suspended(springs=AIR, damper=damper))
+        self.assertEqual(set(level), {"Bracket of the front damper turned", "Bracket of the rear damper turned"})
+        self.assertAlmostEqual(*level.values())
+        risen = self.turned(self.rising(suspended(springs=AIR, damper=damper), 0.1))
+        for name, value in level.items():
+            self.assertAlmostEqual(risen[name] - value, math.degrees(math.atan(0.1)), places=3)
 
 
 class Dampers(SimpleTestCase):

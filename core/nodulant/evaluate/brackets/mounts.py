@@ -15,6 +15,7 @@ from nodulant.evaluate.brackets.arm_brackets import arm_brackets
 from nodulant.evaluate.brackets.frame_brackets import frame_brackets, worst_on_frame
 from nodulant.evaluate.brackets.steering_mounts import steering_mounts
 from nodulant.evaluate.brackets.tower import pocket_at_its_eye
+from nodulant.evaluate.suspensions.clocking import each_of
 from nodulant.frame.columns import rail_at
 from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.ops.mounts.bracket import Bracket
@@ -170,13 +171,9 @@ def _springs(inputs: Inputs, s: Study) -> list[Operation]:
 
 def _each(held: Coilover | Damper | Strap) -> list[tuple[str, HardPoint, HardPoint]]:
     """The one of a side, or the front and the rear one of a pair."""
-    if isinstance(held, Strap) or held.count == 1:
+    if isinstance(held, Strap):
         return [("", held.lower, held.upper)]
-    out = []
-    for tail, dx in (("-front", -held.apart_mm / 2), ("-rear", held.apart_mm / 2)):
-        lower, upper = (p.model_copy(update={"x_mm": p.x_mm + dx}) for p in (held.lower, held.upper))
-        out.append((tail, lower, upper))
-    return out
+    return [(f"-{which}" if which else "", lower, upper) for which, lower, upper in each_of(held)]
 
 
 def _most(s: Study) -> float:

@@ -24,6 +24,7 @@ from nodulant.evaluate.steering.steer import steer_drawing
 from nodulant.evaluate.steering.steer_facts import locks, steer_facts
 from nodulant.evaluate.steering.steer_members import steer_members
 from nodulant.evaluate.suspensions.arm_drawing import arms_turning
+from nodulant.evaluate.suspensions.clocking import clock_facts
 from nodulant.evaluate.suspensions.holes_there import holes_of
 from nodulant.evaluate.suspensions.link_sizes import link_sizes
 from nodulant.evaluate.suspensions.shaft import shaft_curves, shaft_members, shaft_of
@@ -170,7 +171,7 @@ def axle_travels(inputs: Inputs, studies: list[Study]) -> tuple[AxleTravel, ...]
     for index, s in enumerate(studies):
         solids = solids_of(inputs, s)
         told = {
-            "facts": facts(s) + wheel_facts(inputs, s) + _lowest(s, solids),
+            "facts": facts(s) + clock_facts(inputs, s) + wheel_facts(inputs, s) + _lowest(s, solids),
             "mounts": mounts(inputs, s),
             "solids": solids,
             "holes": holes_of(inputs.design.operations, s.suspension),

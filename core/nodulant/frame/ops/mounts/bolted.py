@@ -186,15 +186,22 @@ def worst_bolt(
     away = [(x - cx, y - cy) for x, y in spots]
     second_x = max(sum(x * x for x, _ in away), 1e-6)
     second_y = max(sum(y * y for _, y in away), 1e-6)
+    product = sum(x * y for x, y in away)
     out, along, up = force_n
     standoff, lift = arm_mm[0], arm_mm[1] - cy
-    about_y, about_x = out * lift - up * standoff, along * standoff
+    over_x, over_y = -along * standoff - out * cx, out * lift - up * standoff
+    # pull grows linearly over the pattern: its slopes from the pattern's second moments, turned patterns too
+    whole = second_x * second_y - product**2
+    if whole > 1e-9 * second_x * second_y:
+        slope_x = (over_x * second_y - over_y * product) / whole
+        slope_y = (over_y * second_x - over_x * product) / whole
+    else:
+        slope_x, slope_y = over_x / second_x, over_y / second_y
     twist = -along * lift - up * cx
     found = []
     for x, y in away:
         shear = math.hypot(along / n - twist * y / (second_x + second_y), up / n + twist * x / (second_x + second_y))
-        pull = abs(about_y * y / second_y) + abs(about_x * x / second_x) + max(out, 0.0) / n
-        found.append((pull, shear))
+        found.append((abs(slope_x * x + slope_y * y) + max(out, 0.0) / n, shear))
     return max(found, key=lambda f: f[0] ** 2 + f[1] ** 2)
 
 

@@ -1,10 +1,12 @@
 """A plate on the rail that carries a steering box or a rack: through-bolted in sleeves, parallel to the centre plane.
 
+It may stand turned with its gear, front end up, about its own middle; the gear's bolts may be turned on it besides.
 The box or rack stands on bolts of its own on the plate. Forces are what its rods put on it, at
 ``standoff_mm`` off the plate: at a box the pitman arm's end, at a rack its axis.
 """
 
-from collections.abc import Iterable
+import math
+from collections.abc import Iterable, Sequence
 from typing import Annotated, ClassVar, Literal
 
 import numpy as np
@@ -17,10 +19,11 @@ from nodulant.frame.additions import Additions, Hole
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.fresh import Setting
-from nodulant.frame.ops.mounts.bolted import BoltGroup, bolt_checks, bolt_figures, foot_bolt_check
+from nodulant.frame.ops.mounts.bolted import BoltAt, BoltGroup, bolt_checks, bolt_figures, foot_bolt_check
 from nodulant.frame.ops.mounts.tabs import unloaded
 from nodulant.frame.ops.operation import Adds, RailOperation
 from nodulant.frame.place import Place, resolve
+from nodulant.geometry import Outline
 from nodulant.geometry.outline import rectangle
 from nodulant.materials import find_steel
 from nodulant.materials.bolts import find_bolt, hole_n
@@ -32,7 +35,28 @@ from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
 
 Force = Annotated[float, Field(ge=-200_000, le=200_000)]
+Turned = Annotated[float, Field(ge=-90, le=90)]
+Spot = tuple[float, float]
+"""Rearward and up from the plate's middle, mm."""
 NEVER = "Never weld on the box, the rack or any cast or forged steering part: bolts only."
+
+
+def _front_up(spot: Spot, degrees: float) -> Spot:
+    """A place on a plate (rearward, up) turned about its middle until the front end is ``degrees`` higher."""
+    c, s = math.cos(math.radians(degrees)), math.sin(math.radians(degrees))
+    return (spot[0] * c + spot[1] * s, spot[1] * c - spot[0] * s)
+
+
+def _standing(size: str, grade: str, spots: Sequence[Spot]) -> BoltGroup:
+    """Bolts that stand where they are, for the elastic vector method."""
+    positions = tuple(BoltAt(along_mm=x, up_mm=z) for x, z in spots)
+    return BoltGroup(size=size, grade=grade, positions=positions)
+
+
+def _extent(long_mm: float, tall_mm: float, degrees: float) -> tuple[float, float]:
+    """Length along the rail and height that a turned rectangle takes, mm."""
+    c, s = abs(math.cos(math.radians(degrees))), abs(math.sin(math.radians(degrees)))
+    return (long_mm * c + tall_mm * s, long_mm * s + tall_mm * c)
 
 
 class GearPad(Frozen):
@@ -44,6 +68,7 @@ class GearPad(Frozen):
     grade: Annotated[str, Field(max_length=20), Shown("Grade")] = "10.9"
     corners: Annotated[Literal[2, 3, 4], Shown("How many, 2 to 4", kind="number")] = 4
     """How many of its corners have a bolt: the lower front, lower rear, upper rear, upper front, in this order."""
+    turn_deg: Annotated[Turned, Shown("Turned on the plate, front end up")] = 0.0
 
 
 class SteeringMount(RailOperation):
@@ -75,6 +100,8 @@ class SteeringMount(RailOperation):
     height_mm: Annotated[Size, Shown("Middle above the underside")]
     long_mm: Annotated[Size, Shown("Along")] = 200.0
     tall_mm: Annotated[Size, Shown("High")] = 120.0
+    turn_deg: Annotated[Turned, Shown("Turned, front end up")] = 0.0
+    """The plate with all its holes, about its middle."""
     thickness_mm: Annotated[Thickness, Shown("Thickness")] = 10.0
     steel_id: Annotated[str, Shown("Steel")] = "mild"
     bolts: Annotated[BoltGroup, Shown("Bolts through the rail")] = BoltGroup(per_end=2, sleeves=True)
@@ -102,17 +129,21 @@ class SteeringMount(RailOperation):
         return ("place/offset_mm", "place/offset_mm")
 
     def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
-        """The plate's length."""
-        x = resolve(self.place, features, f"{field}/place")
-        return Span(x - self.long_mm / 2, x + self.long_mm / 2)
+        """What the plate takes along the rail."""
+        x, half = (
+            resolve(self.place, features, f"{field}/place"),
+            _extent(self.long_mm, self.tall_mm, self.turn_deg)[0] / 2,
+        )
+        return Span(x - half, x + half)
 
     def refuse(self, rail_height_mm: float, field: str) -> None:
         """Both patterns have to lie on the plate."""
         pad, edge = find_bolt(self.pad.bolt_size, self.pad.grade).size.hole_mm, self.bolts.bolt().size.hole_mm
+        long, tall = _extent(self.pad.long_mm, self.pad.tall_mm, self.pad.turn_deg)
         rows = (
             ("bolts/edge_mm", 2 * self.bolts.edge_mm + edge, min(self.long_mm, self.tall_mm), "the rail's bolts"),
-            ("pad/long_mm", self.pad.long_mm + pad, self.long_mm, "the pad's bolts"),
-            ("pad/tall_mm", self.pad.tall_mm + pad, self.tall_mm, "the pad's bolts"),
+            ("pad/long_mm", long + pad, self.long_mm, "the pad's bolts"),
+            ("pad/tall_mm", tall + pad, self.tall_mm, "the pad's bolts"),
         )
         for name, needs, has, words in rows:
             if needs >= has:
@@ -132,14 +163,16 @@ class SteeringMount(RailOperation):
         """One plate."""
         return ("plate",)
 
-    def _rail_holes(self) -> list[tuple[float, float]]:
-        """Rail bolts from the plate's middle: two rows, one along its upper and one along its lower edge."""
+    def _rail_holes(self) -> list[Spot]:
+        """Rail bolts from the plate's middle: two rows, one along its upper and one along its lower edge; turned with it."""
         if self.bolts.positions:
-            return [(b.along_mm, b.up_mm) for b in self.bolts.positions]
-        n, edge = self.bolts.per_end, self.bolts.edge_mm
-        half, tall = self.long_mm / 2 - edge, self.tall_mm / 2 - edge
-        xs = [0.0] if n == 1 else [-half + 2 * half * k / (n - 1) for k in range(n)]
-        return [(x, z) for z in (-tall, tall) for x in xs]
+            spots = [(b.along_mm, b.up_mm) for b in self.bolts.positions]
+        else:
+            n, edge = self.bolts.per_end, self.bolts.edge_mm
+            half, tall = self.long_mm / 2 - edge, self.tall_mm / 2 - edge
+            xs = [0.0] if n == 1 else [-half + 2 * half * k / (n - 1) for k in range(n)]
+            spots = [(x, z) for z in (-tall, tall) for x in xs]
+        return [_front_up(spot, self.turn_deg) for spot in spots]
 
     @property
     def drills(self) -> bool:
@@ -159,14 +192,19 @@ class SteeringMount(RailOperation):
         """Where its bolts go through the rail."""
         return tuple(sorted({span.centre_mm + x for x, _ in self._rail_holes()}))
 
-    def _pad_holes(self) -> list[tuple[float, float]]:
+    def _pad_holes(self) -> list[Spot]:
         a, b = self.pad.long_mm / 2, self.pad.tall_mm / 2
-        return [(-a, -b), (a, -b), (a, b), (-a, b)][: self.pad.corners]
+        corners = [(-a, -b), (a, -b), (a, b), (-a, b)][: self.pad.corners]
+        return [_front_up(spot, self.pad.turn_deg + self.turn_deg) for spot in corners]
+
+    def _outline(self, x_mm: float, z_mm: float) -> Outline:
+        """The plate's edge about its middle."""
+        a, b = self.long_mm / 2, self.tall_mm / 2
+        return rectangle(x_mm - a, z_mm - b, x_mm + a, z_mm + b).turned(-self.turn_deg, x_mm, z_mm)
 
     def parts(self, on: OnRail) -> list[Part]:
         """The plate with every hole."""
-        x, low = on.span.centre_mm, on.here.underside + self.height_mm - self.tall_mm / 2
-        middle = low + self.tall_mm / 2
+        x, middle = on.span.centre_mm, on.here.underside + self.height_mm
         rows = [
             *((dx, dz, self.bolts.bolt().size.hole_mm) for dx, dz in self._rail_holes()),
             *((dx, dz, find_bolt(self.pad.bolt_size, self.pad.grade).size.hole_mm) for dx, dz in self._pad_holes()),
@@ -180,7 +218,7 @@ class SteeringMount(RailOperation):
                 side=on.side,
                 name=f"Steering {self.holds}'s plate",
                 face=face,
-                outline=rectangle(x - self.long_mm / 2, low, x + self.long_mm / 2, low + self.tall_mm),
+                outline=self._outline(x, middle),
                 thickness_mm=self.thickness_mm,
                 steel_id=self.steel_id,
                 holes=tuple(RoundHole(x_mm=x + dx, y_mm=middle + dz, diameter_mm=d) for dx, dz, d in rows),
@@ -193,7 +231,10 @@ class SteeringMount(RailOperation):
         outside = away if self.face == "outer" else -away
         face = on.rail.web_y_mm - (0.0 if self.face == "outer" else away * on.here.width)
         middle = (on.span.centre_mm, face + outside * self.thickness_mm / 2, on.here.underside + self.height_mm)
-        return (block(self.name, "frame", middle, (self.long_mm, self.thickness_mm, self.tall_mm)),)
+        long, tall = _extent(self.long_mm, self.tall_mm, self.turn_deg)
+        own = block(self.name, "frame", middle, (long, self.thickness_mm, tall))
+        edge = [[x, z] for x, z in self._outline(middle[0], middle[2]).points()]
+        return (own.model_copy(update={"side": edge}) if self.turn_deg else own,)
 
     @property
     def _loaded(self) -> bool:
@@ -203,16 +244,12 @@ class SteeringMount(RailOperation):
         """Bolts through the rail in their sleeves, the bolts of box or rack, and the room between both."""
         at, force, arm = on.span.centre_mm, (self.out_n, self.along_n, self.up_n), (self.standoff_mm, self.lift_mm)
         rows = list(bolt_checks(self.bolts, self.thickness_mm, self.steel_id, on))
-        pad = BoltGroup(
-            size=self.pad.bolt_size, grade=self.pad.grade, per_end=max(self.pad.corners // 2, 1), edge_mm=1.0
-        )
         if self._loaded:
-            rows.append(foot_bolt_check(self.bolts, (self.long_mm, self.tall_mm), force, arm, at, "rail-bolts"))
-            rows.append(
-                foot_bolt_check(
-                    pad, (self.pad.long_mm + 2, self.pad.tall_mm + 2), force, arm, at, f"{self.holds}-bolts"
-                )
-            )
+            plate = (self.long_mm, self.tall_mm)
+            rail = _standing(self.bolts.size, self.bolts.grade, self._rail_holes())
+            gear = _standing(self.pad.bolt_size, self.pad.grade, self._pad_holes())
+            rows.append(foot_bolt_check(rail, plate, force, arm, at, "rail-bolts"))
+            rows.append(foot_bolt_check(gear, plate, force, arm, at, f"{self.holds}-bolts"))
         else:
             rows.append(unloaded("bolt-group", at))
         bolt = find_bolt(self.pad.bolt_size, self.pad.grade)
@@ -230,7 +267,8 @@ class SteeringMount(RailOperation):
                 remedy="A larger plate, or the pad's bolts elsewhere.",
             )
         )
-        edge = min((self.long_mm - self.pad.long_mm) / 2, (self.tall_mm - self.pad.tall_mm) / 2)
+        long, tall = _extent(self.pad.long_mm, self.pad.tall_mm, self.pad.turn_deg)
+        edge = min((self.long_mm - long) / 2, (self.tall_mm - tall) / 2)
         tear = hole_n(bolt, max(edge, 1.0), self.thickness_mm, find_steel(self.steel_id).ultimate_mpa)
         rows.append(
             CheckSpec(
@@ -265,6 +303,8 @@ class SteeringMount(RailOperation):
     def steps(self, datum: str) -> list[StepSpec]:
         """Drill through, sleeve, bolt, look that it stands parallel, hang the gear."""
         at = f"{self.place.offset_mm:+.1f} mm from {datum}, {self.height_mm:.1f} mm above the underside"
+        if self.turn_deg:
+            at += f", turned {abs(self.turn_deg):g} degrees, front end {'up' if self.turn_deg > 0 else 'down'}"
         n = 2 * self.bolts.per_end
         return [
             StepSpec(
