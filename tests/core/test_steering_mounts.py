@@ -77,7 +77,9 @@ class Bolts(TestCase):
         c, s = np.cos(np.radians(20)), np.sin(np.radians(20))
         for was, now in zip(parts[0].holes, parts[1].holes, strict=True):
             dx, dz = np.array([was.x_mm, was.y_mm]) - middle
-            np.testing.assert_allclose([now.x_mm, now.y_mm], middle + np.array([dx * c + dz * s, dz * c - dx * s]), atol=1e-6)
+            np.testing.assert_allclose(
+                [now.x_mm, now.y_mm], middle + np.array([dx * c + dz * s, dz * c - dx * s]), atol=1e-6
+            )
         xs = [v.x for v in parts[1].outline.vertices]
         self.assertAlmostEqual(max(xs) - min(xs), 200 * c + 120 * s, places=6)
         force = {"along_n": 3000.0, "up_n": -1000.0, "out_n": 500.0, "lift_mm": 0.0}

@@ -26,6 +26,24 @@ def stands_check(axle: AxleName, stack_mm: float, stands_mm: float, changes: Cha
     )
 
 
+def wheelbase_check(surveyed_mm: float, planned_mm: float, changes: Changes) -> Check:
+    """What cuts and hubs make of the wheelbase: an overlap shortens it unasked."""
+    more = planned_mm - surveyed_mm
+    said = f"{abs(more):.1f} mm {'longer' if more > 0 else 'shorter'} than surveyed"
+    return judge(
+        "wheelbase-kept",
+        _about("vehicle"),
+        abs(more),
+        Why(
+            formula="abs(planned - surveyed)",
+            values={"planned": planned_mm, "surveyed": surveyed_mm},
+            words=f"mm between the hubs as planned, {said}",
+        ),
+        changes,
+        remedy="Where it is to stay: put in or take out as much elsewhere, or move the hubs on their links.",
+    )
+
+
 def cut_check(axle: AxleName, words: str, stack_mm: float, cut_mm: float, changes: Changes) -> Check:
     """Steps or pockets of the stack against those that are cut."""
     off = abs(stack_mm - cut_mm)

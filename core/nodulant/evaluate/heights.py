@@ -12,7 +12,7 @@ import numpy as np
 
 from nodulant.base.model import Frozen
 from nodulant.checks.check import Check
-from nodulant.checks.height_rules import cut_check, ground_checks, stands_check
+from nodulant.checks.height_rules import cut_check, ground_checks, stands_check, wheelbase_check
 from nodulant.checks.target_rules import drop_checks
 from nodulant.evaluate.rails.taken_along import by_pocket
 from nodulant.frame.in_place import lying_in_place
@@ -127,11 +127,25 @@ def height_checks(
             said = sum(amounts[e.id] for e in typed)
             if said:
                 out.append(cut_check(axle, words, said, cut, limits))
+    if (base := inputs.survey.wheelbase_mm) is not None:
+        planned = _hub_line(stood["rear"], routes) - _hub_line(stood["front"], routes)
+        if abs(planned - base) > SHIFTED_MM:
+            out.append(wheelbase_check(base, planned, limits))
     missing = _missing(stood)
     front_only = "rear" not in touched_axles(inputs.survey, inputs.design)
     if missing and front_only and all(pointer.startswith("/survey/rear/") for pointer in missing):
         return out  # what is not asked of an axle that nobody touches is not missed
     return out + ground_checks(found.static, found.bump, missing, limits)
+
+
+def _hub_line(stood: _Stood, routes: dict[Side, Route]) -> float:
+    """Station of an axle's hubs as planned: its suspension's, else where the rails over it have gone, mean of both."""
+    if stood.study is not None and stood.study.setting is not None:
+        return stood.study.setting.hub[0]
+    return stood.x + sum(routes[side].shift_at(stood.x)[0] for side in LEFT_RIGHT) / 2
+
+
+SHIFTED_MM = 0.5
 
 
 def _row(state: LoadState, by: dict[AxleName, float | None], base: float | None) -> StateHeights:

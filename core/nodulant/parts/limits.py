@@ -230,6 +230,10 @@ LIMITS: tuple[Limit, ...] = (
     at_most(
         "stack-stands", "Drop stack against hubs and tyres", 3.0, "mm", "the same drop told in two ways must agree"
     ),
+    noted(
+        at_most("wheelbase-kept", "Wheelbase against the surveyed one", 3.0, "mm", "Nodulant default"),
+        "brakes, shafts and papers follow a wheelbase; some jobs want another one",
+    ),
     at_most("stack-cut", "Drop stack against the cuts", 2.0, "mm", "a step or pocket counts as high as it is cut"),
     at_least("rail-ground", "Rail above the ground", 100.0, "mm", "Nodulant default; the law asks more in many places"),
     at_least(
