@@ -209,6 +209,8 @@ class Evaluation(Frozen):
     checks: tuple[Check, ...]
     groups: tuple[Group, ...]
     """Checks told together, worst first; what is counted are these."""
+    left_out: tuple[str, ...] = ()
+    """Rules that were not asked for and not worked out: their rows are as they were in the last whole answer."""
     before_teardown: tuple[Reading, ...]
     teardown_locked: bool
     drop: DropResult

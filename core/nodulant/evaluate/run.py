@@ -24,6 +24,7 @@ from nodulant.evaluate.brackets.own_forces import own_force_figures, under_own_f
 from nodulant.evaluate.clearances.along import Along, along_checks, along_rows, cut_locked
 from nodulant.evaluate.evaluation import Evaluation, Figure, InvalidInputs, Strip, Want
 from nodulant.evaluate.heights import height_checks, heights, standing
+from nodulant.evaluate.left_out import left_out
 from nodulant.evaluate.rails.axle import AxleSide, axle_checks, axle_sides
 from nodulant.evaluate.rails.draw import axle_drawing, rail_drawing, section_drawing, strip
 from nodulant.evaluate.rails.figures import figures
@@ -125,6 +126,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         content_hash=content,
         checks=judged,
         groups=grouped(judged),
+        left_out=left_out(want),
         before_teardown=tuple(before),
         teardown_locked=locked,
         drop=drop,

@@ -3462,6 +3462,11 @@ export interface components {
             heights: components["schemas"]["Heights"];
             /** Interim */
             interim: components["schemas"]["InterimFrame"][];
+            /**
+             * Left Out
+             * @default []
+             */
+            left_out: string[];
             /** Mass Added Kg */
             mass_added_kg: number;
             /** Notch Needed */
@@ -4092,6 +4097,11 @@ export interface components {
              * @default 70
              */
             tall_mm: number;
+            /**
+             * Turn Deg
+             * @default 0
+             */
+            turn_deg: number;
         };
         /**
          * GoverningPlace
@@ -6874,9 +6884,14 @@ export interface components {
         };
         /**
          * SpringPocket
-         * @description A slot ``length_mm`` long through the bottom flange, cut ``depth_mm`` up; the bolt ``bolt_up_mm`` above the underside.
+         * @description What a spring pocket does to its rail, and what it asks for.
          */
         SpringPocket: {
+            /**
+             * Across N
+             * @default 0
+             */
+            across_n: number;
             /**
              * Body Mm
              * @default 76
@@ -6892,6 +6907,11 @@ export interface components {
              * @default 90
              */
             bolt_up_mm: number;
+            /**
+             * Cheek Mm
+             * @default 6
+             */
+            cheek_mm: number;
             /**
              * Corner Radius Mm
              * @default 6.5
@@ -6924,6 +6944,17 @@ export interface components {
              * @default 110
              */
             length_mm: number;
+            /**
+             * Line From
+             * @default inner
+             * @enum {string}
+             */
+            line_from: "inner" | "outer";
+            /**
+             * Line Mm
+             * @default 0
+             */
+            line_mm: number;
             /** Name */
             name: string;
             /**
@@ -7278,7 +7309,8 @@ export interface components {
              *       "corners": 4,
              *       "grade": "10.9",
              *       "long_mm": 110,
-             *       "tall_mm": 70
+             *       "tall_mm": 70,
+             *       "turn_deg": 0
              *     }
              */
             pad: components["schemas"]["GearPad"];
@@ -7311,6 +7343,11 @@ export interface components {
              * @default 10
              */
             thickness_mm: number;
+            /**
+             * Turn Deg
+             * @default 0
+             */
+            turn_deg: number;
             /**
              * Up N
              * @default 0

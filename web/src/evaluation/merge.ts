@@ -3,17 +3,14 @@ import { bySeverity } from "../margins/group";
 
 /** Stages whose checks are those of the suspensions. */
 const MOVING: ReadonlySet<string> = new Set(["travel", "steer"]);
-/** Rows that a drag does not work out. */
-const KEPT =
-  /^(along-|exhaust-lines|hose-slack|twist-|frame-|case-|accident-|place-|joint-|interim-|tacks|seam|fatigue|slender|in-the-cut)/;
-
 /** A drag's answer over the last full one: whys and what a drag does not change are kept. */
 export function merged(old: Evaluation, next: Evaluation): Evaluation {
   const whys = new Map(old.checks.map((check) => [check.id, check]));
   const fresh = next.checks.map((check) => ({ ...whys.get(check.id), ...check }) as Check);
-  // the frame in space and the frames between steps are not solved while a hand drags: their rows stay as they were
+  // what was not asked for while a hand drags was not worked out: its rows stay as they were
   const ids = new Set(fresh.map((check) => check.id));
-  const kept = (check: Check) => MOVING.has(check.stage) || KEPT.test(check.limit_id);
+  const leftOut = new Set(next.left_out);
+  const kept = (check: Check) => leftOut.has(check.limit_id);
   const checks = inOldOrder(old.checks, [...fresh, ...old.checks.filter((check) => kept(check) && !ids.has(check.id))]);
   const rails = old.rails.map((rail, i) => ({ ...rail, ...next.rails[i] }));
   const interim = next.interim.length ? next.interim : old.interim;
