@@ -33,3 +33,12 @@ class Typed(Frozen):
 
     text: Annotated[str, Field(max_length=60)]
     unit: Annotated[str, Field(max_length=8)]
+
+
+Assumed = Annotated[dict[Annotated[str, Field(max_length=120)], Name], Field(max_length=400)]
+"""Values that nobody gave: pointers into the document, and what each is called. They count as not measured."""
+
+
+def is_assumed(assumed: Assumed, pointer: str) -> bool:
+    """Whether a value at ``pointer``, or anything below it, was assumed and not measured."""
+    return any(key == pointer or key.startswith(f"{pointer}/") for key in assumed)

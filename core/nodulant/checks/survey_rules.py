@@ -1,5 +1,7 @@
 """Checks of the survey: complete before teardown, and consistent with itself."""
 
+from collections.abc import Sequence
+
 from nodulant.checks.check import Changes, Check, Subject, Why, judge, not_computed
 from nodulant.parts.sides import Side
 from nodulant.survey.before_teardown import Reading
@@ -14,8 +16,9 @@ def survey_checks(
     changes: Changes,
     *,
     rear_touched: bool = True,
+    assumed: Sequence[str] = (),
 ) -> list[Check]:
-    """Share of readings taken, and hub height against tube and gap on each side."""
+    """Share of readings taken, what is assumed, and hub height against tube and gap on each side."""
     taken, total = sum(r.taken for r in readings), len(readings)
     missing = ", ".join(r.name for r in readings if not r.taken) or "nothing"
     why = Why(
@@ -32,11 +35,30 @@ def survey_checks(
         remedy="Take the missing readings while the vehicle stands.",
     )
     words = said("{taken} of {total} taken", taken=(float(taken), "count"), total=(float(total), "count"))
-    checks = [complete.model_copy(update={"said": words})]
+    checks = [complete.model_copy(update={"said": words}), *assumed_check(assumed, changes)]
     sides: tuple[Side, Side] = ("left", "right")
     # an axle that nobody touches is not asked for: its hubs are compared where they were measured
     asked = rear_touched or survey.rear.tube_diameter_mm is not None
     return checks + ([_hub(survey, side, underside_z.get(side), changes) for side in sides] if asked else [])
+
+
+def assumed_check(assumed: Sequence[str], changes: Changes) -> list[Check]:
+    """What nobody measured and is drawn and reckoned with all the same; none where nothing is."""
+    names = list(dict.fromkeys(assumed))
+    if not names:
+        return []
+    words = f"assumed and to be measured: {', '.join(names)}; whatever rests on them is assumed too"
+    why = Why(formula="values", values={"values": float(len(names))}, words=words)
+    row = judge(
+        "assumed-values",
+        Subject(subject="vehicle", stage="survey"),
+        float(len(names)),
+        why,
+        changes,
+        remedy="Measure them.",
+    )
+    told = said("{n} values are assumed, not measured", n=(float(len(names)), "count"))
+    return [row.model_copy(update={"said": told})]
 
 
 def _hub(survey: Survey, side: Side, underside_z: float | None, changes: Changes) -> Check:

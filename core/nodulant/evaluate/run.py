@@ -163,7 +163,8 @@ def _surveyed_and_read(
     """Checks of the survey, of the axle under the rails, and of what was read as built."""
     limits = inputs.design.limits
     underside = {side: a.underside_z for side, a in axle.items()}
-    checks = survey_checks(inputs.survey, before, underside, limits, rear_touched=rear_touched)
+    assumed = (*inputs.survey.assumed.values(), *inputs.design.assumed.values())
+    checks = survey_checks(inputs.survey, before, underside, limits, rear_touched=rear_touched, assumed=assumed)
     under = {side: a for side, a in axle.items() if rear_touched or not a.missing}
     return checks + axle_checks(inputs, under) + reading_checks(asked, inputs.as_built.entries, limits)
 

@@ -13,7 +13,7 @@ from pydantic import Field, model_validator
 from nodulant.asbuilt.log import Entry
 from nodulant.axles.suspension import Suspension
 from nodulant.base.errors import InputError
-from nodulant.base.model import Frozen, Id, Name, Size, Text, Thickness, Typed
+from nodulant.base.model import Assumed, Frozen, Id, Name, Size, Text, Thickness, Typed
 from nodulant.clearance.obstacle import Obstacle
 from nodulant.driveline.driveline import Driveline
 from nodulant.frame.ops.union import Operation
@@ -52,6 +52,7 @@ class Design(Frozen):
     """Whether what is weaker than stock but carries its loads passes."""
     limits: dict[str, LimitChange] = {}
     typed: dict[str, Typed] = {}
+    assumed: Assumed = {}
 
 
 Rate = Annotated[float, Field(ge=0, le=100_000)]
@@ -91,8 +92,12 @@ class Inputs(Frozen):
     shop: Shop = Shop()
 
     def content_hash(self) -> str:
-        """SHA-256 of the canonical JSON, typed text left out; hexadecimal."""
-        text = self.model_dump_json(exclude={"design": {"typed"}, "survey": {"typed"}})
+        """SHA-256 of the canonical JSON, typed text left out; hexadecimal. A job that assumes nothing hashes as it always did."""
+        left_out = {
+            name: {"typed"} if document.assumed else {"typed", "assumed"}
+            for name, document in (("design", self.design), ("survey", self.survey))
+        }
+        text = self.model_dump_json(exclude=left_out)
         return hashlib.sha256(text.encode()).hexdigest()
 
 

@@ -251,6 +251,10 @@ LIMITS: tuple[Limit, ...] = (
     at_most(
         "hub-agrees", "Hub height against tube and gap", 3.0, "mm", "the same height measured two ways, common practice"
     ),
+    noted(
+        at_most("assumed-values", "Values that are assumed", 0.0, "values", "a usual size stands until it is measured"),
+        "whatever rests on them is as good as the guess",
+    ),
     at_least("survey-complete", "Readings taken before teardown", 1.0, "of all", "they cannot be taken afterwards"),
     at_most(
         "tape-fits",

@@ -56,6 +56,11 @@ class ReadingSpec(Frozen):
     datum: str
 
 
+def reading(key: str, name: str, planned_mm: float, datum: str, limit_id: str = "as-built") -> ReadingSpec:
+    """A reading against what was planned, from ``datum``."""
+    return ReadingSpec(key=key, name=name, planned_mm=planned_mm, limit_id=limit_id, datum=datum)
+
+
 class CheckSpec(Frozen):
     """A check that an operation works out by itself: the value and the formula that gives it.
 

@@ -1,6 +1,6 @@
 """Readings that cannot be taken after teardown (common practice)."""
 
-from nodulant.base.model import Frozen
+from nodulant.base.model import Frozen, is_assumed
 from nodulant.parts.sides import AxleName
 from nodulant.survey.vehicle import Survey
 
@@ -36,24 +36,26 @@ def readings_before_teardown(survey: Survey, touched: frozenset[AxleName] = BOTH
     Work on the front axle alone leaves the rear one as it stands: it can be measured at any time.
     Work on the rear asks for the front's height too, since body and rake hang on both.
     """
-    out = [_reading("/wheelbase_mm", "Wheelbase, hub to hub", "nobody can measure it afterwards", survey.wheelbase_mm)]
+    assumed = survey.assumed
+
+    def reading(pointer: str, name: str, why: str, value: object) -> Reading:
+        taken = value is not None and not is_assumed(assumed, pointer)
+        return Reading(pointer="/survey" + pointer, name=name, why=why, taken=taken)
+
+    out = [reading("/wheelbase_mm", "Wheelbase, hub to hub", "nobody can measure it afterwards", survey.wheelbase_mm)]
     for axle_name, axle, rows in (("front", survey.front, _AXLE), ("rear", survey.rear, _AXLE + _REAR)):
         for field, name, why in rows if axle_name == "front" or "rear" in touched else ():
-            out.append(_reading(f"/{axle_name}/{field}", f"{axle_name.capitalize()} {name}", why, getattr(axle, field)))
+            out.append(reading(f"/{axle_name}/{field}", f"{axle_name.capitalize()} {name}", why, getattr(axle, field)))
     for side in ("left", "right"):
         rail = getattr(survey.rails, side)
         walls = all(station.wall_mm is not None for station in rail.stations)
         out.append(
-            _reading(
+            reading(
                 f"/rails/{side}/stations",
                 f"Wall at every station, {side} rail",
                 "what stock strength means",
                 walls or None,
             )
         )
-    out.append(_reading("/masses", "Masses on the frame", "loads the rail is checked with", survey.masses or None))
+    out.append(reading("/masses", "Masses on the frame", "loads the rail is checked with", survey.masses or None))
     return out
-
-
-def _reading(pointer: str, name: str, why: str, value: object) -> Reading:
-    return Reading(pointer="/survey" + pointer, name=name, why=why, taken=value is not None)

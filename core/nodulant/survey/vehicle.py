@@ -9,7 +9,7 @@ from pydantic import Field, field_validator, model_validator
 
 from nodulant.axles.suspension import Suspension
 from nodulant.base.errors import InputError
-from nodulant.base.model import Coordinate, Extra, Frozen, Id, Name, Size, Text, Typed
+from nodulant.base.model import Assumed, Coordinate, Extra, Frozen, Id, Name, Size, Text, Typed
 from nodulant.parts.sides import AxleName, LoadState, Side, Sides
 from nodulant.parts.tyre import loaded_radius, parse_tyre
 from nodulant.parts.wheel import Wheel
@@ -169,12 +169,32 @@ class Survey(Frozen):
     suspensions: Annotated[tuple[Suspension, ...], Field(max_length=2)] = ()
     """What held the axles before, hubs at their surveyed height: the planned ones are compared with them."""
     typed: dict[str, Typed] = {}
+    assumed: Assumed = {}
 
     def ground_z_mm(self) -> float | None:
         """Height of the ground against the datum plane, mean of both axles; None where a hub or tyre is not known."""
         heights = [axle.ground_z_mm() for axle in (self.front, self.rear)]
         known = [z for z in heights if z is not None]
         return sum(known) / 2 if len(known) == 2 else None
+
+    @model_validator(mode="after")
+    def _axle_lines_follow_the_wheelbase(self) -> Self:
+        """The line of each axle stands where its hubs are: derived, never a second figure beside the wheelbase."""
+        base = self.wheelbase_mm
+        if base is None:
+            return self
+        lines = [f for f in self.features if f.kind == "axle-line"]
+        place: dict[str, float] = {}
+        for x, own in (
+            (0.0, [f for f in lines if f.x_mm < base / 2]),
+            (base, [f for f in lines if f.x_mm >= base / 2]),
+        ):
+            if len(own) == 1 and own[0].x_mm != x:
+                place[own[0].id] = x
+        if place:
+            moved = tuple(f.model_copy(update={"x_mm": place.get(f.id, f.x_mm)}) for f in self.features)
+            object.__setattr__(self, "features", moved)
+        return self
 
     @model_validator(mode="after")
     def _datum_exists(self) -> Self:

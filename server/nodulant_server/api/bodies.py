@@ -6,6 +6,7 @@ from pydantic import Field
 
 from nodulant.asbuilt.log import Entry, FramePoint
 from nodulant.base.model import Frozen, Name
+from nodulant.begin.start import Start
 from nodulant.evaluate import Want
 from nodulant.evaluate.clearances.between import Between
 from nodulant.evaluate.clearances.kept_sweep import SweepOnFile
@@ -29,6 +30,7 @@ from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
 from nodulant.targets.mechanisms import MechanismDefault
 from nodulant.units import Kind
+from nodulant.units.show import Style
 from nodulant_server.roles import Role
 
 
@@ -69,10 +71,11 @@ class Switch(Frozen):
 
 
 class NewJob(Frozen):
-    """A job to begin: its name and the vehicle's."""
+    """A job to begin: its name, how it reads a tape, and what a first visit with one gave."""
 
     name: Name
-    vehicle: Name
+    style: Style = "in16"
+    start: Start
 
 
 class JobRow(Frozen):

@@ -12,6 +12,7 @@ from ninja import Router
 from pydantic.main import IncEx
 
 from nodulant.base.errors import NodulantError
+from nodulant.begin.first_answer import FirstAnswer, first_answer
 from nodulant.checks.groups import counts
 from nodulant.evaluate import Evaluation, InvalidInputs, Want, evaluate
 from nodulant.evaluate.finding import find_sets
@@ -91,6 +92,12 @@ def run(request: HttpRequest, body: EvaluateBody) -> HttpResponse:
     response = _json(data)
     response["X-Sequence"] = str(body.sequence)
     return response
+
+
+@router.post("/first-answer", response=FirstAnswer)
+def first(request: HttpRequest, body: DraftBody) -> HttpResponse:
+    """What a draft's readings are good for: a notch with its plates, and what other bump travels would ask."""
+    return _json(first_answer(drafted(body.job_id, body.design, body.survey)).model_dump())
 
 
 @router.post("/travel", response=Moved)

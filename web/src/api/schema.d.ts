@@ -224,6 +224,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/first-answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * First
+         * @description What a draft's readings are good for: a notch with its plates, and what other bump travels would ask.
+         */
+        post: operations["nodulant_server_api_compute_first"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/handcheck": {
         parameters: {
             query?: never;
@@ -259,7 +279,7 @@ export interface paths {
         put?: never;
         /**
          * Begin
-         * @description Begin a job with a blank survey.
+         * @description Begin a job with what was measured, the rest assumed, and the first answer in its design.
          */
         post: operations["nodulant_server_api_jobs_begin"];
         delete?: never;
@@ -1503,6 +1523,18 @@ export interface components {
              * @enum {string}
              */
             source: "measured" | "typed" | "catalogue" | "default" | "guess" | "own value" | "missing";
+        };
+        /**
+         * AtBump
+         * @description What one bump travel asks for: depth and width of a notch, mm; 0 where the tube stays clear.
+         */
+        AtBump: {
+            /** Bump Mm */
+            bump_mm: number;
+            /** Depth Mm */
+            depth_mm: number;
+            /** Width Mm */
+            width_mm: number;
         };
         /**
          * Axle
@@ -3023,6 +3055,13 @@ export interface components {
              */
             along: components["schemas"]["AlongNote"][];
             /**
+             * Assumed
+             * @default {}
+             */
+            assumed: {
+                [key: string]: string;
+            };
+            /**
              * Crossmembers
              * @default []
              */
@@ -3671,6 +3710,19 @@ export interface components {
              *     }
              */
             window: components["schemas"]["Window"];
+        };
+        /**
+         * FirstAnswer
+         * @description What the readings so far are good for.
+         */
+        FirstAnswer: {
+            /** Needed */
+            needed: components["schemas"]["AtBump"][];
+            /** Operations */
+            operations: (components["schemas"]["Notch"] | components["schemas"]["Boxing"] | components["schemas"]["ZStep"] | components["schemas"]["Raise"] | components["schemas"]["Subframe"] | components["schemas"]["Narrow"] | components["schemas"]["Stretch"] | components["schemas"]["Doubler"] | components["schemas"]["WebHole"] | components["schemas"]["CrossmemberChange"] | components["schemas"]["Splice"] | components["schemas"]["AccessCut"] | components["schemas"]["Repair"] | components["schemas"]["Bracket"] | components["schemas"]["SpringBridge"] | components["schemas"]["SpringPocket"] | components["schemas"]["Pad"] | components["schemas"]["AxleBracket"] | components["schemas"]["Truss"] | components["schemas"]["AxlePad"] | components["schemas"]["SteeringMount"])[];
+            /** Waits */
+            waits: string[];
+            words: components["schemas"]["Said"];
         };
         /**
          * FitCoilBody
@@ -5128,13 +5180,18 @@ export interface components {
         };
         /**
          * NewJob
-         * @description A job to begin: its name and the vehicle's.
+         * @description A job to begin: its name, how it reads a tape, and what a first visit with one gave.
          */
         NewJob: {
             /** Name */
             name: string;
-            /** Vehicle */
-            vehicle: string;
+            start: components["schemas"]["Start"];
+            /**
+             * Style
+             * @default in16
+             * @enum {string}
+             */
+            style: "in16" | "in32" | "in" | "mm";
         };
         /**
          * Notch
@@ -7037,6 +7094,50 @@ export interface components {
             travel_mm: number | null;
         };
         /**
+         * Start
+         * @description What a first visit with a tape gives: six readings, each left out where it was not taken.
+         */
+        Start: {
+            /**
+             * Axle
+             * @default rear
+             * @enum {string}
+             */
+            axle: "rear" | "front" | "both";
+            /** Bump Mm */
+            bump_mm?: number | null;
+            /**
+             * By
+             * @default not said
+             * @enum {string}
+             */
+            by: "springs" | "blocks" | "spring-flip" | "air" | "z-step" | "raise" | "not said";
+            /** Drop Mm */
+            drop_mm?: number | null;
+            /**
+             * Kind
+             * @default channel
+             * @enum {string}
+             */
+            kind: "channel" | "rect-tube";
+            /** Rail Height Mm */
+            rail_height_mm?: number | null;
+            /** Rail Width Mm */
+            rail_width_mm?: number | null;
+            /** Tube Diameter Mm */
+            tube_diameter_mm?: number | null;
+            /** Tube Gap Mm */
+            tube_gap_mm?: number | null;
+            /** Tyre */
+            tyre?: string | null;
+            /** Vehicle */
+            vehicle: string;
+            /** Wall Mm */
+            wall_mm?: number | null;
+            /** Wheelbase Mm */
+            wheelbase_mm?: number | null;
+        };
+        /**
          * StateHeights
          * @description Straight part of the rails above the ground at both axles in a load state, mm, and rake, degrees nose down; None where not known.
          */
@@ -7857,6 +7958,13 @@ export interface components {
          * @description The survey of one job; it serves all options.
          */
         Survey: {
+            /**
+             * Assumed
+             * @default {}
+             */
+            assumed: {
+                [key: string]: string;
+            };
             /**
              * Crossmembers
              * @default []
@@ -9661,6 +9769,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FindLine"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_compute_first: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstAnswer"];
                 };
             };
         };

@@ -1,14 +1,10 @@
-import { Box, Button, Flex, Heading, Stack, Text } from "@chakra-ui/react";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type FormEvent, useState } from "react";
-import { Link, useNavigate } from "react-router";
-import { api, got, postText, Refused } from "../api/client";
-import type { JobHead, Problem } from "../api/types";
-import { PlainWords } from "../fields/plain";
-import { useFile } from "../fields/useFile";
+import { Box, Heading, Stack, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { api, got } from "../api/client";
+import { BeginJob } from "../begin/BeginJob";
 import { COUNTED, VERDICT_WORDS } from "../margins/group";
 import { useMay } from "./session";
-import { TroubleList } from "./TroubleList";
 
 /** Every job of the shop; begin one, or bring one in from its open file. */
 export function JobList() {
@@ -34,7 +30,7 @@ export function JobList() {
         ))}
         {jobs.data?.length === 0 && <Text>No job yet. Begin one below: name it, then measure.</Text>}
       </Stack>
-      {may.design && <Begin />}
+      {may.design && <BeginJob />}
     </Box>
   );
 }
@@ -64,52 +60,4 @@ function Standing({ jobId }: { jobId: number }) {
 function told(counts: Record<string, number>): string {
   const parts = COUNTED.filter((verdict) => verdict in counts).map((v) => `${counts[v]} ${VERDICT_WORDS[v]}`);
   return parts.length ? parts.join(", ") : "cannot be evaluated yet";
-}
-
-function Begin() {
-  const go = useNavigate();
-  const queries = useQueryClient();
-  const [name, setName] = useState("");
-  const [vehicle, setVehicle] = useState("");
-  const [problems, setProblems] = useState<Problem[]>([]);
-  const opened = async (make: () => Promise<JobHead>) => {
-    try {
-      const job = await make();
-      await queries.invalidateQueries({ queryKey: ["jobs"] });
-      go(`/jobs/${job.id}`);
-    } catch (error) {
-      setProblems(asProblems(error));
-    }
-  };
-  const begin = (event: FormEvent) => {
-    event.preventDefault();
-    void opened(() => got(api.POST("/api/jobs", { body: { name, vehicle } })));
-  };
-  const file = useFile("Job file", ".json,application/json", (chosen) => {
-    void opened(() => postText<JobHead>("/api/jobs/import", chosen));
-  });
-  return (
-    <Box mt="6" p="4" bg="panel" borderWidth="1px" borderColor="rule">
-      <form onSubmit={begin}>
-        <Flex gap="3" align="end" wrap="wrap">
-          <PlainWords label="New job" value={name} take={setName} />
-          <PlainWords label="Vehicle" value={vehicle} take={setVehicle} />
-          <Button type="submit" bg="chalk" color="onchalk">
-            Begin
-          </Button>
-          <Button variant="outline" borderColor="rule" onClick={file.ask}>
-            Bring in a job file
-          </Button>
-          {file.input}
-        </Flex>
-      </form>
-      <TroubleList problems={problems} lead="Nothing was written." />
-    </Box>
-  );
-}
-
-function asProblems(error: unknown): Problem[] {
-  const message = error instanceof Error ? error.message : "that did not work";
-  if (error instanceof Refused && error.problems.length) return error.problems;
-  return [{ pointer: "", message, found: "", expected: "" }];
 }

@@ -6,6 +6,7 @@ const pair = (paper: string, dye: string) => ({ value: { base: paper, _dark: dye
 const config = defineConfig({
   globalCss: {
     "html, body, #root": { height: "100%" },
+    html: { background: "bench" },
     body: { background: "bench", color: "ink", fontSize: "15px", lineHeight: "1.35" },
     "*:focus-visible": { outline: "2px solid var(--chakra-colors-chalk)", outlineOffset: "1px" },
     "svg text": { fontFamily: "'IBM Plex Sans', sans-serif", fontVariantNumeric: "tabular-nums" },

@@ -11,6 +11,7 @@ import { MarginColumn } from "../margins/MarginColumn";
 import { useSweepChecks } from "../sweep/useSweep";
 import { Centre } from "./Centre";
 import { useKeys } from "./keys";
+import { startStageMemory } from "./lastStage";
 import { StageList } from "./StageList";
 import { TopBar } from "./TopBar";
 import { useOpenJob } from "./useOpenJob";
@@ -22,6 +23,7 @@ export default function Bench() {
   const may = useMay();
   useKeys();
   useEffect(startEvaluation, []);
+  useEffect(startStageMemory, []);
   useEffect(() => startAutosave(may.design), [may.design]);
   if (trouble) return <Text p="10">{trouble}</Text>;
   if (!job || !opened) return <Text p="10">Opening the job</Text>;

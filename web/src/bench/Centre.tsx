@@ -48,7 +48,7 @@ export function Centre({ job }: { job: JobHead }) {
   }
   return (
     <Flex direction="column" minH={{ base: "860px", md: "0" }} minW="0" as="main">
-      <SheetTools />
+      <SheetTools job={job} />
       <TravelBar />
       <Box flex="1" minH="0">
         <Sheet handles={stage === "cut"} />

@@ -1,17 +1,15 @@
 import { Box, Flex } from "@chakra-ui/react";
+import type { JobHead, Style } from "../api/types";
+import { useMay } from "../app/session";
 import { shownDraft, useBench, usePick } from "../draft/store";
 import { useLooking } from "../drawing/view";
 import { Act, PlainChoice } from "../fields/controls";
-
-const UNITS = [
-  ["in16", "inch, 1/16"],
-  ["in32", "inch, 1/32"],
-  ["in", "decimal inch"],
-  ["mm", "mm"],
-] as const;
+import { STYLES } from "../units/styles";
+import { keepStyle } from "./keepStyle";
 
 /** Which rail, where the tape is hooked on, in which unit, and how much of the frame is seen. */
-export function SheetTools() {
+export function SheetTools({ job }: { job: JobHead }) {
+  const may = useMay();
   const { side, style, stationMm, put } = usePick("side", "style", "stationMm", "put");
   const survey = useBench((s) => shownDraft(s).survey);
   const { hook, hookOn, look, zoom } = useLooking();
@@ -49,8 +47,8 @@ export function SheetTools() {
           bare
           label="Tape reads"
           value={style}
-          choices={UNITS}
-          choose={(value) => put({ style: UNITS.find(([k]) => k === value)?.[0] ?? "mm" })}
+          choices={STYLES}
+          choose={(value) => void keepStyle(job.id, value as Style, may.design)}
         />
       </Box>
       <Flex gap="1">

@@ -9,6 +9,7 @@ import type { Draft } from "../draft/document";
 import { useBench } from "../draft/store";
 import { useLooking } from "../drawing/view";
 import { resetEvaluation } from "../evaluation/useEvaluation";
+import { stageToOpen } from "./lastStage";
 
 /** Load the job of the address and lay its option on the bench. */
 export function useOpenJob(): { job: JobHead | undefined; trouble: string } {
@@ -58,4 +59,5 @@ function layOut(job: JobHead, option: OptionDesign, mayDesign: boolean): void {
     revised,
     stationMm: axle,
   });
+  bench.put({ stage: stageToOpen(job.id, draft) });
 }

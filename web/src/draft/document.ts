@@ -43,16 +43,72 @@ function withTyped(draft: Draft, path: Path, typed?: { text: string; unit: strin
   return { ...draft, [root]: { ...draft[root], typed: kept } };
 }
 
+/** The draft where what is typed at a path, or below it, is no longer assumed; ``removed`` rows move the later ones up. */
+function measured(draft: Draft, path: Path, removed?: number): Draft {
+  const root = path[0] === "survey" ? "survey" : "design";
+  const assumed = draft[root].assumed ?? {};
+  const at = `/${path.slice(1).join("/")}`;
+  const next: Record<string, string> = {};
+  for (const [key, name] of Object.entries(assumed)) {
+    const below = key.startsWith(`${at}/`) ? key.slice(at.length + 1) : null;
+    if (removed === undefined) {
+      if (key !== at && below === null) next[key] = name;
+      continue;
+    }
+    const [row, ...rest] = (below ?? "").split("/");
+    const index = below === null ? -1 : Number(row);
+    if (index === removed) continue;
+    next[index > removed ? [at, index - 1, ...rest].join("/") : key] = name;
+  }
+  if (Object.keys(next).length === Object.keys(assumed).length && removed === undefined) return draft;
+  return { ...draft, [root]: { ...draft[root], assumed: next } };
+}
+
+/** Stations over an assumed rear axle, and assumed ones behind it, go with the wheelbase when that is measured. */
+function withAssumedPlaces(before: Draft, now: Draft): Draft {
+  const [was, is] = [before.survey.wheelbase_mm, now.survey.wheelbase_mm];
+  const { assumed = {} } = before.survey;
+  if (was == null || is == null || was === is || !("/wheelbase_mm" in assumed)) return now;
+  const moved = (side: "left" | "right") => {
+    const rail = now.survey.rails[side];
+    const stations = rail.stations.map((s, k) =>
+      s.x_mm === was || (s.x_mm > was && `/rails/${side}/stations/${k}/x_mm` in assumed)
+        ? { ...s, x_mm: s.x_mm + is - was }
+        : s,
+    );
+    return { ...rail, stations };
+  };
+  return { ...now, survey: { ...now.survey, rails: { left: moved("left"), right: moved("right") } } };
+}
+
+/** Each axle's line stands at its hubs: the rear one follows the wheelbase, as the core has it. */
+function withAxleLines(draft: Draft): Draft {
+  const { survey } = draft;
+  const base = survey.wheelbase_mm;
+  if (base == null) return draft;
+  const half = (x: number) => (x < base / 2 ? 0 : base);
+  const alone = (x: number) => survey.features.filter((f) => f.kind === "axle-line" && half(f.x_mm) === x).length === 1;
+  const off = (f: Survey["features"][number]) =>
+    f.kind === "axle-line" && f.x_mm !== half(f.x_mm) && alone(half(f.x_mm));
+  if (!survey.features.some(off)) return draft;
+  return {
+    ...draft,
+    survey: { ...survey, features: survey.features.map((f) => (off(f) ? { ...f, x_mm: half(f.x_mm) } : f)) },
+  };
+}
+
 /** The draft after an action: a pure function. */
 export function reduce(draft: Draft, action: Action): Draft {
   switch (action.kind) {
-    case "set":
-      return withTyped(replaced(draft, action.path, () => action.value) as Draft, action.path, action.typed);
+    case "set": {
+      const next = withTyped(replaced(draft, action.path, () => action.value) as Draft, action.path, action.typed);
+      return withAxleLines(measured(withAssumedPlaces(draft, next), action.path));
+    }
     case "remove": {
       const last = action.path.at(-1);
       const parent = action.path.slice(0, -1);
       // rows move up: what was typed in them would stand at the wrong row
-      const cleared = withTyped(draft, parent);
+      const cleared = measured(withTyped(draft, parent), parent, typeof last === "number" ? last : undefined);
       return replaced(cleared, parent, (old) => (old as unknown[]).filter((_, i) => i !== last)) as Draft;
     }
     case "insert":

@@ -1,4 +1,4 @@
-import type { SectionDrawing } from "../api/types";
+import type { SectionDrawing, Style } from "../api/types";
 import { paint } from "../app/theme";
 import { usePick } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
@@ -8,6 +8,17 @@ import { showLength, showNumber } from "../units/show";
 const FILLS: Record<string, string> = { rail: paint("ink"), void: paint("panel") };
 
 const H = 132;
+/** Nearer to stock than this counts as stock's. */
+const AS_STOCK = 0.98;
+const MM_PER_INCH = 25.4;
+const POWERS: Record<string, number> = { "mm²": 2, "mm³": 3, "mm⁴": 4 };
+
+/** An area, modulus or second moment in the job's unit. */
+function powered(value: number, unit: string, style: Style): string {
+  const power = POWERS[unit];
+  if (power === undefined || style === "mm") return `${showNumber(value, 3)} ${unit}`;
+  return `${showNumber(value / MM_PER_INCH ** power, 3)} ${unit.replace("mm", "in")}`;
+}
 
 /** The section under the pointer, stock beside planned at one scale, and what it is worth. */
 export function SectionView() {
@@ -19,12 +30,12 @@ export function SectionView() {
         <h2>Section, {side}</h2>
         <span>{section ? `${showLength(section.x_mm, style)} behind the front axle` : ""}</span>
       </div>
-      {section ? <Both section={section} /> : <p>Not computed: walls of this rail are missing.</p>}
+      {section ? <Both section={section} style={style} /> : <p>Not computed: walls of this rail are missing.</p>}
     </section>
   );
 }
 
-function Both({ section }: { section: SectionDrawing }) {
+function Both({ section, style }: { section: SectionDrawing; style: Style }) {
   const levels = [...section.before, ...section.after].flatMap((s) => s.z_mm);
   const [low, high] = [Math.min(...levels), Math.max(...levels)];
   const across = [...section.before, ...section.after].flatMap((s) => s.y_mm);
@@ -59,12 +70,10 @@ function Both({ section }: { section: SectionDrawing }) {
       <table className="figures">
         <tbody>
           {section.figures.map((f) => (
-            <tr key={f.name} title={`${showNumber(f.stock)} to ${showNumber(f.planned)} ${f.unit}`}>
+            <tr key={f.name} title={`${powered(f.stock, f.unit, style)} to ${powered(f.planned, f.unit, style)}`}>
               <th scope="row">{f.name}</th>
-              <td>
-                {showNumber(f.planned, 3)} <small>{f.unit}</small>
-              </td>
-              <td className={f.planned < f.stock * (1 - 1e-6) ? "less" : undefined}>
+              <td>{powered(f.planned, f.unit, style)}</td>
+              <td className={f.planned < f.stock * AS_STOCK ? "less" : undefined}>
                 ×{(f.planned / f.stock).toFixed(2)}
               </td>
             </tr>

@@ -7,7 +7,7 @@ import { seenDraft, useBench } from "../draft/store";
 import { parseTyped } from "../units/parse";
 import { asTyped, type Kind, nudgeOf, showQuantity } from "../units/show";
 import { TextBox } from "./TextBox";
-import { FieldTrouble, pointerOf, sameField, useProblem } from "./trouble";
+import { FieldTrouble, pointerOf, sameField, useAssumed, useProblem } from "./trouble";
 
 type Props = {
   label: string;
@@ -35,6 +35,7 @@ export const QuantityField = memo(function QuantityField({
   const typed = useBench((s) => seenDraft(s)[root].typed?.[typedKey(s.history.now, path)]);
   const style = useBench((s) => s.style);
   const act = useBench((s) => s.act);
+  const assumed = useAssumed(path);
   const raw = useRaw((s) => s.texts[pointer]);
   const problem = useProblem(pointer);
   const may = useMay();
@@ -42,9 +43,9 @@ export const QuantityField = memo(function QuantityField({
   const shown = typed ? asTyped(typed, kind, style) : value == null ? "" : showQuantity(value, kind, style);
   const text = editing ?? raw?.text ?? shown;
 
-  const take = async (given: string) => {
+  const take = async (given: string, entered = false) => {
     setEditing(null);
-    if (given.trim() === shown && !raw) return;
+    if (given.trim() === shown && !raw && !(assumed && entered)) return;
     if (optional && given.trim() === "") {
       dropRaw(pointer);
       act({ kind: "set", path, value: null });
@@ -60,7 +61,7 @@ export const QuantityField = memo(function QuantityField({
   };
   const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
     const step = event.key === "ArrowUp" ? 1 : event.key === "ArrowDown" ? -1 : 0;
-    if (event.key === "Enter") void take(event.currentTarget.value);
+    if (event.key === "Enter") void take(event.currentTarget.value, true);
     else if (event.key === "Escape") {
       setEditing(null);
       dropRaw(pointer);
@@ -81,6 +82,7 @@ export const QuantityField = memo(function QuantityField({
       <TextBox
         label={label}
         wrong={wrong}
+        assumed={assumed && editing === null}
         value={text}
         placeholder={instead ?? (optional ? "not measured" : "")}
         readOnly={!may.design}

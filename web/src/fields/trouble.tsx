@@ -2,6 +2,7 @@ import { Text } from "@chakra-ui/react";
 import type { Problem } from "../api/types";
 import type { Path } from "../draft/document";
 import type { Raw } from "../draft/raw";
+import { seenDraft, useBench } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
 
 /** The JSON pointer of a draft path. */
@@ -19,6 +20,12 @@ export function sameField<P extends { path: Path }>(a: P, b: P): boolean {
 /** The evaluation's problem at a field, if it has one. */
 export function useProblem(pointer: string): Problem | undefined {
   return useShown((s) => s.problems.find((p) => p.pointer === pointer));
+}
+
+/** Whether the value of a field was assumed: nobody typed it yet. */
+export function useAssumed(path: Path): boolean {
+  const root = path[0] === "survey" ? "survey" : "design";
+  return useBench((s) => `/${path.slice(1).join("/")}` in (seenDraft(s)[root].assumed ?? {}));
 }
 
 /** What is wrong at a field: the typed text with the place of the error, or the core's refusal. */

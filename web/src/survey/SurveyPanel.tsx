@@ -7,6 +7,7 @@ import { QuantityField } from "../fields/QuantityField";
 import { WheelFields } from "../fields/WheelFields";
 import { Thing } from "../travel/Thing";
 import { BeforeTeardown } from "./BeforeTeardown";
+import { FirstAnswer } from "./FirstAnswer";
 
 /** What is there now, measured from which datum. */
 export default function SurveyPanel({ job }: { job: JobHead }) {
@@ -14,6 +15,7 @@ export default function SurveyPanel({ job }: { job: JobHead }) {
   const datum = features.map((f) => [f.id, f.name] as const);
   return (
     <>
+      <FirstAnswer />
       <BeforeTeardown job={job} />
       <Group title="Vehicle and datum">
         <WordsField label="Vehicle" path={["survey", "vehicle"]} />

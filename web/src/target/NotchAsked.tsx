@@ -1,15 +1,41 @@
 import { Box, Text } from "@chakra-ui/react";
 import type { Notch } from "../api/types";
+import { useMay } from "../app/session";
 import { notches } from "../draft/document";
 import { shownDraft, useBench, usePick } from "../draft/store";
 import { NONE, useShown } from "../evaluation/useEvaluation";
 import { Act, Group } from "../fields/controls";
 import { showLength, snapUp } from "../units/show";
+import { tell } from "../units/tell";
+import { useFirstAnswer } from "./useFirstAnswer";
+
+/** The cut where none is planned yet: with the plates that make it as strong as stock. */
+function CutOne() {
+  const { style, act, put } = usePick("style", "act", "put");
+  const first = (useBench((s) => shownDraft(s).design.operations) ?? NONE).length === 0;
+  const answer = useFirstAnswer(first);
+  if (!answer?.operations.length) return answer ? <Text fontSize="14px">{tell(answer.words, style)}</Text> : null;
+  const cutIt = () => {
+    act({ kind: "set", path: ["design", "operations"], value: answer.operations });
+    put({ stage: "cut" });
+  };
+  return (
+    <Box>
+      <Text fontSize="14px" mb="1">
+        {tell(answer.words, style)}
+      </Text>
+      <Act main onClick={cutIt}>
+        Cut it so
+      </Act>
+    </Box>
+  );
+}
 
 /** The notch that the axle's path asks for, on both sides, and one step to make it so. */
 export function NotchAsked() {
   const needed = useShown((s) => s.result?.notch_needed ?? NONE);
   const { style, act, put } = usePick("style", "act", "put");
+  const may = useMay();
   const found = useBench((s) => shownDraft(s).design);
   const own = notches(found)[0];
   const pipe = useShown((s) => s.result?.figures?.find((f) => f.id === "half-pipe"));
@@ -60,6 +86,7 @@ export function NotchAsked() {
           Cut it so: {length(snapUp(depth, style))} deep
         </Act>
       )}
+      {cut.length > 0 && !own && may.design && <CutOne />}
       <Text fontSize="13px" color="faint" mt="2">
         The notch lowers nothing; it lets the axle come up so far.
       </Text>

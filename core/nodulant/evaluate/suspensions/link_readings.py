@@ -12,7 +12,7 @@ from nodulant.axles.suspension import Suspension
 from nodulant.checks.check import Check, Subject, Why, judge
 from nodulant.job.document import Inputs
 from nodulant.parts.sides import Side
-from nodulant.parts.specs import ReadingSpec
+from nodulant.parts.specs import reading
 from nodulant.suspension.study import hub_height
 from nodulant.targets.drop import towards_rail
 
@@ -22,12 +22,12 @@ def link_readings(inputs: Inputs) -> list[AskedReading]:
     out: list[AskedReading] = []
     for own in inputs.design.suspensions:
         for stem, path, side, length in _lengths(inputs, own):
-            spec = ReadingSpec(
-                key=f"{path.replace('.', '-').replace('_', '-')}-length",
-                name=f"Length of the {own.axle} {stem}",
-                planned_mm=length,
-                limit_id="as-built-link",
-                datum="centre of one joint to centre of the other",
+            spec = reading(
+                f"{path.replace('.', '-').replace('_', '-')}-length",
+                f"Length of the {own.axle} {stem}",
+                length,
+                "centre of one joint to centre of the other",
+                "as-built-link",
             )
             out.append(asked_reading(f"{own.axle}-links", side, spec, inputs.as_built.entries))
     return out
@@ -52,26 +52,24 @@ def equal_checks(asked: list[AskedReading], entries: tuple[Entry, ...], inputs: 
     """Left against right of every pair that was measured on both sides."""
     taken = {r.id: r for r in asked if r.value_mm is not None}
     latest, out = latest_readings(entries), []
-    for reading in taken.values():
-        other = taken.get(reading.id.removesuffix("/left") + "/right")
-        if reading.side != "left" or other is None or reading.value_mm is None or other.value_mm is None:
+    for one in taken.values():
+        other = taken.get(one.id.removesuffix("/left") + "/right")
+        if one.side != "left" or other is None or one.value_mm is None or other.value_mm is None:
             continue
-        unsure = (latest[reading.id].resolution_mm + latest[other.id].resolution_mm) / 2
-        values = {"left": reading.value_mm, "right": other.value_mm, "unsure": unsure}
+        unsure = (latest[one.id].resolution_mm + latest[other.id].resolution_mm) / 2
+        values = {"left": one.value_mm, "right": other.value_mm, "unsure": unsure}
         out.append(
             judge(
                 "links-equal",
-                Subject(
-                    subject=f"{reading.operation}-{reading.spec.key}", side="both", state="as-built", stage="prove"
-                ),
-                abs(reading.value_mm - other.value_mm) + unsure,
+                Subject(subject=f"{one.operation}-{one.spec.key}", side="both", state="as-built", stage="prove"),
+                abs(one.value_mm - other.value_mm) + unsure,
                 Why(
                     formula="abs(left - right) + unsure",
                     values=values,
                     words="mm; half of what each instrument reads to is added",
                 ),
                 inputs.design.limits,
-                detail=reading.spec.name.lower(),
+                detail=one.spec.name.lower(),
                 remedy="Set both links to one length on one jig, then look at the axle's squareness again.",
             )
         )

@@ -19,7 +19,7 @@ from nodulant.geometry.outline import Vertex
 from nodulant.materials import find_steel
 from nodulant.materials.bolts import find_bolt, sleeve_outside_mm, sleeve_use
 from nodulant.parts.cautions import DUST, HOT
-from nodulant.parts.specs import CheckSpec, FigureSpec, ReadingSpec, StepSpec
+from nodulant.parts.specs import CheckSpec, FigureSpec, ReadingSpec, StepSpec, reading
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
 
@@ -343,12 +343,4 @@ class WebHole(RailOperation):
 
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Where it is."""
-        return [
-            ReadingSpec(
-                key="position",
-                name="Centre of the hole",
-                planned_mm=self.place.offset_mm,
-                limit_id="as-built",
-                datum=datum,
-            )
-        ]
+        return [reading("position", "Centre of the hole", self.place.offset_mm, datum)]

@@ -35,7 +35,7 @@ from nodulant.materials.weld import Line, group_load_n_per_mm, weld_group
 from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Face, Part, RoundHole, Seam, Turn, part_id
 from nodulant.parts.solid import Solid, block
-from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec
+from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
 
@@ -410,25 +410,13 @@ class Bracket(RailOperation):
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Place and height."""
         return [
-            ReadingSpec(
-                key="position",
-                name="Middle of the bracket",
-                planned_mm=self.place.offset_mm,
-                limit_id="as-built",
-                datum=datum,
-            ),
-            ReadingSpec(
-                key="height",
-                name="Height of the bracket's middle",
-                planned_mm=self.height_mm,
-                limit_id="as-built",
-                datum="rail underside",
-            ),
-            ReadingSpec(
-                key="between-tabs",
-                name="Between the tabs, welded",
-                planned_mm=self.tabs.joint_mm + self.tabs.shim_mm,
-                limit_id="as-built-tabs",
-                datum="inside to inside; the joint has to go in by hand",
+            reading("position", "Middle of the bracket", self.place.offset_mm, datum),
+            reading("height", "Height of the bracket's middle", self.height_mm, "rail underside"),
+            reading(
+                "between-tabs",
+                "Between the tabs, welded",
+                self.tabs.joint_mm + self.tabs.shim_mm,
+                "inside to inside; the joint has to go in by hand",
+                "as-built-tabs",
             ),
         ]

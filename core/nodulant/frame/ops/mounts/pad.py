@@ -26,7 +26,7 @@ from nodulant.materials.weld import Line, group_load_n_per_mm, weld_group
 from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Part, Seam, part_id
 from nodulant.parts.solid import Solid, block
-from nodulant.parts.specs import CheckSpec, FatigueDetail, HoldPoint, ReadingSpec, StepSpec
+from nodulant.parts.specs import CheckSpec, FatigueDetail, HoldPoint, ReadingSpec, StepSpec, reading
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
 
@@ -230,15 +230,7 @@ class Pad(RailOperation):
 
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Place."""
-        return [
-            ReadingSpec(
-                key="position",
-                name="Middle of the plate",
-                planned_mm=self.place.offset_mm,
-                limit_id="as-built",
-                datum=datum,
-            )
-        ]
+        return [reading("position", "Middle of the plate", self.place.offset_mm, datum)]
 
 
 class AxlePad(AxleWork):
@@ -378,12 +370,4 @@ class AxlePad(AxleWork):
 
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Place across."""
-        return [
-            ReadingSpec(
-                key="across",
-                name="Middle of the plate from the centre plane",
-                planned_mm=self.y_mm,
-                limit_id="as-built",
-                datum="centre of the axle",
-            )
-        ]
+        return [reading("across", "Middle of the plate from the centre plane", self.y_mm, "centre of the axle")]

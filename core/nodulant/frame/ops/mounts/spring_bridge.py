@@ -27,7 +27,7 @@ from nodulant.materials.steel import SAFETY_ON_YIELD
 from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Part, RoundHole, Seam, part_id
 from nodulant.parts.solid import Solid, block
-from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec
+from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
 from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
@@ -304,12 +304,4 @@ class SpringBridge(RailOperation):
 
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Spacing of the mounts."""
-        return [
-            ReadingSpec(
-                key="spacing",
-                name="Mounts, left to right",
-                planned_mm=2 * self.y_mm,
-                limit_id="as-built",
-                datum="middle to middle of the bolts",
-            )
-        ]
+        return [reading("spacing", "Mounts, left to right", 2 * self.y_mm, "middle to middle of the bolts")]

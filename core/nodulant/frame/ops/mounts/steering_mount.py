@@ -30,7 +30,7 @@ from nodulant.materials.bolts import find_bolt, hole_n
 from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Face, Part, RoundHole, part_id
 from nodulant.parts.solid import Solid, block
-from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec
+from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
 
@@ -344,27 +344,14 @@ class SteeringMount(RailOperation):
 
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Place, height, and how far it is from parallel."""
-        spec = ReadingSpec
         return [
-            spec(
-                key="position",
-                name="Middle of the plate",
-                planned_mm=self.place.offset_mm,
-                limit_id="as-built",
-                datum=datum,
-            ),
-            spec(
-                key="height",
-                name="Height of its middle",
-                planned_mm=self.height_mm,
-                limit_id="as-built",
-                datum="rail underside",
-            ),
-            spec(
-                key="parallel",
-                name="Plate's front end against its rear end, from the centre plane",
-                planned_mm=0.0,
-                limit_id="as-built-parallel",
-                datum="a string along the centre plane",
+            reading("position", "Middle of the plate", self.place.offset_mm, datum),
+            reading("height", "Height of its middle", self.height_mm, "rail underside"),
+            reading(
+                "parallel",
+                "Plate's front end against its rear end, from the centre plane",
+                0.0,
+                "a string along the centre plane",
+                "as-built-parallel",
             ),
         ]

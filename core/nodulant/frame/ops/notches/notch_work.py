@@ -3,7 +3,7 @@
 from nodulant.frame.ops.mounts.bolted import drill_step, torque_words
 from nodulant.frame.ops.notches.notch_plan import NotchPlan
 from nodulant.parts.cautions import DUST, HOT, WHEEL
-from nodulant.parts.specs import HoldPoint, ReadingSpec, StepSpec
+from nodulant.parts.specs import HoldPoint, ReadingSpec, StepSpec, reading
 
 CUT_MINUTES = {"template": 60, "hole-saw": 150}
 CUTTING = {
@@ -139,17 +139,9 @@ def notch_readings(notch: NotchPlan, datum: str) -> list[ReadingSpec]:
     """What is measured on one side after welding, with its plan, mm."""
     under = "rail underside beside the cut"
     rows = [
-        ReadingSpec(
-            key="position", name="Centre of the cut", planned_mm=notch.place.offset_mm, limit_id="as-built", datum=datum
-        ),
-        ReadingSpec(key="depth", name="Depth of the cut", planned_mm=notch.depth_mm, limit_id="as-built", datum=under),
-        ReadingSpec(
-            key="width",
-            name="Width at the underside",
-            planned_mm=2 * notch.half_mouth_mm,
-            limit_id="as-built",
-            datum=under,
-        ),
+        reading("position", "Centre of the cut", notch.place.offset_mm, datum),
+        reading("depth", "Depth of the cut", notch.depth_mm, under),
+        reading("width", "Width at the underside", 2 * notch.half_mouth_mm, under),
     ]
     if notch.liner:
         rows.append(_thickness("liner", notch.liner.thickness_mm))
@@ -158,33 +150,15 @@ def notch_readings(notch: NotchPlan, datum: str) -> list[ReadingSpec]:
             rows += [_thickness(role, plate.thickness_mm), _overlap(role, plate.overlap_mm)]
     if notch.cap:
         rows += [_thickness("cap", notch.cap.thickness_mm), _overlap("cap", notch.cap.overlap_mm)]
-        rows.append(
-            ReadingSpec(
-                key="cap-height",
-                name="Cap height",
-                planned_mm=notch.cap.height_mm,
-                limit_id="as-built",
-                datum="top flange",
-            )
-        )
+        rows.append(reading("cap-height", "Cap height", notch.cap.height_mm, "top flange"))
     return rows
 
 
 def _thickness(role: str, planned: float) -> ReadingSpec:
-    return ReadingSpec(
-        key=f"{role}-thickness",
-        name=f"{role.capitalize()} thickness",
-        planned_mm=planned,
-        limit_id="as-built-plate",
-        datum="the plate itself",
-    )
+    return reading(f"{role}-thickness", f"{role.capitalize()} thickness", planned, "the plate itself", "as-built-plate")
 
 
 def _overlap(role: str, planned: float) -> ReadingSpec:
-    return ReadingSpec(
-        key=f"{role}-overlap",
-        name=f"{role.capitalize()} overlap past the cut, the shorter end",
-        planned_mm=planned,
-        limit_id="as-built",
-        datum="mouth of the cut",
+    return reading(
+        f"{role}-overlap", f"{role.capitalize()} overlap past the cut, the shorter end", planned, "mouth of the cut"
     )

@@ -15,7 +15,7 @@ from nodulant.geometry.outline import polygon, rectangle
 from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Part, RoundHole, Seam, part_id
 from nodulant.parts.solid import Solid
-from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec
+from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
 
 WIDEST = 0.9
 """Of the tube's radius: half a tab stands no wider on it."""
@@ -263,12 +263,4 @@ class AxleBracket(AxleWork):
 
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Place across."""
-        return [
-            ReadingSpec(
-                key="across",
-                name="Joint's bolt from the centre plane",
-                planned_mm=self.y_mm,
-                limit_id="as-built",
-                datum="centre of the axle",
-            )
-        ]
+        return [reading("across", "Joint's bolt from the centre plane", self.y_mm, "centre of the axle")]

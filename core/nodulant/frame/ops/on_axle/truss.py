@@ -21,7 +21,7 @@ from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Part, Seam
 from nodulant.parts.sides import Side
 from nodulant.parts.solid import Solid
-from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec
+from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
 from nodulant.survey.vehicle import Survey
 
 
@@ -233,11 +233,5 @@ class Truss(AxleWork):
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Where the feet begin."""
         return [
-            ReadingSpec(
-                key="foot",
-                name="Where the foot begins, from the centre plane",
-                planned_mm=self.foot_from_mm,
-                limit_id="as-built",
-                datum="centre of the axle",
-            )
+            reading("foot", "Where the foot begins, from the centre plane", self.foot_from_mm, "centre of the axle")
         ]

@@ -2,7 +2,7 @@
 
 from nodulant.frame.ops.plates.boxing_plan import BoxingPlan
 from nodulant.parts.cautions import HOT
-from nodulant.parts.specs import ReadingSpec, StepSpec
+from nodulant.parts.specs import ReadingSpec, StepSpec, reading
 
 
 def boxing_steps(boxing: BoxingPlan) -> list[StepSpec]:
@@ -49,11 +49,5 @@ def _beads(boxing: BoxingPlan) -> str:
 def boxing_readings(boxing: BoxingPlan) -> list[ReadingSpec]:
     """What is measured on one side after welding, mm."""
     return [
-        ReadingSpec(
-            key="boxing-thickness",
-            name="Boxing plate thickness",
-            planned_mm=boxing.thickness_mm,
-            limit_id="as-built-plate",
-            datum="the plate itself",
-        )
+        reading("boxing-thickness", "Boxing plate thickness", boxing.thickness_mm, "the plate itself", "as-built-plate")
     ]

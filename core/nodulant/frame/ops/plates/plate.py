@@ -23,7 +23,7 @@ from nodulant.materials import find_steel
 from nodulant.materials.weld import least_plug_hole_mm, plug_n
 from nodulant.parts.cautions import HOT
 from nodulant.parts.part import EndShape, Part, Seam, part_id
-from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec
+from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec, reading
 from nodulant.sections.development import Development, Reach, development
 
 
@@ -236,11 +236,7 @@ class Doubler(Ranged):
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Thickness."""
         return [
-            ReadingSpec(
-                key=f"{self.face}-thickness",
-                name="Plate thickness",
-                planned_mm=self.thickness_mm,
-                limit_id="as-built-plate",
-                datum="the plate itself",
+            reading(
+                f"{self.face}-thickness", "Plate thickness", self.thickness_mm, "the plate itself", "as-built-plate"
             )
         ]

@@ -23,7 +23,7 @@ from nodulant.geometry.outline import polygon, rectangle
 from nodulant.materials import find_steel
 from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.part import Face, Part, Seam, part_id
-from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec
+from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
 
 LEAST_MM = 10.0
 """Height that is left of a piece that can be let in (Nodulant default)."""
@@ -275,25 +275,9 @@ class Repair(Ranged):
 
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Thickness and the mount's height."""
-        rows = [
-            ReadingSpec(
-                key="patch-thickness",
-                name="Patch thickness",
-                planned_mm=self.thickness_mm,
-                limit_id="as-built-plate",
-                datum="the plate itself",
-            )
-        ]
+        rows = [reading("patch-thickness", "Patch thickness", self.thickness_mm, "the plate itself", "as-built-plate")]
         if self.mount:
-            rows.append(
-                ReadingSpec(
-                    key="mount-height",
-                    name="Height of the mount's hole",
-                    planned_mm=self.mount.height_mm,
-                    limit_id="as-built",
-                    datum="rail underside",
-                )
-            )
+            rows.append(reading("mount-height", "Height of the mount's hole", self.mount.height_mm, "rail underside"))
         return rows
 
 

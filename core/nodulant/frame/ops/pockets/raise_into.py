@@ -23,7 +23,7 @@ from nodulant.frame.pose import Pose
 from nodulant.geometry import Outline, Vertex
 from nodulant.geometry.outline import polygon
 from nodulant.parts.part import Part, Seam
-from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec
+from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec, reading
 from nodulant.survey.crossmember import Crossmember, wall_fits
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature, Rails
@@ -300,20 +300,8 @@ class Raise(RailOperation):
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Place and depth."""
         return [
-            ReadingSpec(
-                key="position",
-                name="Centre of the pocket",
-                planned_mm=self.place.offset_mm,
-                limit_id="as-built",
-                datum=datum,
-            ),
-            ReadingSpec(
-                key="depth",
-                name="Depth of the pocket at the web",
-                planned_mm=self.depth_mm,
-                limit_id="as-built",
-                datum="rail underside beside the pocket",
-            ),
+            reading("position", "Centre of the pocket", self.place.offset_mm, datum),
+            reading("depth", "Depth of the pocket at the web", self.depth_mm, "rail underside beside the pocket"),
             *self._inner_reading(),
         ]
 
@@ -321,12 +309,8 @@ class Raise(RailOperation):
         if not self.tapered:
             return []
         return [
-            ReadingSpec(
-                key="inner-depth",
-                name="Depth of the pocket at the open side",
-                planned_mm=self.inner_mm,
-                limit_id="as-built",
-                datum="rail underside beside the pocket",
+            reading(
+                "inner-depth", "Depth of the pocket at the open side", self.inner_mm, "rail underside beside the pocket"
             )
         ]
 

@@ -21,7 +21,7 @@ from nodulant.frame.place import Place
 from nodulant.geometry import Outline, Vertex
 from nodulant.parts.part import Part, Seam
 from nodulant.parts.solid import Solid, block
-from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec
+from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec, reading
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
 
@@ -161,18 +161,6 @@ class SpringPocket(SpringPocketPlan):
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Place, and the bolt's height."""
         return [
-            ReadingSpec(
-                key="position",
-                name="Middle of the slot",
-                planned_mm=self.place.offset_mm,
-                limit_id="as-built",
-                datum=datum,
-            ),
-            ReadingSpec(
-                key="bolt-up",
-                name="Bolt above the underside",
-                planned_mm=self.bolt_up_mm,
-                limit_id="as-built",
-                datum="rail underside beside the slot",
-            ),
+            reading("position", "Middle of the slot", self.place.offset_mm, datum),
+            reading("bolt-up", "Bolt above the underside", self.bolt_up_mm, "rail underside beside the slot"),
         ]

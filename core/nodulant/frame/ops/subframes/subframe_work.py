@@ -12,7 +12,7 @@ from nodulant.frame.place import resolve
 from nodulant.frame.pose import Pose
 from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.sides import Side
-from nodulant.parts.specs import HoldPoint, ReadingSpec, StepSpec
+from nodulant.parts.specs import HoldPoint, ReadingSpec, StepSpec, reading
 from nodulant.survey.vehicle import Survey
 
 if TYPE_CHECKING:
@@ -191,13 +191,5 @@ def subframe_readings(own: "Subframe", side: Side, datum: str, survey: Survey) -
             ("across", "across", abs(y), "the centre plane"),
             ("height", "height", z - rail_at(rail, x)[0], "the rail's underside there, up"),
         ):
-            out.append(
-                ReadingSpec(
-                    key=f"point-{k + 1}-{key}",
-                    name=f"{point.name}, {words}",
-                    planned_mm=value,
-                    limit_id="as-built-mount",
-                    datum=zero,
-                )
-            )
+            out.append(reading(f"point-{k + 1}-{key}", f"{point.name}, {words}", value, zero, "as-built-mount"))
     return out

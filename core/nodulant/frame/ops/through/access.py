@@ -25,7 +25,7 @@ from nodulant.frame.ops.words import BUTTS, PLATES
 from nodulant.geometry.outline import rectangle
 from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.part import Part, Seam, part_id
-from nodulant.parts.specs import CheckSpec, FatigueDetail, HoldPoint, ReadingSpec, StepSpec
+from nodulant.parts.specs import CheckSpec, FatigueDetail, HoldPoint, ReadingSpec, StepSpec, reading
 
 
 class AccessCut(Ranged):
@@ -175,12 +175,4 @@ class AccessCut(Ranged):
 
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Front edge of the piece."""
-        return [
-            ReadingSpec(
-                key="position",
-                name="Front edge of the piece",
-                planned_mm=self.start.offset_mm,
-                limit_id="as-built",
-                datum=datum,
-            )
-        ]
+        return [reading("position", "Front edge of the piece", self.start.offset_mm, datum)]

@@ -23,7 +23,7 @@ from nodulant.frame.place import Place
 from nodulant.materials.weld import throat_after_grinding_mm
 from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.part import Part, Seam
-from nodulant.parts.specs import CheckSpec, FatigueDetail, HoldPoint, ReadingSpec, StepSpec
+from nodulant.parts.specs import CheckSpec, FatigueDetail, HoldPoint, ReadingSpec, StepSpec, reading
 
 BRACE = "Brace across and along on both sides of the cut, unless a crossmember lies within 150 mm: the rail is about to be in two."
 CROWN_MM = 1.5
@@ -231,8 +231,4 @@ class CutThrough(RailOperation):
 
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Where the cut is."""
-        return [
-            ReadingSpec(
-                key="position", name="Cut line", planned_mm=self.place.offset_mm, limit_id="as-built", datum=datum
-            )
-        ]
+        return [reading("position", "Cut line", self.place.offset_mm, datum)]

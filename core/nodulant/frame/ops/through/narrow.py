@@ -20,7 +20,7 @@ from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.joint import Joint
 from nodulant.parts.part import Part
 from nodulant.parts.sides import Side
-from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec
+from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
 
@@ -241,12 +241,4 @@ class Narrow(RailOperation):
 
     def readings(self, datum: str) -> list[ReadingSpec]:
         """How far the rail went in."""
-        return [
-            ReadingSpec(
-                key="inward",
-                name="Offset of the web from its old line",
-                planned_mm=self.inward_mm,
-                limit_id="as-built",
-                datum="centre line of the frame",
-            )
-        ]
+        return [reading("inward", "Offset of the web from its old line", self.inward_mm, "centre line of the frame")]

@@ -19,7 +19,7 @@ from nodulant.geometry.outline import rectangle
 from nodulant.parts.joint import Joint
 from nodulant.parts.part import Part
 from nodulant.parts.sides import Side
-from nodulant.parts.specs import FigureSpec, ReadingSpec
+from nodulant.parts.specs import FigureSpec, ReadingSpec, reading
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
 
@@ -101,9 +101,7 @@ class Stretch(CutThrough):
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Cut line and length."""
         name = "Length put in" if self.length_mm > 0 else "Length taken out"
-        length = ReadingSpec(
-            key="length", name=name, planned_mm=abs(self.length_mm), limit_id="as-built", datum="the cut line"
-        )
+        length = reading("length", name, abs(self.length_mm), "the cut line")
         return [*super().readings(datum), length]
 
     def as_measured(self, measured: dict[str, float]) -> Self:

@@ -24,7 +24,7 @@ from nodulant.materials import find_steel, line_capacity
 from nodulant.parts.joint import Joint, JointKind
 from nodulant.parts.part import Part, part_id
 from nodulant.parts.sides import Side
-from nodulant.parts.specs import CheckSpec, FigureSpec, ReadingSpec
+from nodulant.parts.specs import CheckSpec, FigureSpec, ReadingSpec, reading
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
 
@@ -292,12 +292,8 @@ class ZStep(CutThrough):
 
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Cut line and height of the step."""
-        step = ReadingSpec(
-            key="rise",
-            name="Height of the step, underside to underside",
-            planned_mm=self.rise_mm,
-            limit_id="as-built",
-            datum="underside of the rail that stayed",
+        step = reading(
+            "rise", "Height of the step, underside to underside", self.rise_mm, "underside of the rail that stayed"
         )
         return [*super().readings(datum), step]
 

@@ -1,0 +1,150 @@
+import { Box, Button, Flex, Heading, Text } from "@chakra-ui/react";
+import { useQueryClient } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import { useNavigate } from "react-router";
+import { api, got, postText, Refused } from "../api/client";
+import type { components } from "../api/schema";
+import type { JobHead, Problem, Style } from "../api/types";
+import { TroubleList } from "../app/TroubleList";
+import { useBench } from "../draft/store";
+import { PlainChoice } from "../fields/controls";
+import { PlainQuantity, PlainWords } from "../fields/plain";
+import { useFile } from "../fields/useFile";
+import { allRead } from "../units/parse";
+import { STYLES } from "../units/styles";
+import { SixReadings } from "./SixReadings";
+
+type Start = components["schemas"]["Start"];
+
+const AXLES = [
+  ["rear", "rear"],
+  ["front", "front"],
+  ["both", "both"],
+] as const;
+const BYS = [
+  ["not said", "not decided yet"],
+  ["springs", "shorter or softer springs"],
+  ["blocks", "blocks"],
+  ["spring-flip", "a spring flip"],
+  ["air", "air springs"],
+  ["z-step", "a Z-step in the rails"],
+  ["raise", "the subframe raised into the rails"],
+] as const;
+const KINDS = [
+  ["channel", "open channel"],
+  ["rect-tube", "closed box"],
+] as const;
+/** The readings, in the order of the drawing's letters. */
+const READINGS = [
+  ["rail_height_mm", "A  Rail height", "length", false],
+  ["rail_width_mm", "B  Rail width", "length", false],
+  ["wall_mm", "C  Wall", "thickness", false],
+  ["tube_diameter_mm", "D  Axle tube, diameter", "length", true],
+  ["tube_gap_mm", "E  Tube to rail, standing", "length", true],
+] as const;
+
+/** A new job: a short choice and six readings to a first answer, or only a name; or one brought in from its file. */
+export function BeginJob() {
+  const go = useNavigate();
+  const queries = useQueryClient();
+  const style = useBench((s) => s.style);
+  const put = useBench((s) => s.put);
+  const [name, setName] = useState("");
+  const [start, setStart] = useState<Start>({ vehicle: "", axle: "rear", by: "not said", kind: "channel" });
+  const [busy, setBusy] = useState(false);
+  const [problems, setProblems] = useState<Problem[]>([]);
+  const say = (part: Partial<Start>) => setStart((old) => ({ ...old, ...part }));
+  const { by } = start;
+  const opened = async (make: () => Promise<JobHead>) => {
+    setBusy(true);
+    try {
+      const job = await make();
+      await queries.invalidateQueries({ queryKey: ["jobs"] });
+      go(`/jobs/${job.id}`);
+    } catch (error) {
+      setProblems(asProblems(error));
+    }
+    setBusy(false);
+  };
+  const begin = async (event: FormEvent) => {
+    event.preventDefault();
+    await allRead();
+    // the newest readings: those of the last field are taken in when it is left
+    setStart((newest) => {
+      void opened(() => got(api.POST("/api/jobs", { body: { name, style, start: newest } })));
+      return newest;
+    });
+  };
+  const file = useFile("Job file", ".json,application/json", (chosen) => {
+    void opened(() => postText<JobHead>("/api/jobs/import", chosen));
+  });
+  return (
+    <Box mt="6" p="4" bg="panel" borderWidth="1px" borderColor="rule">
+      <form onSubmit={(event) => void begin(event)}>
+        <Heading as="h2" fontSize="19px" mb="2">
+          Begin a job
+        </Heading>
+        <Box display="grid" gridTemplateColumns={{ base: "1fr", sm: "1fr 1fr 9rem" }} gap="3">
+          <PlainWords label="New job" value={name} take={setName} />
+          <PlainWords label="Vehicle" value={start.vehicle} take={(vehicle) => say({ vehicle })} />
+          <PlainChoice label="Tape" value={style} choices={STYLES} choose={(next) => put({ style: next as Style })} />
+          <PlainChoice
+            label="Work on the axle"
+            value={start.axle}
+            choices={AXLES}
+            choose={(axle) => say({ axle: axle as Start["axle"] })}
+          />
+          <PlainChoice
+            label="Lowered by"
+            value={by}
+            choices={BYS}
+            choose={(next) => say({ by: next as Start["by"] })}
+          />
+          <PlainChoice
+            label="Rail"
+            value={start.kind}
+            choices={KINDS}
+            choose={(kind) => say({ kind: kind as Start["kind"] })}
+          />
+        </Box>
+        <Text fontSize="14px" color="faint" mt="3" mb="1">
+          Six readings to a first answer. What you have not measured may stay empty: a usual size stands there then, in
+          slanted ink, until you type it.
+        </Text>
+        <Flex gap="4" wrap="wrap" align="start">
+          <Box flex="1 1 300px" maxW="420px">
+            <SixReadings by={by} />
+          </Box>
+          <Box flex="1 1 260px" display="grid" gridTemplateColumns="1fr 1fr" gap="2" alignItems="start">
+            <PlainQuantity label="Wanted drop" value={start.drop_mm ?? null} take={(drop_mm) => say({ drop_mm })} />
+            {READINGS.filter((r) => !(r[3] && (by === "z-step" || by === "raise"))).map(([field, label, kind]) => (
+              <PlainQuantity
+                key={field}
+                label={label}
+                kind={kind}
+                value={start[field] ?? null}
+                take={(value) => say({ [field]: value })}
+              />
+            ))}
+          </Box>
+        </Flex>
+        <Flex gap="3" mt="3" wrap="wrap">
+          <Button type="submit" bg="chalk" color="onchalk" loading={busy}>
+            Begin
+          </Button>
+          <Button variant="outline" borderColor="rule" onClick={file.ask}>
+            Bring in a job file
+          </Button>
+          {file.input}
+        </Flex>
+      </form>
+      <TroubleList problems={problems} lead="Nothing was written." />
+    </Box>
+  );
+}
+
+function asProblems(error: unknown): Problem[] {
+  const message = error instanceof Error ? error.message : "that did not work";
+  if (error instanceof Refused && error.problems.length) return error.problems;
+  return [{ pointer: "", message, found: "", expected: "" }];
+}
