@@ -21,6 +21,17 @@ READ = (
     ("4.5°", "angle", "deg", 4.5, "deg"),
     ("265 lb", "mass", "kg", 120.20197805, "lb"),
     ("1.2 t", "mass", "kg", 1200.0, "t"),
+    ("13000 lb", "force", "N", 57826.8809983865, "lb"),
+    ("900 lbf", "force", "N", 4003.39945373445, "lbf"),
+    ("140 lb/in", "rate", "N/mm", 24.517756934506693, "lb/in"),
+    ("32", "rate", "N/mm", 32.0, "N/mm"),
+    ("180", "rate", "lb/in", 31.522830344365747, "lb/in"),
+    ("100 psi", "pressure", "bar", 6.894757293168361, "psi"),
+    ("5,5 bar", "pressure", "psi", 5.5, "bar"),
+    ("3,25", "length", "in", 82.55, "in"),
+    (",5", "length", "in", 12.7, "in"),
+    ("12-1/2", "length", "in", 317.5, "in"),
+    ("87,3 mm", "length", "in", 87.3, "mm"),
     ("0.5", "number", "", 0.5, ""),
     ("1/3", "number", "", 1 / 3, ""),
 )
@@ -40,6 +51,8 @@ REFUSED = (
     ("5 kg", "length", 2, "unit"),
     ("--3", "length", 1, "number"),
     ("4..5", "length", 2, "one quantity"),
+    ("1,500", "length", 0, "either"),
+    ("5 psi", "rate", 2, "unit"),
     ("1" * 61, "length", 60, "too long"),
 )
 SHOWN = (

@@ -1,19 +1,49 @@
 """Headers that keep the page to this machine: no request leaves it."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from typing import get_args
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
+from django.http.response import HttpResponseBase
+
+from nodulant.units.inline import told_json
+from nodulant.units.show import Style
 
 POLICY = "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; frame-ancestors 'none'; base-uri 'self'; form-action 'self'"
-GetResponse = Callable[[HttpRequest], HttpResponse]
+GetResponse = Callable[[HttpRequest], HttpResponseBase]
 
 
 def content_policy(get_response: GetResponse) -> GetResponse:
     """Add a Content-Security-Policy to every answer."""
 
-    def middleware(request: HttpRequest) -> HttpResponse:
+    def middleware(request: HttpRequest) -> HttpResponseBase:
         response = get_response(request)
         response.headers.setdefault("Content-Security-Policy", POLICY)
+        return response
+
+    return middleware
+
+
+TELLS = ("application/json", "application/problem+json", "application/x-ndjson")
+STYLES: tuple[Style, ...] = get_args(Style)
+
+
+def in_its_tape(get_response: GetResponse) -> GetResponse:
+    """Tell the quantities in every text of an answer as the asker's tape reads them (header ``X-Tape``), in mm unasked."""
+
+    def middleware(request: HttpRequest) -> HttpResponseBase:
+        response = get_response(request)
+        asked = request.headers.get("X-Tape", "mm")
+        style: Style = next((s for s in STYLES if s == asked), "mm")
+        whole = style != "mm"
+        if not response.headers.get("Content-Type", "").startswith(TELLS):
+            return response
+        if isinstance(response, StreamingHttpResponse):
+            lines = response.streaming_content
+            if isinstance(lines, Iterator):
+                response.streaming_content = (told_json(line.decode(), style, whole=whole).encode() for line in lines)
+        elif isinstance(response, HttpResponse) and b"[[" in response.content:
+            response.content = told_json(response.content.decode(), style, whole=whole).encode()
         return response
 
     return middleware

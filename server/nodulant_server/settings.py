@@ -43,6 +43,7 @@ MIDDLEWARE = [
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "nodulant_server.demo.sign_in_ada",
     "nodulant_server.headers.content_policy",
+    "nodulant_server.headers.in_its_tape",
 ]
 ROOT_URLCONF = "nodulant_server.urls"
 WSGI_APPLICATION = "nodulant_server.wsgi.application"

@@ -10,6 +10,7 @@ from nodulant.frame.place import Place, resolve
 from nodulant.frame.state import FrameState
 from nodulant.frame.stations import GRID, stations
 from nodulant.survey.rail import Rail, Station
+from nodulant.units.inline import told
 from tests import fixtures as f
 
 BOX, CUT = f.boxing("flush"), f.straight_notch(60, liner=f.liner(6), cap=f.cap(6, 50))
@@ -66,7 +67,7 @@ class Collisions(SimpleTestCase):
     def test_beyond_the_rail(self):
         error = self.refused(f.arc_notch(at=1490))
         self.assertIn("beyond the end of the rail", error.message)
-        self.assertIn("station 0.0 to 3000.0", error.acceptable)
+        self.assertIn("station 0 mm to 3000 mm", told(error.acceptable, "mm"))
 
     def test_deeper_than_the_rail(self):
         error = self.refused(f.arc_notch(depth=149, radius=60))

@@ -10,6 +10,7 @@ from nodulant.frame.ops.union import operation_kinds
 from nodulant.job.document import Design, Inputs, Shop
 from nodulant.survey.rail import Rail, Station
 from nodulant.survey.vehicle import Axle, Datum, Feature, Mass, Rails, Seat, Survey
+from nodulant.units.inline import told
 
 WHEELBASE = 2900.0
 KINDS = {str(kind.model_fields["kind"].default): kind for kind in operation_kinds()}
@@ -112,7 +113,7 @@ class Front(SimpleTestCase):
         with self.assertRaises(NodulantError) as caught:
             evaluate(begun(step, jog.model_copy(update={"end": jog.end.model_copy(update={"offset_mm": 800.0})})))
         self.assertIn("overlap", caught.exception.message)
-        self.assertIn("110 mm" if "110 mm" in caught.exception.acceptable else "mm", caught.exception.acceptable)
+        self.assertIn("160 mm further back, or 100 mm ahead", told(caught.exception.acceptable, "mm"))
 
     def test_a_seat_on_metal_that_comes_out_is_told(self):
         jog = new("narrow", end=at("front-axle", 550), inward_mm=50.8)

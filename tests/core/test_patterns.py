@@ -6,6 +6,7 @@ from shapely.geometry import Point, Polygon
 from nodulant.evaluate import evaluate
 from nodulant.frame.ops.notches.notch import Cap
 from nodulant.patterns.collect import patterns_of
+from nodulant.units.inline import told
 from tests import fixtures as f
 
 FULL = {
@@ -51,14 +52,14 @@ class OnTheFrame(SimpleTestCase):
 
     def test_each_names_its_datum(self):
         for pattern in patterns(f.with_notch(f.demo(), **FULL)):
-            self.assertRegex(pattern.datum, r"rear axle line [+-]\d+\.\d mm")
+            self.assertRegex(told(pattern.datum, "mm"), r"(at|[\d.]+ mm (behind|ahead of)) rear axle line")
 
     def test_the_datum_follows_the_anchor(self):
         inputs = f.demo()
         place = inputs.design.operations[1].place.model_copy(update={"anchor_id": "front-hanger", "offset_mm": 520.0})
         moved = f.with_notch(inputs, place=place)
         datum = next(p.datum for p in patterns(moved) if p.id == "axle-notch/liner/left")
-        self.assertEqual(datum, "front hanger bolt, rear spring +520.0 mm")
+        self.assertEqual(told(datum, "mm"), "520 mm behind front hanger bolt, rear spring")
 
     def test_the_alignment_line_is_where_the_centre_is(self):
         """Left: front to the left, so the centre lies right of the front edge by half the plate."""

@@ -19,6 +19,7 @@ from nodulant.frame.parts import added_parts
 from nodulant.job.document import Design
 from nodulant.materials.steel import DENSITY_KG_PER_MM3
 from nodulant.patterns.collect import patterns_of
+from nodulant.units.inline import told
 from tests import fixtures as f
 from tests.core.test_operations import ALL, made
 
@@ -97,7 +98,9 @@ class Patterns(SimpleTestCase):
         for kind, op, survey in self.each():
             for pattern in patterns_of(survey, (op,)):
                 with self.subTest(pattern.id):
-                    self.assertRegex(pattern.datum, r"(rear axle line|front hanger) [+-]", kind)
+                    self.assertRegex(
+                        told(pattern.datum, "mm"), r"(at|behind|ahead of) (rear axle line|front hanger)", kind
+                    )
                     self.assertIn(b"<svg", pattern_svg(pattern))
 
     def test_mass_is_outline_times_thickness_times_count(self):

@@ -10,6 +10,7 @@ from nodulant.suspension import motion
 from nodulant.suspension.motion import Setting, moved_through
 from nodulant.suspension.study import study
 from nodulant.targets.drop import add_up
+from nodulant.units.inline import told
 from tests import fixtures as f
 from tests.core.test_suspensions import AIR, BAR, COIL, LAYOUTS, ONLY, link, p, suspended, travel_checks
 
@@ -57,7 +58,7 @@ class PairInRoll(SimpleTestCase):
         for name, travel, sign in (("loaded", rise, 1.0), ("other", -rise, -1.0)):
             fact = found[f"Camber to the road at 3° of roll, {name} wheel"]
             self.assertAlmostEqual(fact.value, float(np.interp(travel, m.travel, lean)) + sign * 3.0, places=6)
-            self.assertIn(f"{rise:.1f} mm", fact.words)
+            self.assertIn(f"{rise:.1f} mm", told(fact.words, "mm"))
 
     def test_equal_parallel_arms_lean_with_the_body(self):
         """Arms of one length, parallel: no camber to the body, so the tyre leans by the roll (textbook)."""

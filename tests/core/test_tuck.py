@@ -12,6 +12,7 @@ from nodulant.parts.tyre import parse_tyre
 from nodulant.parts.wheel import Wheel, section_on
 from nodulant.search.tuck import AskedTuck, TuckWish, _mirrored, find_tuck, tucked
 from nodulant.suspension.study import track_of, tyre_on_wheel
+from nodulant.units.inline import told
 from tests.core.test_steering import front, job
 
 
@@ -66,7 +67,7 @@ class Wall(TestCase):
         with self.assertRaises(InputError) as caught:
             least_tuck(inputs.model_copy(update={"design": design}), 1, 80.0)
         self.assertEqual(caught.exception.field, "/design/limits/tyre-sweep")
-        self.assertIn("100 mm", caught.exception.acceptable)
+        self.assertIn("100 mm", told(caught.exception.acceptable, "mm"))
 
     def test_narrowing_keeps_the_geometry(self):
         found = find_tuck(asked((wall(1028.0),)))

@@ -15,6 +15,7 @@ from nodulant.loads.plan import LoadPlan
 from nodulant.sections.profile import profile
 from nodulant.strength.space import missing_for_space
 from nodulant.survey.crossmember import END_FIXITY, Crossmember
+from nodulant.units.inline import told
 from tests import fixtures as f
 
 QUICK = settings(deadline=None, derandomize=True, max_examples=25)
@@ -169,7 +170,8 @@ class Evaluated(SimpleTestCase):
             result = evaluate(inputs.model_copy(update={part: changed}))
             check = f.check_of(result, "case-limit:rail-twist:both")
             self.assertEqual((check.verdict, check.missing), ("not computed", (f"/{part}/crossmembers",)))
-            self.assertIn("x = 9000 mm lies beyond the rails; both are there from -620 to 3480 mm", check.remedy)
+            words = told(check.remedy, "mm")
+            self.assertIn("x = 9000 mm lies beyond the rails; both are there from -620 mm to 3480 mm", words)
 
     def test_a_bare_design_equals_stock(self):
         bare = f.with_operations(f.demo())

@@ -17,6 +17,7 @@ from nodulant.frame.place import resolve
 from nodulant.frame.ties import planned_crossmembers
 from nodulant.geometry.hull import around, hull
 from nodulant.materials.bolts import find_bolt
+from nodulant.units.inline import told
 from tests import fixtures as f
 from tests.core.test_operations import made
 from tests.core.test_suspensions import AIR, COIL, ONLY, suspended
@@ -241,7 +242,7 @@ class RaisedPockets(SimpleTestCase):
         across = next(c for c in result.checks if c.limit_id == "pocket-room" and "width" in c.why.values)
         self.assertAlmostEqual(across.value, 60.0 - 12.0 - 5.0 - 40.0)
         step = next(s for s in op.steps("the hanger") if s.key == "slot")
-        self.assertIn("12.0 mm from the inner face", step.detail)
+        self.assertIn("12 mm from the inner face", told(step.detail, "mm"))
 
 
 class Pads(SimpleTestCase):

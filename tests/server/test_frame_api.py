@@ -27,7 +27,7 @@ class Compare(Shop):
 
     def test_an_option_of_another_job_is_not_there(self):
         mine = self.job.options.order_by("id")[0].pk
-        other = self.send("post", "/jobs", {"name": "other", "vehicle": "cart"})[1]
+        other = self.send("post", "/jobs", {"name": "other", "start": {"vehicle": "cart"}})[1]
         self.assertEqual(self.ask([mine, other["options"][0]["id"]])[0].status_code, 404)
 
     def test_a_reader_may_look_and_nobody_else(self):

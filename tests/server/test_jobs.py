@@ -74,9 +74,10 @@ class Revisions(Shop):
 
 class NewJobs(Shop):
     def test_a_job_begins_with_nothing_measured(self):
-        _, job = self.send("post", "/jobs", {"name": "Mine", "vehicle": "My own"})
+        _, job = self.send("post", "/jobs", {"name": "Mine", "start": {"vehicle": "My own"}})
         self.assertEqual(job["survey"]["vehicle"], "My own")
-        self.assertIsNone(job["survey"]["wheelbase_mm"])
+        self.assertIn("/wheelbase_mm", job["survey"]["assumed"])
+        self.assertTrue(all(s["wall_mm"] is None for s in job["survey"]["rails"]["left"]["stations"]))
         option = self.send("get", f"/options/{job['options'][0]['id']}")[1]
         _, result = self.send("post", "/evaluate", {"job_id": job["id"], "design": option["design"]})
         verdicts = {c["verdict"] for c in result["checks"] if c["limit_id"].startswith(("modulus", "use", "metal"))}
@@ -84,7 +85,7 @@ class NewJobs(Shop):
         self.assertTrue(result["teardown_locked"])
 
     def test_a_name_is_needed(self):
-        data = self.refused(self.send("post", "/jobs", {"name": " ", "vehicle": "x"})[0], 422, "input")
+        data = self.refused(self.send("post", "/jobs", {"name": " ", "start": {"vehicle": "x"}})[0], 422, "input")
         self.assertEqual(data["problems"][0]["pointer"], "/name")
 
     def test_stock_of_the_shop(self):

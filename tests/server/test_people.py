@@ -152,7 +152,7 @@ class Roles(Shop):
             ("log", "post", f"/options/{option}/sign", {"step": "teardown"}),
             ("log", "post", f"/jobs/{job}/lengths", length),
             ("decide", "post", f"/jobs/{job}/reasons", {"subject": "teardown", "reason": "because"}),
-            ("import", "post", "/jobs", {"name": "new", "vehicle": "new"}),
+            ("import", "post", "/jobs", {"name": "new", "start": {"vehicle": "new"}}),
         )
 
     def test_each_role_may_what_it_may(self):

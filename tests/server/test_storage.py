@@ -82,11 +82,11 @@ class Stored(Shop):
 
     def test_a_survey_in_a_draft_is_evaluated_and_patterned(self):
         survey = self.send("get", f"/jobs/{self.job.pk}")[1]["survey"]
-        survey["features"][3]["x_mm"] = 2600
+        survey["features"][3]["height_mm"] = 61.0
         design = self.design()
         self.send("put", f"/options/{self.option.pk}/draft", {"base": 1, "design": design, "survey": survey})
         kept = self.send("get", f"/options/{self.option.pk}")[1]
-        self.assertEqual(kept["draft_survey"]["features"][3]["x_mm"], 2600)
+        self.assertEqual(kept["draft_survey"]["features"][3]["height_mm"], 61.0)
         self.assertEqual(self.client.get(f"/api/options/{self.option.pk}/report.pdf").status_code, 200)
 
     def test_times_without_an_offset_and_nonsense_times_are_taken(self):

@@ -11,9 +11,11 @@ import { queries } from "./api/queries";
 import { App } from "./app/App";
 import { applyMode, savedMode } from "./app/mode";
 import { system } from "./app/theme";
+import { startTape } from "./units/tape";
 
 const root = document.getElementById("root");
 applyMode(savedMode());
+startTape();
 if (root) {
   createRoot(root).render(
     <StrictMode>

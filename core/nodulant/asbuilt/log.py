@@ -10,6 +10,7 @@ from pydantic import Field, model_validator
 from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen, Id, Name, Text
 from nodulant.parts.sides import Side
+from nodulant.units.inline import as_length
 
 Number = Annotated[int, Field(ge=1)]
 
@@ -45,7 +46,7 @@ class ReadingEntry(_Measured):
             raise InputError(
                 "a measured size is more than nothing",
                 field="value_mm",
-                found=f"{self.value_mm:g} mm",
+                found=as_length(self.value_mm),
                 acceptable="more than 0",
             )
         return self
@@ -81,7 +82,7 @@ class LengthEntry(_Measured):
             raise InputError(
                 "no tape between two points of a frame reads that",
                 field="value_mm",
-                found=self.text or f"{self.value_mm:g} mm",
+                found=self.text or as_length(self.value_mm),
                 acceptable="more than nothing and less than 20 m (65 ft)",
             )
         if self.start == self.end:

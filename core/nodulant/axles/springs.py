@@ -8,6 +8,7 @@ from pydantic import Field, model_validator
 from nodulant.axles.points import FramePoint, HardPoint
 from nodulant.base.errors import InputError
 from nodulant.base.model import Extra, Frozen, Size
+from nodulant.units.inline import as_length
 
 Rate = Annotated[float, Field(gt=0, le=2000)]
 Pair = Literal[1, 2]
@@ -156,8 +157,8 @@ class Damper(Frozen):
             raise InputError(
                 "a damper is longer open than closed",
                 field="open_mm",
-                found=f"{self.open_mm:g} mm",
-                acceptable=f"more than {self.closed_mm:g} mm",
+                found=as_length(self.open_mm),
+                acceptable=f"more than {as_length(self.closed_mm)}",
             )
         return self
 

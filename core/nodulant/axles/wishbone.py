@@ -16,6 +16,7 @@ from nodulant.axles.springs import Foothold
 from nodulant.base.arrays import Columns, cross
 from nodulant.base.errors import InputError
 from nodulant.linkage.mechanism import Point
+from nodulant.units.inline import as_length
 
 LEAST_ARM_MM = 20.0
 
@@ -90,6 +91,6 @@ def wishbone_of(layout: Layout, on: Foothold, hub: Point) -> Wishbone | None:
             f"the {on.replace('-', ' ')}'s ball joint lies on its hinge",
             field="on",
             found=on,
-            acceptable=f"{LEAST_ARM_MM:g} mm or more beside it",
+            acceptable=f"{as_length(LEAST_ARM_MM)} or more beside it",
         )
     return arm

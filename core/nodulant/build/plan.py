@@ -16,6 +16,7 @@ from nodulant.parts.apart import named_apart
 from nodulant.parts.sides import on_sides
 from nodulant.parts.specs import PHASES, HoldPoint, StepSpec
 from nodulant.survey.vehicle import Feature
+from nodulant.units.inline import as_length
 
 StepStatus = Literal["waiting", "open", "done", "overridden"]
 SUPPORTS = "Rated stands on flat concrete, never only a jack; wheels chocked."
@@ -65,7 +66,7 @@ GENERAL: tuple[StepSpec, ...] = (
         key="brace",
         phase="brace",
         title="Brace both sides of the cut",
-        detail="A tie across and along the rails, unless a crossmember lies within 150 mm of the cut.",
+        detail=f"A tie across and along the rails, unless a crossmember lies within {as_length(150)} of the cut.",
         minutes=60,
         tools=("square tube", "welder"),
         cautions=(SUPPORTS,),

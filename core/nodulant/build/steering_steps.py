@@ -6,6 +6,7 @@ Common practice of the trade; the numbers come from the design.
 from nodulant.axles.steering import DragLink, Rack
 from nodulant.axles.suspension import Suspension
 from nodulant.parts.specs import HoldPoint, StepSpec
+from nodulant.units.inline import as_length
 
 SENSE_STEP = "steer-sense"
 NEVER = "Never weld on a cast or forged steering part: arms, knuckles, box, joints. Welded splices in shafts or rods only where local rules allow, by a qualified welder."
@@ -75,7 +76,7 @@ def steering_steps(suspensions: tuple[Suspension, ...]) -> tuple[StepSpec, ...]:
 def _centred(own: Suspension) -> str:
     gear = own.steering.gear if own.steering else None
     if isinstance(gear, Rack):
-        return f"Rack in the middle of its {2 * gear.stroke_mm:.0f} mm with the wheels straight."
+        return f"Rack in the middle of its {as_length(2 * gear.stroke_mm)} with the wheels straight."
     return "Sector in the middle of its turns with the wheels straight: count the turns from both ends."
 
 
@@ -88,7 +89,7 @@ def _place(rack: bool) -> str:
 def _sweep(own: Suspension) -> str:
     gear = own.steering.gear if own.steering else None
     if isinstance(gear, Rack):
-        return f"Rack goes {gear.stroke_mm:.0f} mm to each side."
+        return f"Rack goes {as_length(gear.stroke_mm)} to each side."
     if gear is None:
         return ""
     return f"Pitman arm swings {gear.box.swing_deg:.0f} degrees to each side of the middle, equally."

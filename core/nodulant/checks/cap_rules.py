@@ -12,6 +12,7 @@ from nodulant.strength.at_station import at_station
 from nodulant.strength.cap_end import end_flow, together
 from nodulant.strength.rail import RailComparison
 from nodulant.strength.space import FrameComparison
+from nodulant.units.inline import as_amount, as_length
 
 
 def cap_checks(
@@ -72,7 +73,7 @@ def _judged(
         Why(
             formula="(shear ** 2 + lift ** 2) ** 0.5 / line",
             values={"shear": shear, "lift": lift, "line": line},
-            words=f"{at.case.name}: {force / 1e3:.1f} kN in the cap come in over {plate.grown_mm:.0f} mm, {away:.0f} mm"
+            words=f"{at.case.name}: {as_amount('force', force)} in the cap come in over {as_length(plate.grown_mm)}, {as_length(away)}"
             " above the flange: N/mm on two long welds and the one across the end",
         ),
         changes,

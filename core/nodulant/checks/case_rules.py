@@ -37,6 +37,7 @@ from nodulant.strength.rail_case import RailCase, factor_of
 from nodulant.strength.space import FrameComparison
 from nodulant.strength.twist import Twist
 from nodulant.survey.vehicle import Survey
+from nodulant.units.inline import as_amount
 from nodulant.units.said import Kind, Said, said
 
 SAME, DRAWN = 0.99, 1 / 1.1
@@ -215,9 +216,9 @@ def _space_check(
         judged = Judged("close", judged.row)
     f, row = after.forces, judged.row
     words = (
-        f"{case.basis}; von Mises, worst fibre and wall together; moment {f.moment[row] / 1e6:.2f}, across"
-        f" {f.side_moment[row] / 1e6:.2f}, torque {f.torque[row] / 1e6:.2f} kN m, shear {f.shear[row] / 1e3:.1f} kN,"
-        f" bimoment {f.bimoment[row] / 1e9:.2f} kN m2"
+        f"{case.basis}; von Mises, worst fibre and wall together; moment {as_amount('moment', f.moment[row])}, across"
+        f" {as_amount('moment', f.side_moment[row])}, torque {as_amount('moment', f.torque[row])},"
+        f" shear {as_amount('force', f.shear[row])}, bimoment {as_amount('bimoment', f.bimoment[row])}"
     )
     why = Why(formula="1.5 / use", values={"use": SAFETY_ON_YIELD / float(found.own[row])}, words=words)
     subject = Subject(subject=f"rail-{case.id}", side=rail.side)

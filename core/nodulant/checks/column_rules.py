@@ -8,6 +8,7 @@ from nodulant.checks.check import Changes, Check, Why, judge, not_computed
 from nodulant.checks.steer_rules import about
 from nodulant.steering.column import ShaftFigures, shaft_figures, slot_needed_mm
 from nodulant.steering.study import SteerStudy
+from nodulant.units.inline import as_length, as_thickness
 
 THREE = 3
 
@@ -88,7 +89,7 @@ def _clamp(q: SteerStudy, shaft: SteeringShaft, changes: Changes) -> list[Check]
     if shaft.clamp is None:
         return []
     clamp, need = shaft.clamp, slot_needed_mm(shaft.clamp)
-    words = f"bore {clamp.bore_mm:.2f} mm on a column of {clamp.column_mm:.2f} mm: the slot closes by pi times the play before the tube bites"
+    words = f"bore {as_thickness(clamp.bore_mm)} on a column of {as_length(clamp.column_mm)}: the slot closes by pi times the play before the tube bites"
     if need <= 0:
         play = clamp.bore_mm - clamp.column_mm
         value = 0.0 if play < 0 else math.copysign(1.0, 1.0)
@@ -103,6 +104,6 @@ def _clamp(q: SteerStudy, shaft: SteeringShaft, changes: Changes) -> list[Check]
     remedy = (
         "A tube with a larger bore: the column does not go in."
         if need < 0
-        else f"A slot wider than {need:.1f} mm, and the bite besides."
+        else f"A slot wider than {as_length(need)}, and the bite besides."
     )
     return [judge("clamp-closes", about(q.study, "column-clamp"), value, why, changes, remedy=remedy)]

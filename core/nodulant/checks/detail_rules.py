@@ -10,6 +10,7 @@ from nodulant.parts.specs import FatigueDetail
 from nodulant.strength.fatigue import FOR_EVER, KNEE, Life, detail_life
 from nodulant.strength.rail import RailComparison
 from nodulant.strength.slender import slenders
+from nodulant.units.inline import as_amount
 from nodulant.units.said import said
 
 FATIGUE_CLOSE = 1.25
@@ -49,7 +50,7 @@ def _fatigue(life: Life, detail: FatigueDetail, subject: Subject, name: str, cha
     else:
         formula = "5e6 * (0.737 * category / (gamma * range)) ** 5"
     edge = f", stress concentration {life.concentration:.2f} counted" if life.concentration > 1 else ""
-    words = f"class {life.category:g}; range of {life.range_mpa:.1f} MPa from half the static load up and down on the net section{edge}; twist is not included"
+    words = f"class {life.category:g}; range of {as_amount('stress', life.range_mpa)} from half the static load up and down on the net section{edge}; twist is not included"
     verdict: Verdict = "fails" if life.cycles < limit.value else "holds"
     if verdict == "holds" and life.cycles < FATIGUE_CLOSE * limit.value:
         verdict = "close"

@@ -6,6 +6,7 @@ from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge, 
 from nodulant.driveline.driveline import Driveline
 from nodulant.driveline.shaft import ShaftMotion, clearances, critical_rpm
 from nodulant.suspension.study import Study
+from nodulant.units.inline import as_length
 
 RULES = ("joint-angle", "joint-binds", "joints-cancel", "slip-engaged", "slip-room", "critical-speed")
 ALIGN = "Turn the pinion (or the gearbox) until both joints stand alike and small."
@@ -125,7 +126,7 @@ def _critical(d: Driveline, s: Study, shaft: ShaftMotion, changes: Changes) -> C
         Why(
             formula="rpm / critical",
             values={"rpm": d.most_rpm, "critical": limit},
-            words=f"first bending speed of the longest tube, {longest:.0f} mm between its joints, pinned",
+            words=f"first bending speed of the longest tube, {as_length(longest)} between its joints, pinned",
         ),
         changes,
         remedy="A larger tube, or two shafts with a bearing between.",

@@ -6,6 +6,7 @@ from nodulant.checks.check import Changes, Check, Governs, Why, judge, not_compu
 from nodulant.checks.travel_rules import in_droop, subject_of
 from nodulant.suspension.contacts import contacts, first_unmeant
 from nodulant.suspension.study import Study
+from nodulant.units.inline import as_length
 
 
 def end_checks(s: Study, changes: Changes) -> list[Check]:
@@ -64,7 +65,7 @@ def _met(s: Study, changes: Changes) -> list[Check]:
             Why(
                 formula="angle",
                 values={"angle": strike.off_square_deg},
-                words="between its axis and the way of what strikes it, the worst from 20 mm of travel before it touches to the end",
+                words=f"between its axis and the way of what strikes it, the worst from {as_length(20)} of travel before it touches to the end",
             ),
             strike.off_square_deg,
             "Lean or rake the stop along the arm's arc, or move it where the arc is straighter.",

@@ -2,6 +2,7 @@
 
 from nodulant.checks.check import Changes, Check, Governs, Subject, Why, judge, not_computed
 from nodulant.parts.sides import AxleName
+from nodulant.units.inline import as_length
 
 
 def _about(subject: str) -> Subject:
@@ -29,7 +30,7 @@ def stands_check(axle: AxleName, stack_mm: float, stands_mm: float, changes: Cha
 def wheelbase_check(surveyed_mm: float, planned_mm: float, changes: Changes) -> Check:
     """What cuts and hubs make of the wheelbase: an overlap shortens it unasked."""
     more = planned_mm - surveyed_mm
-    said = f"{abs(more):.1f} mm {'longer' if more > 0 else 'shorter'} than surveyed"
+    said = f"{as_length(abs(more))} {'longer' if more > 0 else 'shorter'} than surveyed"
     return judge(
         "wheelbase-kept",
         _about("vehicle"),
@@ -58,7 +59,7 @@ def cut_check(axle: AxleName, words: str, stack_mm: float, cut_mm: float, change
         ),
         changes,
         detail=f"{axle}, {words}",
-        remedy=f"Make the stack's {words} {cut_mm:.1f} mm, or cut it as the stack says.",
+        remedy=f"Make the stack's {words} {as_length(cut_mm)}, or cut it as the stack says.",
     )
 
 

@@ -5,6 +5,7 @@ from nodulant.checks.travel_rules import subject_of
 from nodulant.steering.hoses import hose_reach
 from nodulant.steering.study import SteerStudy
 from nodulant.suspension.study import Study
+from nodulant.units.inline import as_length
 
 
 def hose_checks(s: Study, q: SteerStudy | None, changes: Changes) -> list[Check]:
@@ -19,7 +20,7 @@ def hose_checks(s: Study, q: SteerStudy | None, changes: Changes) -> list[Check]
         why = Why(
             formula="length - reach",
             values={"length": hose.length_mm, "reach": found.most_mm},
-            words=f"mm; ends furthest apart at {abs(found.travel_mm):.0f} mm of {way}{lock}; straight from end to end, bends not counted",
+            words=f"mm; ends furthest apart at {as_length(abs(found.travel_mm))} of {way}{lock}; straight from end to end, bends not counted",
         )
         out.append(
             judge(

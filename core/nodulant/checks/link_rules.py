@@ -10,6 +10,7 @@ from nodulant.materials.steel import SAFETY_ON_YIELD
 from nodulant.suspension.forces import NAMES, LoadCase
 from nodulant.suspension.study import Study
 from nodulant.suspension.tube import FACTOR, critical_n
+from nodulant.units.inline import as_length
 
 RULES = ("link-buckling", "link-pull", "link-joint")
 
@@ -60,7 +61,7 @@ def _link(s: Study, named: NamedLink, changes: Changes) -> list[Check]:
             Why(
                 formula="factor * pressed / holds",
                 values={"factor": FACTOR, "pressed": pressed, "holds": holds},
-                words=f"{NAMES[case]}; N; {length:.0f} mm between the joints, both ends pinned, yield beside the welds",
+                words=f"{NAMES[case]}; N; {as_length(length)} between the joints, both ends pinned, yield beside the welds",
             ),
             changes,
             governs=Governs(case=case),

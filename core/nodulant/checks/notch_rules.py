@@ -13,6 +13,7 @@ from nodulant.frame.ops.plates.plate_welds import needed_overlap
 from nodulant.parts.sides import Side, on_sides
 from nodulant.strength.rail import RailComparison
 from nodulant.survey.vehicle import Feature, Survey
+from nodulant.units.inline import as_length, as_thickness
 
 
 def notch_checks(
@@ -41,7 +42,7 @@ def notch_checks(
             Why(formula="radius", values={"radius": radius}),
             changes,
             governs=here,
-            remedy="Drill 12-13 mm holes in the corners and cut to their centres.",
+            remedy=f"Drill {as_thickness(12.7)} holes in the corners and cut to their centres.",
         )
     ]
     crown = notch.shape.crown_radius_mm()
@@ -83,11 +84,11 @@ def _plate_checks(
     own = replace(subject, subject=f"{notch.id}-{role}")
     needed, reasons = needed_overlap(plate, rail.height, rail.width, rail.wall, rail.foot)
     leading = max(reasons, key=lambda name: reasons[name])
-    words = f"needed: the largest of {', '.join(f'{name} {value:.1f} mm' for name, value in reasons.items())}; {leading} governs"
+    words = f"needed: the largest of {', '.join(f'{name} {as_length(value)}' for name, value in reasons.items())}; {leading} governs"
     reach = notch.half_mouth_mm + plate.overlap_mm
     at = Governs(station_mm=rail.centre - reach)
     values = {"overlap": plate.overlap_mm, "needed": needed}
-    remedy = f"Overlap the cut by {needed:.1f} mm or more at each end."
+    remedy = f"Overlap the cut by {as_length(needed)} or more at each end."
     checks = [
         judge(
             "overlap",

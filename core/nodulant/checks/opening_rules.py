@@ -13,6 +13,7 @@ from nodulant.strength.at_station import AtStation, at_station
 from nodulant.strength.opening import HIGH, LONG, Tee, tee_bending
 from nodulant.strength.rail import RailComparison
 from nodulant.strength.space import FrameComparison
+from nodulant.units.inline import as_amount, as_thickness
 
 LEAST = 0.25
 """Holes lower than this share of the rail's height leave tees too stocky to bend (Nodulant default)."""
@@ -93,7 +94,7 @@ def _judged(rail: RailComparison, hole: Hole, cases: list[AtStation], subject: S
             formula="(along + tee) / allowed",
             values={"along": along, "tee": local(at), "allowed": allowed(at)},
             words=f"{at.case.name}: what is used of yield/1.5 by the section there, and by the web and flange left"
-            f" over and under the hole as {at.shear / 1e3:.1f} kN of shear bend them over {LONG * hole.diameter:.0f} mm",
+            f" over and under the hole as {as_amount('force', at.shear)} of shear bend them over {as_thickness(LONG * hole.diameter)}",
         ),
         changes,
         detail=at.case.name,

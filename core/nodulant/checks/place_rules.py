@@ -6,6 +6,7 @@ from nodulant.parts.sides import on_sides
 from nodulant.strength.rail import RailComparison
 from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.vehicle import Seat, Survey
+from nodulant.units.inline import as_length
 
 
 def in_the_cut_checks(
@@ -28,7 +29,7 @@ def in_the_cut_checks(
             if move.gone_mm <= 0:
                 continue
             hit = [name for x, name in spots if move.at_mm < x < move.at_mm + move.gone_mm]
-            words = f"between station {move.at_mm:.0f} and {move.at_mm + move.gone_mm:.0f} mm: {', '.join(hit) or 'nothing'}"
+            words = f"between station {as_length(move.at_mm)} and {as_length(move.at_mm + move.gone_mm)}: {', '.join(hit) or 'nothing'}"
             out.append(
                 judge(
                     "in-the-cut",

@@ -15,6 +15,7 @@ from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.suspension.half_shaft import half_shaft_motion
 from nodulant.suspension.motion import Motion
 from nodulant.suspension.study import Study
+from nodulant.units.inline import as_length
 
 AT_BRACKET_MM = 80.0
 """A link is not judged this near its own frame end."""
@@ -104,7 +105,7 @@ def _judged(s: Study, subject: Subject, gap: Gap, name: str, changes: Changes) -
         Why(
             formula="gap",
             values={"gap": gap.gap_mm},
-            words=f"mm from its surface to the rail, at {roll:+.0f} degrees of roll; cuts are not taken off the rail, within {AT_BRACKET_MM:.0f} mm of its own bracket a link is not judged",
+            words=f"mm from its surface to the rail, at {roll:+.0f} degrees of roll; cuts are not taken off the rail, within {as_length(AT_BRACKET_MM)} of its own bracket a link is not judged",
         ),
         changes,
         detail=name.partition(", ")[0],

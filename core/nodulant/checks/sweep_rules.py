@@ -7,6 +7,7 @@ from nodulant.clearance.pair import Least
 from nodulant.clearance.shapes import Standing
 from nodulant.clearance.sweep import Cleared, Pair
 from nodulant.clearance.under import Under
+from nodulant.units.inline import as_length
 
 AXES = (("rearward", "forward"), ("to the right", "to the left"), ("up", "down"))
 
@@ -46,7 +47,7 @@ def sweep_checks(cleared: Cleared, changes: Changes) -> list[Check]:
     words = (
         "they overlap at ride height straight ahead already: placed so, or cut out for it, not a contact of the sweep"
         if at_rest
-        else f"least over the whole motion, mm: at {found.travel_mm:+.1f} mm of travel, {found.roll_deg:+.1f} degrees of roll, {found.input:+.0%} of the lock"
+        else f"least over the whole motion, mm: at {as_length(found.travel_mm)} of travel, {found.roll_deg:+.1f} degrees of roll, {found.input:+.0%} of the lock"
     )
     out.append(
         judge(

@@ -9,6 +9,7 @@ from nodulant.frame.ops.notches.notch import Notch
 from nodulant.parts.sides import AxleName, Side
 from nodulant.targets.drop import CausedEntry, DropResult, Stack, Targets
 from nodulant.targets.notch_needed import NotchNeeded
+from nodulant.units.inline import as_length
 
 STACK: dict[AxleName, Subject] = {
     "front": Subject(subject="front", stage="target"),
@@ -165,7 +166,7 @@ def notch_size_checks(needed: NotchNeeded, placed: Sequence[Placed], changes: Ch
                 changes,
                 governs=Governs(station_mm=cut.centre_mm),
                 same_as_stock=have / need >= 1 - 1e-6,
-                remedy=f"Make it {need:.1f} mm.",
+                remedy=f"Make it {as_length(need)}.",
             )
         )
     return checks

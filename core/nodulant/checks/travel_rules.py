@@ -14,6 +14,7 @@ from nodulant.linkage.sweep import stretches
 from nodulant.suspension import motion as of
 from nodulant.suspension.motion import Motion, Setting
 from nodulant.suspension.study import Study
+from nodulant.units.inline import as_amount, as_length
 
 GEOMETRY = ("travel-reached", "joint-swing")
 BIND_DEG = (1.0, 3.0, 5.0)
@@ -93,7 +94,7 @@ def _bind(s: Study, m: Motion, changes: Changes) -> list[Check]:
             Why(
                 formula="at_3_deg",
                 values=values,
-                words=f"most that one rod has to give if its bushes do not, mm; {part} would then carry {force / 1000:.0f} kN",
+                words=f"most that one rod has to give if its bushes do not, mm; {part} would then carry {as_amount('force', force)}",
             ),
             changes,
             governs=Governs(pose_mm=float(m.travel[worst[0]])),
@@ -148,7 +149,7 @@ def _spread(s: Study, setting: Setting, changes: Changes) -> list[Check]:
                 words="mm; the tyre's diameter by its size",
             ),
             changes,
-            remedy=f"{0.25 * tyre:.0f} mm or more between the axle's brackets.",
+            remedy=f"{as_length(0.25 * tyre)} or more between the axle's brackets.",
         ),
         judge(
             "separation-front",
@@ -199,7 +200,7 @@ def _convergence(s: Study, setting: Setting, upper: Link, changes: Changes) -> C
         Why(
             formula="angle",
             values={"angle": math.degrees(math.atan2(across, along))},
-            words=f"in plan, against fore and aft: {across:.0f} mm over {along:.0f} mm; side loads in the links grow as 1/sin",
+            words=f"in plan, against fore and aft: {as_length(across)} over {as_length(along)}; side loads in the links grow as 1/sin",
         ),
         changes,
         remedy="Bring the upper links' axle ends nearer to each other, their frame ends further apart.",

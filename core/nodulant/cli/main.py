@@ -22,6 +22,7 @@ from nodulant.formats.report_pdf import report_pdf
 from nodulant.handcheck import hand_check
 from nodulant.job.document import Inputs
 from nodulant.patterns.collect import patterns_of
+from nodulant.units.inline import told, told_in, told_json
 from nodulant.units.show import Style
 
 WIDEST = 70
@@ -84,10 +85,10 @@ def _guarded(arguments: argparse.Namespace) -> int:
 
 def _patterns(inputs: Inputs, out: Path, paper: Paper) -> int:
     evaluate(inputs)
-    found = patterns_of(inputs.survey, inputs.design.operations)
+    found = [told_in(p, inputs.shop.style) for p in patterns_of(inputs.survey, inputs.design.operations)]
     for pattern in found:
         _write(out / f"{pattern.id.replace('/', '-')}.dxf", pattern_dxf(pattern))
-    _write(out / f"patterns-{paper}.pdf", pattern_pdf(list(found), paper))
+    _write(out / f"patterns-{paper}.pdf", pattern_pdf(found, paper))
     return 0
 
 
@@ -115,16 +116,20 @@ def _check(inputs: Inputs, as_json: bool) -> int:
             "groups": [g.model_dump() for g in result.groups],
             "checks": [c.model_dump() for c in result.checks],
         }
-        print(json.dumps(found, indent=1))
+        print(told_json(json.dumps(found, indent=1), inputs.shop.style))
     else:
-        print(table(result, inputs.shop.style))
+        print(told(table(result, inputs.shop.style), inputs.shop.style))
         print(", ".join(f"{n} {verdict}" for verdict, n in counts(result.groups).items()))
     return 1 if counts(result.groups)["fails"] else 0
 
 
 def _handcheck(inputs: Inputs, as_json: bool) -> int:
     sheet = hand_check(inputs)
-    print(sheet.model_dump_json(indent=1) if as_json else "\n".join(sheet_lines(sheet, inputs.shop.style)))
+    style = inputs.shop.style
+    if as_json:
+        print(told_json(sheet.model_dump_json(indent=1), style))
+    else:
+        print(told("\n".join(sheet_lines(sheet, style)), style))
     return 0
 
 
@@ -133,7 +138,7 @@ def _line(error: NodulantError) -> str:
 
 
 def _refuse(lines: list[str]) -> int:
-    print("\n".join(lines), file=sys.stderr)
+    print(told("\n".join(lines), "mm"), file=sys.stderr)
     return 2
 
 

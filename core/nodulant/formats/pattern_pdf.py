@@ -100,7 +100,9 @@ def _foot(canvas: Canvas, pattern: Pattern, sheet: str) -> None:
         f"{pattern.title} · {pattern.side} · {pattern.steel} · {sheet} · from {pattern.datum}",
     )
     canvas.drawString(
-        MARGIN_MM * MM, 14.5 * MM, "Print at 100 %. Measure the bar before you cut: upper 100 mm, lower 4 in."
+        MARGIN_MM * MM,
+        14.5 * MM,
+        "Print at 100 %. Measure the bar before you cut: upper 100 mm, lower 4 in.",
     )
     canvas.setFillGray(0)
     canvas.rect(MARGIN_MM * MM, 10 * MM, 100 * MM, 2 * MM, stroke=0, fill=1)

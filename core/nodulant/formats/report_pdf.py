@@ -24,6 +24,7 @@ from nodulant.frame.place import resolve
 from nodulant.handcheck import hand_check
 from nodulant.handcheck.places import Line
 from nodulant.job.document import Inputs
+from nodulant.units.inline import told_in
 from nodulant.units.said import Amount, show_amount, tell
 from nodulant.units.show import Style
 
@@ -41,7 +42,8 @@ def report_pdf(job_name: str, revision: str, inputs: Inputs, swept: SweepOnFile 
     """The report as PDF, with the sweep that is kept; raises InvalidInputs where the design cannot be evaluated."""
     at = _notch_station(inputs)
     want = Want(section=SectionAt(side="left", x_mm=at)) if at is not None else Want()
-    result = evaluate(inputs, want)
+    style = inputs.shop.style
+    result = told_in(evaluate(inputs, want), style)
     story: list[Flowable] = [
         Paragraph(escape(f"{job_name}: {inputs.survey.vehicle}"), _STYLES["Title"]),
         Paragraph(escape(f"{revision} · design and survey hash {result.content_hash}"), CELL),
@@ -50,9 +52,9 @@ def report_pdf(job_name: str, revision: str, inputs: Inputs, swept: SweepOnFile 
     ]
     story += (
         _summary(result, inputs)
-        + _drawings(result, at, inputs.design.targets.bump_mm)
-        + _checks(result, inputs.shop.style)
-        + _swept(swept, inputs.shop.style)
+        + _drawings(result, at, inputs.design.targets.bump_mm, style)
+        + _checks(result, style)
+        + _swept(None if swept is None else told_in(swept, style), style)
         + _figures(result)
         + _hand_check(inputs)
         + _readings(result)
@@ -112,7 +114,7 @@ def _rule(inputs: Inputs) -> str:
     return rule.kind if rule.reason is None else f"{rule.kind} ({rule.reason})"
 
 
-def _drawings(result: Evaluation, at: float | None, bump: float) -> list[Flowable]:
+def _drawings(result: Evaluation, at: float | None, bump: float, style: Style) -> list[Flowable]:
     if at is None:
         return []
     out: list[Flowable] = [*_heading("Drawings, left side"), elevation(result, "left", WIDTH, at, 450.0, bump)]
@@ -123,7 +125,7 @@ def _drawings(result: Evaluation, at: float | None, bump: float) -> list[Flowabl
         out += [
             Spacer(1, 3 * mm),
             section(result.section, WIDTH),
-            Paragraph(f"Section at station {at:.0f} mm, from the web towards the open side.", CELL),
+            Paragraph(f"Section at station {_length(at, style)}, from the web towards the open side.", CELL),
         ]
         rows = [
             ["", "stock", "planned"],
@@ -137,7 +139,7 @@ def _hand_check(inputs: Inputs) -> list[Flowable]:
     """The engineer's sheet; nothing where no section is known."""
     style = inputs.shop.style
     try:
-        sheet = hand_check(inputs)
+        sheet = told_in(hand_check(inputs), inputs.shop.style)
     except NodulantError:
         return []
     out = _heading("Hand-check sheet, N, mm and MPa")

@@ -13,6 +13,7 @@ from nodulant.base.errors import InputError, UnreadableQuantity
 from nodulant.formats.problems import Problem, problems_of
 from nodulant.survey.rail import Station
 from nodulant.units import parse_quantity
+from nodulant.units.inline import as_length
 
 FIELDS = {
     "x": "x_mm",
@@ -117,8 +118,8 @@ def _line(
             Problem(
                 pointer=f"/line/{number}",
                 message="this station does not lie behind the one before",
-                found=f"{station.x_mm:g} mm",
-                expected=f"more than {stations[-1].x_mm:g} mm",
+                found=as_length(station.x_mm),
+                expected=f"more than {as_length(stations[-1].x_mm)}",
             )
         )
         return

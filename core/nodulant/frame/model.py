@@ -25,6 +25,7 @@ from nodulant.parts.sides import Side, on_sides
 from nodulant.sections.properties import Properties, combine
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature, Survey
+from nodulant.units.inline import as_length
 
 
 @dataclass(frozen=True)
@@ -119,15 +120,15 @@ def _on_the_rail(placed: Placed, start: float, end: float, field: str) -> None:
         raise InputError(
             "this ends before it starts",
             field=f"{field}/{rear}",
-            found=f"{placed.end_mm:.1f} mm",
-            acceptable=f"more than {placed.start_mm:.1f} mm",
+            found=as_length(placed.end_mm),
+            acceptable=f"more than {as_length(placed.start_mm)}",
         )
     if placed.start_mm < start or placed.end_mm > end:
         raise InputError(
             "this lies beyond the end of the rail",
             field=f"{field}/{front if placed.start_mm < start else rear}",
-            found=f"station {placed.start_mm:.1f} to {placed.end_mm:.1f} mm",
-            acceptable=f"station {start:.1f} to {end:.1f} mm",
+            found=f"station {as_length(placed.start_mm)} to {as_length(placed.end_mm)}",
+            acceptable=f"station {as_length(start)} to {as_length(end)}",
         )
 
 
@@ -141,8 +142,8 @@ def _no_clash(placed: Sequence[Placed]) -> None:
                     raise InputError(
                         f"'{one.op.name}' and '{two.op.name}' overlap",
                         field=f"/design/operations/{one.index}/{one.op.place_fields()[0]}",
-                        found=f"cuts at station {cut.start_mm:.0f} to {cut.end_mm:.0f} and {met.start_mm:.0f} to {met.end_mm:.0f} mm",
-                        acceptable=f"cuts that do not touch: {met.end_mm - cut.start_mm:.0f} mm further back, or {cut.end_mm - met.start_mm:.0f} mm ahead",
+                        found=f"cuts at station {cut.start_mm:.0f} to {cut.end_mm:.0f} and {as_length(met.start_mm)} to {as_length(met.end_mm)}",
+                        acceptable=f"cuts that do not touch: {as_length(met.end_mm - cut.start_mm)} further back, or {as_length(cut.end_mm - met.start_mm)} ahead",
                     )
                 _no_end_inside(two, one, cut)
 
@@ -157,8 +158,8 @@ def _no_end_inside(plate: Placed, cutting: Placed, cut: Span) -> None:
             raise InputError(
                 f"'{plate.op.name}' ends inside the cut '{cutting.op.name}'",
                 field=f"/design/operations/{plate.index}/{name}",
-                found=f"station {x:.1f} mm",
-                acceptable=f"outside {cut.start_mm:.1f} to {cut.end_mm:.1f} mm",
+                found=f"station {as_length(x)}",
+                acceptable=f"outside {as_length(cut.start_mm)} to {as_length(cut.end_mm)}",
             )
 
 

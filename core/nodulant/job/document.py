@@ -23,7 +23,7 @@ from nodulant.parts.limit import LimitChange, StrengthRule
 from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.vehicle import Seat, Survey
 from nodulant.targets.drop import Targets
-from nodulant.units.show import Style
+from nodulant.units.show import MM_PER_INCH, Style
 
 FORMAT = "nodulant-job"
 VERSION = 4
@@ -75,6 +75,15 @@ class Shop(Frozen):
     plate_stock_mm: Annotated[tuple[Thickness, ...], Field(min_length=1, max_length=20)] = (3.0, 4.0, 5.0, 6.0, 8.0)
     cap_heights_mm: Annotated[tuple[Size, ...], Field(min_length=1, max_length=20)] = (25.0, 40.0, 50.0, 60.0, 75.0)
     rates: Rates = Rates()
+
+    @classmethod
+    def reading(cls, style: Style) -> Self:
+        """A new shop that reads its tape so: its rack is in inches where its tape is."""
+        if style == "mm":
+            return cls(style=style)
+        sixteenths = {"plate_stock_mm": (2, 3, 4, 5, 6), "cap_heights_mm": (16, 24, 32, 40, 48)}
+        racks = {name: tuple(n * MM_PER_INCH / 16 for n in sizes) for name, sizes in sixteenths.items()}
+        return cls.model_validate({"style": style, **racks})
 
 
 class AsBuilt(Frozen):

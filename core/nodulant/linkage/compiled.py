@@ -16,6 +16,7 @@ from nodulant.base.arrays import Columns, Rows, cross
 from nodulant.base.errors import NotSolvable
 from nodulant.linkage.mechanism import CARRIER, FRAME, Drive, End, Height, Mechanism
 from nodulant.linkage.rotation import exponential, rotated
+from nodulant.units.inline import as_length
 
 Bodies = npt.NDArray[np.int64]
 NOTHING_MM = 1e-6
@@ -94,7 +95,10 @@ def compile_mechanism(mechanism: Mechanism, drives: tuple[Drive, ...]) -> Compil
     for rod, distance in zip(mechanism.rods, apart, strict=True):
         if distance < NOTHING_MM:
             raise NotSolvable(
-                f"both ends of {rod.name} lie on one point", field=rod.name, found="0 mm", acceptable="a length"
+                f"both ends of {rod.name} lie on one point",
+                field=rod.name,
+                found=as_length(0),
+                acceptable="a length",
             )
     length = np.array(
         [d if rod.length_mm is None else rod.length_mm for rod, d in zip(mechanism.rods, apart, strict=True)]

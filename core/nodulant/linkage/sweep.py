@@ -19,6 +19,7 @@ from nodulant.linkage.compiled import ARM_MM, Compiled, Pose, reference
 from nodulant.linkage.mechanism import Lean
 from nodulant.linkage.rates import carried, twist
 from nodulant.linkage.solve import Solved, part, solve
+from nodulant.units.inline import as_length
 
 FREE_BELOW = 1e-7
 """Singular value over the largest, below which a movement is free."""
@@ -119,7 +120,7 @@ def _reach(c: Compiled, column: Solved, travel: Columns, turn: float) -> tuple[M
     for way, (rows, name) in enumerate(((range(middle, -1, -1), "droop"), (range(middle, len(travel)), "bump"))):
         for i in rows:
             if not good[i]:
-                ends[way] = f"at {abs(travel[i]):.0f} mm of {name} {why_not(c, column, i)}"
+                ends[way] = f"at {as_length(abs(travel[i]))} of {name} {why_not(c, column, i)}"
                 break
             exists[i] = True
     return exists, tuple(ends)

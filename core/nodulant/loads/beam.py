@@ -16,6 +16,7 @@ from nodulant.base.arrays import Columns
 from nodulant.base.errors import NotSolvable
 from nodulant.parts.sides import AxleName
 from nodulant.survey.vehicle import Mass, Seat
+from nodulant.units.inline import as_length
 
 G = 9.80665
 RAILS = 2
@@ -46,7 +47,7 @@ def reactions(masses: Sequence[Mass], seats: Sequence[Seat]) -> Reactions:
         raise NotSolvable(
             "the rear seats do not lie behind the front seats",
             field="/design/seats",
-            found=f"{front_x:g} and {rear_x:g} mm",
+            found=f"{as_length(front_x)} and {as_length(rear_x)}",
             acceptable="front seats ahead of rear seats",
         )
     weight = sum(m.mass_kg for m in masses) * G

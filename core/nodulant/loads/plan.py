@@ -8,6 +8,7 @@ from pydantic import Field, model_validator
 from nodulant.base.errors import InputError
 from nodulant.base.model import Coordinate, Frozen, Name
 from nodulant.parts.sides import AxleName, Side
+from nodulant.units.inline import as_length
 
 CaseId = Literal[
     "static",
@@ -72,8 +73,8 @@ class AxleLinks(Frozen):
             raise InputError(
                 "the upper links must stand above the lower ones",
                 field="upper_z_mm",
-                found=f"{self.upper_z_mm - self.lower_z_mm:g} mm apart",
-                acceptable="20 mm or more",
+                found=f"{as_length(self.upper_z_mm - self.lower_z_mm)} apart",
+                acceptable=f"{as_length(20)} or more",
             )
         return self
 

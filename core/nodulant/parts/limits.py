@@ -3,6 +3,7 @@
 from nodulant.parts.limit import Limit, LimitChange, at_least, at_most, noted
 from nodulant.parts.steer_limits import STEER_LIMITS
 from nodulant.parts.travel_limits import TRAVEL_LIMITS
+from nodulant.units.inline import as_length, as_thickness
 
 _STOCK = "section against stock's at that place, both with the yield of their metal"
 _GUTTED = "Nodulant default: below this too little is left of the rail, whatever it carries"
@@ -69,9 +70,11 @@ LIMITS: tuple[Limit, ...] = (
         "Gap between two stitches",
         1.0,
         "x most",
-        "EN 1993-1-8, 4.3.2.2: 12 times the thinner part, at most 200 mm; from memory",
+        f"EN 1993-1-8, 4.3.2.2: 12 times the thinner part, at most {as_length(200)}; from memory",
     ),
-    at_least("corner-radius", "Radius of cut corners", 6.0, "mm", "common practice: 12-13 mm drilled corners"),
+    at_least(
+        "corner-radius", "Radius of cut corners", 6.0, "mm", f"common practice: {as_thickness(12.7)} drilled corners"
+    ),
     at_least("liner-bend", "Arc radius over liner thickness", 3.0, "x", "common practice: least bend of mild plate"),
     at_least(
         "overlap", "Overlap past the cut", 1.0, "x needed", "rail height (common practice), development and weld length"
@@ -138,7 +141,7 @@ LIMITS: tuple[Limit, ...] = (
     at_most("truss-bending", "Truss in bending", 1.0, "of yield/1.5", "beam on its two feet"),
     at_most("bridge-bending", "Spring crossmember in bending", 1.0, "of yield/1.5", "beam on two supports"),
     at_most("bridge-weld", "Spring crossmember's end welds", 1.0, "of allowed", "ring of weld: Blodgett, from memory"),
-    at_least("pocket-room", "Room in the spring's slot", 12.0, "mm", "common practice: 6 mm each end"),
+    at_least("pocket-room", "Room in the spring's slot", 12.0, "mm", f"common practice: {as_length(6)} each end"),
     at_most("pad-bending", "Plate past what carries it", 1.0, "of yield/1.5", "cantilever under even pressure"),
     at_least("leg-least", "Fillet leg against the least", 1.0, "x least", "AWS D1.1 table 5.7, from memory"),
     at_most("leg-most", "Fillet leg against the most", 1.0, "x most", "AWS D1.1, along an edge, from memory"),
@@ -185,7 +188,7 @@ LIMITS: tuple[Limit, ...] = (
         "half of sum(l a) 0.3 F_EXX against three times static; Nodulant default",
     ),
     at_most("in-the-cut", "Parts on metal that comes out", 0.0, "parts", "what stands there must be moved first", 1.0),
-    at_least("plug-hole", "Hole of the plug welds", 1.0, "x least", "plate + 8 mm, AWS D1.1, from memory"),
+    at_least("plug-hole", "Hole of the plug welds", 1.0, "x least", f"plate + {as_length(8)}, AWS D1.1, from memory"),
     at_least(
         "throat", "Throat left in the butt", 1.0, "x wall", "what is fused through the root; grinding takes the crown"
     ),
@@ -206,11 +209,19 @@ LIMITS: tuple[Limit, ...] = (
     *TRAVEL_LIMITS,
     *STEER_LIMITS,
     at_least("metal-clearance", "Moving metal to fixed metal", 12.7, "mm", "common practice: half an inch all round"),
-    at_least("tyre-sweep", "Tyre through travel and lock", 10.0, "mm", "common practice: 10 mm in bump and lock"),
+    at_least(
+        "tyre-sweep", "Tyre through travel and lock", 10.0, "mm", f"common practice: {as_length(10)} in bump and lock"
+    ),
     at_least("along-clear", "Thing that goes along clears", 12.7, "mm", "common practice: half an inch all round"),
-    at_least("exhaust-lines", "Exhaust to lines and hoses", 50.0, "mm", "common practice: 50 mm"),
-    at_least("tyre-static", "Tyre standing straight", 20.0, "mm", "common practice: 20 mm at rest"),
-    at_least("soft-clearance", "Moving metal to hoses and lines", 20.0, "mm", "common practice: 20 mm, never chafing"),
+    at_least("exhaust-lines", "Exhaust to lines and hoses", 50.0, "mm", f"common practice: {as_length(50)}"),
+    at_least("tyre-static", "Tyre standing straight", 20.0, "mm", f"common practice: {as_length(20)} at rest"),
+    at_least(
+        "soft-clearance",
+        "Moving metal to hoses and lines",
+        20.0,
+        "mm",
+        f"common practice: {as_length(20)}, never chafing",
+    ),
     at_least("scrub-line", "Over the scrub line, one tyre flat", 0.0, "mm", "common practice, law in many places", 5.0),
     at_least("scrub-plane", "Over the rims, both tyres flat", 0.0, "mm", "common practice", 5.0),
     at_most("inside-at-rest", "Stands inside the rail", 0.0, "mm", "two things cannot be in one place", 1.0),
@@ -264,10 +275,12 @@ LIMITS: tuple[Limit, ...] = (
         "largest standardised residual: one false alarm in a thousand readings",
     ),
     at_most("frame-square", "Frame's diagonals against each other", 3.0, "mm", "common practice"),
-    at_most("as-built", "As-built reading against plan", 1.5, "mm", "common practice: points +-1.5 mm"),
+    at_most("as-built", "As-built reading against plan", 1.5, "mm", f"common practice: points within {as_length(1.5)}"),
     at_most("as-built-mount", "Mount as built against plan", 0.8, "mm", "common practice: mounts to 1/32 in"),
-    at_most("as-built-link", "Link's length against plan", 1.5, "mm", "common practice: points +-1.5 mm"),
-    at_most("links-equal", "Links equal left and right", 1.0, "mm", "common practice: within 1 mm"),
+    at_most(
+        "as-built-link", "Link's length against plan", 1.5, "mm", f"common practice: points within {as_length(1.5)}"
+    ),
+    at_most("links-equal", "Links equal left and right", 1.0, "mm", f"common practice: within {as_length(1)}"),
     at_most("as-built-parallel", "Plate out of parallel", 1.0, "mm", "common practice: as true as a string shows"),
     at_most("as-built-tabs", "Between the tabs against plan", 0.5, "mm", "Nodulant default: a shim's worth"),
     at_most("as-built-plate", "Plate thickness against plan", 0.3, "mm", "common practice: mill tolerance of plate"),

@@ -29,6 +29,7 @@ READS: dict[str, ValueWords] = {
     "% of most": _value("{value} % of the most it may hold", "number"),
     "cycles": _value("{value}", "cycles"),
     "entries": _value("{value} entries", "count"),
+    "values": _value("{value} values", "count"),
     "parts": _value("{value} parts", "count"),
     "times": _value("{value} times", "count"),
     "of safety": _value("factor {value}", "ratio"),

@@ -11,6 +11,7 @@ from nodulant.parts.part import Part, RoundHole
 from nodulant.parts.sides import Side
 from nodulant.patterns.pattern import Dimension, Label, Pattern, Stroke
 from nodulant.survey.vehicle import Feature
+from nodulant.units.inline import as_place, as_thickness
 
 MARGIN_MM = 60.0
 WIDE_PER_HIGH = 0.62
@@ -43,7 +44,7 @@ def cut_template(placed: Placed, edge: Outline, side: Side, rail: RailHere, anch
         rail.height,
         (
             f"{op.name} · rail cut · {side[0].upper()}",
-            f"centre line {offset:+.1f} mm from {anchor.name}",
+            f"centre line {as_place(offset)} {anchor.name}",
             "top edge = rail top · FRONT to the left",
         ),
     )
@@ -60,7 +61,7 @@ def cut_template(placed: Placed, edge: Outline, side: Side, rail: RailHere, anch
         strokes,
         texts,
         dimensions,
-        f"{anchor.name} {offset:+.1f} mm",
+        f"{as_place(offset)} {anchor.name}",
     )
 
 
@@ -75,7 +76,7 @@ def part_pattern(part: Part, centre_mm: float, anchor: Feature, bends: tuple[Str
     x0, y0, x1, y1 = part.outline.bounds()
     strokes = [Stroke(layer="CUT", outline=part.outline), *bends, *(_drilled(hole) for hole in part.holes)]
     offset = centre_mm - anchor.x_mm
-    datum = f"{anchor.name} {offset:+.1f} mm"
+    datum = f"{as_place(offset)} {anchor.name}"
     note = "to fit"
     if x0 < centre_mm < x1:
         low = max([y0, *(y for x, y in part.outline.points(0.1) if abs(x - centre_mm) < 2 and y < y1 - 1)])
@@ -83,7 +84,7 @@ def part_pattern(part: Part, centre_mm: float, anchor: Feature, bends: tuple[Str
         note = f"line = {datum}"
     steel = find_steel(part.steel_id)
     rows = (
-        f"{part.name} · {part.side[0].upper()} · {part.thickness_mm:g} mm {steel.name}",
+        f"{part.name} · {part.side[0].upper()} · {as_thickness(part.thickness_mm)} {steel.name}",
         f"{note} · FRONT to the left",
     )
     longest = max(len(row) for row in rows)

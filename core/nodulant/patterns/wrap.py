@@ -15,6 +15,7 @@ from nodulant.parts.sides import Side
 from nodulant.patterns.draw import MARGIN_MM, finish, labels, line
 from nodulant.patterns.pattern import Dimension, Pattern, Stroke
 from nodulant.survey.vehicle import Feature
+from nodulant.units.inline import as_place
 
 
 def wrapped(edge: Outline, diameter_mm: float) -> Outline:
@@ -38,7 +39,7 @@ def wrap_template(placed: Placed, edge: Outline, side: Side, rail: RailHere, anc
     rows = (
         f"{op.name} · wrap round the tube · {side[0].upper()}",
         f"middle line = tube {from_line} · outer lines = its sides · FRONT to the left",
-        f"centre line {offset:+.1f} mm from {anchor.name}",
+        f"centre line {as_place(offset)} {anchor.name}",
     )
     dimensions = (
         Dimension(name="depth", value_mm=edge.bounds()[3], critical=True, tolerance_mm=1.5),
@@ -53,5 +54,5 @@ def wrap_template(placed: Placed, edge: Outline, side: Side, rail: RailHere, anc
         strokes,
         labels(-reach, girth / 4 + 14, rows),
         dimensions,
-        f"{anchor.name} {offset:+.1f} mm",
+        f"{as_place(offset)} {anchor.name}",
     )

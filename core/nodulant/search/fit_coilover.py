@@ -20,6 +20,7 @@ from nodulant.loads.beam import G
 from nodulant.survey.vehicle import Seat, Survey
 from nodulant.suspension.spring_motion import coil_seat
 from nodulant.suspension.study import Study, study
+from nodulant.units.inline import as_length
 
 RATE_STEP, RATES = 2.0, (8.0, 200.0)
 LENGTHS_MM = tuple(range(150, 501, 25))
@@ -73,7 +74,7 @@ def fit_coilover(
         return FoundCoil(
             suspension=None,
             rate_n_per_mm=rate,
-            reason=f"no coil of {rate:g} N/mm up to {LENGTHS_MM[-1]} mm stays open in bump and seated in droop: less travel, or a helper spring",
+            reason=f"no coil of {rate:g} N/mm up to {as_length(LENGTHS_MM[-1])} stays open in bump and seated in droop: less travel, or a helper spring",
         )
     own = _with(own, free_mm=free, block_mm=round(CLOSED_SHARE * free, 1))
     s = _studied(survey, own, seats, towards_rail_mm)

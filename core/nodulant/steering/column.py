@@ -16,6 +16,7 @@ import numpy as np
 from nodulant.axles.steering import ColumnClamp, SteeringShaft
 from nodulant.base.arrays import Columns, cross
 from nodulant.base.errors import InputError
+from nodulant.units.inline import as_length
 
 TURN = 721
 """Places over half a turn of the steering wheel: the pattern repeats after it."""
@@ -44,8 +45,8 @@ def lines_of(shaft: SteeringShaft) -> list[Columns]:
             raise InputError(
                 "two points of the steering shaft lie on one place",
                 field=f"steering/shaft/joints/{min(k, len(shaft.joints) - 1)}",
-                found=f"{long:.1f} mm apart",
-                acceptable="1 mm or more",
+                found=f"{as_length(long)} apart",
+                acceptable=f"{as_length(1)} or more",
             )
         out.append((b - a) / long)
     return out

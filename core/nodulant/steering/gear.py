@@ -16,6 +16,7 @@ from nodulant.base.arrays import Columns, Mask, cross
 from nodulant.base.errors import InputError
 from nodulant.linkage.crank import Crank, crank_angle
 from nodulant.linkage.mechanism import Point
+from nodulant.units.inline import as_length
 
 LEVEL = 1e-9
 
@@ -52,8 +53,8 @@ def pitman(box: Sector) -> Crank:
         raise InputError(
             "the pitman arm's end lies on its shaft",
             field="steering/gear/box/arm_end",
-            found="0 mm",
-            acceptable="1 mm or more",
+            found=as_length(0),
+            acceptable=f"{as_length(1)} or more",
         )
     return crank
 
@@ -88,8 +89,8 @@ def _carriers(gear: CentreLink) -> tuple[Crank, Crank]:
         raise InputError(
             "pitman and idler hold the centre link at one point",
             field="steering/gear/idler_end",
-            found="0 mm apart",
-            acceptable="1 mm or more",
+            found=f"{as_length(0)} apart",
+            acceptable=f"{as_length(1)} or more",
         )
     return arm, idler
 

@@ -29,6 +29,7 @@ from nodulant.strength.rail_case import RailCase, rail_case
 from nodulant.strength.twist import Hole, Twist, twist_of
 from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.vehicle import Rails, Seat, Survey
+from nodulant.units.inline import as_length
 
 ON_END_MM = 0.5
 """A part this little beyond a rail's end is on the end."""
@@ -153,10 +154,10 @@ def _on_both_rails(rails: Rails, field: str, places: list[float]) -> None:
     off = [x for x in places if not common[0] - ON_END_MM <= x <= common[-1] + ON_END_MM]
     if off:
         raise NotSolvable(
-            f"x = {off[0]:.0f} mm lies beyond the rails; both are there from {common[0]:.0f} to {common[-1]:.0f} mm",
+            f"x = {as_length(off[0])} lies beyond the rails; both are there from {as_length(common[0])} to {as_length(common[-1])}",
             field=field,
-            found=f"x = {off[0]:.1f} mm",
-            acceptable=f"{common[0]:.1f} to {common[-1]:.1f} mm",
+            found=f"x = {as_length(off[0])}",
+            acceptable=f"{as_length(common[0])} to {as_length(common[-1])}",
         )
 
 

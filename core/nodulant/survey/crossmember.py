@@ -10,6 +10,7 @@ from pydantic import Field, model_validator
 
 from nodulant.base.errors import InputError
 from nodulant.base.model import Coordinate, Frozen, Id, Name, Size, Thickness
+from nodulant.units.inline import as_length, as_thickness
 
 EndKind = Literal["riveted", "riveted-flanges", "welded", "gusseted"]
 END_FIXITY: dict[EndKind, float] = {"riveted": 0.4, "riveted-flanges": 0.6, "welded": 0.8, "gusseted": 1.0}
@@ -53,6 +54,6 @@ def wall_fits(profile: str, height_mm: float, width_mm: float, wall_mm: float) -
         raise InputError(
             "the wall fills the crossmember",
             field="wall_mm",
-            found=f"{wall_mm:g} mm",
-            acceptable=f"less than {least / 2:g} mm",
+            found=as_thickness(wall_mm),
+            acceptable=f"less than {as_length(least / 2)}",
         )

@@ -12,6 +12,7 @@ from pydantic import Field, model_validator
 from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen, Id, Name
 from nodulant.parts.sides import AxleName
+from nodulant.units.inline import as_length
 
 Mechanism = Literal[
     "springs",
@@ -87,8 +88,8 @@ class ArcPath(Frozen):
             raise InputError(
                 "the pivot lies too far above or below for this radius",
                 field="pivot_above_mm",
-                found=f"{self.pivot_above_mm:g} mm",
-                acceptable=f"within {0.7 * self.radius_mm:g} mm",
+                found=as_length(self.pivot_above_mm),
+                acceptable=f"within {as_length(0.7 * self.radius_mm)}",
             )
         return self
 

@@ -2,7 +2,8 @@
 
 Terms: a *number* is an integer, a decimal, a fraction or an integer with a fraction; a
 *term* is a number with an optional unit; feet may be followed by inches. The result is
-in the base unit of its kind (mm, deg, kg, N). Errors carry the 0-based place of the trouble.
+in the base unit of its kind (mm, deg, kg, N, N/mm, bar); a comma is a decimal one, but refused
+where three digits follow it. Errors carry the 0-based place of the trouble.
 Exact factors: 1 in = 25.4 mm, 1 lb = 0.45359237 kg (international yard and pound, 1959); g = 9.80665.
 """
 
@@ -14,8 +15,9 @@ from typing import Literal
 from nodulant.base.errors import UnreadableQuantity
 from nodulant.base.model import Frozen
 
-Kind = Literal["length", "angle", "mass", "force", "number"]
+Kind = Literal["length", "angle", "mass", "force", "rate", "pressure", "number"]
 
+_LBF = Fraction(45359237, 100000000) * Fraction(980665, 100000)
 FACTORS: dict[Kind, dict[str, Fraction]] = {
     "length": {
         "mm": Fraction(1),
@@ -30,8 +32,11 @@ FACTORS: dict[Kind, dict[str, Fraction]] = {
         "N": Fraction(1),
         "kN": Fraction(1000),
         "kgf": Fraction(980665, 100000),
-        "lbf": Fraction(45359237, 100000000) * Fraction(980665, 100000),
+        "lbf": _LBF,
+        "lb": _LBF,
     },
+    "rate": {"N/mm": Fraction(1), "lb/in": _LBF / Fraction(254, 10), "lbf/in": _LBF / Fraction(254, 10)},
+    "pressure": {"bar": Fraction(1), "psi": _LBF / Fraction(254, 10) ** 2 * 10, "kPa": Fraction(1, 100)},
     "number": {"": Fraction(1)},
 }
 SPELLINGS = {'"': "in", "'": "ft", "inch": "in", "inches": "in", "feet": "ft", "foot": "ft", "lbs": "lb", "°": "deg"}
@@ -40,6 +45,8 @@ EXAMPLES: dict[Kind, str] = {
     "angle": "such as 4.5 or 4.5deg",
     "mass": "such as 120 kg or 265 lb",
     "force": "such as 12 kN, 1500 N or 900 lbf",
+    "rate": "such as 32 N/mm or 180 lb/in",
+    "pressure": "such as 5 bar or 75 psi",
     "number": "a plain number such as 2.5",
 }
 LOOKALIKES = str.maketrans({"”": '"', "″": '"', "’": "'", "′": "'", "−": "-", "–": "-", "\u00a0": " ", "\u2044": "/"})
@@ -47,9 +54,10 @@ LOOKALIKES = str.maketrans({"”": '"', "″": '"', "’": "'", "′": "'", "−
 _NUMBER = re.compile(
     r"(?P<whole>\d+)(?:-|\s+)(?P<num>\d+)\s*/\s*(?P<den>\d+)"
     r"|(?P<fnum>\d+)\s*/\s*(?P<fden>\d+)"
-    r"|(?P<dec>\d+\.?\d*|\.\d+)"
+    r"|(?P<dec>\d+[.,]?\d*|[.,]\d+)"
 )
-_UNIT = re.compile(r"[a-zA-Z]+|[\"'°]")
+_UNIT = re.compile(r"[a-zA-Z]+(?:/[a-zA-Z]+)?|[\"'°]")
+_THOUSANDS = re.compile(r"(\d+),(\d{3})")
 _BLANK = re.compile(r"\s*")
 
 
@@ -125,7 +133,10 @@ def _term(text: str, at: int, kind: Kind) -> _Term:
 
 def _value(number: re.Match[str], kind: Kind) -> Fraction:
     if number["dec"] is not None:
-        return Fraction(number["dec"].rstrip(".") or "0")
+        if (thousands := _THOUSANDS.fullmatch(number["dec"])) is not None:
+            message = f"a comma before three digits may be either; type {thousands[1]}.{thousands[2]} or {thousands[1]}{thousands[2]}"
+            raise _unreadable(message, number.start("dec"), number["dec"], kind)
+        return Fraction(number["dec"].replace(",", ".").rstrip(".") or "0")
     whole = int(number["whole"] or 0)
     group = "den" if number["whole"] else "fden"
     below = int(number[group])

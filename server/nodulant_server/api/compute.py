@@ -33,6 +33,7 @@ from nodulant.remedies.tried import find_remedies
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
 from nodulant.units import Quantity, parse_quantity
+from nodulant.units.inline import told_in
 from nodulant_server.actions.log import inputs_of
 from nodulant_server.actions.sweeps import sweep_on_file
 from nodulant_server.api.bodies import (
@@ -232,7 +233,8 @@ def pattern_file(request: HttpRequest, option_id: int, kind: str, id: str = "", 
     """Patterns as files: ``dxf`` or ``svg`` of one pattern, ``pdf`` of one or all."""
     _, inputs = current(request, option_id)
     evaluate(inputs)
-    found = [p for p in patterns_of(inputs.survey, inputs.design.operations) if not id or p.id == id]
+    style = inputs.shop.style
+    found = [told_in(p, style) for p in patterns_of(inputs.survey, inputs.design.operations) if not id or p.id == id]
     if not found or kind not in {"dxf", "svg", "pdf"} or (kind != "pdf" and len(found) != 1):
         return problem(404, "not-found", "there is no such pattern")
     name = (id or "patterns").replace("/", "-")

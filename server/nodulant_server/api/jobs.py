@@ -66,7 +66,7 @@ def jobs(request: HttpRequest) -> list[JobRow]:
 @router.post("/jobs", response=JobHead)
 def begin(request: HttpRequest, body: NewJob) -> JobHead:
     """Begin a job with what was measured, the rest assumed, and the first answer in its design."""
-    return job_head(begin_job(person(request), body.name, body.start, Shop(style=body.style)))
+    return job_head(begin_job(person(request), body.name, body.start, Shop.reading(body.style)))
 
 
 @router.put("/jobs/{job_id}/shop", response=Shop)

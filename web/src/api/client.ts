@@ -24,10 +24,18 @@ async function refused(response: Response): Promise<Refused> {
   return new Refused(response.status, title, (body.problems as Problem[] | undefined) ?? [], body);
 }
 
+let tape = "mm";
+
+/** How texts of the server tell their quantities from now on; what was fetched before has to be fetched again. */
+export function readTapeAs(style: string): void {
+  tape = style;
+}
+
 export const api = createClient<paths>({ baseUrl: "" });
 api.use({
   onRequest({ request }) {
     request.headers.set("X-CSRFToken", csrf());
+    request.headers.set("X-Tape", tape);
     return request;
   },
   async onResponse({ response }) {
@@ -48,14 +56,18 @@ export async function got<T>(call: Promise<{ data?: T }>): Promise<T> {
 
 /** Send raw text (a job file) and get JSON back. */
 export async function postText<T>(path: string, text: Blob): Promise<T> {
-  const response = await fetch(path, { method: "POST", body: text, headers: { "X-CSRFToken": csrf() } });
+  const response = await fetch(path, {
+    method: "POST",
+    body: text,
+    headers: { "X-CSRFToken": csrf(), "X-Tape": tape },
+  });
   if (!response.ok) throw await refused(response);
   return (await response.json()) as T;
 }
 
 /** Post JSON and read the answer line by line; abort the signal to cancel. */
 export async function postLines<T>(path: string, body: unknown, signal: AbortSignal, each: (line: T) => void) {
-  const headers = { "X-CSRFToken": csrf(), "Content-Type": "application/json" };
+  const headers = { "X-CSRFToken": csrf(), "X-Tape": tape, "Content-Type": "application/json" };
   const response = await fetch(path, { method: "POST", body: JSON.stringify(body), headers, signal });
   if (!response.ok || !response.body) throw await refused(response);
   const reader = response.body.pipeThrough(new TextDecoderStream()).getReader();

@@ -5532,7 +5532,7 @@ export interface components {
              * @default length
              * @enum {string}
              */
-            kind: "length" | "angle" | "mass" | "force" | "number";
+            kind: "length" | "angle" | "mass" | "force" | "rate" | "pressure" | "number";
             /** Text */
             text: string;
             /**

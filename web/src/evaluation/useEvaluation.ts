@@ -174,6 +174,7 @@ export function startEvaluation(): () => void {
   return useBench.subscribe((now, then) => {
     const asked =
       now.side !== then.side ||
+      now.style !== then.style ||
       now.stationMm !== then.stationMm ||
       now.loadCase !== then.loadCase ||
       now.loadState !== then.loadState;

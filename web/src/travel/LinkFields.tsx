@@ -72,7 +72,7 @@ export function LinkFields({ title, path }: { title: string; path: Path }) {
       </Pair>
       <Pair>
         <ChoiceField label="Axle bolt lies" path={[...path, "joints", "axle_bolt"]} choices={BOLTS} />
-        <QuantityField label="Bush, N/mm" path={[...path, "joints", "bush_n_per_mm"]} kind="number" optional />
+        <QuantityField label="Bush" path={[...path, "joints", "bush_n_per_mm"]} kind="rate" optional />
       </Pair>
     </Group>
   );

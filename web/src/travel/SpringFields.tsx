@@ -21,7 +21,7 @@ const KEYS = [
   ["ahead", "ahead of the arm"],
 ] as const;
 
-type Field = readonly [string, string, "length" | "number"];
+type Field = readonly [string, string, "length" | "number" | "pressure"];
 const COIL: readonly Field[] = [
   ["free_mm", "Coil, free length", "length"],
   ["block_mm", "Coil, closed", "length"],
@@ -34,7 +34,7 @@ const AIR: readonly Field[] = [
   ["area_mm2", "Effective area, mm²", "number"],
   ["area_per_mm", "Area per mm taller", "number"],
   ["volume_mm3", "Air volume, mm³", "number"],
-  ["most_bar", "Most pressure, bar", "number"],
+  ["most_bar", "Most pressure", "pressure"],
   ["plate_deg", "Lower plate, nose up, °", "number"],
 ];
 
@@ -84,7 +84,7 @@ export function SpringFields({ own, path, independent }: { own: Suspension; path
         )}
         {springs?.kind === "leaf" && <PointFields label="Seat, right" path={[...at, "seat"]} on="axle" />}
         {(springs?.kind === "coilover" || springs?.kind === "leaf") && (
-          <QuantityField label="Rate, N/mm" path={[...at, "rate_n_per_mm"]} kind="number" />
+          <QuantityField label="Rate" path={[...at, "rate_n_per_mm"]} kind="rate" />
         )}
         {springs?.kind === "coilover" && <PairFields at={at} count={springs.count ?? 1} />}
         {springs?.kind === "leaf" && <LeafFields at={at} />}

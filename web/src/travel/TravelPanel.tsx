@@ -251,7 +251,7 @@ function Fields({ own, index, root }: { own: Suspension; index: number; root: Ro
         </Pair>
         <Pair>
           <WordsField label="Tyre, as on its wall" path={[...path, "tyre"]} empty />
-          <QuantityField label="Tyre's rate, N/mm" path={[...path, "tyre_n_per_mm"]} kind="number" optional />
+          <QuantityField label="Tyre's rate" path={[...path, "tyre_n_per_mm"]} kind="rate" optional />
         </Pair>
         <WheelFields title="Planned wheels" at={[...path, "wheel"]} wheel={own.wheel} />
         <Pair>

@@ -42,20 +42,33 @@ export function showNumber(value: number, digits = 4): string {
   return Math.abs(text) >= 1e5 || Math.abs(text) < 1e-3 ? text.toExponential(digits - 1) : String(text);
 }
 
-export type Kind = "length" | "thickness" | "angle" | "mass" | "force" | "number";
+export type Kind = "length" | "thickness" | "angle" | "mass" | "force" | "rate" | "pressure" | "number";
+
+const N_PER_LBF = 4.4482216152605;
+
+/** Each kind's unit beside inches and beside millimetres, and what one of the former is in the core's unit. */
+const UNITS: Record<Exclude<Kind, "length" | "thickness">, { inch: string; metric: string; inchInCore: number }> = {
+  angle: { inch: "deg", metric: "deg", inchInCore: 1 },
+  mass: { inch: "lb", metric: "kg", inchInCore: 0.45359237 },
+  force: { inch: "lbf", metric: "N", inchInCore: N_PER_LBF },
+  rate: { inch: "lb/in", metric: "N/mm", inchInCore: N_PER_LBF / MM_PER_INCH },
+  pressure: { inch: "psi", metric: "bar", inchInCore: 0.06894757293168361 },
+  number: { inch: "", metric: "", inchInCore: 1 },
+};
 
 /** The unit taken where none was typed. */
 export function unitOf(kind: Kind, style: Style): string {
   if (kind === "length" || kind === "thickness") return style === "mm" ? "mm" : "in";
-  return { angle: "deg", mass: "kg", force: "N", number: "" }[kind];
+  return UNITS[kind][style === "mm" ? "metric" : "inch"];
 }
 
 /** A quantity in the base unit of its kind, as a field shows it. */
 export function showQuantity(value: number, kind: Kind, style: Style): string {
   if (kind === "length") return showLength(value, style);
   if (kind === "thickness") return showThickness(value, style);
+  const shown = style === "mm" ? value : value / UNITS[kind].inchInCore;
   const unit = unitOf(kind, style);
-  return `${trim(value.toFixed(2))}${unit && ` ${unit}`}`;
+  return `${trim(shown.toFixed(2))}${unit && ` ${unit}`}`;
 }
 
 /** What was typed, with its unit added where it was typed without one under another style. */
@@ -69,10 +82,22 @@ export function nudge(style: Style): number {
   return style === "mm" ? 1 : MM_PER_INCH / 16;
 }
 
-/** One nudge of a field: a tape mark, a tenth of a degree, a kilogram. */
+const NUDGES: Record<Exclude<Kind, "length">, number> = {
+  thickness: 0.5,
+  angle: 0.1,
+  mass: 1,
+  force: 100,
+  rate: 1,
+  pressure: 0.1,
+  number: 0.1,
+};
+
+/** One nudge of a field, in the core's unit: a tape mark, a tenth of a degree, a kilogram or a pound. */
 export function nudgeOf(kind: Kind, style: Style): number {
   if (kind === "length") return nudge(style);
-  return { thickness: style === "mm" ? 0.5 : MM_PER_INCH / 16, angle: 0.1, mass: 1, force: 100, number: 0.1 }[kind];
+  if (style === "mm") return NUDGES[kind];
+  if (kind === "thickness") return MM_PER_INCH / 16;
+  return kind === "mass" || kind === "rate" ? UNITS[kind].inchInCore : NUDGES[kind];
 }
 
 /** The nearest mark of the tape, mm. */

@@ -10,6 +10,7 @@ from nodulant.axles.points import FramePoint, HardPoint, Link, on_axle
 from nodulant.base.errors import InputError
 from nodulant.linkage.crank import axis_of
 from nodulant.linkage.mechanism import CARRIER, FRAME, End, Guide, Point, Rod, Slide
+from nodulant.units.inline import as_length
 
 
 class Independent(Layout):
@@ -43,7 +44,10 @@ class TrailingArm(Independent):
         size = sum(v * v for v in along) ** 0.5
         if size < 1.0:
             raise InputError(
-                "both pivots of the arm lie on one point", field="outer", found="0 mm apart", acceptable="1 mm or more"
+                "both pivots of the arm lie on one point",
+                field="outer",
+                found=f"{as_length(0)} apart",
+                acceptable=f"{as_length(1)} or more",
             )
         u = (along[0] / size, along[1] / size, along[2] / size)
         across = _square_to(u)
@@ -158,7 +162,10 @@ class Strut(Steered):
         foot, top = on_axle(self.foot, hub), self.top.xyz()
         if sum((a - b) ** 2 for a, b in zip(foot, top, strict=True)) < 1.0:
             raise InputError(
-                "the strut's foot lies on its top mount", field="foot", found="0 mm apart", acceptable="1 mm or more"
+                "the strut's foot lies on its top mount",
+                field="foot",
+                found=f"{as_length(0)} apart",
+                acceptable=f"{as_length(1)} or more",
             )
         one, two = _square_to(axis_of(foot, top))
         return (Slide("strut, one way across", top, one), Slide("strut, the other way across", top, two))

@@ -28,6 +28,7 @@ from nodulant.materials.hole_saws import HOLE_SAWS_MM, next_saw_mm
 from nodulant.materials.pipe import Pipe, pipe_that_clears
 from nodulant.parts.limits import find_limit
 from nodulant.parts.sides import Side, Sides
+from nodulant.units.inline import as_length, as_thickness
 from nodulant.units.show import MM_PER_INCH
 
 Kind = Literal["saw", "pipe", "oblong", "half-moon", "notch"]
@@ -183,17 +184,17 @@ def _holes(room: _Room, hull: Polygon) -> list[CutChoice]:
     circle, out = least_circle(hull), []
     saw = next_saw_mm(2 * circle.radius)
     if saw is not None:
-        words = f"hole saw {saw:.1f} mm ({saw / MM_PER_INCH:g} in), no liner"
+        words = f"hole saw {as_thickness(saw)} ({saw / MM_PER_INCH:g} in), no liner"
         out.append(_choice(room, "saw", words, circle.x, circle.z, saw, 0.0, None))
     pipe = pipe_that_clears(circle.radius)
     if pipe is not None:
-        words = f"{pipe.name} pipe, {pipe.outside_mm:.1f} x {pipe.wall_mm:.2f} mm, welded in"
+        words = f"{pipe.name} pipe, {as_length(pipe.outside_mm)} x {as_thickness(pipe.wall_mm)}, welded in"
         out.append(_choice(room, "pipe", words, circle.x, circle.z, pipe.outside_mm, 0.0, pipe.wall_mm))
         out.append(_half_moon(room, pipe, circle.x, circle.z))
     oblong = least_oblong(hull, tuple(size / 2 - FORMED_MM for size in HOLE_SAWS_MM))
     if oblong is not None:
         wide = 2 * (oblong.radius + FORMED_MM)
-        words = f"two holes of {wide:.1f} mm joined, {wide + oblong.tall:.1f} mm high, lined with {FORMED_MM:g} mm"
+        words = f"two holes of {as_length(wide)} joined, {as_length(wide + oblong.tall)} high, lined with {as_length(FORMED_MM)}"
         out.append(_choice(room, "oblong", words, oblong.x, oblong.z, wide, oblong.tall, FORMED_MM))
     return out
 
@@ -232,7 +233,7 @@ def _half_moon(room: _Room, pipe: Pipe, x: float, z: float) -> CutChoice:
         shape=ArcShape(radius_mm=round(radius, 2)),
         liner=Liner(thickness_mm=round(pipe.wall_mm, 2)),
     )
-    words = f"half-moon from below, {depth:.1f} mm deep, lined with half of {pipe.name} pipe, {pipe.outside_mm:.1f} x {pipe.wall_mm:.2f} mm"
+    words = f"half-moon from below, {as_length(depth)} deep, lined with half of {pipe.name} pipe, {as_length(pipe.outside_mm)} x {as_thickness(pipe.wall_mm)}"
     area = math.pi * radius**2 / 2 + 2 * radius * max(depth - radius, 0.0)
     return _judged(room, "half-moon", words, cut, x, depth, 2 * radius, depth, room.high_mm - depth, area)
 
@@ -253,7 +254,7 @@ def _notch(room: _Room, hull: Polygon) -> CutChoice:
     else:
         liner = Liner(thickness_mm=NOTCH_LINER_MM)
         notch = Notch(id=_id(room), name=_name("Notch", room), side=room.on, liner=liner, **change)
-    words = f"notch {depth:.1f} mm deep and {top:.1f} mm wide, lined with {NOTCH_LINER_MM:g} mm"
+    words = f"notch {as_length(depth)} deep and {as_length(top)} wide, lined with {as_thickness(NOTCH_LINER_MM)}"
     return _judged(room, "notch", words, notch, x, depth, top, depth, room.high_mm - depth, top * depth)
 
 

@@ -15,6 +15,7 @@ from nodulant.parts.sides import Side
 from nodulant.parts.tyre import loaded_radius, parse_tyre
 from nodulant.sections.liner import effective_share_clamped
 from nodulant.strength.rail import RailComparison
+from nodulant.units.inline import as_length, as_thickness
 
 STEP_REACH_MM = 250.0
 
@@ -60,8 +61,8 @@ def _half_pipe(axle: dict[Side, AxleSide]) -> list[Figure]:
     pipe = pipe_that_clears(clear) if clear > 0 else None
     if pipe is None:
         return []
-    name = f"Half pipe that lines it: {pipe.name} schedule 40, wall {pipe.wall_mm:.2f} mm, outside diameter"
-    basis = f"bore of radius {pipe.inside_radius_mm:.1f} holds {clear:.1f} mm; ASME B36.10M, from memory"
+    name = f"Half pipe that lines it: {pipe.name} schedule 40, wall {as_thickness(pipe.wall_mm)}, outside diameter"
+    basis = f"bore of radius {pipe.inside_radius_mm:.1f} holds {as_length(clear)}; ASME B36.10M, from memory"
     return [Figure(id="half-pipe", name=name, value=pipe.outside_mm, unit="mm", basis=basis)]
 
 

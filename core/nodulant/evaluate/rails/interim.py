@@ -12,6 +12,7 @@ from nodulant.parts.sides import LEFT_RIGHT
 from nodulant.strength.interim import MOVING, Interim, interim_states
 from nodulant.strength.rail import missing_for_sections
 from nodulant.strength.space import FrameComparison
+from nodulant.units.inline import as_length, as_thickness
 
 
 def interim_frames(inputs: Inputs) -> tuple[InterimFrame, ...]:
@@ -88,7 +89,7 @@ def interim_checks(inputs: Inputs, frames: tuple[InterimFrame, ...]) -> list[Che
 
 def _tacks(f: InterimFrame, inputs: Inputs) -> Check:
     values = {"tacks": f.tacks_n, "needed": f.tacks_needed_n or 1.0}
-    words = "eight tacks of 20 mm, 5 mm leg, N; needed: three times what stands on the joint. Tacks are never the only support over a person"
+    words = f"eight tacks of {as_length(20)}, {as_thickness(5)} leg, N; needed: three times what stands on the joint. Tacks are never the only support over a person"
     return judge(
         "tacks",
         Subject(subject=f.operation, side=f.side, state="interim"),

@@ -16,6 +16,7 @@ from nodulant.suspension.feet import Twisted, foot_of, moves
 from nodulant.suspension.side_stiffness import side_stiffness, usual_stiffness
 from nodulant.suspension.spring_motion import strung
 from nodulant.suspension.study import Study
+from nodulant.units.inline import as_amount, as_length, as_thickness
 
 ROLL_DEG, NEARLY, LEAST_GIVE_MM = 3.0, 1e-6, 0.005
 
@@ -39,7 +40,9 @@ def _bars_in_roll(s: Study) -> list[Fact]:
         values = {d: float(rows[k]) for d, rows in most.items()}
         if max(values.values(), default=0.0) < LEAST_GIVE_MM:
             continue
-        words = "; ".join(f"{d:.0f}°: {v:.2f} mm, {v * float(c.stiffness[k]) / 1000:.1f} kN" for d, v in values.items())
+        words = "; ".join(
+            f"{d:.0f}°: {as_length(v)}, {as_amount('force', v * float(c.stiffness[k]))}" for d, v in values.items()
+        )
         at = values.get(ROLL_DEG, max(values.values()))
         out.append(Fact(name=f"In {ROLL_DEG:.0f}° of roll gives, {name}", value=at, unit="mm", words=words))
     return out
@@ -61,7 +64,9 @@ def _pair_in_roll(s: Study) -> list[Fact]:
     lean, toe = of.lean_deg(m), -of.steer_deg(m)
     out = []
     for name, travel, sign in (("loaded", rise, 1.0), ("other", -rise, -1.0)):
-        words = f"{abs(travel):.1f} mm of {'bump' if travel > 0 else 'droop'}, toe changes by {at(toe, travel):.2f} deg"
+        words = (
+            f"{as_length(abs(travel))} of {'bump' if travel > 0 else 'droop'}, toe changes by {at(toe, travel):.2f} deg"
+        )
         # the body's own roll leans the loaded wheel outward and the other one inward
         camber = s.suspension.camber_deg + at(lean, travel) + sign * ROLL_DEG
         out.append(
@@ -102,7 +107,7 @@ def _struck(s: Study) -> list[Fact]:
     if m is None or stop is None:
         return []
     if s.strike is not None:
-        words = f"gives {stop.gives_mm:.0f} mm at the wheel to 3 g"
+        words = f"gives {as_thickness(stop.gives_mm)} at the wheel to 3 g"
         if s.strike.gap_mm < 0:
             words = "it is struck before ride height: it is too tall, or too low"
         return [Fact(name="Bump stop strikes after", value=s.strike.gap_mm, unit="mm", words=words)]
@@ -122,7 +127,7 @@ def _leaves(s: Study) -> list[Fact]:
     if s.vehicle.tube_mm is None or s.vehicle.axle_n is None:
         return []
     change = leaf_change(pack, s.vehicle.tube_mm, s.vehicle.axle_n / 2)
-    parts = f"flip {change.flip_mm:.1f}, block {change.block_mm:.1f}, leaves {change.removed_mm:.1f} mm"
+    parts = f"flip {change.flip_mm:.1f}, block {change.block_mm:.1f}, leaves {as_length(change.removed_mm)}"
     return [
         Fact(
             name="Work on the leaves lowers the axle's end by",

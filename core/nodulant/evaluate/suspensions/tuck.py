@@ -7,6 +7,7 @@ from nodulant.evaluate.suspensions.hung import hung
 from nodulant.job.document import Inputs
 from nodulant.parts.limits import find_limit
 from nodulant.search.tuck import WIDEST_MM, AskedTuck, FoundTuck, TuckWish, find_tuck
+from nodulant.units.inline import as_length, as_thickness
 
 
 def least_tuck(inputs: Inputs, suspension: int, most_mm: float, same_mm: float | None = None) -> FoundTuck:
@@ -18,8 +19,8 @@ def least_tuck(inputs: Inputs, suspension: int, most_mm: float, same_mm: float |
         raise InputError(
             "the limit of the tyre through travel and lock is too wide to tuck for",
             field="/design/limits/tyre-sweep",
-            found=f"{gap:g} mm",
-            acceptable=f"{WIDEST_MM:g} mm or less",
+            found=as_thickness(gap),
+            acceptable=f"{as_length(WIDEST_MM)} or less",
         )
     axle = h.own.axle
     others = {arch_name(name) for name in ("front", "rear") if name != axle}

@@ -7,6 +7,7 @@ from nodulant.job.document import Inputs
 from nodulant.parts.tyre import parse_tyre
 from nodulant.parts.wheel import measuring_rim_mm, section_on
 from nodulant.suspension.study import Study, wheel_of
+from nodulant.units.inline import as_length
 
 
 def wheel_facts(inputs: Inputs, s: Study) -> tuple[Fact, ...]:
@@ -16,7 +17,7 @@ def wheel_facts(inputs: Inputs, s: Study) -> tuple[Fact, ...]:
     wheel, size = wheel_of(own, inputs.survey), own.tyre or axle.tyre
     out: list[Fact] = []
     if wheel is not None:
-        words = f"offset {wheel.face_mm:.1f} mm; half the rim, {wheel.lip_mm:.1f} mm of lip and the offset"
+        words = f"offset {as_length(wheel.face_mm)}; half the rim, {as_length(wheel.lip_mm)} of lip and the offset"
         out.append(Fact(name="Wheel's backspacing", value=wheel.back_mm, unit="mm", words=words))
         if setting is not None:
             apart = 2 * (setting.half_track_mm + wheel.face_mm)
@@ -24,7 +25,7 @@ def wheel_facts(inputs: Inputs, s: Study) -> tuple[Fact, ...]:
             out.append(Fact(name="Hub faces apart", value=apart, unit="mm", words=words))
     if wheel is not None and size:
         tyre = parse_tyre(size)
-        words = f"{tyre.section_width_mm:.0f} mm on a rim of about {measuring_rim_mm(tyre):.0f}; 5 mm per half inch of rim, from memory"
+        words = f"{as_length(tyre.section_width_mm)} on a rim of about {measuring_rim_mm(tyre):.0f}; {as_length(5)} per half inch of rim, from memory"
         out.append(Fact(name="Tyre's section on this rim", value=section_on(tyre, wheel), unit="mm", words=words))
     if axle.arch is not None and setting is not None:
         x, _, z = setting.hub

@@ -17,6 +17,7 @@ from nodulant.parts.specs import HoldPoint, StepSpec
 from nodulant.survey.crossmember import Crossmember, EndKind, wall_fits
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
+from nodulant.units.inline import as_length, as_place, as_thickness
 
 
 class CrossmemberChange(RailOperation):
@@ -113,7 +114,7 @@ class CrossmemberChange(RailOperation):
 
     def steps(self, datum: str) -> list[StepSpec]:
         """Brace before one goes, fit before one is welded."""
-        at = f"{self.place.offset_mm:+.1f} mm from {datum}"
+        at = f"{as_place(self.place.offset_mm)} {datum}"
         rows = []
         if self.act in {"remove", "move", "replace"}:
             rows.append(
@@ -134,7 +135,7 @@ class CrossmemberChange(RailOperation):
                     key="in",
                     phase="tack",
                     title=f"Fit '{self.name}'",
-                    detail=f"{at}; {self.profile} {self.height_mm:g} x {self.wall_mm:g} mm, {how}; diagonals within 2 mm.",
+                    detail=f"{at}; {self.profile} {as_length(self.height_mm)} x {as_thickness(self.wall_mm)}, {how}; diagonals within {as_length(2)}.",
                     minutes=90,
                     people=2,
                     tools=("clamps", "tape", "welder"),

@@ -22,6 +22,7 @@ from nodulant.parts.cautions import DUST, HOT
 from nodulant.parts.specs import CheckSpec, FigureSpec, ReadingSpec, StepSpec, reading
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
+from nodulant.units.inline import as_length, as_place, as_thickness
 
 PLUGS = (
     (6.5, "weld against a copper backing"),
@@ -101,15 +102,15 @@ class WebHole(RailOperation):
             raise InputError(
                 "the hole runs out of the web",
                 field=f"{field}/height_mm",
-                found=f"{self.height_mm - half:.1f} to {self.height_mm + half:.1f} mm of {rail_height_mm:g}",
+                found=f"{as_length(self.height_mm - half)} to {as_length(self.height_mm + half)} of {rail_height_mm:g}",
                 acceptable="a hole inside the web, or a notch",
             )
         if self.work == "pass" and self.clear_mm <= 0:
             raise InputError(
                 "the liner fills its hole",
                 field=f"{field}/liner_mm",
-                found=f"{self.liner_mm or 0:g} mm",
-                acceptable=f"less than {self.diameter_mm / 2:g} mm",
+                found=as_thickness(self.liner_mm or 0),
+                acceptable=f"less than {as_thickness(self.diameter_mm / 2)}",
             )
 
     @property
@@ -215,7 +216,7 @@ class WebHole(RailOperation):
             values=values,
             words="without a sleeve preload bends the walls in: the wrench reads true and the joint loosens",
             station_mm=on.span.centre_mm,
-            remedy=f"A sleeve {least:.1f} mm outside or more on a {bolt.size.hole_mm:g} mm bore.",
+            remedy=f"A sleeve {as_length(least)} outside or more on a {as_thickness(bolt.size.hole_mm)} bore.",
         )
 
     def figures(self, on: OnRail) -> tuple[FigureSpec, ...]:
@@ -227,7 +228,7 @@ class WebHole(RailOperation):
                 name="Web left above and below the hole",
                 value=left,
                 unit="mm",
-                basis=f"of {on.here.height:g} mm",
+                basis=f"of {as_length(on.here.height)}",
             )
         ]
         if self.work == "sleeve" and self.sleeve:
@@ -254,14 +255,14 @@ class WebHole(RailOperation):
 
     def steps(self, datum: str) -> list[StepSpec]:
         """Drill, plug or sleeve."""
-        at = f"{self.place.offset_mm:+.1f} mm from {datum}, {self.height_mm:.1f} mm above the underside"
+        at = f"{as_place(self.place.offset_mm)} {datum}, {as_length(self.height_mm)} above the underside"
         if self.work == "plug":
             how = next(words for most, words in PLUGS if self.diameter_mm <= most)
             return [
                 StepSpec(
                     key="plug",
                     phase="weld",
-                    title=f"Plug the {self.diameter_mm:g} mm hole",
+                    title=f"Plug the {as_thickness(self.diameter_mm)} hole",
                     detail=f"{at}: {how}; ground flush and inspected for full penetration, or it counts as a hole.",
                     minutes=30,
                     tools=("welder", "grinder"),
@@ -274,7 +275,7 @@ class WebHole(RailOperation):
             StepSpec(
                 key="drill",
                 phase="cut",
-                title=f"Drill {self.diameter_mm:g} mm",
+                title=f"Drill {as_thickness(self.diameter_mm)}",
                 detail=f"{at}; pilot first, edges broken, no oil left where it will be welded.",
                 minutes=20,
                 tools=("drill",),
@@ -309,8 +310,8 @@ class WebHole(RailOperation):
         return rows
 
     def _pass_steps(self, at: str) -> list[StepSpec]:
-        size = f"{self.diameter_mm:.1f} mm" + (
-            f" wide and {self.diameter_mm + self.tall_mm:.1f} mm high" if self.tall_mm else ""
+        size = as_thickness(self.diameter_mm) + (
+            f" wide and {as_thickness(self.diameter_mm + self.tall_mm)} high" if self.tall_mm else ""
         )
         rows = [
             StepSpec(
@@ -329,7 +330,7 @@ class WebHole(RailOperation):
                     key="line",
                     phase="weld",
                     title="Weld the liner",
-                    detail=f"{self.liner_mm:g} mm wall, a hair proud on both faces, welded all round on both; then look through it with the rod at full bump, full droop and both locks.",
+                    detail=f"{as_thickness(self.liner_mm)} wall, a hair proud on both faces, welded all round on both; then look through it with the rod at full bump, full droop and both locks.",
                     minutes=70,
                     tools=("welder",),
                     cautions=(HOT,),

@@ -22,6 +22,7 @@ from nodulant.materials.bolts import Bolt, find_bolt, hole_n, sleeve_outside_mm,
 from nodulant.materials.steel import SAFETY_ON_YIELD
 from nodulant.parts.cautions import DUST
 from nodulant.parts.specs import CheckSpec, FigureSpec, StepSpec
+from nodulant.units.inline import as_amount, as_length, as_thickness
 
 
 class BoltAt(Frozen):
@@ -80,15 +81,15 @@ class BoltGroup(Piece):
                 raise InputError(
                     "two bolts stand in one hole",
                     field=field,
-                    found=f"holes of {2 * need:.1f} mm, {math.dist(one, two):.1f} mm apart",
-                    acceptable=f"more than {2 * need:.1f} mm apart: fewer bolts, or a bigger foot",
+                    found=f"holes of {as_length(2 * need)}, {as_length(math.dist(one, two))} apart",
+                    acceptable=f"more than {as_length(2 * need)} apart: fewer bolts, or a bigger foot",
                 )
         for along, up in spots:
             if abs(along) + need >= long_mm / 2 or abs(up) + need >= tall_mm / 2:
                 raise InputError(
                     "a bolt's hole breaks out of its foot",
                     field=field,
-                    found=f"a hole of {2 * need:.1f} mm, {along:.1f} along and {up:.1f} up from the middle of {long_mm:g} x {tall_mm:g} mm",
+                    found=f"a hole of {as_length(2 * need)}, {along:.1f} along and {up:.1f} up from the middle of {as_length(long_mm)} x {as_length(tall_mm)}",
                     acceptable="holes inside the foot: a bigger foot, or a smaller bolt",
                 )
 
@@ -140,7 +141,7 @@ def bolt_checks(bolts: BoltGroup, plate_mm: float, steel_id: str, on: OnRail) ->
             values={"edge": bolts.edge_mm, "diameter": d},
             words="centre of the last bolt to the plate's end",
             station_mm=station_mm,
-            remedy=f"{1.5 * d:.1f} mm or more.",
+            remedy=f"{as_length(1.5 * d)} or more.",
         ),
         CheckSpec(
             limit_id="hole-carries",
@@ -284,7 +285,7 @@ def drill_step(bolts: BoltGroup, count: int, at: str) -> StepSpec:
     return StepSpec(
         key="drill",
         phase="cut",
-        title=f"Drill {count} holes of {bolts.hole_mm():g} mm",
+        title=f"Drill {count} holes of {as_thickness(bolts.hole_mm())}",
         detail=f"{at}; through the plate as a template, pilot first, from one side square through{sleeve}; edges broken.",
         minutes=8 * count,
         tools=("drill", "centre punch"),
@@ -296,6 +297,6 @@ def torque_words(bolts: BoltGroup) -> str:
     """How tight, dry and oiled."""
     bolt = bolts.bolt()
     return (
-        f"new {bolt.size.id} {bolt.grade.id} bolts with hardened washers to {bolt.torque_nm('dry'):.0f} N m dry, "
-        f"{bolt.torque_nm('oiled'):.0f} N m oiled"
+        f"new {bolt.size.id} {bolt.grade.id} bolts with hardened washers to {as_amount('torque', bolt.torque_nm('dry'))} dry, "
+        f"{as_amount('torque', bolt.torque_nm('oiled'))} oiled"
     )

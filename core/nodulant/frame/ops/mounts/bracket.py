@@ -38,6 +38,7 @@ from nodulant.parts.solid import Solid, block
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
+from nodulant.units.inline import as_length, as_place, as_thickness
 
 Force = Annotated[float, Field(ge=-500_000, le=500_000)]
 
@@ -362,13 +363,13 @@ class Bracket(RailOperation):
 
     def steps(self, datum: str) -> list[StepSpec]:
         """Place, tack, look and fix."""
-        at = f"{self.place.offset_mm:+.1f} mm from {datum}, {self.height_mm:.1f} mm above the underside"
+        at = f"{as_place(self.place.offset_mm)} {datum}, {as_length(self.height_mm)} above the underside"
         rows = [
             StepSpec(
                 key="place",
                 phase="tack",
                 title="Tack the bracket",
-                detail=f"{at}; a bar through both sides' holes keeps them square and in line. Joint in place with a {self.tabs.shim_mm:g} mm shim on each side: the weld pulls the tabs in.",
+                detail=f"{at}; a bar through both sides' holes keeps them square and in line. Joint in place with a {as_thickness(self.tabs.shim_mm)} shim on each side: the weld pulls the tabs in.",
                 minutes=45,
                 people=2,
                 tools=("square", "bar", "welder"),

@@ -29,6 +29,7 @@ from nodulant.parts.solid import Solid, block
 from nodulant.parts.specs import CheckSpec, FatigueDetail, HoldPoint, ReadingSpec, StepSpec, reading
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
+from nodulant.units.inline import as_length, as_place
 
 Holds = Literal["air-spring", "bump-stop"]
 NAMES: dict[Holds, str] = {"air-spring": "air spring", "bump-stop": "bump stop"}
@@ -193,7 +194,7 @@ class Pad(RailOperation):
 
     def steps(self, datum: str) -> list[StepSpec]:
         """Swing, mark, tack, swing, weld."""
-        at = f"{self.place.offset_mm:+.1f} mm from {datum}"
+        at = f"{as_place(self.place.offset_mm)} {datum}"
         return [
             StepSpec(
                 key="fit",
@@ -201,7 +202,7 @@ class Pad(RailOperation):
                 title=f"Fit the {NAMES[self.holds]}'s plate under the rail",
                 detail=f"{at}. {STRIKE}"
                 if self.holds == "bump-stop"
-                else f"{at}. Square to the bellows at ride height, 12 mm of room all round it at full pressure.",
+                else f"{at}. Square to the bellows at ride height, {as_length(12)} of room all round it at full pressure.",
                 minutes=60,
                 people=2,
                 tools=("square", "welder"),
@@ -344,7 +345,7 @@ class AxlePad(AxleWork):
                 key="fit",
                 phase="tack",
                 title=f"Fit the lower {NAMES[self.holds]} plate to the axle",
-                detail=f"Axle at ride height: {self.z_mm:.1f} mm above the hubs, {abs(self.y_mm):.1f} mm from the centre{turned}; square to the upper plate there, since the arc tilts it elsewhere."
+                detail=f"Axle at ride height: {as_length(self.z_mm)} above the hubs, {as_length(abs(self.y_mm))} from the centre{turned}; square to the upper plate there, since the arc tilts it elsewhere."
                 if self.holds == "air-spring"
                 else STRIKE,
                 minutes=50,

@@ -31,6 +31,7 @@ from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, 
 from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
+from nodulant.units.inline import as_length, as_place, as_thickness
 
 Force = Annotated[float, Field(ge=0, le=500_000)]
 TUBE = "tube"
@@ -79,8 +80,8 @@ class SpringBridge(RailOperation):
             raise InputError(
                 "the wall is thicker than the tube",
                 field="wall_mm",
-                found=f"{self.wall_mm:g} mm",
-                acceptable=f"less than {self.od_mm / 2:g} mm",
+                found=as_thickness(self.wall_mm),
+                acceptable=f"less than {as_length(self.od_mm / 2)}",
             )
         return self
 
@@ -274,13 +275,13 @@ class SpringBridge(RailOperation):
 
     def steps(self, datum: str) -> list[StepSpec]:
         """Cope, tack, look through travel, weld."""
-        at = f"{self.place.offset_mm:+.1f} mm from {datum}, middle {self.height_mm:.1f} mm above the underside"
+        at = f"{as_place(self.place.offset_mm)} {datum}, middle {as_length(self.height_mm)} above the underside"
         return [
             StepSpec(
                 key="tack",
                 phase="tack",
                 title=f"Tack the {'hoop' if self.form == 'hoop' else 'spring crossmember'}",
-                detail=f"{at}; ends coped to the rails. Springs out, dampers in: both mounts {self.y_mm:.1f} mm from the centre line.",
+                detail=f"{at}; ends coped to the rails. Springs out, dampers in: both mounts {as_length(self.y_mm)} from the centre line.",
                 minutes=90,
                 people=2,
                 tools=("tube notcher", "level", "welder"),

@@ -33,6 +33,7 @@ from nodulant.parts.solid import Solid, block
 from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
+from nodulant.units.inline import as_length, as_place
 
 Force = Annotated[float, Field(ge=-200_000, le=200_000)]
 Turned = Annotated[float, Field(ge=-90, le=90)]
@@ -150,8 +151,8 @@ class SteeringMount(RailOperation):
                 raise InputError(
                     f"{words} do not fit on the plate",
                     field=f"{field}/{name}",
-                    found=f"{needs:.0f} mm with their holes",
-                    acceptable=f"less than {has:.0f} mm, or a larger plate",
+                    found=f"{as_length(needs)} with their holes",
+                    acceptable=f"less than {as_length(has)}, or a larger plate",
                 )
 
     @property
@@ -302,7 +303,7 @@ class SteeringMount(RailOperation):
 
     def steps(self, datum: str) -> list[StepSpec]:
         """Drill through, sleeve, bolt, look that it stands parallel, hang the gear."""
-        at = f"{self.place.offset_mm:+.1f} mm from {datum}, {self.height_mm:.1f} mm above the underside"
+        at = f"{as_place(self.place.offset_mm)} {datum}, {as_length(self.height_mm)} above the underside"
         if self.turn_deg:
             at += f", turned {abs(self.turn_deg):g} degrees, front end {'up' if self.turn_deg > 0 else 'down'}"
         n = 2 * self.bolts.per_end
@@ -329,7 +330,7 @@ class SteeringMount(RailOperation):
                 key="hang",
                 phase="plate",
                 title=f"Bolt the plate and hang the {self.holds}",
-                detail=f"Plate parallel to the centre plane within 1 mm over its length, measured to a string; new bolts to torque, then the {self.holds} on its own.",
+                detail=f"Plate parallel to the centre plane within {as_length(1)} over its length, measured to a string; new bolts to torque, then the {self.holds} on its own.",
                 minutes=60,
                 people=2,
                 tools=("torque wrench", "string line"),

@@ -18,6 +18,7 @@ from nodulant.materials.bolts import Bolt, find_bolt, hole_n
 from nodulant.materials.steel import SAFETY_ON_YIELD
 from nodulant.parts.part import RoundHole
 from nodulant.parts.specs import CheckSpec, FigureSpec
+from nodulant.units.inline import as_length, as_thickness
 
 SOCKET_PER_D, NUT_PER_D = 2.2, 1.3
 """A socket's outside and what nut and washers take of a bolt's length, in diameters (common practice)."""
@@ -97,7 +98,7 @@ def fit_checks(tabs: Tabs, at: float) -> list[CheckSpec]:
             words="joint's hole to the tab's end",
             detail="tab",
             station_mm=at,
-            remedy=f"{1.5 * d:.1f} mm or more.",
+            remedy=f"{as_length(1.5 * d)} or more.",
         ),
         CheckSpec(
             limit_id="wrench-room",
@@ -118,7 +119,7 @@ def fit_checks(tabs: Tabs, at: float) -> list[CheckSpec]:
                 values={"pitch": tabs.pitch_mm, "diameter": d},
                 words="between the holes of the row",
                 station_mm=at,
-                remedy=f"{2.5 * d:.0f} mm or more, or fewer holes.",
+                remedy=f"{as_length(2.5 * d)} or more, or fewer holes.",
             )
         )
     if tabs.room_mm is not None:
@@ -221,7 +222,7 @@ def tab_figures(tabs: Tabs) -> tuple[FigureSpec, ...]:
             name="Tabs are tacked apart by",
             value=tabs.inside_mm,
             unit="mm",
-            basis=f"joint and a {tabs.shim_mm:g} mm shim on each side",
+            basis=f"joint and a {as_thickness(tabs.shim_mm)} shim on each side",
         ),
         FigureSpec(
             key="bolt-length",

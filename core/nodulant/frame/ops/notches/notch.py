@@ -20,6 +20,7 @@ from nodulant.parts.part import Face, Part, RoundHole, Seam
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
+from nodulant.units.inline import as_length, as_place
 
 __all__ = ["BoltGroup", "Cap", "Liner", "Notch", "PlateEnd", "SidePlate"]
 
@@ -68,8 +69,8 @@ class Notch(NotchPlan):
             raise InputError(
                 "the notch is as deep as the rail",
                 field=f"{field}/depth_mm",
-                found=f"{self.depth_mm:g} mm",
-                acceptable=f"less than {0.95 * rail_height_mm:.1f} mm on a rail {rail_height_mm:g} mm high",
+                found=as_length(self.depth_mm),
+                acceptable=f"less than {as_length(0.95 * rail_height_mm)} on a rail {as_length(rail_height_mm)} high",
             )
 
     @property
@@ -177,7 +178,7 @@ class Notch(NotchPlan):
 
     def steps(self, datum: str) -> list[StepSpec]:
         """Mark, cut, fit, look and weld."""
-        return notch_steps(self, f"{self.place.offset_mm:+.1f} mm from {datum}")
+        return notch_steps(self, f"{as_place(self.place.offset_mm)} {datum}")
 
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Place, depth, width and plates."""

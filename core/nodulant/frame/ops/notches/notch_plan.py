@@ -18,6 +18,7 @@ from nodulant.frame.ops.operation import Adds, RailOperation
 from nodulant.frame.ops.words import ENDS
 from nodulant.frame.place import Place
 from nodulant.parts.part import EndShape
+from nodulant.units.inline import as_length
 
 PlateEnd = Literal["square", "taper"]
 
@@ -141,7 +142,7 @@ class NotchPlan(RailOperation):
         try:
             return type(self).model_validate({**own, **_measured_fields(self, measured)})
         except ValidationError as error:
-            found = ", ".join(f"{key} {value:g} mm" for key, value in sorted(measured.items()))
+            found = ", ".join(f"{key} {as_length(value)}" for key, value in sorted(measured.items()))
             raise InputError(
                 "these readings do not make a notch that can be built",
                 field="/as_built/entries",

@@ -16,6 +16,7 @@ from nodulant.base.model import Extra, Size
 from nodulant.base.shown import Shown
 from nodulant.frame.ops.fresh import Piece, Setting
 from nodulant.geometry import Outline, Vertex
+from nodulant.units.inline import as_length, as_thickness
 
 ARC_MARKS, CORNER_MARKS, SIDE_MARKS = 8, 6, 4
 """Pieces of half an arc, of a corner and of a sloping side, at whose ends sections are taken."""
@@ -98,8 +99,8 @@ class ArcShape(Piece):
             raise InputError(
                 "the liner is thicker than the notch's radius",
                 field="liner/thickness_mm",
-                found=f"{liner_mm:g} mm",
-                acceptable=f"less than {self.radius_mm:g} mm",
+                found=as_thickness(liner_mm),
+                acceptable=f"less than {as_length(self.radius_mm)}",
             )
 
 
@@ -209,15 +210,15 @@ class TrapezoidShape(Piece):
             raise InputError(
                 "the corner radius does not fit the cut",
                 field="shape/corner_radius_mm",
-                found=f"{self.corner_radius_mm:g} mm",
-                acceptable=f"at most {room:.1f} mm",
+                found=as_thickness(self.corner_radius_mm),
+                acceptable=f"at most {as_length(room)}",
             )
         if 2 * liner_mm >= self.top_width_mm:
             raise InputError(
                 "the liner fills the notch",
                 field="liner/thickness_mm",
-                found=f"{liner_mm:g} mm",
-                acceptable=f"less than {self.top_width_mm / 2:g} mm",
+                found=as_thickness(liner_mm),
+                acceptable=f"less than {as_length(self.top_width_mm / 2)}",
             )
 
     def _side_angle(self, depth_mm: float) -> float:

@@ -4,17 +4,20 @@ from nodulant.frame.ops.mounts.bolted import drill_step, torque_words
 from nodulant.frame.ops.notches.notch_plan import NotchPlan
 from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.specs import HoldPoint, ReadingSpec, StepSpec, reading
+from nodulant.units.inline import as_length, as_thickness
 
 CUT_MINUTES = {"template": 60, "hole-saw": 150}
 CUTTING = {
-    "template": "Cut inside the line and dress to it; bare metal 25 mm around. With a hole saw it would take about 150 minutes, most of it setting up.",
+    "template": f"Cut inside the line and dress to it; bare metal {as_length(25)} around. With a hole saw it would take about 150 minutes, most of it setting up.",
     "hole-saw": "Guide tube tacked square to the rail, slow speed, oil wiped off before welding; a caught tooth bends the saw. To a template it would take about 60 minutes.",
 }
 
 
 def notch_steps(notch: NotchPlan, place: str) -> list[StepSpec]:
     """Steps on one side in the order of their phases; ``place`` says where in words."""
-    depth = f"{notch.depth_mm:.1f} mm deep, {2 * notch.half_mouth_mm:.1f} mm wide at the underside, centre {place}"
+    depth = (
+        f"{as_length(notch.depth_mm)} deep, {as_length(2 * notch.half_mouth_mm)} wide at the underside, centre {place}"
+    )
     steps = [
         StepSpec(
             key="mark",
@@ -29,9 +32,9 @@ def notch_steps(notch: NotchPlan, place: str) -> list[StepSpec]:
             key="drill",
             phase="cut",
             title="Drill the corners",
-            detail="Holes of 12-13 mm at the re-entrant corners, or the arc's crown first.",
+            detail=f"Holes of {as_thickness(12.7)} at the re-entrant corners, or the arc's crown first.",
             minutes=20,
-            tools=("drill", "12 mm bit"),
+            tools=("drill", f"{as_length(12)} bit"),
             cautions=(DUST,),
         ),
         StepSpec(
@@ -81,7 +84,7 @@ def notch_steps(notch: NotchPlan, place: str) -> list[StepSpec]:
             key="weld",
             phase="weld",
             title="Weld in sequence",
-            detail="Beads of 40-50 mm, skipped and back-stepped, side to side, hand-warm between.",
+            detail=f"Beads of {as_length(40)} to {as_length(50)}, skipped and back-stepped, side to side, hand-warm between.",
             minutes=90,
             tools=("welder",),
             cautions=(HOT, "Battery and computers disconnected before arc welding."),
@@ -99,7 +102,7 @@ def _plate_steps(notch: NotchPlan) -> list[StepSpec]:
                 key="liner",
                 phase="tack",
                 title="Fit and tack the liner",
-                detail=f"{notch.liner.thickness_mm:g} mm, tight in the cut, four small tacks a joint.",
+                detail=f"{as_thickness(notch.liner.thickness_mm)}, tight in the cut, four small tacks a joint.",
                 minutes=40,
                 tools=("clamps", "welder"),
                 cautions=(HOT,),
@@ -112,7 +115,7 @@ def _plate_steps(notch: NotchPlan) -> list[StepSpec]:
                 key="cap",
                 phase="tack",
                 title="Fit and tack the cap",
-                detail=f"{notch.cap.height_mm:g} mm high, {notch.cap.thickness_mm:g} mm, ends tapered.",
+                detail=f"{as_length(notch.cap.height_mm)} high, {as_thickness(notch.cap.thickness_mm)}, ends tapered.",
                 minutes=50,
                 tools=("clamps", "welder"),
                 cautions=(HOT,),

@@ -16,6 +16,7 @@ from nodulant.frame.ops.plates.plate_welds import taper_mm
 from nodulant.geometry import Outline
 from nodulant.geometry.outline import polygon, rectangle
 from nodulant.parts.part import Face
+from nodulant.units.inline import as_length
 
 STEP_MM = 1.0
 """Length of the straight pieces that stand for a curved edge."""
@@ -49,8 +50,8 @@ def refuse_on_tube(notch: NotchPlan, diameter_mm: float, field: str) -> None:
         raise InputError(
             "a cap stands on the tube's sides at half height, and this cut takes them away",
             field=f"{field}/depth_mm",
-            found=f"{notch.depth_mm:g} mm",
-            acceptable=f"at most {diameter_mm / 2:g} mm, or no cap",
+            found=as_length(notch.depth_mm),
+            acceptable=f"at most {as_length(diameter_mm / 2)}, or no cap",
         )
 
 

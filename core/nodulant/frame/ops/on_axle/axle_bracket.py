@@ -16,6 +16,7 @@ from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Part, RoundHole, Seam, part_id
 from nodulant.parts.solid import Solid
 from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
+from nodulant.units.inline import as_length, as_thickness
 
 WIDEST = 0.9
 """Of the tube's radius: half a tab stands no wider on it."""
@@ -232,13 +233,13 @@ class AxleBracket(AxleWork):
     def steps(self, datum: str) -> list[StepSpec]:
         """Tack with the joint in, look, weld in short beads."""
         what = HOLDS[self.holds]
-        at = f"{self.x_mm:+.1f} mm behind the hubs, {self.z_mm:+.1f} mm above them, {abs(self.y_mm):.1f} mm from the centre"
+        at = f"{as_length(self.x_mm)} behind the hubs, {as_length(self.z_mm)} above them, {as_length(abs(self.y_mm))} from the centre"
         return [
             StepSpec(
                 key="tack",
                 phase="tack",
                 title=f"Tack the axle's {what} tabs",
-                detail=f"{at}. Axle at ride height, pinion at its angle; joint in place, a {self.tabs.shim_mm:g} mm shim on each side.",
+                detail=f"{at}. Axle at ride height, pinion at its angle; joint in place, a {as_thickness(self.tabs.shim_mm)} shim on each side.",
                 minutes=40,
                 people=2,
                 tools=("square", "angle gauge", "welder"),

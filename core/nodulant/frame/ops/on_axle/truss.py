@@ -23,6 +23,7 @@ from nodulant.parts.sides import Side
 from nodulant.parts.solid import Solid
 from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
 from nodulant.survey.vehicle import Survey
+from nodulant.units.inline import as_length
 
 
 class Truss(AxleWork):
@@ -204,7 +205,7 @@ class Truss(AxleWork):
                 key="fit",
                 phase="fit",
                 title="Fit the truss to the housing",
-                detail=f"Feet on the tubes from {self.foot_from_mm:.1f} to {self.foot_to_mm:.1f} mm from the centre; the middle stays clear all round. Cover plate and drain plug still come off.",
+                detail=f"Feet on the tubes from {as_length(self.foot_from_mm)} to {as_length(self.foot_to_mm)} from the centre; the middle stays clear all round. Cover plate and drain plug still come off.",
                 minutes=120,
                 tools=("grinder", "clamps"),
                 cautions=(HOT,),
@@ -214,7 +215,7 @@ class Truss(AxleWork):
                 key="weld",
                 phase="weld",
                 title="Weld the truss to the tubes",
-                detail="A bar through the tubes' ends shows the bend: 50 mm at a time, left and right, front and rear by turns, cooling between. Never on the cast middle.",
+                detail=f"A bar through the tubes' ends shows the bend: {as_length(50)} at a time, left and right, front and rear by turns, cooling between. Never on the cast middle.",
                 minutes=150,
                 tools=("welder", "straight bar"),
                 cautions=(HOT, "Oil and seals out of the housing first."),

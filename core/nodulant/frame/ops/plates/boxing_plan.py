@@ -16,6 +16,7 @@ from nodulant.frame.ops.plates.plate_welds import line_n_per_mm
 from nodulant.frame.place import Place
 from nodulant.materials import find_steel
 from nodulant.sections.development import Development, Reach, development
+from nodulant.units.inline import as_length
 
 Fit = Literal["over-lips", "flush", "inside"]
 
@@ -64,8 +65,8 @@ class BoxingPlan(RailOperation):
             raise InputError(
                 "a stitch longer than its pitch is a full seam",
                 field="bead_mm",
-                found=f"{self.bead_mm:g} mm",
-                acceptable=f"at most {self.pitch_mm:g} mm",
+                found=as_length(self.bead_mm),
+                acceptable=f"at most {as_length(self.pitch_mm)}",
             )
         return self
 

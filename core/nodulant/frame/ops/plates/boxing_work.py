@@ -3,6 +3,7 @@
 from nodulant.frame.ops.plates.boxing_plan import BoxingPlan
 from nodulant.parts.cautions import HOT
 from nodulant.parts.specs import ReadingSpec, StepSpec, reading
+from nodulant.units.inline import as_length, as_thickness
 
 
 def boxing_steps(boxing: BoxingPlan) -> list[StepSpec]:
@@ -21,7 +22,7 @@ def boxing_steps(boxing: BoxingPlan) -> list[StepSpec]:
             key="fit",
             phase="tack",
             title="Fit and tack the boxing plate",
-            detail=f"{boxing.thickness_mm:g} mm, {boxing.fit.replace('-', ' ')}, tacks every 150 mm from the middle outwards.",
+            detail=f"{as_thickness(boxing.thickness_mm)}, {boxing.fit.replace('-', ' ')}, tacks every {as_length(150)} from the middle outwards.",
             minutes=60,
             people=2,
             tools=("clamps", "welder"),
@@ -42,8 +43,8 @@ def boxing_steps(boxing: BoxingPlan) -> list[StepSpec]:
 
 def _beads(boxing: BoxingPlan) -> str:
     if boxing.seam == "stitch":
-        return f"Stitches of {boxing.bead_mm:g} mm every {boxing.pitch_mm:g} mm, both edges, spread along and around; full length for the last 100 mm at each end."
-    return "Full length in beads of 40-50 mm, spread along and around, rail to rail, hand-warm between."
+        return f"Stitches of {as_length(boxing.bead_mm)} every {as_length(boxing.pitch_mm)}, both edges, spread along and around; full length for the last {as_length(100)} at each end."
+    return f"Full length in beads of {as_length(40)} to {as_length(50)}, spread along and around, rail to rail, hand-warm between."
 
 
 def boxing_readings(boxing: BoxingPlan) -> list[ReadingSpec]:

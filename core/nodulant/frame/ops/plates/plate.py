@@ -25,6 +25,7 @@ from nodulant.parts.cautions import HOT
 from nodulant.parts.part import EndShape, Part, Seam, part_id
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec, reading
 from nodulant.sections.development import Development, Reach, development
+from nodulant.units.inline import as_length, as_thickness
 
 
 class Plugs(Piece):
@@ -68,8 +69,8 @@ class Doubler(Ranged):
             raise InputError(
                 "the plate has no height",
                 field=f"{field}/low_mm",
-                found=f"{rail_height_mm - self.low_mm - self.high_mm:g} mm high",
-                acceptable=f"edges that leave some of the rail's {rail_height_mm:g} mm",
+                found=f"{as_length(rail_height_mm - self.low_mm - self.high_mm)} high",
+                acceptable=f"edges that leave some of the rail's {as_length(rail_height_mm)}",
             )
 
     def roles(self) -> tuple[str, ...]:
@@ -186,9 +187,9 @@ class Doubler(Ranged):
                     value=self.plugs.hole_mm / least_plug_hole_mm(self.thickness_mm),
                     formula="hole / least",
                     values={"hole": self.plugs.hole_mm, "least": least_plug_hole_mm(self.thickness_mm)},
-                    words="least: the plate's thickness + 8 mm, so that the root is reached",
+                    words=f"least: the plate's thickness + {as_length(8)}, so that the root is reached",
                     station_mm=at,
-                    remedy=f"{least_plug_hole_mm(self.thickness_mm):g} mm or more.",
+                    remedy=f"{as_thickness(least_plug_hole_mm(self.thickness_mm))} or more.",
                     same_as_stock=self.plugs.hole_mm >= least_plug_hole_mm(self.thickness_mm),
                 ),
             )
@@ -202,7 +203,7 @@ class Doubler(Ranged):
                 values={"length": length, "needed": needed},
                 words="needed: tapers and development at both ends; a shorter plate never carries its share",
                 station_mm=at,
-                remedy=f"Make it {needed:.0f} mm long or more.",
+                remedy=f"Make it {as_length(needed)} long or more.",
             ),
             *leg_checks(self.weld_leg_mm, self.thickness_mm, on.here.wall, at),
         )
@@ -221,7 +222,7 @@ class Doubler(Ranged):
                 key="fit",
                 phase="plate",
                 title="Fit and weld the plate",
-                detail=f"{self.thickness_mm:g} mm, bare metal under it primed with weld-through primer, long edges first, ends last and away from the tension flange.",
+                detail=f"{as_thickness(self.thickness_mm)}, bare metal under it primed with weld-through primer, long edges first, ends last and away from the tension flange.",
                 minutes=80,
                 tools=("clamps", "welder"),
                 cautions=(HOT,),

@@ -24,6 +24,7 @@ from nodulant.materials import find_steel
 from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.part import Face, Part, Seam, part_id
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
+from nodulant.units.inline import as_length, as_thickness
 
 LEAST_MM = 10.0
 """Height that is left of a piece that can be let in (Nodulant default)."""
@@ -74,8 +75,8 @@ class Repair(Ranged):
             raise InputError(
                 "the web's piece has no height",
                 field=f"{field}/low_mm",
-                found=f"{left:g} mm high",
-                acceptable=f"edges that leave {LEAST_MM:g} mm or more of the rail's {rail_height_mm:g} mm",
+                found=f"{as_length(left)} high",
+                acceptable=f"edges that leave {as_length(LEAST_MM)} or more of the rail's {as_length(rail_height_mm)}",
             )
 
     def roles(self) -> tuple[str, ...]:
@@ -247,7 +248,7 @@ class Repair(Ranged):
                 key="patch",
                 phase="weld",
                 title="Let the patch in",
-                detail=f"{self.thickness_mm:g} mm, edges bevelled, {self.weld.replace('-', ' ')} butt, short beads.",
+                detail=f"{as_thickness(self.thickness_mm)}, edges bevelled, {self.weld.replace('-', ' ')} butt, short beads.",
                 minutes=120,
                 tools=("welder",),
                 cautions=(HOT,),
@@ -260,7 +261,7 @@ class Repair(Ranged):
                     key="hole",
                     phase="finish",
                     title="Drill the mount's hole again",
-                    detail=f"{self.mount.diameter_mm:g} mm, {self.mount.height_mm:.1f} mm above the underside, from the gauge.",
+                    detail=f"{as_thickness(self.mount.diameter_mm)}, {as_length(self.mount.height_mm)} above the underside, from the gauge.",
                     minutes=20,
                     tools=("drill",),
                     cautions=(DUST,),

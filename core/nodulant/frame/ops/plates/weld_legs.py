@@ -2,6 +2,7 @@
 
 from nodulant.materials.weld import least_leg_mm, most_leg_mm
 from nodulant.parts.specs import CheckSpec
+from nodulant.units.inline import as_thickness
 
 
 def leg_checks(leg_mm: float, plate_mm: float, wall_mm: float, station_mm: float) -> tuple[CheckSpec, ...]:
@@ -15,7 +16,7 @@ def leg_checks(leg_mm: float, plate_mm: float, wall_mm: float, station_mm: float
             values={"leg": leg_mm, "least": least},
             words="by the thicker part, cyclic",
             station_mm=station_mm,
-            remedy=f"{least:g} mm leg or more.",
+            remedy=f"{as_thickness(least)} leg or more.",
             same_as_stock=leg_mm >= least,
         ),
         CheckSpec(
@@ -25,7 +26,7 @@ def leg_checks(leg_mm: float, plate_mm: float, wall_mm: float, station_mm: float
             values={"leg": leg_mm, "most": most},
             words="along the plate's edge",
             station_mm=station_mm,
-            remedy=f"{most:g} mm leg at most, or a thicker plate.",
+            remedy=f"{as_thickness(most)} leg at most, or a thicker plate.",
             same_as_stock=leg_mm <= most,
         ),
     )

@@ -27,6 +27,7 @@ from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSp
 from nodulant.survey.crossmember import Crossmember, wall_fits
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature, Rails
+from nodulant.units.inline import as_length, as_place, as_thickness
 
 
 class Tie(Piece):
@@ -92,7 +93,7 @@ class Raise(RailOperation):
             raise InputError(
                 "a pocket of this length and depth cannot hold its corners and floor",
                 field="corner_radius_mm",
-                found=f"{self.corner_radius_mm:g} mm",
+                found=as_thickness(self.corner_radius_mm),
                 acceptable="a smaller corner radius or floor, or a longer pocket",
             ) from error
         return self
@@ -161,8 +162,8 @@ class Raise(RailOperation):
             raise InputError(
                 "the floor fills the pocket: nothing goes up",
                 field=f"{field}/{'inner_depth_mm' if self.inner_mm < self.depth_mm else 'depth_mm'}",
-                found=f"{min(self.depth_mm, self.inner_mm):g} mm deep with a floor of {self.floor_mm:g} mm",
-                acceptable=f"more than {self.floor_mm:g} mm at both walls",
+                found=f"{as_length(min(self.depth_mm, self.inner_mm))} deep with a floor of {as_thickness(self.floor_mm)}",
+                acceptable=f"more than {as_thickness(self.floor_mm)} at both walls",
             )
 
     def measured_fields(self) -> dict[str, str]:
@@ -243,7 +244,7 @@ class Raise(RailOperation):
                 formula="radius",
                 values={"radius": r},
                 station_mm=on.span.centre_mm,
-                remedy="Drill 12-13 mm holes in the corners and cut to their centres.",
+                remedy=f"Drill {as_thickness(12.7)} holes in the corners and cut to their centres.",
             ),
         )
 
@@ -289,12 +290,10 @@ class Raise(RailOperation):
 
     def steps(self, datum: str) -> list[StepSpec]:
         """Box first, then the pocket: the rail is never without its height."""
-        place = f"{self.place.offset_mm:+.1f} mm from {datum}"
-        inner = f", {self.inner_depth_mm:.1f} mm at the open side" if self.inner_depth_mm is not None else ""
-        high = f" Box {self.box_height_mm:.1f} mm high." if self.box_height_mm is not None else ""
-        cut = (
-            f"Pocket {self.length_mm:.1f} mm long, {self.depth_mm:.1f} mm deep at the web{inner}, centre {place}.{high}"
-        )
+        place = f"{as_place(self.place.offset_mm)} {datum}"
+        inner = f", {as_length(self.inner_depth_mm)} at the open side" if self.inner_depth_mm is not None else ""
+        high = f" Box {as_length(self.box_height_mm)} high." if self.box_height_mm is not None else ""
+        cut = f"Pocket {as_length(self.length_mm)} long, {as_length(self.depth_mm)} deep at the web{inner}, centre {place}.{high}"
         return raise_steps(cut)
 
     def readings(self, datum: str) -> list[ReadingSpec]:

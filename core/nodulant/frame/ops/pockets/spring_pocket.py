@@ -24,6 +24,7 @@ from nodulant.parts.solid import Solid, block
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec, reading
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
+from nodulant.units.inline import as_length
 
 RISE_MM, WELD_ROOM_MM = 300.0, 3.0
 """How far a mount may rise above its rail; what a slot takes beside a flange's wall."""
@@ -57,8 +58,8 @@ class SpringPocket(SpringPocketPlan):
             raise InputError(
                 "the bolt lies neither in what is left of the wall nor between cheeks on it",
                 field=f"{field}/bolt_up_mm",
-                found=f"{self.bolt_up_mm:g} mm above the underside",
-                acceptable=f"{least:.1f} to {most:.1f} mm",
+                found=f"{as_length(self.bolt_up_mm)} above the underside",
+                acceptable=f"{as_length(least)} to {as_length(most)}",
             )
 
     def roles(self) -> tuple[str, ...]:

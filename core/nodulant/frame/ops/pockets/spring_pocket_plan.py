@@ -14,6 +14,7 @@ from nodulant.frame.ops.notches.notch_shape import TrapezoidShape
 from nodulant.frame.ops.operation import Adds, RailOperation
 from nodulant.frame.place import Place
 from nodulant.materials.bolts import Bolt, find_bolt
+from nodulant.units.inline import as_thickness
 
 EDGE_PER_D = 1.5
 """Hole to edge over the bolt's diameter."""
@@ -72,7 +73,7 @@ class SpringPocketPlan(RailOperation):
             raise InputError(
                 "a slot of this length and depth cannot hold its corners",
                 field="corner_radius_mm",
-                found=f"{self.corner_radius_mm:g} mm",
+                found=as_thickness(self.corner_radius_mm),
                 acceptable="a smaller radius, or a longer or deeper slot",
             ) from error
         return self

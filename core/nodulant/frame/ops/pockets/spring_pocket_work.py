@@ -9,6 +9,7 @@ from nodulant.materials.steel import SAFETY_ON_YIELD
 from nodulant.materials.weld import Line, group_load_n_per_mm, weld_group
 from nodulant.parts.cautions import DUST, HOT
 from nodulant.parts.specs import CheckSpec, HoldPoint, StepSpec
+from nodulant.units.inline import as_length, as_place, as_thickness
 
 ROOM_MM = 12.0
 """Free length beside a spring's or damper's body in its slot, both ends together (common practice: 6 mm each)."""
@@ -29,7 +30,7 @@ def _room(pocket: SpringPocketPlan, on: OnRail) -> list[CheckSpec]:
             values={"length": pocket.length_mm, "body": pocket.body_mm},
             words="free length of the slot beside what stands in it at ride height; it swings through travel besides",
             station_mm=at,
-            remedy=f"A slot of {pocket.body_mm + ROOM_MM:.0f} mm or more.",
+            remedy=f"A slot of {as_length(pocket.body_mm + ROOM_MM)} or more.",
         ),
         CheckSpec(
             limit_id="sleeve-there",
@@ -147,16 +148,16 @@ def _welds(pocket: SpringPocketPlan, on: OnRail) -> CheckSpec:
 
 def pocket_steps(pocket: SpringPocketPlan, datum: str) -> list[StepSpec]:
     """Doublers, the slot up to its line, the bolt; cheeks in zones, one left open for the gusset."""
-    at = f"{pocket.place.offset_mm:+.1f} mm from {datum}"
+    at = f"{as_place(pocket.place.offset_mm)} {datum}"
     through = "through the bottom flange"
     if pocket.line_mm > 0:
-        through += f", across it up to the line {pocket.line_mm:.1f} mm from the {pocket.line_from} face, whose wall stays whole"
+        through += f", across it up to the line {as_length(pocket.line_mm)} from the {pocket.line_from} face, whose wall stays whole"
     rows = [
         StepSpec(
             key="slot",
             phase="cut",
             title="Cut the slot for the coilover",
-            detail=f"{at}: {pocket.length_mm:.1f} mm long {through}, {pocket.depth_mm:.1f} mm up the walls, corners drilled {2 * pocket.corner_radius_mm:g} mm. Where the bolt stands above the rail, the same through the top flange.",
+            detail=f"{at}: {as_length(pocket.length_mm)} long {through}, {as_length(pocket.depth_mm)} up the walls, corners drilled {as_thickness(2 * pocket.corner_radius_mm)}. Where the bolt stands above the rail, the same through the top flange.",
             minutes=60,
             tools=("drill", "cut-off wheel", "file"),
             cautions=(DUST, HOT),
@@ -166,7 +167,7 @@ def pocket_steps(pocket: SpringPocketPlan, datum: str) -> list[StepSpec]:
             key="bolt",
             phase="fit",
             title="Set the bolt and weld its spacers",
-            detail=f"{pocket.bolt_up_mm:.1f} mm above the underside, square to the rail: drilled through both walls from one side, or the cheeks tacked on one dummy bolt through both; spacers welded to the insides, eye free between them.",
+            detail=f"{as_length(pocket.bolt_up_mm)} above the underside, square to the rail: drilled through both walls from one side, or the cheeks tacked on one dummy bolt through both; spacers welded to the insides, eye free between them.",
             minutes=60,
             tools=("drill", "square", "welder"),
             cautions=(HOT,),
@@ -178,7 +179,7 @@ def pocket_steps(pocket: SpringPocketPlan, datum: str) -> list[StepSpec]:
                 key="zones",
                 phase="plate",
                 title="Weld in zones, the gusset's left open",
-                detail=f"Front end, rear end, lower edge, on the far side first; on the {pocket.line_from} side leave {pocket.gusset_mm:.0f} mm under the bolt unwelded until the gusset is tacked there, then close it and the gusset.",
+                detail=f"Front end, rear end, lower edge, on the far side first; on the {pocket.line_from} side leave {as_length(pocket.gusset_mm)} under the bolt unwelded until the gusset is tacked there, then close it and the gusset.",
                 minutes=60,
                 tools=("welder",),
                 cautions=(HOT,),
@@ -190,7 +191,7 @@ def pocket_steps(pocket: SpringPocketPlan, datum: str) -> list[StepSpec]:
                 key="doublers",
                 phase="plate",
                 title="Doublers on both walls",
-                detail=f"{pocket.plate_mm:g} mm, long edges first, tapered ends last.",
+                detail=f"{as_thickness(pocket.plate_mm)}, long edges first, tapered ends last.",
                 minutes=90,
                 tools=("clamps", "welder"),
                 cautions=(HOT,),

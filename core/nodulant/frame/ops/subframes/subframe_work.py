@@ -14,6 +14,7 @@ from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.sides import Side
 from nodulant.parts.specs import HoldPoint, ReadingSpec, StepSpec, reading
 from nodulant.survey.vehicle import Survey
+from nodulant.units.inline import as_amount, as_length, as_place
 
 if TYPE_CHECKING:
     from nodulant.frame.ops.subframes.subframe import Subframe
@@ -59,10 +60,10 @@ def subframe_steps(own: "Subframe", datum: str) -> list[StepSpec]:
     """The steps of one subframe, for the frame as one."""
     donor = own.measured == "bench"
     kg = own.weight.mass_kg if own.weight else None
-    heavy = f"{kg:.0f} kg" if kg is not None else "its mass is not known: weigh it"
+    heavy = as_amount("mass", kg) if kg is not None else "its mass is not known: weigh it"
     lifts = kg is None or kg > CRANE_KG
     helpers = 2 if kg is None or kg > HELPER_KG else 1
-    at = f"{own.place.offset_mm:+.1f} mm from {datum}"
+    at = f"{as_place(own.place.offset_mm)} {datum}"
     moved = ", ".join(_moves(own)) or "back where it was"
     ears = [p for p in own.points if p.what == "ear"]
     rows = [
@@ -105,7 +106,7 @@ def subframe_steps(own: "Subframe", datum: str) -> list[StepSpec]:
             ),
         ]
     if ears:
-        where = "; ".join(f"{p.name} at {p.x_mm:.1f}, {p.y_mm:.1f}, {p.z_mm:.1f} mm" for p in ears)
+        where = "; ".join(f"{p.name} at {as_length(p.x_mm)}, {as_length(p.y_mm)}, {as_length(p.z_mm)}" for p in ears)
         rows.append(
             StepSpec(
                 key="ears",
@@ -154,7 +155,7 @@ def subframe_steps(own: "Subframe", datum: str) -> list[StepSpec]:
             key="points",
             phase="prove",
             title="Prove its points",
-            detail="Each point along, across and in height, left and right, to 1/32 in (0.8 mm).",
+            detail="Each point along, across and in height, left and right, to 1/32 in or a millimetre.",
             minutes=45,
             tools=("tape", "plumb bob", "level"),
         ),
@@ -164,16 +165,21 @@ def subframe_steps(own: "Subframe", datum: str) -> list[StepSpec]:
 
 def _moves(own: "Subframe") -> list[str]:
     """What is done to it, in words."""
-    rows = (
-        (own.up_mm, "mm up", "mm down"),
-        (own.back_mm, "mm rearward", "mm forward"),
-        (own.right_mm, "mm to the right", "mm to the left"),
-        (own.narrower_mm, "mm narrower each side", ""),
-        (own.nose_up_deg, "deg nose up", "deg nose down"),
-        (own.nose_right_deg, "deg nose to the right", "deg nose to the left"),
-        (own.right_up_deg, "deg right side up", "deg left side up"),
+    shifts = (
+        (own.up_mm, "up", "down"),
+        (own.back_mm, "rearward", "forward"),
+        (own.right_mm, "to the right", "to the left"),
+        (own.narrower_mm, "narrower each side", ""),
     )
-    return [f"{abs(v):.1f} {up if v > 0 else down}" for v, up, down in rows if abs(v) > 1e-9]
+    turns = (
+        (own.nose_up_deg, "nose up", "nose down"),
+        (own.nose_right_deg, "nose to the right", "nose to the left"),
+        (own.right_up_deg, "right side up", "left side up"),
+    )
+    return [
+        *(f"{as_length(abs(v))} {up if v > 0 else down}" for v, up, down in shifts if abs(v) > 1e-9),
+        *(f"{abs(v):.1f} deg {up if v > 0 else down}" for v, up, down in turns if abs(v) > 1e-9),
+    ]
 
 
 def subframe_readings(own: "Subframe", side: Side, datum: str, survey: Survey) -> list[ReadingSpec]:

@@ -26,6 +26,7 @@ from nodulant.geometry.outline import rectangle
 from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.part import Part, Seam, part_id
 from nodulant.parts.specs import CheckSpec, FatigueDetail, HoldPoint, ReadingSpec, StepSpec, reading
+from nodulant.units.inline import as_length, as_thickness
 
 
 class AccessCut(Ranged):
@@ -108,7 +109,7 @@ class AccessCut(Ranged):
             formula="radius",
             values={"radius": r},
             station_mm=on.span.centre_mm,
-            remedy="Drill 12-13 mm holes in the corners and cut to their centres.",
+            remedy=f"Drill {as_thickness(12.7)} holes in the corners and cut to their centres.",
         )
         return (corner, *overlap_checks(self._plates(), on))
 
@@ -132,7 +133,7 @@ class AccessCut(Ranged):
                 key="mark",
                 phase="mark",
                 title="Mark the access piece",
-                detail=f"{self.height_mm:.1f} mm high; numbered and marked for its way round, it goes back in.",
+                detail=f"{as_length(self.height_mm)} high; numbered and marked for its way round, it goes back in.",
                 minutes=20,
                 tools=("scriber",),
             ),

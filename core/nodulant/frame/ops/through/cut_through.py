@@ -24,13 +24,12 @@ from nodulant.materials.weld import throat_after_grinding_mm
 from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.part import Part, Seam
 from nodulant.parts.specs import CheckSpec, FatigueDetail, HoldPoint, ReadingSpec, StepSpec, reading
+from nodulant.units.inline import as_length, as_place, as_thickness
 
-BRACE = "Brace across and along on both sides of the cut, unless a crossmember lies within 150 mm: the rail is about to be in two."
+BRACE = f"Brace across and along on both sides of the cut, unless a crossmember lies within {as_length(150)}: the rail is about to be in two."
 CROWN_MM = 1.5
 """What a bead stands proud before it is ground."""
-SQUARE = (
-    "Plumb, square and level checked against the datum on both rails, diagonals within 2 mm, before anything but tacks."
-)
+SQUARE = f"Plumb, square and level checked against the datum on both rails, diagonals within {as_length(2)}, before anything but tacks."
 
 
 class CutThrough(RailOperation):
@@ -57,7 +56,7 @@ class CutThrough(RailOperation):
             "Braced",
             choices={"both": "both sides of the cut", "open-side": "only the open side"},
             order=1,
-            note="Default: both sides, unless a crossmember within 150 mm of the cut is brace enough.",
+            note=f"Default: both sides, unless a crossmember within {as_length(150)} of the cut is brace enough.",
         ),
     ] = "both"
     outer_plate: Annotated[SidePlate | None, Shown("Outer side plate", order=1)] = None
@@ -134,12 +133,12 @@ class CutThrough(RailOperation):
             value=0.0 if filler else throat / wall,
             formula="throat / wall",
             values={"throat": 0.0 if filler else throat, "wall": wall},
-            words=f"root gap {gap:g} mm, {'ground flush' if self.ground else 'left as welded'}, {self.weld.replace('-', ' ')}; an open root of half the wall is taken as through",
+            words=f"root gap {as_thickness(gap)}, {'ground flush' if self.ground else 'left as welded'}, {self.weld.replace('-', ' ')}; an open root of half the wall is taken as through",
             station_mm=on.span.start_mm,
             same_as_stock=not filler and throat >= wall - 1e-9,
             remedy="A gap wider than the wall gets a filler piece set just below flush, never a bridge of weld."
             if filler
-            else f"Open the root to {wall / 2:.1f} mm, or weld from both sides.",
+            else f"Open the root to {as_thickness(wall / 2)}, or weld from both sides.",
         )
 
     def details(self, on: OnRail) -> tuple[FatigueDetail, ...]:
@@ -152,7 +151,7 @@ class CutThrough(RailOperation):
 
     def steps(self, datum: str) -> list[StepSpec]:
         """Brace, mark, cut, tack, look, weld and plate."""
-        place = f"{self.place.offset_mm:+.1f} mm from {datum}"
+        place = f"{as_place(self.place.offset_mm)} {datum}"
         rows = [
             StepSpec(
                 key="brace",

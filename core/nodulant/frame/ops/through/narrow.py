@@ -23,6 +23,7 @@ from nodulant.parts.sides import Side
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
+from nodulant.units.inline import as_length
 
 APART_MM = 600.0
 """Between two cuts, to begin with."""
@@ -208,8 +209,8 @@ class Narrow(RailOperation):
             StepSpec(
                 key="cut",
                 phase="cut",
-                title=f"Cut and move the rails {self.inward_mm:.1f} mm inward",
-                detail=f"Crossmembers in between are cut {2 * self.inward_mm:.1f} mm shorter first, half from each end where their holes allow.",
+                title=f"Cut and move the rails {as_length(self.inward_mm)} inward",
+                detail=f"Crossmembers in between are cut {as_length(2 * self.inward_mm)} shorter first, half from each end where their holes allow.",
                 minutes=120,
                 people=2,
                 tools=("cut-off wheel",),
@@ -220,7 +221,7 @@ class Narrow(RailOperation):
                 key="tack",
                 phase="tack",
                 title="Tack the jogs",
-                detail="Parallel to the centre line, diagonals within 2 mm, same height left and right.",
+                detail=f"Parallel to the centre line, diagonals within {as_length(2)}, same height left and right.",
                 minutes=120,
                 people=2,
                 tools=("clamps", "welder"),

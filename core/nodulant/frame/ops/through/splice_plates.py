@@ -24,6 +24,7 @@ from nodulant.parts.part import Face, Part, Seam, part_id
 from nodulant.parts.specs import CheckSpec, DetailId, FatigueDetail
 from nodulant.sections.development import Reach
 from nodulant.sections.profile import profile
+from nodulant.units.inline import as_length
 
 ButtWeld = Literal["one-sided", "one-sided-backed", "two-sided", "two-sided-ground"]
 DETAIL: dict[ButtWeld, DetailId] = {
@@ -128,7 +129,7 @@ def overlap_checks(plates: dict[str, SidePlate], on: OnRail) -> tuple[CheckSpec,
                 words="needed: the largest of rail height, development and weld length",
                 detail=f"{role} plate",
                 station_mm=on.span.start_mm - plate.overlap_mm,
-                remedy=f"Overlap the cut by {needed:.1f} mm or more at each end.",
+                remedy=f"Overlap the cut by {as_length(needed)} or more at each end.",
             )
         )
     return tuple(out)

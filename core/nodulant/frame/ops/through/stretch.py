@@ -22,6 +22,7 @@ from nodulant.parts.sides import Side
 from nodulant.parts.specs import FigureSpec, ReadingSpec, reading
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
+from nodulant.units.inline import as_length
 
 KERF_MM = 1.0
 """What the saw and the butt take, so that the two ends never fall on one station."""
@@ -51,8 +52,8 @@ class Stretch(CutThrough):
             raise InputError(
                 "nothing goes in and nothing comes out",
                 field="length_mm",
-                found=f"{self.length_mm:g} mm",
-                acceptable="1 mm or more either way",
+                found=as_length(self.length_mm),
+                acceptable=f"{as_length(1)} or more either way",
             )
         return self
 
@@ -96,7 +97,7 @@ class Stretch(CutThrough):
     def work(self) -> str:
         """What is made here, in words."""
         how = "Stretch" if self.length_mm > 0 else "Shorten"
-        return f"{how} by {abs(self.length_mm):.1f} mm; {FOLLOWS}"
+        return f"{how} by {as_length(abs(self.length_mm))}; {FOLLOWS}"
 
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Cut line and length."""

@@ -27,6 +27,7 @@ from nodulant.parts.sides import Side
 from nodulant.parts.specs import CheckSpec, FigureSpec, ReadingSpec, reading
 from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature
+from nodulant.units.inline import as_length
 
 LEAST_RUN_MM = 5.0
 
@@ -93,8 +94,8 @@ class ZStep(CutThrough):
             raise InputError(
                 "a rail set on the other needs an overlap",
                 field="overlap_mm",
-                found=f"{self.overlap_mm:g} mm",
-                acceptable="20 mm or more",
+                found=as_length(self.overlap_mm),
+                acceptable=f"{as_length(20)} or more",
             )
         return self
 
@@ -105,15 +106,15 @@ class ZStep(CutThrough):
             raise InputError(
                 "the angled cut leaves no room for the piece between the ends",
                 field=f"{field}/cut_angle_deg",
-                found=f"{run:.1f} mm along the rail",
-                acceptable=f"{LEAST_RUN_MM:g} mm or more: a squarer cut or a longer piece",
+                found=f"{as_length(run)} along the rail",
+                acceptable=f"{as_length(LEAST_RUN_MM)} or more: a squarer cut or a longer piece",
             )
         if self.method == "set-on" and self.rise_mm < rail_height_mm - 1e-6:
             raise InputError(
                 "a rail set on top rises by its own height at least",
                 field=f"{field}/rise_mm",
-                found=f"{self.rise_mm:g} mm",
-                acceptable=f"{rail_height_mm:.1f} mm or more, or a post or riser",
+                found=as_length(self.rise_mm),
+                acceptable=f"{as_length(rail_height_mm)} or more, or a post or riser",
             )
 
     def rise_behind_mm(self) -> float:
@@ -234,7 +235,7 @@ class ZStep(CutThrough):
                 words="needed: one and a half times the rail's height (Nodulant default); its welds are checked with the forces",
                 detail="rail set on rail",
                 station_mm=on.span.start_mm,
-                remedy=f"Overlap by {values['needed']:.0f} mm or more.",
+                remedy=f"Overlap by {as_length(values['needed'])} or more.",
             ),
         )
 
@@ -288,7 +289,7 @@ class ZStep(CutThrough):
 
     def work(self) -> str:
         """What is made here, in words."""
-        return f"Z-step of {self.rise_mm:.1f} mm by {self.method.replace('-', ' ')}, the rail {self.rises} rises"
+        return f"Z-step of {as_length(self.rise_mm)} by {self.method.replace('-', ' ')}, the rail {self.rises} rises"
 
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Cut line and height of the step."""
