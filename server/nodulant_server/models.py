@@ -39,6 +39,11 @@ class Job(models.Model):
     shop = models.JSONField(default=dict)
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
     created_at = models.DateTimeField(auto_now_add=True)
+    example = models.BooleanField(default=False)
+    """Came with the demo shop: marked so that nobody takes it for a real one."""
+    archived_at = models.DateTimeField(null=True)
+    deleted_at = models.DateTimeField(null=True)
+    """In the trash since then: listed nowhere, brought back by undo."""
 
     def shop_model(self) -> Shop:
         """The shop's settings."""

@@ -172,3 +172,19 @@ class OwnJob(Bench):
         self.assertEqual(page.get_by_label("rear axle line, station").input_value(), '118"')
         answer.get_by_role("button", name="Print the templates").click()
         page.get_by_text("PDF 1:1, all").wait_for()
+
+    def test_a_job_is_renamed_thrown_away_and_brought_back_from_the_list(self):
+        page = self.page
+        page.goto(self.live_server_url)
+        menu = page.get_by_role("button", name="Ostrand on air: rename, copy, archive")
+        menu.click()
+        page.get_by_role("menuitem", name="Rename").click()
+        page.get_by_label("Job's name").fill("Ostrand on springs")
+        page.get_by_role("button", name="Rename", exact=True).click()
+        page.get_by_role("heading", name="Ostrand on springs").wait_for()
+        page.get_by_role("button", name="Ostrand on springs: rename, copy, archive").click()
+        page.get_by_role("menuitem", name="Delete").click()
+        page.get_by_text("'Ostrand on springs' is in the trash.").wait_for()
+        self.assertEqual(page.get_by_role("heading", name="Ostrand on springs").count(), 0)
+        page.get_by_role("button", name="Undo").click()
+        page.get_by_role("heading", name="Ostrand on springs").wait_for()

@@ -1,5 +1,6 @@
 """Bodies and answers of the API; the core's models are used as they are."""
 
+from datetime import datetime
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -79,11 +80,23 @@ class NewJob(Frozen):
 
 
 class JobRow(Frozen):
-    """A job in the list."""
+    """A job in the list: when anything of it was last stored, and by whom."""
 
     id: int
     name: str
     vehicle: str
+    at: datetime
+    by: str
+    example: bool
+    archived: bool
+
+
+class JobChange(Frozen):
+    """What is changed of a job in the list; what is left out stays."""
+
+    name: Name | None = None
+    archived: bool | None = None
+    deleted: bool | None = None
 
 
 class OptionHead(Frozen):
@@ -400,11 +413,13 @@ class ArmBody(SuspensionBody):
 
 
 class OptionCounts(Frozen):
-    """How an option stands: groups of checks by verdict, empty where it cannot be evaluated."""
+    """How an option stands: groups of checks by verdict, empty where it cannot be evaluated; its worst, and what comes next."""
 
     id: int
     name: str
     counts: dict[str, int]
+    worst: str = ""
+    next_step: str = ""
 
 
 class FindLine(Frozen):

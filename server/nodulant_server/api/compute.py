@@ -61,7 +61,7 @@ Step = TypeVar("Step", bound=tuple[Any, ...])
 BARE = Want(
     strips=False, parts=False, steps=False, readings=False, frame=False, interim=False, along=False, travel=False
 )
-COUNTED_ONLY = Want(strips=False, parts=False, steps=False, readings=False)
+COUNTED_ONLY = Want(strips=False, parts=False, readings=False)
 log = logging.getLogger(__name__)
 WHYS: IncEx = {"why": True, "basis": True, "remedy": True, "scale": True, "changed_limit": True}
 SLIM: dict[str, IncEx | bool] = {
@@ -128,10 +128,19 @@ def how_it_stands(request: HttpRequest, job_id: int) -> list[OptionCounts]:
 
 def _counted(job: Job, option: Option) -> OptionCounts:
     try:
-        groups = evaluate(inputs_of(job, option.head().design()), COUNTED_ONLY).groups
+        found = evaluate(inputs_of(job, option.head().design()), COUNTED_ONLY)
     except InvalidInputs:
         return OptionCounts(id=option.pk, name=option.name, counts={})
-    return OptionCounts(id=option.pk, name=option.name, counts=counts(groups))
+    worst = next((g.title for g in found.groups if g.verdict == "fails"), "")
+    following = next((s for s in found.steps if s.status == "open"), None)
+    side = f", {following.side}" if following is not None and following.side else ""
+    return OptionCounts(
+        id=option.pk,
+        name=option.name,
+        counts=counts(found.groups),
+        worst=worst,
+        next_step="" if following is None else f"{following.spec.title}{side}",
+    )
 
 
 @router.post("/units/parse", response=Quantity)

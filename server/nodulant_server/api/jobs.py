@@ -11,10 +11,12 @@ from nodulant.job.document import Design, Shop
 from nodulant.survey.vehicle import Survey
 from nodulant_server.actions import save
 from nodulant_server.actions.begin import begin_job, change_shop
+from nodulant_server.actions.job_list import change_job, duplicate_job
 from nodulant_server.actions.log import entries_of
 from nodulant_server.actions.transfer import export_job, import_job
 from nodulant_server.api.bodies import (
     Branch,
+    JobChange,
     JobHead,
     JobRow,
     NewJob,
@@ -25,7 +27,7 @@ from nodulant_server.api.bodies import (
     SaveDraft,
     SaveSurvey,
 )
-from nodulant_server.models import Draft, Job, Option
+from nodulant_server.models import DesignRevision, Draft, Job, Option
 from nodulant_server.roles import require
 
 router = Router()
@@ -53,14 +55,30 @@ def job_head(job: Job) -> JobHead:
     )
 
 
+def _listed(job: Job) -> JobRow:
+    """A job as the list tells it."""
+    survey = job.survey_head()
+    newest = DesignRevision.objects.filter(option__job=job).order_by("-at").first()
+    last = newest if newest is not None and newest.at > survey.at else survey
+    return JobRow(
+        id=job.pk,
+        name=job.name,
+        vehicle=survey.survey().vehicle,
+        at=last.at,
+        by=last.by,
+        example=job.example,
+        archived=job.archived_at is not None,
+    )
+
+
 def _head(option: Option) -> OptionHead:
     return OptionHead(id=option.pk, key=option.key, name=option.name, note=option.note, head=option.head().number)
 
 
 @router.get("/jobs", response=list[JobRow])
 def jobs(request: HttpRequest) -> list[JobRow]:
-    """Every job, newest first."""
-    return [JobRow(id=j.pk, name=j.name, vehicle=j.survey_head().survey().vehicle) for j in Job.objects.order_by("-id")]
+    """Every job that is not in the trash, newest first."""
+    return [_listed(job) for job in Job.objects.filter(deleted_at=None).order_by("-id")]
 
 
 @router.post("/jobs", response=JobHead)
@@ -81,6 +99,20 @@ def take(request: HttpRequest) -> JobHead:
     """Import a job file sent as the body."""
     require(request.user, "import")
     return job_head(import_job(person(request), load_job(request.body)))
+
+
+@router.patch("/jobs/{job_id}", response=JobRow)
+def change(request: HttpRequest, job_id: int, body: JobChange) -> JobRow:
+    """Rename a job, put it in the archive or the trash, or take it out again."""
+    return _listed(
+        change_job(person(request), get_object_or_404(Job, pk=job_id), body.name, body.archived, body.deleted)
+    )
+
+
+@router.post("/jobs/{job_id}/duplicate", response=JobRow)
+def duplicate(request: HttpRequest, job_id: int) -> JobRow:
+    """A new job with the newest survey and every option's newest design of this one; no log."""
+    return _listed(duplicate_job(person(request), get_object_or_404(Job, pk=job_id)))
 
 
 @router.get("/jobs/{job_id}", response=JobHead)

@@ -273,7 +273,7 @@ export interface paths {
         };
         /**
          * Jobs
-         * @description Every job, newest first.
+         * @description Every job that is not in the trash, newest first.
          */
         get: operations["nodulant_server_api_jobs_jobs"];
         put?: never;
@@ -325,7 +325,11 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /**
+         * Change
+         * @description Rename a job, put it in the archive or the trash, or take it out again.
+         */
+        patch: operations["nodulant_server_api_jobs_change"];
         trace?: never;
     };
     "/api/jobs/{job_id}/counts": {
@@ -342,6 +346,26 @@ export interface paths {
         get: operations["nodulant_server_api_compute_how_it_stands"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/duplicate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Duplicate
+         * @description A new job with the newest survey and every option's newest design of this one; no log.
+         */
+        post: operations["nodulant_server_api_jobs_duplicate"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4501,6 +4525,18 @@ export interface components {
             x_mm: number;
         };
         /**
+         * JobChange
+         * @description What is changed of a job in the list; what is left out stays.
+         */
+        JobChange: {
+            /** Archived */
+            archived?: boolean | null;
+            /** Deleted */
+            deleted?: boolean | null;
+            /** Name */
+            name?: string | null;
+        };
+        /**
          * JobHead
          * @description A job as the bench needs it.
          */
@@ -4520,9 +4556,20 @@ export interface components {
         };
         /**
          * JobRow
-         * @description A job in the list.
+         * @description A job in the list: when anything of it was last stored, and by whom.
          */
         JobRow: {
+            /** Archived */
+            archived: boolean;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Example */
+            example: boolean;
             /** Id */
             id: number;
             /** Name */
@@ -5302,7 +5349,7 @@ export interface components {
         };
         /**
          * OptionCounts
-         * @description How an option stands: groups of checks by verdict, empty where it cannot be evaluated.
+         * @description How an option stands: groups of checks by verdict, empty where it cannot be evaluated; its worst, and what comes next.
          */
         OptionCounts: {
             /** Counts */
@@ -5313,6 +5360,16 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+            /**
+             * Next Step
+             * @default
+             */
+            next_step: string;
+            /**
+             * Worst
+             * @default
+             */
+            worst: string;
         };
         /**
          * OptionDesign
@@ -9907,6 +9964,32 @@ export interface operations {
             };
         };
     };
+    nodulant_server_api_jobs_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobRow"];
+                };
+            };
+        };
+    };
     nodulant_server_api_compute_how_it_stands: {
         parameters: {
             query?: never;
@@ -9925,6 +10008,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OptionCounts"][];
+                };
+            };
+        };
+    };
+    nodulant_server_api_jobs_duplicate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobRow"];
                 };
             };
         };

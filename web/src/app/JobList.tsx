@@ -1,44 +1,100 @@
-import { Box, Heading, Stack, Text } from "@chakra-ui/react";
+import { Box, Flex, Heading, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { Link } from "react-router";
 import { api, got } from "../api/client";
+import type { JobRow } from "../api/types";
 import { BeginJob } from "../begin/BeginJob";
+import { Act } from "../fields/controls";
+import { PlainWords } from "../fields/plain";
 import { COUNTED, VERDICT_WORDS } from "../margins/group";
+import { JobMenu, useJobChange } from "./JobMenu";
 import { useMay } from "./session";
 
 /** Every job of the shop; begin one, or bring one in from its open file. */
 export function JobList() {
   const jobs = useQuery({ queryKey: ["jobs"], queryFn: () => got(api.GET("/api/jobs")) });
   const may = useMay();
+  const [sought, setSought] = useState("");
+  const [archive, setArchive] = useState(false);
+  const [gone, setGone] = useState<JobRow | null>(null);
+  const change = useJobChange();
+  const all = jobs.data ?? [];
+  const archived = all.filter((job) => job.archived).length;
+  const shown = all.filter((job) => job.archived === archive && fits(job, sought));
   return (
-    <Box maxW="52rem" mx="auto" p="6">
-      <Heading size="3xl">Nodulant</Heading>
-      <Text color="faint" mb="5">
+    <Box as="main" maxW="52rem" mx="auto" p="6">
+      <Heading as="h1" size="3xl">
+        Nodulant
+      </Heading>
+      <Text color="faint" mb="4">
         One job is one vehicle's conversion, from the survey to the proof.
       </Text>
+      {all.length > 3 && (
+        <Flex gap="3" align="end" mb="3" wrap="wrap">
+          <Box flex="1" minW="12rem" maxW="20rem">
+            <PlainWords label="Search jobs" value={sought} take={setSought} />
+          </Box>
+          {(archived > 0 || archive) && (
+            <Act pressed={archive} onClick={() => setArchive(!archive)}>
+              Archive, {archived}
+            </Act>
+          )}
+        </Flex>
+      )}
+      {gone && (
+        <Flex role="status" gap="3" align="center" p="2" mb="3" bg="sheet" borderLeftWidth="4px" borderColor="chalk">
+          <Text fontSize="15px">'{gone.name}' is in the trash.</Text>
+          <Act onClick={() => void change(gone, { deleted: false }).then(() => setGone(null))}>Undo</Act>
+        </Flex>
+      )}
       <Stack gap="2" as="ul" listStyle="none">
-        {jobs.data?.map((job, k) => (
-          <Box as="li" key={job.id}>
-            <Link to={`/jobs/${job.id}`}>
-              <Box p="4" bg="panel" borderWidth="1px" borderColor="rule" _hover={{ borderColor: "chalk" }}>
-                <Heading size="lg">{job.name}</Heading>
-                <Text color="faint">{job.vehicle}</Text>
+        {shown.map((job, k) => (
+          <Flex as="li" key={job.id} bg="panel" borderWidth="1px" borderColor="rule" _hover={{ borderColor: "chalk" }}>
+            <Link to={`/jobs/${job.id}`} style={{ flex: 1, minWidth: 0 }}>
+              <Box p="4">
+                <Flex gap="2" align="baseline" wrap="wrap">
+                  <Heading as="h2" size="lg">
+                    {job.name}
+                  </Heading>
+                  {job.example && (
+                    <Text as="span" fontSize="13px" color="faint" borderWidth="1px" borderColor="rule" px="1">
+                      example
+                    </Text>
+                  )}
+                </Flex>
+                <Text color="faint" fontSize="14px">
+                  {job.vehicle}, last stored {WHEN.format(new Date(job.at))} by {job.by}
+                </Text>
                 {k < COUNTED_JOBS && <Standing jobId={job.id} />}
               </Box>
             </Link>
-          </Box>
+            {may.design && <JobMenu job={job} trashed={() => setGone(job)} />}
+          </Flex>
         ))}
         {jobs.data?.length === 0 && <Text>No job yet. Begin one below: name it, then measure.</Text>}
+        {all.length > 0 && shown.length === 0 && <Text>No job fits.</Text>}
       </Stack>
       {may.design && <BeginJob />}
     </Box>
   );
 }
 
+const WHEN = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle: "short" });
+
 /** How many jobs are told how they stand: the newest, since each has to be evaluated. */
 const COUNTED_JOBS = 12;
 
-/** How every option of a job stands, counted as its margins are. */
+/** Whether a job's name or vehicle has every word that is sought. */
+function fits(job: JobRow, sought: string): boolean {
+  const text = `${job.name} ${job.vehicle}`.toLowerCase();
+  return sought
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => text.includes(word));
+}
+
+/** How every option of a job stands, counted as its margins are; what is worst and what comes next. */
 function Standing({ jobId }: { jobId: number }) {
   const params = { path: { job_id: jobId } };
   const found = useQuery({
@@ -50,6 +106,8 @@ function Standing({ jobId }: { jobId: number }) {
       {found.data?.map((option) => (
         <Text key={option.id}>
           {option.name}: {told(option.counts)}
+          {option.worst && <span className="row-tail">; worst: {option.worst}</span>}
+          {option.next_step && <span className="row-tail">; next: {option.next_step}</span>}
         </Text>
       ))}
     </Box>

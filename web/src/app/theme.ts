@@ -27,6 +27,7 @@ const config = defineConfig({
         ink: pair("#1b2233", "#edf1ff"),
         faint: pair("#555d70", "#b3bfe4"),
         rule: pair("#c4bdab", "#34478c"),
+        edge: pair("#8a826d", "#7488cf"),
         added: pair("#0b6a55", "#74e3c1"),
         removed: pair("#a3371f", "#ffa183"),
         touch: pair("#86206c", "#ff9ad8"),

@@ -24,6 +24,12 @@ export default function Bench() {
   useKeys();
   useEffect(startEvaluation, []);
   useEffect(startStageMemory, []);
+  useEffect(() => {
+    if (job) document.title = `${job.name}, Nodulant`;
+    return () => {
+      document.title = "Nodulant";
+    };
+  }, [job]);
   useEffect(() => startAutosave(may.design), [may.design]);
   if (trouble) return <Text p="10">{trouble}</Text>;
   if (!job || !opened) return <Text p="10">Opening the job</Text>;
@@ -36,8 +42,8 @@ export default function Bench() {
         display="grid"
         gridTemplateColumns={{
           base: "minmax(0, 1fr)",
-          md: "260px minmax(0, 1fr)",
-          xl: "284px minmax(0, 1fr) 326px",
+          md: "300px minmax(0, 1fr)",
+          xl: "324px minmax(0, 1fr) 310px",
         }}
       >
         <Flex

@@ -1,4 +1,4 @@
-import { Box, Flex, Spinner } from "@chakra-ui/react";
+import { Box, Spinner } from "@chakra-ui/react";
 import { lazy, Suspense } from "react";
 import { useShallow } from "zustand/react/shallow";
 import type { Check, Evaluation, JobHead } from "../api/types";
@@ -20,27 +20,22 @@ const PANELS = {
   prove: lazy(() => import("../prove/ProvePanel")),
 };
 
-/** The stages in the order of the work; the open one unfolds in its place. */
+/** The stages in the order of the work, all in sight; the open one has the rest of the height. */
 export function StageList({ job }: { job: JobHead }) {
   const stage = useBench((s) => s.stage);
+  const Panel = PANELS[stage];
   return (
     <>
-      {STAGES.map((name, i) => {
-        const open = name === stage;
-        const Panel = PANELS[name];
-        return (
-          <Flex key={name} direction="column" flex={open ? "1" : "none"} minH={open ? "0" : "38px"}>
-            <StageHead name={name} number={i + 1} open={open} />
-            {open && (
-              <Box flex="1" minH="0" overflowY="auto" px="3" pt="2" pb="6" aria-label={TITLES[name]} as="section">
-                <Suspense fallback={<Spinner />}>
-                  <Panel job={job} />
-                </Suspense>
-              </Box>
-            )}
-          </Flex>
-        );
-      })}
+      <div className="stage-grid">
+        {STAGES.map((name, i) => (
+          <StageHead key={name} name={name} number={i + 1} open={name === stage} />
+        ))}
+      </div>
+      <Box flex="1" minH="0" overflowY="auto" px="3" pt="2" pb="6" aria-label={TITLES[stage]} as="section" tabIndex={0}>
+        <Suspense fallback={<Spinner />}>
+          <Panel job={job} />
+        </Suspense>
+      </Box>
     </>
   );
 }
@@ -52,12 +47,18 @@ function StageHead({ name, number, open }: { name: StageName; number: number; op
   const sweep = useSweepState();
   const state = name === "sweep" ? sweep : own;
   return (
-    <button type="button" className="stage-head" aria-expanded={open} onClick={() => put({ stage: name })}>
+    <button
+      type="button"
+      className="stage-head"
+      aria-expanded={open}
+      title={state?.words}
+      onClick={() => put({ stage: name })}
+    >
       <span className="stage-name">
         <span>{number}</span> {TITLES[name]}
       </span>
+      {state?.verdict && !open && <VerdictMark verdict={state.verdict} size={12} />}
       {state && <span className="stage-state">{state.words}</span>}
-      {state?.verdict && !open && <VerdictMark verdict={state.verdict} size={14} />}
     </button>
   );
 }

@@ -23,7 +23,7 @@ export function TextBox({ label, bare = false, wrong = false, assumed = false, .
         height="34px"
         px="2"
         bg="sheet"
-        borderColor={wrong ? "removed" : "rule"}
+        borderColor={wrong ? "removed" : "edge"}
         fontSize="15px"
         fontVariantNumeric="tabular-nums"
         borderStyle={assumed ? "dashed" : "solid"}

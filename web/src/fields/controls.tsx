@@ -46,7 +46,7 @@ export function PlainChoice(props: {
           height="34px"
           ps="2"
           bg="sheet"
-          borderColor="rule"
+          borderColor="edge"
           fontSize="15px"
           aria-label={props.label}
           value={props.value}
@@ -174,7 +174,7 @@ export function Act(props: {
       variant={props.main ? "solid" : "outline"}
       bg={props.main ? "chalk" : undefined}
       color={props.main ? "onchalk" : "ink"}
-      borderColor={props.pressed ? "chalk" : "rule"}
+      borderColor={props.pressed ? "chalk" : "edge"}
       _hover={props.main ? undefined : { bg: "sheet", borderColor: "chalk" }}
       onClick={onClick}
     >

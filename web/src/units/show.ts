@@ -52,7 +52,7 @@ const UNITS: Record<Exclude<Kind, "length" | "thickness">, { inch: string; metri
   mass: { inch: "lb", metric: "kg", inchInCore: 0.45359237 },
   force: { inch: "lbf", metric: "N", inchInCore: N_PER_LBF },
   rate: { inch: "lb/in", metric: "N/mm", inchInCore: N_PER_LBF / MM_PER_INCH },
-  pressure: { inch: "psi", metric: "bar", inchInCore: 0.06894757293168361 },
+  pressure: { inch: "psi", metric: "bar", inchInCore: 0.0689475729316836 },
   number: { inch: "", metric: "", inchInCore: 1 },
 };
 

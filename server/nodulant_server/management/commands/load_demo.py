@@ -14,6 +14,14 @@ from nodulant_server.models import Job
 DEMO_FILES = Path(settings.ROOT) / "demo"
 
 
+def _example(owner: User, file: Path) -> Job:
+    """One demo job, marked as an example."""
+    job = import_job(owner, load_job(file.read_bytes()))
+    job.example = True
+    job.save(update_fields=["example"])
+    return job
+
+
 class Command(BaseCommand):
     """Load the demo when it is not there yet."""
 
@@ -31,4 +39,4 @@ class Command(BaseCommand):
             return
         owner = User.objects.get(username="ada")
         for file in sorted(DEMO_FILES.glob("*.nodulant.json")):
-            self.stdout.write(f"loaded {import_job(owner, load_job(file.read_bytes())).name}")
+            self.stdout.write(f"loaded {_example(owner, file).name}")
