@@ -1,12 +1,13 @@
 """Headers that keep the page to this machine: no request leaves it."""
 
+import re
 from collections.abc import Callable, Iterator
 from typing import get_args
 
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from django.http.response import HttpResponseBase
 
-from nodulant.units.inline import told_json
+from nodulant.units.inline import MARK, told_json
 from nodulant.units.show import Style
 
 POLICY = "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; frame-ancestors 'none'; base-uri 'self'; form-action 'self'"
@@ -26,6 +27,7 @@ def content_policy(get_response: GetResponse) -> GetResponse:
 
 TELLS = ("application/json", "application/problem+json", "application/x-ndjson")
 STYLES: tuple[Style, ...] = get_args(Style)
+MARKED = re.compile(MARK.pattern.encode())
 
 
 def in_its_tape(get_response: GetResponse) -> GetResponse:
@@ -42,7 +44,7 @@ def in_its_tape(get_response: GetResponse) -> GetResponse:
             lines = response.streaming_content
             if isinstance(lines, Iterator):
                 response.streaming_content = (told_json(line.decode(), style, whole=whole).encode() for line in lines)
-        elif isinstance(response, HttpResponse) and b"[[" in response.content:
+        elif isinstance(response, HttpResponse) and MARKED.search(response.content):
             response.content = told_json(response.content.decode(), style, whole=whole).encode()
         return response
 

@@ -121,8 +121,8 @@ class ShapesAndPlates(Bench):
 class Finder(Bench):
     def test_it_can_be_cancelled_and_says_why_nothing_helps(self):
         self.open("Cut")
-        self.page.get_by_label("Plate in the rack, mm").fill("1")
-        self.page.get_by_label("Cap heights to try, mm").fill("10")
+        self.page.get_by_label("Plate in the rack").fill("1 mm")
+        self.page.get_by_label("Cap heights to try").fill("10 mm")
         self.page.get_by_role("button", name="Keep this stock").click()
         expect(self.page.get_by_role("button", name="Keep this stock")).to_have_count(0)
         self.assertEqual(Job.objects.get(pk=self.job.pk).shop_model().plate_stock_mm, (1.0,))
@@ -131,7 +131,7 @@ class Finder(Bench):
 
     def test_nonsense_in_the_rack_is_refused(self):
         self.open("Cut")
-        self.page.get_by_label("Plate in the rack, mm").fill("3 4 -5")
+        self.page.get_by_label("Plate in the rack").fill("3 mm; 1/4; -5 mm")
         self.page.get_by_role("button", name="Keep this stock").click()
         self.page.get_by_role("alert").filter(has_text="greater than 0").wait_for()
         self.assertEqual(len(Job.objects.get(pk=self.job.pk).shop_model().plate_stock_mm), 5)

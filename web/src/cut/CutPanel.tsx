@@ -10,6 +10,7 @@ import { useLooking } from "../drawing/view";
 import { useShown } from "../evaluation/useEvaluation";
 import { ChoiceField } from "../fields/controls";
 import { Stiffness } from "../survey/CrossmemberTable";
+import { showFigure } from "../units/figure";
 import { AddOperation } from "./AddOperation";
 import { AlongList } from "./AlongList";
 import { Finder } from "./Finder";
@@ -126,9 +127,10 @@ function lookAtOperation(draft: Draft, op: Operation) {
 function MassAdded() {
   const mass = useShown((s) => s.result?.mass_added_kg ?? 0);
   const weld = useShown((s) => s.result?.weld_mm ?? 0);
+  const style = useBench((s) => s.style);
   return (
     <p className="mass">
-      Metal added: {mass.toFixed(2)} kg in all, held by {(weld / 1000).toFixed(1)} m of weld.
+      Metal added: {showFigure(mass, "kg", style)} in all, held by {showFigure(weld / 1000, "m", style, 2)} of weld.
     </p>
   );
 }

@@ -1,6 +1,6 @@
 import { useBench } from "../draft/store";
 import { NONE, useShown } from "../evaluation/useEvaluation";
-import { showLength, showNumber } from "../units/show";
+import { showFigure } from "../units/figure";
 
 /** What the core says of one operation: shown, not judged. */
 export function FigureList({ id }: { id: string }) {
@@ -8,17 +8,11 @@ export function FigureList({ id }: { id: string }) {
   const dragging = useBench((s) => s.gesture !== null);
   const style = useBench((s) => s.style);
   const own = figures.filter((f, i) => f.id.endsWith(`-${id}`) && figures.findIndex((g) => g.id === f.id) === i);
-  const value = (v: number, unit: string) =>
-    unit === "share"
-      ? `${(v * 100).toFixed(0)} %`
-      : unit === "mm"
-        ? showLength(v, style)
-        : `${showNumber(v, 3)} ${unit}`;
   return (
     <>
       {own.map((f) => (
         <p key={f.id} className="small-words" title={f.basis} style={{ opacity: dragging ? 0.5 : 1 }}>
-          {f.name}: <b>{value(f.value, f.unit)}</b> <span className="row-tail">{f.basis}</span>
+          {f.name}: <b>{showFigure(f.value, f.unit, style)}</b> <span className="row-tail">{f.basis}</span>
         </p>
       ))}
     </>

@@ -3,6 +3,7 @@ import type { TakenAlong } from "../api/types";
 import { useBench } from "../draft/store";
 import { NONE, useShown } from "../evaluation/useEvaluation";
 import { Group } from "../fields/controls";
+import { showFigure } from "../units/figure";
 import { showLength } from "../units/show";
 
 /** What moves with the rails, so that nobody finds it after the cut. */
@@ -39,6 +40,7 @@ export function TakenAlongList() {
 /** The frame while a cut is open: what is off until it is welded. */
 export function InterimList() {
   const rows = useShown((s) => s.result?.interim ?? NONE);
+  const style = useBench((s) => s.style);
   if (rows.length === 0) return null;
   const kept = rows.filter((row, i) => rows.findIndex((r) => r.operation === row.operation) === i);
   return (
@@ -59,8 +61,9 @@ export function InterimList() {
             <Text fontSize="13px">{row.words}</Text>
             {row.tacks_needed_n !== null && (
               <Text fontSize="13px" color="faint">
-                Eight tacks of 20 mm are trusted with {(row.tacks_n / 1000).toFixed(0)} kN; three times static asks for{" "}
-                {(row.tacks_needed_n / 1000).toFixed(0)} kN. Tacks are never the only support over a person.
+                Eight tacks of {showLength(20, style)} are trusted with {showFigure(row.tacks_n, "N", style)}; three
+                times static asks for {showFigure(row.tacks_needed_n, "N", style)}. Tacks are never the only support
+                over a person.
               </Text>
             )}
           </Box>

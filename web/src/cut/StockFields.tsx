@@ -2,26 +2,38 @@ import { Box, Text } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api } from "../api/client";
-import type { JobHead } from "../api/types";
+import type { JobHead, Style } from "../api/types";
+import { useBench } from "../draft/store";
 import { Act } from "../fields/controls";
 import { PlainWords } from "../fields/plain";
+import { parseTyped } from "../units/parse";
+import { showThickness } from "../units/show";
 import { messageOf } from "./useSearch";
 
-/** The shop's plate thicknesses and cap heights, mm. */
-export function StockFields({ job, caps: withCaps = true }: { job: JobHead; caps?: boolean }) {
+/** The shop's plate thicknesses and cap heights, as its tape reads them, with semicolons between. */
+export function StockFields({ job, caps = true }: { job: JobHead; caps?: boolean }) {
+  const style = useBench((s) => s.style);
+  return <Stock key={style} job={job} withCaps={caps} style={style} />;
+}
+
+function Stock({ job, withCaps, style }: { job: JobHead; withCaps: boolean; style: Style }) {
   const queries = useQueryClient();
-  const [plates, setPlates] = useState(job.shop.plate_stock_mm.join(" "));
-  const [caps, setCaps] = useState(job.shop.cap_heights_mm.join(" "));
+  const listed = (sizes: readonly number[]) => sizes.map((mm) => showThickness(mm, style)).join("; ");
+  const [plates, setPlates] = useState(listed(job.shop.plate_stock_mm));
+  const [caps, setCaps] = useState(listed(job.shop.cap_heights_mm));
   const [trouble, setTrouble] = useState("");
-  const changed = plates !== job.shop.plate_stock_mm.join(" ") || caps !== job.shop.cap_heights_mm.join(" ");
-  const numbers = (text: string) =>
-    text
-      .split(/[\s,;]+/)
-      .filter(Boolean)
-      .map(Number);
+  const changed = plates !== listed(job.shop.plate_stock_mm) || caps !== listed(job.shop.cap_heights_mm);
+  const sizes = async (text: string) => {
+    const read = text.split(";").filter((part) => part.trim());
+    const found = await Promise.all(read.map((part) => parseTyped(part.trim(), "thickness", style)));
+    return found.map((one) => {
+      if ("message" in one) throw new Error(`'${one.text}': ${one.message}, ${one.acceptable}`);
+      return one.value;
+    });
+  };
   const keep = async () => {
     try {
-      const body = { ...job.shop, plate_stock_mm: numbers(plates), cap_heights_mm: numbers(caps) };
+      const body = { ...job.shop, plate_stock_mm: await sizes(plates), cap_heights_mm: await sizes(caps) };
       await api.PUT("/api/jobs/{job_id}/shop", { params: { path: { job_id: job.id } }, body });
       await queries.invalidateQueries({ queryKey: ["job", job.id] });
       setTrouble("");
@@ -31,8 +43,8 @@ export function StockFields({ job, caps: withCaps = true }: { job: JobHead; caps
   };
   return (
     <Box mb="2">
-      <PlainWords label="Plate in the rack, mm" value={plates} take={setPlates} />
-      {withCaps && <PlainWords label="Cap heights to try, mm" value={caps} take={setCaps} />}
+      <PlainWords label="Plate in the rack" value={plates} take={setPlates} />
+      {withCaps && <PlainWords label="Cap heights to try" value={caps} take={setCaps} />}
       {changed && <Act onClick={() => void keep()}>Keep this stock</Act>}
       <Text role="alert" color="removed" fontSize="14px">
         {trouble}

@@ -10,6 +10,7 @@ type Props = { result: Evaluation; side: Side; scale: Scale; heights: Heights };
 /** The rail's shape under the chosen load case, drawn far larger than it is; how much larger is written beside it. */
 export function Deflected({ result, side, scale, heights }: Props) {
   const shown = useBench((s) => s.deflected);
+  const style = useBench((s) => s.style);
   const rail = result.rails.find((r) => r.side === side);
   const own = result.deflection.find((d) => d.side === side);
   if (!shown || !rail || !own) return null;
@@ -24,7 +25,7 @@ export function Deflected({ result, side, scale, heights }: Props) {
       <path d={linePath(low)} fill="none" stroke={paint("touch")} strokeWidth="1.6" />
       <path d={linePath(high)} fill="none" stroke={paint("touch")} strokeWidth="1.6" />
       <text x={10} y={34} fill={paint("touch")} style={{ fontSize: 12 }}>
-        bent shape x {times}, at most {most.toFixed(1)} mm
+        bent shape x {times}, at most {style === "mm" ? `${most.toFixed(1)} mm` : `${(most / 25.4).toFixed(2)}"`}
       </text>
     </g>
   );

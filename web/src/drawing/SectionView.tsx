@@ -2,7 +2,8 @@ import type { SectionDrawing, Style } from "../api/types";
 import { paint } from "../app/theme";
 import { usePick } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
-import { showLength, showNumber } from "../units/show";
+import { showFigure } from "../units/figure";
+import { showLength } from "../units/show";
 
 /** Metal of the rail, and air inside it. */
 const FILLS: Record<string, string> = { rail: paint("ink"), void: paint("panel") };
@@ -10,16 +11,6 @@ const FILLS: Record<string, string> = { rail: paint("ink"), void: paint("panel")
 const H = 132;
 /** Nearer to stock than this counts as stock's. */
 const AS_STOCK = 0.98;
-const MM_PER_INCH = 25.4;
-const POWERS: Record<string, number> = { "mm²": 2, "mm³": 3, "mm⁴": 4 };
-
-/** An area, modulus or second moment in the job's unit. */
-function powered(value: number, unit: string, style: Style): string {
-  const power = POWERS[unit];
-  if (power === undefined || style === "mm") return `${showNumber(value, 3)} ${unit}`;
-  return `${showNumber(value / MM_PER_INCH ** power, 3)} ${unit.replace("mm", "in")}`;
-}
-
 /** The section under the pointer, stock beside planned at one scale, and what it is worth. */
 export function SectionView() {
   const section = useShown((s) => s.result?.section);
@@ -70,9 +61,9 @@ function Both({ section, style }: { section: SectionDrawing; style: Style }) {
       <table className="figures">
         <tbody>
           {section.figures.map((f) => (
-            <tr key={f.name} title={`${powered(f.stock, f.unit, style)} to ${powered(f.planned, f.unit, style)}`}>
+            <tr key={f.name} title={`${showFigure(f.stock, f.unit, style)} to ${showFigure(f.planned, f.unit, style)}`}>
               <th scope="row">{f.name}</th>
-              <td>{powered(f.planned, f.unit, style)}</td>
+              <td>{showFigure(f.planned, f.unit, style)}</td>
               <td className={f.planned < f.stock * AS_STOCK ? "less" : undefined}>
                 ×{(f.planned / f.stock).toFixed(2)}
               </td>

@@ -7,6 +7,7 @@ import { useShown } from "../evaluation/useEvaluation";
 import { Act, ChoiceField, Group, WordsField } from "../fields/controls";
 import { Grid, GridRow } from "../fields/Grid";
 import { QuantityField } from "../fields/QuantityField";
+import { showFigure } from "../units/figure";
 
 const WIDTHS = "minmax(4.2rem, 1fr) 5.2rem 5.4rem 4.4rem 4.4rem 3.6rem 4.4rem 5.4rem 2rem";
 const HEADS = ["name", "station", "profile", "height", "width", "wall", "middle up", "ends"] as const;
@@ -81,6 +82,7 @@ function Ties({ title, path }: { title: string; path: Path }) {
 /** The frame's torsional stiffness, stock and planned, with what it leaves out. */
 export function Stiffness() {
   const figures = useShown((s) => s.result?.figures);
+  const style = useBench((s) => s.style);
   const warping = figures?.find((f) => f.id.startsWith("warping-"));
   const [stock, planned, ratio] = ["twist-stock", "twist-planned", "twist-ratio"].map((id) =>
     figures?.find((f) => f.id === id),
@@ -94,9 +96,9 @@ export function Stiffness() {
   }
   return (
     <Text fontSize="14px" mt="1">
-      Torsional stiffness {stock.value.toFixed(0)} {stock.unit} in stock, <b>{planned.value.toFixed(0)}</b> planned, ×
-      {ratio.value.toFixed(2)}; {stock.basis}.
-      {warping && ` ${warping.name}: ${warping.value.toFixed(0)} N m; ${warping.basis}.`}
+      Torsional stiffness {showFigure(stock.value, stock.unit, style)} in stock,{" "}
+      <b>{showFigure(planned.value, planned.unit, style)}</b> planned, ×{ratio.value.toFixed(2)}; {stock.basis}.
+      {warping && ` ${warping.name}: ${showFigure(warping.value, "N m", style)}; ${warping.basis}.`}
     </Text>
   );
 }

@@ -1,7 +1,7 @@
 import { Text } from "@chakra-ui/react";
 import type { AxleTravel } from "../api/types";
 import { usePick } from "../draft/store";
-import { showLength } from "../units/show";
+import { showFigure } from "../units/figure";
 import { useAxlePart } from "./useAxle";
 
 type Props = { facts: AxleTravel["facts"] | undefined };
@@ -19,11 +19,7 @@ export function Facts({ facts }: Props) {
     <>
       {facts.map(({ name, value, unit, words }) => (
         <Text key={name} fontSize="14px" my="1">
-          {name}:{" "}
-          <b>
-            {unit === "mm" ? showLength(value, style) : `${Number(value.toPrecision(3)).toLocaleString("en")} ${unit}`}
-          </b>{" "}
-          <span className="row-tail">{words}</span>
+          {name}: <b>{showFigure(value, unit, style)}</b> <span className="row-tail">{words}</span>
         </Text>
       ))}
     </>
