@@ -162,6 +162,7 @@ class OwnJob(Bench):
         answer = page.get_by_role("region", name="First answer")
         answer.get_by_text("deep is planned over the axle, as the travel asks.").wait_for()
         self.assertIn("assumed values", answer.inner_text())
+        page.get_by_label("Survey", exact=True).get_by_text("measure: Wheelbase, hub to hub").wait_for()
         # an assumed value stands in slanted ink until it is typed; the axle's line goes with it
         wheelbase = page.get_by_label("Wheelbase, hub to hub")
         self.assertEqual(wheelbase.get_attribute("aria-description"), "assumed, not measured")

@@ -7,7 +7,7 @@ import math
 
 from nodulant.base.errors import NodulantError
 from nodulant.base.model import Frozen
-from nodulant.evaluate.finding import find_sets
+from nodulant.evaluate.finding import QUICK, find_sets
 from nodulant.evaluate.run import evaluate
 from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.notches.notch import Notch
@@ -22,6 +22,8 @@ from nodulant.units.said import Kind, Said, said
 
 BUMPS_MM = (60.0, 75.0, 100.0)
 ENOUGH_MM = 0.5
+PATH = QUICK.model_copy(update={"frame": False})
+"""The axle's path needs no frame."""
 AS_STOCK = StrengthRule(kind="as strong as stock", reason="first answer, before any load is known")
 
 
@@ -97,7 +99,8 @@ def _planned(own: tuple[Operation, ...], needed: NotchNeeded) -> Said:
 def _needed(inputs: Inputs, bump_mm: float) -> NotchNeeded | None:
     """The deeper one of both sides at a bump travel."""
     targets = inputs.design.targets.model_copy(update={"bump_mm": bump_mm})
-    result = evaluate(inputs.model_copy(update={"design": inputs.design.model_copy(update={"targets": targets})}))
+    asked = inputs.model_copy(update={"design": inputs.design.model_copy(update={"targets": targets})})
+    result = evaluate(asked, PATH)
     return max(result.notch_needed, key=lambda n: n.arc_depth_mm, default=None)
 
 

@@ -7,6 +7,7 @@ import { useShown } from "../evaluation/useEvaluation";
 import { count, grouped, worst } from "../margins/group";
 import { VerdictMark } from "../margins/VerdictMark";
 import { useSweepChecks } from "../sweep/useSweep";
+import { NextThing } from "./NextThing";
 
 const PANELS = {
   survey: lazy(() => import("../survey/SurveyPanel")),
@@ -32,6 +33,7 @@ export function StageList({ job }: { job: JobHead }) {
         ))}
       </div>
       <Box flex="1" minH="0" overflowY="auto" px="3" pt="2" pb="6" aria-label={TITLES[stage]} as="section" tabIndex={0}>
+        <NextThing stage={stage} />
         <Suspense fallback={<Spinner />}>
           <Panel job={job} />
         </Suspense>
