@@ -49,6 +49,7 @@ class SixReadings(SimpleTestCase):
         result = evaluate(inputs)
         notch = next(op for op in inputs.design.operations if op.kind == "notch")
         self.assertEqual((notch.place.anchor_id, notch.place.offset_mm), ("rear-axle", 0.0))
+        self.assertGreaterEqual(notch.depth_mm, max(n.arc_depth_mm for n in result.notch_needed) - 1e-6)
         strength = [c for c in result.checks if c.limit_id in {"modulus-top", "modulus-bottom", "shear-area"}]
         self.assertTrue(strength)
         self.assertEqual({c.verdict for c in strength} - {"holds", "close"}, set())
@@ -68,6 +69,24 @@ class SixReadings(SimpleTestCase):
                 inputs, answer = answered(job(by=by))
                 self.assertEqual([op.kind for op in answer.operations], [kind])
                 self.assertAlmostEqual(evaluate(inputs).drop.total_mm, SIX["drop_mm"], places=6)
+
+    def test_at_the_front_a_step_lowers_the_front_and_springs_say_what_is_answered(self):
+        for by in ("z-step", "raise"):
+            with self.subTest(by):
+                inputs, _ = answered(job(axle="front", by=by, drop_mm=60.0))
+                result = evaluate(inputs)
+                self.assertAlmostEqual(result.drop_front.total_mm, 60.0, places=6)
+                self.assertAlmostEqual(result.drop.total_mm, 0.0, places=6)
+        inputs, answer = answered(job(axle="front", by="springs", drop_mm=60.0))
+        self.assertEqual((answer.operations, answer.waits), ((), ()))
+        self.assertIn("at the front axle", answer.words.text)
+        self.assertIn("/targets/front/bump_mm", inputs.design.assumed)
+
+    def test_a_cut_that_cannot_be_begins_without_it_and_says_why(self):
+        inputs, answer = answered(job(by="raise", drop_mm=400.0))
+        self.assertEqual(answer.operations, ())
+        self.assertIn("cannot be cut so", answer.words.text)
+        self.assertTrue(evaluate(inputs).checks)
 
     def test_nothing_given_waits_and_says_for_what(self):
         survey, design = begun(Start(vehicle="Truck"), Shop())

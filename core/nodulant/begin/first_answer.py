@@ -7,6 +7,7 @@ import math
 
 from nodulant.base.errors import NodulantError
 from nodulant.base.model import Frozen
+from nodulant.evaluate.evaluation import InvalidInputs
 from nodulant.evaluate.finding import QUICK, find_sets
 from nodulant.evaluate.run import evaluate
 from nodulant.frame.ops.fresh import Setting
@@ -14,14 +15,16 @@ from nodulant.frame.ops.notches.notch import Notch
 from nodulant.frame.ops.notches.notch_shape import ArcShape
 from nodulant.frame.ops.union import Operation
 from nodulant.job.document import Inputs
-from nodulant.job.touched import touched_axle
+from nodulant.job.touched import touched_axle, touched_axles
 from nodulant.parts.limit import StrengthRule
 from nodulant.search.finder import FoundSets
 from nodulant.targets.notch_needed import NotchNeeded
 from nodulant.units.said import Kind, Said, said
+from nodulant.units.show import MM_PER_INCH
 
 BUMPS_MM = (60.0, 75.0, 100.0)
 ENOUGH_MM = 0.5
+AT_THE_FRONT = "No notch is worked out at the front axle: a Z-step or a raised subframe is answered there."
 PATH = QUICK.model_copy(update={"frame": False})
 """The axle's path needs no frame."""
 AS_STOCK = StrengthRule(kind="as strong as stock", reason="first answer, before any load is known")
@@ -48,7 +51,16 @@ class FirstAnswer(Frozen):
 
 def first_answer(inputs: Inputs) -> FirstAnswer:
     """Depth, width, place and plates from what is measured; says what it waits for where that is not enough."""
-    own, needed = inputs.design.operations, _needed(inputs, inputs.design.targets.bump_mm)
+    own = inputs.design.operations
+    try:
+        needed = _needed(inputs, inputs.design.targets.bump_mm)
+    except InvalidInputs as error:
+        # what cannot be cut is left out, so that the job begins all the same, and says why
+        told = f"It cannot be cut so: {error.problems[0].message}, {error.problems[0].acceptable}."
+        return FirstAnswer(operations=(), needed=(), waits=(), words=said(told))
+    if touched_axles(inputs.survey, inputs.design) == {"front"}:
+        front = said("The cut is there." if own else AT_THE_FRONT)
+        return FirstAnswer(operations=own, needed=(), waits=(), words=front)
     if needed is None:
         rear = inputs.survey.rear
         rows = {
@@ -114,8 +126,13 @@ def _row(inputs: Inputs, bump_mm: float) -> AtBump | None:
 def _notch(inputs: Inputs, needed: NotchNeeded) -> Notch:
     on = Setting(inputs.survey, touched_axle(inputs.survey, inputs.design), inputs.shop.plate_stock_mm)
     fresh = Notch.fresh(on, ())
-    shape = ArcShape(radius_mm=float(math.ceil(needed.radius_mm)))
-    update: dict[str, object] = {"depth_mm": float(math.ceil(needed.arc_depth_mm)), "shape": shape}
+    mark = 1.0 if inputs.shop.style == "mm" else MM_PER_INCH / 16
+
+    def up(value_mm: float) -> float:
+        """The next mark of the shop's tape, so that what is read off it is never short."""
+        return round(math.ceil(value_mm / mark - 1e-6) * mark, 6)
+
+    update: dict[str, object] = {"depth_mm": up(needed.arc_depth_mm), "shape": ArcShape(radius_mm=up(needed.radius_mm))}
     return fresh.model_copy(update=update)
 
 

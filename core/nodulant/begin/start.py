@@ -26,6 +26,8 @@ By = Literal["springs", "blocks", "spring-flip", "air", "z-step", "raise", "not 
 CUTS: frozenset[By] = frozenset({"z-step", "raise"})
 WHEELBASE_MM, HEIGHT_MM, WIDTH_MM, BEYOND_MM, BUMP_MM = 2600.0, 120.0, 50.0, (600.0, 900.0), 75.0
 """Usual sizes, to be typed over: wheelbase, a rail and how far it goes past both axles, bump travel (common practice)."""
+STEP_BEHIND_MM = 600.0
+"""A front step is cut this far behind its axle, and the rail ahead of it rises."""
 LINE: dict[AxleName, str] = {"front": "front-axle", "rear": "rear-axle"}
 
 
@@ -86,6 +88,7 @@ def _survey(start: Start) -> Survey:
     rail = Rail(stations=tuple(stations), kind=start.kind)
     for side in LEFT_RIGHT:
         assumed[f"/rails/{side}/web_y_mm"] = "web's distance from the centre"
+        assumed[f"/rails/{side}/inside_radius_mm"] = "radius inside the rail's corners"
     own = Axle(
         tyre=start.tyre,
         tube_diameter_mm=start.tube_diameter_mm,
@@ -119,7 +122,8 @@ def _assume(assumed: dict[str, str], station: int, field: str, words: str) -> No
 def _design(start: Start, survey: Survey, shop: Shop) -> Design:
     assumed: dict[str, str] = {}
     if start.bump_mm is None:
-        assumed["/targets/bump_mm"] = "bump travel"
+        where = "/targets/front/bump_mm" if start.main_axle == "front" else "/targets/bump_mm"
+        assumed[where] = "bump travel"
     assumed["/targets/droop_mm"] = "droop travel"
     clearance = find_limit("metal-clearance", {})[0]
     assumed[f"/limits/{clearance.id}"] = "clearance of moving metal"
@@ -147,6 +151,8 @@ def _cut(start: Start, survey: Survey, shop: Shop) -> tuple[Operation, ...]:
     on = Setting(survey, start.main_axle, shop.plate_stock_mm)
     if start.by == "raise":
         pocket = Raise.fresh(on, ())
-        return (pocket.model_copy(update={"depth_mm": start.drop_mm + pocket.floor_mm}),)
-    step = ZStep.fresh(on, ())
-    return (step.model_copy(update={"rise_mm": start.drop_mm}),)
+        return (pocket.model_copy(update={"place": on.near(0.0), "depth_mm": start.drop_mm + pocket.floor_mm}),)
+    step = ZStep.fresh(on, ()).model_copy(update={"rise_mm": start.drop_mm})
+    if start.main_axle == "front":
+        step = step.model_copy(update={"place": on.front(STEP_BEHIND_MM), "rises": "ahead"})
+    return (step,)

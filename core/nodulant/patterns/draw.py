@@ -81,7 +81,7 @@ def part_pattern(part: Part, centre_mm: float, anchor: Feature, bends: tuple[Str
     if x0 < centre_mm < x1:
         low = max([y0, *(y for x, y in part.outline.points(0.1) if abs(x - centre_mm) < 2 and y < y1 - 1)])
         strokes.append(Stroke(layer="ETCH", outline=line(centre_mm, low + 2, centre_mm, y1 - 2)))
-        note = f"line = {datum}"
+        note = f"line: {datum}"
     steel = find_steel(part.steel_id)
     rows = (
         f"{part.name} · {part.side[0].upper()} · {as_thickness(part.thickness_mm)} {steel.name}",

@@ -7,7 +7,7 @@ from django.utils import timezone
 from nodulant_server.models import DesignRevision, Job, Option, SurveyRevision
 from nodulant_server.roles import require
 
-LONGEST = 120
+LONGEST, COPY = 120, " (copy)"
 
 
 def change_job(user: User, job: Job, name: str | None, archived: bool | None, deleted: bool | None) -> Job:
@@ -28,7 +28,7 @@ def duplicate_job(user: User, job: Job) -> Job:
     """A new job that begins where this one stands; raises Forbidden."""
     require(user, "import")
     at, by = timezone.now(), user.username
-    copy = Job.objects.create(name=f"{job.name} (copy)"[-LONGEST:], shop=job.shop, owner=user)
+    copy = Job.objects.create(name=f"{job.name[: LONGEST - len(COPY)]}{COPY}", shop=job.shop, owner=user)
     SurveyRevision(job=copy, number=1, document=job.survey_head().document, at=at, by=by).save()
     for option in job.options.order_by("id"):
         own = Option.objects.create(job=copy, key=option.key, name=option.name, note=option.note)

@@ -30,7 +30,7 @@ export default function PatternView() {
           </Heading>
           <Text fontSize="14px" color="faint">
             {pattern.thickness_mm !== null && `${showThickness(pattern.thickness_mm, style)} `}
-            {pattern.steel}. Lies on the frame by {pattern.datum}.
+            {pattern.steel}. Its line lies {pattern.datum}.
           </Text>
         </Box>
         <Legend />
@@ -42,7 +42,7 @@ export default function PatternView() {
         {pattern.dimensions.map((d) => (
           <Text key={d.name}>
             {d.name} <b>{d.name === "thickness" ? showThickness(d.value_mm, style) : showLength(d.value_mm, style)}</b>{" "}
-            ±{showLength(d.tolerance_mm, "mm")}
+            ±{style === "mm" ? showLength(d.tolerance_mm, "mm") : `${(d.tolerance_mm / 25.4).toFixed(3)}"`}
             {d.critical ? ", critical" : ", free"}
           </Text>
         ))}

@@ -1,14 +1,17 @@
 import { Box } from "@chakra-ui/react";
+import { usePick } from "../draft/store";
 import { Group } from "../fields/controls";
+import { beside } from "../units/figure";
 import { useAxlePart } from "./useAxle";
 
 /** What each link carries in each case, tension positive. */
 export function LinkForces() {
   const forces = useAxlePart("forces");
+  const { style } = usePick("style");
   if (!forces?.length) return null;
   const cases = Object.keys(forces[0]?.cases ?? {});
   return (
-    <Group title="Links carry, kN">
+    <Group title={`Links carry, ${beside(1, "kN", style).unit}`}>
       <Box overflowX="auto">
         <table className="figures" aria-label="Forces in the links">
           <thead>
@@ -26,7 +29,9 @@ export function LinkForces() {
               <tr key={row.name}>
                 <th scope="row">{row.name}</th>
                 {cases.map((name) => (
-                  <td key={name}>{((row.cases[name] ?? 0) / 1000).toFixed(1)}</td>
+                  <td key={name}>
+                    {beside((row.cases[name] ?? 0) / 1000, "kN", style).value.toFixed(style === "mm" ? 1 : 0)}
+                  </td>
                 ))}
               </tr>
             ))}

@@ -1,5 +1,6 @@
 import { usePick } from "../draft/store";
 import { Group } from "../fields/controls";
+import { showFigure } from "../units/figure";
 import { stateName } from "../units/loadStates";
 import { showLength } from "../units/show";
 import { Go } from "./Go";
@@ -24,7 +25,7 @@ export function StandsTable() {
               <th scope="row" style={{ whiteSpace: "normal" }}>
                 {stateName(state)}
                 <span className="row-value" style={{ display: "block" }}>
-                  {(load_n / 1000).toFixed(1)} kN
+                  {showFigure(load_n / 1000, "kN", style)}
                   {frequency_hz == null ? "" : `, ${frequency_hz.toFixed(2)} Hz`}
                   {on_tyre_hz == null ? "" : ` (${on_tyre_hz.toFixed(2)} on its tyres)`}
                 </span>
