@@ -1,7 +1,8 @@
 """A space frame of straight members in one banded solve.
 
 Terms: a *node* has seven freedoms, displacements u, v, w along the frame's x, y, z (mm), rotations
-about them (radians), and its *warping* psi, the twist per length (radians/mm) of the rail through it.
+about them (radians), and its *warping* psi, the twist per length (radians/mm) of the rail through it;
+a frame in which nothing warps is solved in six.
 A *member* is an Euler-Bernoulli beam between two nodes; its local x runs from i to j, its local z is
 as upright as can be, so ``i_y`` is its inertia for vertical bending. ``fixity`` scales its ends: 1 is
 welded solid, 0 a pin (semi-rigid beam after Monforton and Wu 1963, from memory: with
@@ -12,10 +13,11 @@ number to its higher.
 """
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 import numpy.typing as npt
-from scipy.linalg import LinAlgError, solveh_banded
+from scipy.linalg.lapack import dpbsv
 
 from nodulant.base.arrays import Columns
 from nodulant.base.errors import NotSolvable
@@ -25,11 +27,6 @@ from nodulant.materials.steel import ELASTIC_MODULUS_MPA, SHEAR_MODULUS_MPA
 Indices = npt.NDArray[np.int64]
 FREEDOMS, PLAIN, WARP = 7, 6, 6
 SIZE = 2 * FREEDOMS
-_UPPER = np.triu_indices(SIZE)
-_MOVES = np.array([*range(6), *range(7, 13)])
-"""Displacements and rotations among a member's fourteen freedoms."""
-_TWIST = np.array([3, WARP, FREEDOMS + 3, FREEDOMS + WARP])
-"""Rotation about the member and warping, at both ends."""
 RIGID = 1e12
 LOOSE_MM = 1e7
 """A displacement beyond this is a mechanism, not a deflection."""
@@ -88,56 +85,57 @@ class Assembled:
     tied: Columns | None
     warping: "_Warping | None"
     freedoms: Indices
+    """Of every member in the frame, (members, 12), or (members, 14) where some warp."""
     band: Columns
 
     def solve(self, held: Held, loads: Columns) -> Solved:
         """Displacements and forces under ``loads``, shape (loads, nodes, 6); raises NotSolvable for a mechanism."""
-        nodes = self.band.shape[1] // FREEDOMS
+        per = self.freedoms.shape[1] // 2
         band = self.band.copy(order="F")
-        _hold(band, held)
-        padded = np.zeros((len(loads), nodes, FREEDOMS))
+        _hold(band, held, per)
+        padded = np.zeros((len(loads), band.shape[1] // per, per))
         padded[..., :PLAIN] = loads
-        try:
-            flat = solveh_banded(band, padded.reshape(len(loads), -1).T, overwrite_ab=True, check_finite=False).T
-        except LinAlgError as error:
-            raise _mechanism() from error
-        if not np.isfinite(flat).all() or np.abs(flat).max() > LOOSE_MM:
+        _, flat, failed = dpbsv(band, padded.reshape(len(loads), -1).T, overwrite_ab=1)
+        if failed or not np.isfinite(flat).all() or np.abs(flat).max() > LOOSE_MM:
             raise _mechanism()
-        moves = flat.reshape(padded.shape)
-        forces = self._forces(flat[:, self.freedoms])
-        return Solved(moves[..., :PLAIN], forces[..., _MOVES], moves[..., WARP], forces[..., WARP::FREEDOMS])
+        moves = flat.T.reshape(padded.shape)
+        forces, bimoments = self._forces(flat.T[:, self.freedoms])
+        warped = moves[..., WARP] if per == FREEDOMS else np.zeros(moves.shape[:-1])
+        return Solved(moves[..., :PLAIN], forces, warped, bimoments)
 
-    def _forces(self, own: Columns) -> Columns:
-        """End forces of every member in its own axes from its ends' moves in the frame's, both (loads, members, 14)."""
-        at_axis = own[..., _MOVES].transpose(1, 2, 0)
+    def _forces(self, own: Columns) -> tuple[Columns, Columns]:
+        """End forces (loads, members, 12) and bimoments (.., 2) of members in their axes, from their ends' moves."""
+        loads, members, size = own.shape
+        ends = own.reshape(loads, members, 2, size // 2)
+        at_axis = ends[..., :PLAIN].reshape(loads, members, 12).transpose(1, 2, 0)
         if self.tied is not None:
             at_axis = self.tied @ at_axis
-        members, _, loads = at_axis.shape
         turned = self.axes[:, None] @ at_axis.reshape(members, 4, 3, loads)
-        forces = np.zeros((loads, members, SIZE))
-        forces[..., _MOVES] = (self.local @ turned.reshape(members, 12, loads)).transpose(2, 0, 1)
+        forces: Columns = (self.local @ turned.reshape(members, 12, loads)).transpose(2, 0, 1)
+        bimoments = np.zeros((loads, members, 2))
         if self.warping:
             rows = self.warping.rows
             stiff = self.warping.stiffness @ self.warping.directions
-            forces[:, rows[:, None], _TWIST] += (stiff @ own[:, rows].transpose(1, 2, 0)).transpose(2, 0, 1)
-        return forces
+            twist = (stiff @ own[:, rows].transpose(1, 2, 0)).transpose(2, 0, 1)
+            forces[:, rows, 3] += twist[..., 0]
+            forces[:, rows, 9] += twist[..., 2]
+            bimoments[:, rows] = twist[..., 1::2]
+        return forces, bimoments
 
 
 def assembled(nodes: Columns, members: Members) -> Assembled:
     """Assemble a frame; raises NotSolvable where two nodes of a member coincide."""
     local, axes = _stiffness(nodes, members)
-    whole = np.zeros((len(local), SIZE, SIZE))
     plain = _turned(_turned(local, axes).transpose(0, 2, 1), axes)
     tied = _rigid(members.offset)
     if tied is not None:
         plain = tied.transpose(0, 2, 1) @ plain @ tied
-    whole[:, _MOVES[:, None], _MOVES] = plain
     warping = _warping(members, nodes, axes)
-    if warping:
-        whole[warping.rows] += warping.directions.transpose(0, 2, 1) @ warping.stiffness @ warping.directions
+    whole = _with_warping(plain, warping) if warping else plain
+    per = whole.shape[1] // 2
     ends = np.stack([members.i, members.j], axis=1)
-    freedoms = (ends[:, :, None] * FREEDOMS + np.arange(FREEDOMS)).reshape(-1, SIZE)
-    return Assembled(local, axes, tied, warping, freedoms, _banded(whole, freedoms, len(nodes) * FREEDOMS))
+    freedoms = (ends[:, :, None] * per + np.arange(per)).reshape(-1, 2 * per)
+    return Assembled(local, axes, tied, warping, freedoms, _banded(whole, ends, len(nodes)))
 
 
 @dataclass(frozen=True)
@@ -161,15 +159,24 @@ def _warping(members: Members, nodes: Columns, axes: Columns) -> _Warping | None
     return _Warping(rows, stiffness, directions)
 
 
-def _hold(band: Columns, held: Held) -> None:
+def _with_warping(plain: Columns, warping: _Warping) -> Columns:
+    """Members' stiffness over fourteen freedoms from theirs over twelve and what warps."""
+    whole = np.zeros((len(plain), SIZE, SIZE))
+    by_end = whole.reshape(-1, 2, FREEDOMS, 2, FREEDOMS)
+    by_end[:, :, :PLAIN, :, :PLAIN] = plain.reshape(-1, 2, PLAIN, 2, PLAIN)
+    whole[warping.rows] += warping.directions.transpose(0, 2, 1) @ warping.stiffness @ warping.directions
+    return whole
+
+
+def _hold(band: Columns, held: Held, per: int) -> None:
     """Stiffen what is held; a node's warping is held unless it says otherwise."""
-    nodes = band.shape[1] // FREEDOMS
-    spring = np.full(nodes, np.inf) if held.warping is None else held.warping
-    at = np.arange(nodes) * FREEDOMS + WARP
-    free = np.isfinite(spring)
-    band[-1, at] = np.where(free, band[-1, at] + np.where(free, spring, 0.0), band[-1, at] * RIGID + 1.0)
+    if per == FREEDOMS:
+        at = np.arange(WARP, band.shape[1], FREEDOMS)
+        spring = np.full(len(at), np.inf) if held.warping is None else held.warping
+        free = np.isfinite(spring)
+        band[-1, at] = np.where(free, band[-1, at] + np.where(free, spring, 0.0), band[-1, at] * RIGID + 1.0)
     for node, freedom in zip(held.node, held.freedom, strict=True):
-        band[-1, node * FREEDOMS + freedom] *= RIGID
+        band[-1, node * per + freedom] *= RIGID
 
 
 def _mechanism() -> NotSolvable:
@@ -253,14 +260,23 @@ def _axes(x: Columns) -> Columns:
     return np.stack([x, y, z], axis=1)
 
 
-def _banded(whole: Columns, freedoms: Indices, size: int) -> Columns:
-    """Upper band of the assembled matrix, as ``solveh_banded`` takes it."""
-    if (freedoms[:, 0] >= freedoms[:, FREEDOMS]).any():
-        raise ValueError("members run from the lower node number to the higher")
-    rows, columns = freedoms[:, _UPPER[0]], freedoms[:, _UPPER[1]]
-    width = int((freedoms[:, -1] - freedoms[:, 0]).max())
-    spots = (width - columns + rows) * size + columns
-    values = whole.reshape(len(whole), SIZE * SIZE)[:, _UPPER[0] * SIZE + _UPPER[1]]
-    flat = np.bincount(spots.ravel(), values.ravel(), (width + 1) * size)
-    band: Columns = np.asarray(flat, dtype=np.float64).reshape(width + 1, size)
+def _banded(whole: Columns, ends: Indices, nodes: int) -> Columns:
+    """Upper band of the assembled matrix, as LAPACK's ``pbsv`` takes it; ``ends`` are members' nodes, (members, 2)."""
+    width, spots, upper = _spots(ends.tobytes(), whole.shape[1] // 2, nodes)
+    values = whole.reshape(len(whole), -1)[:, upper]
+    flat = np.bincount(spots, values.ravel(), (width + 1) * nodes * (whole.shape[1] // 2))
+    band: Columns = np.asarray(flat, dtype=np.float64).reshape(width + 1, -1)
     return band
+
+
+@lru_cache(maxsize=32)
+def _spots(ends: bytes, per: int, nodes: int) -> tuple[int, Indices, Indices]:
+    """Band's width; where members' upper entries go in it; which they are. The same while no member comes or goes."""
+    near, far = np.frombuffer(ends, dtype=np.int64).reshape(-1, 2).T
+    if (near >= far).any():
+        raise ValueError("members run from the lower node number to the higher")
+    row, column = np.triu_indices(2 * per)
+    freedoms = np.concatenate([near[:, None] * per + np.arange(per), far[:, None] * per + np.arange(per)], axis=1)
+    rows, columns = freedoms[:, row], freedoms[:, column]
+    width = int((freedoms[:, -1] - freedoms[:, 0]).max())
+    return width, ((width - columns + rows) * (nodes * per) + columns).ravel(), row * 2 * per + column
