@@ -7,11 +7,13 @@ cut'. PDF user space is 1/72 in; 1 mm = 72/25.4 points exactly.
 
 import io
 import math
+from dataclasses import dataclass
 from typing import Literal
 
 from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.pdfgen.canvas import Canvas
 
+from nodulant.drawn.lines import TEXT_MM, Drawn, drawn_dimensions, leader, room_round
 from nodulant.patterns.pattern import Pattern
 
 Paper = Literal["a4", "letter"]
@@ -28,8 +30,9 @@ def pattern_pdf(patterns: list[Pattern], paper: Paper) -> bytes:
     canvas = Canvas(stream, pagesize=SIZES[paper], invariant=True)
     canvas.setTitle("Nodulant patterns 1:1")
     for pattern in patterns:
-        for column, row, across, up in _tiles(pattern, paper):
-            _page(canvas, pattern, paper, (column, row, across, up))
+        sheet = _sheet(pattern, paper)
+        for tile in sheet.tiles():
+            _page(canvas, pattern, paper, sheet, tile)
             canvas.showPage()
     canvas.save()
     return stream.getvalue()
@@ -41,18 +44,41 @@ def tile_size_mm(paper: Paper) -> tuple[float, float]:
     return width / MM - 2 * MARGIN_MM, height / MM - MARGIN_MM - FOOT_MM
 
 
-def _tiles(pattern: Pattern, paper: Paper) -> list[tuple[int, int, int, int]]:
+@dataclass(frozen=True)
+class _Sheet:
+    """How many pages a pattern takes, where its corner lies on them, mm, and whether dimensions stand inside it."""
+
+    across: int
+    up: int
+    x: float = 0.0
+    y: float = 0.0
+    inside: bool = True
+
+    def tiles(self) -> list[tuple[int, int]]:
+        return [(c, r) for r in range(self.up) for c in range(self.across)]
+
+
+def _sheet(pattern: Pattern, paper: Paper) -> _Sheet:
+    """Dimensions stand round the part where that takes no more paper, inside it where it would."""
     _, _, width, height = pattern.bounds()
+    room = room_round(pattern.dimensions)
+    bare = _Sheet(*_pages(width, height, paper))
+    wide, high = width + room["left"] + room["right"], height + room["below"] + room["above"]
+    if _pages(wide, high, paper) != (bare.across, bare.up):
+        return bare
+    return _Sheet(bare.across, bare.up, room["left"], room["below"], inside=False)
+
+
+def _pages(width: float, height: float, paper: Paper) -> tuple[int, int]:
     tile_w, tile_h = tile_size_mm(paper)
     across = max(1, math.ceil((width - OVERLAP_MM) / (tile_w - OVERLAP_MM)))
-    up = max(1, math.ceil((height - OVERLAP_MM) / (tile_h - OVERLAP_MM)))
-    return [(c, r, across, up) for r in range(up) for c in range(across)]
+    return across, max(1, math.ceil((height - OVERLAP_MM) / (tile_h - OVERLAP_MM)))
 
 
-def _page(canvas: Canvas, pattern: Pattern, paper: Paper, tile: tuple[int, int, int, int]) -> None:
-    column, row, across, up = tile
+def _page(canvas: Canvas, pattern: Pattern, paper: Paper, sheet: _Sheet, tile: tuple[int, int]) -> None:
+    column, row = tile
     tile_w, tile_h = tile_size_mm(paper)
-    _foot(canvas, pattern, f"sheet {column + 1} of {across} across, {row + 1} of {up} up")
+    _foot(canvas, pattern, f"sheet {column + 1} of {sheet.across} across, {row + 1} of {sheet.up} up")
     canvas.saveState()
     canvas.translate(MARGIN_MM * MM, FOOT_MM * MM)
     clip = canvas.beginPath()
@@ -60,7 +86,9 @@ def _page(canvas: Canvas, pattern: Pattern, paper: Paper, tile: tuple[int, int, 
     canvas.clipPath(clip, stroke=0, fill=0)
     _registration(canvas, tile_w, tile_h)
     canvas.translate(-column * (tile_w - OVERLAP_MM) * MM, -row * (tile_h - OVERLAP_MM) * MM)
+    canvas.translate(sheet.x * MM, sheet.y * MM)
     _strokes(canvas, pattern)
+    _measures(canvas, pattern, inside=sheet.inside)
     canvas.restoreState()
 
 
@@ -80,6 +108,38 @@ def _strokes(canvas: Canvas, pattern: Pattern) -> None:
     for label in pattern.labels:
         canvas.setFont("Helvetica", label.height_mm * MM)
         canvas.drawString(label.x * MM, label.y * MM, label.text)
+
+
+def _measures(canvas: Canvas, pattern: Pattern, *, inside: bool) -> None:
+    canvas.setLineWidth(0.3)
+    canvas.setFillGray(0)
+    bounds = pattern.bounds()
+    for drawn in drawn_dimensions(pattern.dimensions, bounds, inside=inside):
+        _dimension(canvas, drawn)
+    for callout in pattern.callouts:
+        ((x0, y0), (x1, y1)), at = leader(callout, bounds)
+        canvas.line(x0 * MM, y0 * MM, x1 * MM, y1 * MM)
+        canvas.setFont("Helvetica", TEXT_MM * MM)
+        canvas.drawString(at[0] * MM, at[1] * MM, callout.text)
+
+
+def _dimension(canvas: Canvas, drawn: Drawn) -> None:
+    """Witness lines, arrowheads and the value, bold where it is critical."""
+    for (x0, y0), (x1, y1) in drawn.lines:
+        canvas.line(x0 * MM, y0 * MM, x1 * MM, y1 * MM)
+    for head in drawn.arrows:
+        path = canvas.beginPath()
+        path.moveTo(head[0][0] * MM, head[0][1] * MM)
+        for x, y in head[1:]:
+            path.lineTo(x * MM, y * MM)
+        path.close()
+        canvas.drawPath(path, stroke=0, fill=1)
+    canvas.saveState()
+    canvas.translate(drawn.at[0] * MM, drawn.at[1] * MM)
+    canvas.rotate(90 if drawn.upright else 0)
+    canvas.setFont("Helvetica-Bold" if drawn.critical else "Helvetica", TEXT_MM * MM)
+    canvas.drawCentredString(0, 0, drawn.text)
+    canvas.restoreState()
 
 
 def _registration(canvas: Canvas, tile_w: float, tile_h: float) -> None:

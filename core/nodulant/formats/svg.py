@@ -3,6 +3,7 @@
 import math
 from xml.sax.saxutils import escape
 
+from nodulant.drawn.lines import TEXT_MM, drawn_dimensions, leader, room_round
 from nodulant.geometry import Outline
 from nodulant.geometry.outline import arc_centre, is_straight
 from nodulant.patterns.pattern import Pattern
@@ -29,9 +30,11 @@ def svg_path(outline: Outline, height_mm: float) -> str:
 def pattern_svg(pattern: Pattern) -> bytes:
     """The pattern as an SVG document whose user unit is 1 mm."""
     _, _, width, height = pattern.bounds()
-    box = f"{-EDGE_MM:g} {-EDGE_MM:g} {width + 2 * EDGE_MM:.3f} {height + 2 * EDGE_MM:.3f}"
+    room = {edge: EDGE_MM + deep for edge, deep in room_round(pattern.dimensions).items()}
+    wide, high = width + room["left"] + room["right"], height + room["below"] + room["above"]
+    box = f"{-room['left']:.3f} {-room['above']:.3f} {wide:.3f} {high:.3f}"
     rows = [
-        f'<svg xmlns="http://www.w3.org/2000/svg" width="{width + 2 * EDGE_MM:.3f}mm" height="{height + 2 * EDGE_MM:.3f}mm" viewBox="{box}">',
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide:.3f}mm" height="{high:.3f}mm" viewBox="{box}">',
         f"<title>{escape(pattern.title)} {pattern.side}</title>",
     ]
     for stroke in pattern.strokes:
@@ -42,4 +45,29 @@ def pattern_svg(pattern: Pattern) -> bytes:
         rows.append(
             f'<text x="{label.x:.2f}" y="{height - label.y:.2f}" font-size="{label.height_mm:.2f}" font-family="sans-serif">{escape(label.text)}</text>'
         )
+    rows += _measures(pattern, height)
     return "\n".join([*rows, "</svg>"]).encode()
+
+
+def _measures(pattern: Pattern, height: float) -> list[str]:
+    """Dimension lines and callouts in a group of their own, so that a cutter can leave them out."""
+    style = f'fill="#000" font-family="sans-serif" font-size="{TEXT_MM}"'
+    rows = ['<g class="DIM" stroke="#000" stroke-width="0.15">']
+    for drawn in drawn_dimensions(pattern.dimensions, pattern.bounds()):
+        for (x0, y0), (x1, y1) in drawn.lines:
+            rows.append(f'<path d="M{x0:.3f} {height - y0:.3f}L{x1:.3f} {height - y1:.3f}"/>')
+        for head in drawn.arrows:
+            corners = " ".join(f"{x:.3f},{height - y:.3f}" for x, y in head)
+            rows.append(f'<polygon points="{corners}" fill="#000" stroke="none"/>')
+        x, y = drawn.at[0], height - drawn.at[1]
+        turn = f' transform="rotate(-90 {x:.2f} {y:.2f})"' if drawn.upright else ""
+        weight = ' font-weight="bold"' if drawn.critical else ""
+        text = escape(drawn.text)
+        rows.append(
+            f'<text x="{x:.2f}" y="{y:.2f}" text-anchor="middle" stroke="none" {style}{weight}{turn}>{text}</text>'
+        )
+    for callout in pattern.callouts:
+        ((x0, y0), (x1, y1)), (x, y) = leader(callout, pattern.bounds())
+        rows.append(f'<path d="M{x0:.3f} {height - y0:.3f}L{x1:.3f} {height - y1:.3f}"/>')
+        rows.append(f'<text x="{x:.2f}" y="{height - y:.2f}" stroke="none" {style}>{escape(callout.text)}</text>')
+    return [*rows, "</g>"]

@@ -2,6 +2,7 @@
 
 from itertools import pairwise
 
+from nodulant.drawn.dimension import Callout, Dimension
 from nodulant.frame.here import RailHere
 from nodulant.frame.model import Placed
 from nodulant.geometry import Outline, Vertex
@@ -9,7 +10,8 @@ from nodulant.geometry.outline import arc_centre, is_straight
 from nodulant.materials import find_steel
 from nodulant.parts.part import Part, RoundHole
 from nodulant.parts.sides import Side
-from nodulant.patterns.pattern import Dimension, Label, Pattern, Stroke
+from nodulant.patterns.measured import arc_callouts, cut_dimensions, hole_callouts, plate_dimensions
+from nodulant.patterns.pattern import Label, Pattern, Stroke
 from nodulant.survey.vehicle import Feature
 from nodulant.units.inline import as_place, as_thickness
 
@@ -21,7 +23,7 @@ WIDE_PER_HIGH = 0.62
 def cut_template(placed: Placed, edge: Outline, side: Side, rail: RailHere, anchor: Feature) -> Pattern:
     """Template for the rail's side: edges of the rail, cut line, centre line, corner drill points, station scale."""
     op, half = placed.op, (placed.end_mm - placed.start_mm) / 2
-    path, depth = edge.vertices, edge.bounds()[3]
+    path = edge.vertices
     offset = placed.centre_mm - anchor.x_mm
     left, right = -half - MARGIN_MM, half + MARGIN_MM
     outline = Outline(
@@ -48,11 +50,7 @@ def cut_template(placed: Placed, edge: Outline, side: Side, rail: RailHere, anch
             "top edge = rail top · FRONT to the left",
         ),
     )
-    dimensions = (
-        Dimension(name="depth", value_mm=depth, critical=True, tolerance_mm=1.5),
-        Dimension(name="width at the underside", value_mm=2 * half, critical=True, tolerance_mm=1.5),
-        Dimension(name="rail height", value_mm=rail.height, critical=False, tolerance_mm=1.0),
-    )
+    dimensions = cut_dimensions(edge, rail.height, right)
     return finish(
         f"{op.id}/cut-template/{side}",
         f"{op.name}: rail cut template",
@@ -62,6 +60,7 @@ def cut_template(placed: Placed, edge: Outline, side: Side, rail: RailHere, anch
         texts,
         dimensions,
         f"{as_place(offset)} {anchor.name}",
+        arc_callouts(edge),
     )
 
 
@@ -93,12 +92,11 @@ def part_pattern(part: Part, centre_mm: float, anchor: Feature, bends: tuple[Str
     lines = [(text, y1 - (1.8 + 1.7 * i) * height) for i, text in enumerate(rows)]
     left = max(_left_edge(points, y) for _, y in lines) + 2 * height
     texts = tuple(Label(text=text, x=left, y=y, height_mm=height) for text, y in lines)
-    dimensions = (
-        Dimension(name="length", value_mm=x1 - x0, critical=part.role not in {"boxing"}, tolerance_mm=1.5),
-        Dimension(name="height", value_mm=y1 - y0, critical=True, tolerance_mm=1.0),
-        Dimension(name="thickness", value_mm=part.thickness_mm, critical=True, tolerance_mm=0.3),
+    through = centre_mm if x0 < centre_mm < x1 else None
+    callouts = (*hole_callouts(part.holes), *arc_callouts(part.outline))
+    return finish(
+        part.id, f"{part.name}", part.side, part, strokes, texts, plate_dimensions(part, through), datum, callouts
     )
-    return finish(part.id, f"{part.name}", part.side, part, strokes, texts, dimensions, datum)
 
 
 def _left_edge(points: list[tuple[float, float]], y: float) -> float:
@@ -121,6 +119,7 @@ def finish(
     texts: tuple[Label, ...],
     dimensions: tuple[Dimension, ...],
     datum: str,
+    callouts: tuple[Callout, ...] = (),
 ) -> Pattern:
     """The pattern at its origin; mirrored for the right side."""
     steel = find_steel(part.steel_id).name if part else "card or thin sheet"
@@ -135,6 +134,7 @@ def finish(
         labels=texts,
         dimensions=dimensions,
         datum=datum,
+        callouts=callouts,
     )
     return _mirrored(pattern).at_origin() if side == "right" else pattern.at_origin()
 
@@ -146,7 +146,11 @@ def _mirrored(pattern: Pattern) -> Pattern:
         t.model_copy(update={"x": -x1 + (t.x - x0), "text": t.text.replace("FRONT to the left", "FRONT to the right")})
         for t in pattern.labels
     )
-    return pattern.model_copy(update={"strokes": strokes, "labels": labels})
+    measured = {
+        "dimensions": tuple(d.mirrored() for d in pattern.dimensions),
+        "callouts": tuple(c.mirrored() for c in pattern.callouts),
+    }
+    return pattern.model_copy(update={"strokes": strokes, "labels": labels, **measured})
 
 
 def labels(x: float, top: float, rows: tuple[str, ...]) -> tuple[Label, ...]:

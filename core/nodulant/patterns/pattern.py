@@ -7,6 +7,7 @@ pattern is drawn as seen from outside the vehicle on the left, a mirrored one ca
 from typing import Literal
 
 from nodulant.base.model import Frozen
+from nodulant.drawn.dimension import Callout, Dimension
 from nodulant.geometry import Outline
 from nodulant.parts.sides import Side
 
@@ -29,15 +30,6 @@ class Label(Frozen):
     height_mm: float = 5.0
 
 
-class Dimension(Frozen):
-    """A named dimension, whether it is critical, and its tolerance, mm."""
-
-    name: str
-    value_mm: float
-    critical: bool
-    tolerance_mm: float
-
-
 class Pattern(Frozen):
     """A pattern of one part and side."""
 
@@ -51,6 +43,7 @@ class Pattern(Frozen):
     labels: tuple[Label, ...]
     dimensions: tuple[Dimension, ...]
     datum: str
+    callouts: tuple[Callout, ...] = ()
 
     def bounds(self) -> tuple[float, float, float, float]:
         """(x min, y min, x max, y max) of all strokes, mm."""
@@ -62,4 +55,8 @@ class Pattern(Frozen):
         x, y, _, _ = self.bounds()
         strokes = tuple(s.model_copy(update={"outline": s.outline.moved(-x, -y)}) for s in self.strokes)
         labels = tuple(t.model_copy(update={"x": t.x - x, "y": t.y - y}) for t in self.labels)
-        return self.model_copy(update={"strokes": strokes, "labels": labels})
+        measured = {
+            "dimensions": tuple(d.moved(-x, -y) for d in self.dimensions),
+            "callouts": tuple(c.moved(-x, -y) for c in self.callouts),
+        }
+        return self.model_copy(update={"strokes": strokes, "labels": labels, **measured})

@@ -6,6 +6,7 @@ underside, or its top for a cut from above).
 
 import math
 
+from nodulant.drawn.dimension import Span, dimension, size
 from nodulant.frame.here import RailHere
 from nodulant.frame.model import Placed
 from nodulant.frame.ops.notches.tube_parts import along_edge
@@ -13,7 +14,7 @@ from nodulant.geometry import Outline
 from nodulant.geometry.outline import polygon
 from nodulant.parts.sides import Side
 from nodulant.patterns.draw import MARGIN_MM, finish, labels, line
-from nodulant.patterns.pattern import Dimension, Pattern, Stroke
+from nodulant.patterns.pattern import Pattern, Stroke
 from nodulant.survey.vehicle import Feature
 from nodulant.units.inline import as_place
 
@@ -42,9 +43,14 @@ def wrap_template(placed: Placed, edge: Outline, side: Side, rail: RailHere, anc
         f"centre line {as_place(offset)} {anchor.name}",
     )
     dimensions = (
-        Dimension(name="depth", value_mm=edge.bounds()[3], critical=True, tolerance_mm=1.5),
-        Dimension(name=f"width at the {from_line}", value_mm=2 * half, critical=True, tolerance_mm=1.5),
-        Dimension(name="tube outside diameter", value_mm=rail.height, critical=False, tolerance_mm=1.0),
+        size("depth", edge.bounds()[3], 1.5),
+        dimension(
+            f"width at the {from_line}", Span(edge="below", a=-half, b=half, from_a=0, from_b=0), 1.5, critical=True
+        ),
+        dimension(
+            "girth of the cut", Span(edge="right", a=cut.bounds()[1], b=cut.bounds()[3], from_a=0, from_b=0), 1.5
+        ),
+        size("tube outside diameter", rail.height, 1.0),
     )
     return finish(
         f"{op.id}/cut-template/{side}",

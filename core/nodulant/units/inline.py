@@ -15,9 +15,11 @@ from nodulant.units.said import Kind as Told
 from nodulant.units.show import MM_PER_INCH, Style, show_length, show_thickness
 
 OtherKind = Literal["force", "moment", "stress", "mass", "torque", "bimoment"]
-Kind = Literal["length", "thickness", "place"] | OtherKind
+Kind = Literal["length", "thickness", "place", "deviation"] | OtherKind
 M = TypeVar("M", bound=BaseModel)
-MARK = re.compile(r"\[\[(length|thickness|place|force|moment|stress|mass|torque|bimoment):(-?\d+(?:\.\d+)?)\]\]")
+MARK = re.compile(
+    r"\[\[(length|thickness|place|deviation|force|moment|stress|mass|torque|bimoment):(-?\d+(?:\.\d+)?)\]\]"
+)
 _AMOUNTS: dict[str, Told] = {"force": "force", "moment": "moment", "stress": "stress", "mass": "mass"}
 NO_BREAK = "\u00a0"
 AT_MM = 0.05
@@ -32,6 +34,11 @@ def as_length(value_mm: float) -> str:
 def as_thickness(value_mm: float) -> str:
     """A plate, wall, leg or hole: told as an inch fraction only where it is one."""
     return _mark("thickness", value_mm)
+
+
+def as_deviation(value_mm: float) -> str:
+    """A tolerance or a deviation, magnitude: finer than a tape, so that what fails never reads 0."""
+    return _mark("deviation", abs(value_mm))
 
 
 def as_amount(kind: OtherKind, value: float) -> str:
@@ -60,6 +67,8 @@ def _told(kind: str, value_mm: float, style: Style) -> str:
         if abs(value_mm) < AT_MM:
             return "at"
         return f"{show_length(abs(value_mm), style)} {'behind' if value_mm > 0 else 'ahead of'}"
+    if kind == "deviation":
+        return f"{value_mm:.2g} mm" if style == "mm" else f'{value_mm / MM_PER_INCH:.3f}"'
     if kind == "torque":
         feet = value_mm * 1000 / N_PER_LBF / MM_PER_INCH / 12
         return f"{value_mm:.0f} N m" if style == "mm" else f"{feet:.0f} lbf ft"

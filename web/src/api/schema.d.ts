@@ -2439,6 +2439,27 @@ export interface components {
             place?: (components["schemas"]["StopOnFrame"] | components["schemas"]["StopOnDamper"]) | null;
         };
         /**
+         * Callout
+         * @description A size told beside a hole or an arc, at a point of its edge, mm.
+         */
+        Callout: {
+            /** Centre X */
+            centre_x: number;
+            /** Centre Y */
+            centre_y: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "diameter" | "radius";
+            /** Text */
+            text: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * Cap
          * @description Box on the top flange, ``height_mm`` high, ``overlap_mm`` past the cut at its foot.
          */
@@ -3169,13 +3190,16 @@ export interface components {
         };
         /**
          * Dimension
-         * @description A named dimension, whether it is critical, and its tolerance, mm.
+         * @description A named dimension, whether it is critical, its tolerance, mm, its value as a text, and where it is drawn.
          */
         Dimension: {
             /** Critical */
             critical: boolean;
             /** Name */
             name: string;
+            span?: components["schemas"]["Span"] | null;
+            /** Text */
+            text: string;
             /** Tolerance Mm */
             tolerance_mm: number;
             /** Value Mm */
@@ -5675,6 +5699,11 @@ export interface components {
          * @description A pattern of one part and side.
          */
         Pattern: {
+            /**
+             * Callouts
+             * @default []
+             */
+            callouts: components["schemas"]["Callout"][];
             /** Datum */
             datum: string;
             /** Dimensions */
@@ -6832,6 +6861,25 @@ export interface components {
             name: string;
             /** Solved */
             solved: boolean;
+        };
+        /**
+         * Span
+         * @description Measured from ``a`` to ``b`` along an edge; each witness line begins at its point's other coordinate.
+         */
+        Span: {
+            /** A */
+            a: number;
+            /** B */
+            b: number;
+            /**
+             * Edge
+             * @enum {string}
+             */
+            edge: "below" | "above" | "left" | "right";
+            /** From A */
+            from_a: number;
+            /** From B */
+            from_b: number;
         };
         /**
          * Splice

@@ -3,9 +3,10 @@ import { useRef } from "react";
 import type { Pattern } from "../api/types";
 import { paint } from "../app/theme";
 import { useBench } from "../draft/store";
+import { Dimensions, roomFor } from "../drawing/Dimensions";
 import { outlinePath } from "../drawing/outlinePath";
 import { useSize } from "../drawing/useSize";
-import { showLength, showThickness } from "../units/show";
+import { showThickness } from "../units/show";
 import { usePatterns } from "./usePatterns";
 
 const LINE = {
@@ -14,6 +15,9 @@ const LINE = {
   BEND: { stroke: "added", width: 1.4, dash: "10 4" },
   ETCH: { stroke: "faint", width: 1, dash: "3 3" },
 } as const;
+
+/** Etched text smaller than this on the screen is not readable there: the head says the same. */
+const LEAST_TEXT = 7;
 
 /** One pattern, as large as the bench allows, with its dimensions and datum. */
 export default function PatternView() {
@@ -39,13 +43,14 @@ export default function PatternView() {
         <Drawn pattern={pattern} />
       </Box>
       <Flex gap="5" wrap="wrap" fontSize="14px" fontVariantNumeric="tabular-nums">
-        {pattern.dimensions.map((d) => (
-          <Text key={d.name}>
-            {d.name} <b>{d.name === "thickness" ? showThickness(d.value_mm, style) : showLength(d.value_mm, style)}</b>{" "}
-            ±{style === "mm" ? showLength(d.tolerance_mm, "mm") : `${(d.tolerance_mm / 25.4).toFixed(3)}"`}
-            {d.critical ? ", critical" : ", free"}
-          </Text>
-        ))}
+        {pattern.dimensions
+          .filter((d) => !d.span)
+          .map((d) => (
+            <Text key={d.name}>
+              {d.name} <b>{d.text}</b>
+            </Text>
+          ))}
+        <Text color="faint">Bold dimensions are critical, with their tolerance.</Text>
       </Flex>
     </Flex>
   );
@@ -56,8 +61,13 @@ function Drawn({ pattern }: { pattern: Pattern }) {
   const { width, height } = useSize(frame);
   const points = pattern.strokes.flatMap((s) => s.outline.vertices);
   const [w, h] = [Math.max(...points.map((p) => p.x)), Math.max(...points.map((p) => p.y))];
-  const perMm = Math.min((width - 40) / w, (height - 40) / h, 4);
-  const [left, top] = [(width - w * perMm) / 2, (height - h * perMm) / 2];
+  const fit = (room: ReturnType<typeof roomFor>) =>
+    Math.min((width - 20 - room.left - room.right) / w, (height - 20 - room.above - room.below) / h, 4);
+  const plain = fit({ below: 60, above: 60, left: 60, right: 60 });
+  const room = roomFor(pattern.dimensions, (x, y) => [x * plain, -y * plain]);
+  const perMm = Math.max(fit(room), 0.01);
+  const left = room.left + (width - room.left - room.right - w * perMm) / 2;
+  const top = room.above + (height - room.above - room.below - h * perMm) / 2;
   const at = (x: number, y: number) => [left + x * perMm, top + (h - y) * perMm] as const;
   return (
     <Box ref={frame} height="100%">
@@ -77,17 +87,23 @@ function Drawn({ pattern }: { pattern: Pattern }) {
               />
             );
           })}
-          {pattern.labels.map((label) => (
+          {pattern.labels.filter((label) => label.height_mm * perMm > LEAST_TEXT).map((label) => (
             <text
               key={label.text}
               x={at(label.x, label.y)[0]}
               y={at(label.x, label.y)[1]}
               fill={paint("ink")}
-              style={{ fontSize: Math.max(label.height_mm * perMm, 11) }}
+              style={{ fontSize: label.height_mm * perMm }}
             >
               {label.text}
             </text>
           ))}
+          <Dimensions
+            dimensions={pattern.dimensions}
+            callouts={pattern.callouts}
+            at={at}
+            box={{ left, top, right: left + w * perMm, bottom: top + h * perMm }}
+          />
         </svg>
       )}
     </Box>

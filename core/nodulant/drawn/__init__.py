@@ -1,0 +1,1 @@
+"""What every drawing shares: dimension lines and how they stack."""

@@ -1,0 +1,124 @@
+"""Dimensions, and where a drawing shows them: a line between two witness lines, as drawings of the trade have it.
+
+Witness lines, arrowheads and values read from below or from the right are as ISO 129-1 (from memory). Lengths mm.
+"""
+
+from collections.abc import Callable, Iterable
+from typing import Literal
+
+from nodulant.base.model import Frozen
+from nodulant.units.inline import as_deviation, as_length, as_thickness
+
+Edge = Literal["below", "above", "left", "right"]
+"""Beside which edge of the drawing a dimension line lies."""
+
+
+class Span(Frozen):
+    """Measured from ``a`` to ``b`` along an edge; each witness line begins at its point's other coordinate."""
+
+    edge: Edge
+    a: float
+    b: float
+    from_a: float
+    from_b: float
+
+    def moved(self, dx: float, dy: float) -> "Span":
+        """The same span shifted by (dx, dy) mm."""
+        along, across = (dx, dy) if self.across_the_sheet else (dy, dx)
+        return Span(
+            edge=self.edge,
+            a=self.a + along,
+            b=self.b + along,
+            from_a=self.from_a + across,
+            from_b=self.from_b + across,
+        )
+
+    def mirrored(self) -> "Span":
+        """Mirrored about x = 0."""
+        if self.across_the_sheet:
+            return self.model_copy(update={"a": -self.a, "b": -self.b})
+        edge: Edge = "left" if self.edge == "right" else "right"
+        return Span(edge=edge, a=self.a, b=self.b, from_a=-self.from_a, from_b=-self.from_b)
+
+    @property
+    def across_the_sheet(self) -> bool:
+        """Whether it runs along x."""
+        return self.edge in {"below", "above"}
+
+
+class Dimension(Frozen):
+    """A named dimension, whether it is critical, its tolerance, mm, its value as a text, and where it is drawn."""
+
+    name: str
+    value_mm: float
+    critical: bool
+    tolerance_mm: float
+    text: str
+    span: Span | None = None
+    """None where the drawing does not show it, as a plate's thickness."""
+
+    def moved(self, dx: float, dy: float) -> "Dimension":
+        """The same dimension with its line shifted."""
+        return self.model_copy(update={"span": self.span.moved(dx, dy)}) if self.span else self
+
+    def mirrored(self) -> "Dimension":
+        """The same dimension with its line mirrored about x = 0."""
+        return self.model_copy(update={"span": self.span.mirrored()}) if self.span else self
+
+
+class Callout(Frozen):
+    """A size told beside a hole or an arc, at a point of its edge, mm."""
+
+    x: float
+    y: float
+    text: str
+    kind: Literal["diameter", "radius"]
+    centre_x: float
+    centre_y: float
+
+    def moved(self, dx: float, dy: float) -> "Callout":
+        """The same callout shifted by (dx, dy) mm."""
+        return self.model_copy(
+            update={
+                "x": self.x + dx,
+                "y": self.y + dy,
+                "centre_x": self.centre_x + dx,
+                "centre_y": self.centre_y + dy,
+            }
+        )
+
+    def mirrored(self) -> "Callout":
+        """Mirrored about x = 0."""
+        return self.model_copy(update={"x": -self.x, "centre_x": -self.centre_x})
+
+
+def dimension(name: str, span: Span, tolerance_mm: float, *, critical: bool = False) -> Dimension:
+    """A length that is drawn: its value is what its span measures; a critical one tells its tolerance."""
+    value = abs(span.b - span.a)
+    text = f"{as_length(value)} ±{as_deviation(tolerance_mm)}" if critical else as_length(value)
+    return Dimension(name=name, value_mm=value, critical=critical, tolerance_mm=tolerance_mm, text=text, span=span)
+
+
+def size(name: str, value_mm: float, tolerance_mm: float) -> Dimension:
+    """A critical size that the drawing does not show, as a plate's thickness."""
+    text = f"{as_thickness(value_mm)} ±{as_deviation(tolerance_mm)}"
+    return Dimension(name=name, value_mm=value_mm, critical=True, tolerance_mm=tolerance_mm, text=text)
+
+
+def stacked(dimensions: Iterable[Dimension], wide: Callable[[str], float]) -> list[tuple[Dimension, Span, int]]:
+    """Every drawn dimension with its row from the edge outward: shortest first, none over another's line or value.
+
+    ``wide`` is the width of a text in the drawing's own lengths.
+    """
+    taken: dict[tuple[Edge, int], list[tuple[float, float]]] = {}
+    out = []
+    drawn = [(d, d.span) for d in dimensions if d.span is not None]
+    for d, span in sorted(drawn, key=lambda row: abs(row[1].b - row[1].a)):
+        middle, half = (span.a + span.b) / 2, max(abs(span.b - span.a), wide(d.text)) / 2
+        low, high = middle - half, middle + half
+        row = 0
+        while any(low < b and a < high for a, b in taken.get((span.edge, row), [])):
+            row += 1
+        taken.setdefault((span.edge, row), []).append((low, high))
+        out.append((d, span, row))
+    return out
