@@ -116,3 +116,23 @@ TOLD = (
     (58.7375, "length", "mm", "58.7 mm"),
     (5.0, "thickness", "in16", "5 mm"),
 )
+
+FIGURES = [
+    # value, unit, style, text; conversions by NIST SP 811 (lbf 4.4482216152605 N, in 25.4 mm, lb 0.45359237 kg)
+    (1000.0, "N", "in16", "225 lbf"),
+    (1000.0, "N", "mm", "1000 N"),
+    (28.0, "N/mm", "in32", "160 lb/in"),
+    (1000.0, "N m", "in16", "738 lbf ft"),
+    (355.0, "MPa", "in16", "51.5 ksi"),
+    (355.0, "MPa", "mm", "355 MPa"),
+    (6.89, "bar", "in16", "99.9 psi"),
+    (10.0, "kg", "in16", "22 lb"),
+    (11.2, "m", "in16", "36.7 ft"),
+    (645.16, "mm²", "in16", "1 in²"),
+    (1250.0, "mm²", "mm", "1250 mm²"),
+    (4162314.256, "mm⁴", "in16", "10 in⁴"),
+    (0.035, "share", "in16", "4 %"),
+    (25.4, "mm", "in16", '1"'),
+    (1.234567, "", "mm", "1.23"),
+]
+"""Figures with their units, as the job's unit system has them; the core and the screen both tell these."""

@@ -218,3 +218,54 @@ class Phone(Bench):
         with self.evaluated():
             self.type_in("Depth of the cut, left, measured", "58 mm")
         self.assertTrue(self.page.evaluate("document.documentElement.scrollWidth <= innerWidth + 1"))
+
+
+OVERLAPS = """
+() => {
+  const out = [];
+  for (const svg of document.querySelectorAll('svg')) {
+    const frame = svg.getBoundingClientRect();
+    if (frame.width < 150) continue;
+    const texts = [...svg.querySelectorAll('text')]
+      .filter((e) => e.checkVisibility() && e.textContent.trim())
+      .map((e) => [e.textContent.trim(), e.getBoundingClientRect()])
+      .filter(([, r]) => r.right > frame.left && r.left < frame.right && r.bottom > frame.top && r.top < frame.bottom);
+    texts.forEach(([one, a], i) => texts.slice(i + 1).forEach(([other, b]) => {
+      const wide = Math.min(a.right, b.right) - Math.max(a.left, b.left);
+      const high = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top);
+      if (wide > 1 && high > 3) out.push(`${one} | ${other}`);
+    }));
+  }
+  return out;
+}
+"""
+
+
+class Labels(Bench):
+    """Names on drawings stay clear of each other, whatever is open."""
+
+    def no_overlaps(self, width, height):
+        self.page.set_viewport_size({"width": width, "height": height})
+        found = {}
+        for option in ("Arc notch and coilovers", "Step, narrowed front, raised pocket"):
+            self.page.get_by_role("combobox", name="Option").select_option(label=option)
+            for stage in ("Survey", "Cut", "Travel", "Patterns", "Prove"):
+                self.stage(stage)
+                self.page.wait_for_timeout(900)
+                found[f"{option}, {stage}"] = self.page.evaluate(OVERLAPS)
+        self.assertEqual({place: rows for place, rows in found.items() if rows}, {})
+
+    def test_no_name_lies_over_another_at_1280(self):
+        self.open("Cut")
+        self.no_overlaps(1280, 800)
+
+    def test_no_name_lies_over_another_at_1024(self):
+        self.open("Cut")
+        self.no_overlaps(1024, 768)
+
+    def test_what_is_marked_off_is_drawn_with_its_dimensions(self):
+        self.open("Cut")
+        depth = self.page.locator("[data-dimensions] text").filter(has_text='2 5/16"')
+        depth.wait_for()
+        self.page.get_by_role("button", name="Patterns").click()
+        self.page.locator("[data-dimensions] text").filter(has_text="R 2 3/8").wait_for()

@@ -14,7 +14,7 @@ from tests.browser.base import Bench
 from tests.core.test_steering import job
 from tests.core.test_suspensions import ONLY, suspended
 from tests.fixtures import ROOT
-from tests.tables import SHOWN, THICKNESS, TOLD
+from tests.tables import FIGURES, SHOWN, THICKNESS, TOLD
 
 BUNDLE = """
 const { rolldown } = require('rolldown');
@@ -62,6 +62,13 @@ class PureTypeScript(Bench):
         for value, kind, style, text in TOLD:
             with self.subTest(f"{value} {kind} {style}"):
                 self.assertEqual(self.page.evaluate(call, [value, kind, style]), f"so {text}, and {text}")
+
+    def test_figures_are_told_as_the_core_tells_them(self):
+        self.load("units/figure.ts")
+        for value, unit, style, text in FIGURES:
+            with self.subTest(text):
+                shown = self.page.evaluate("([v, u, s]) => mod.showFigure(v, u, s)", [value, unit, style])
+                self.assertEqual(shown, text)
 
     def test_typed_text_keeps_its_unit(self):
         self.load("units/show.ts")

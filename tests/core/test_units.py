@@ -6,8 +6,9 @@ from hypothesis import strategies as st
 
 from nodulant.base.errors import NodulantError, UnreadableQuantity
 from nodulant.units import parse_quantity, show_length
+from nodulant.units.figure import show_deviation, show_figure
 from nodulant.units.said import said, tell
-from tests.tables import READ, REFUSED, SHOWN, TOLD
+from tests.tables import FIGURES, READ, REFUSED, SHOWN, TOLD
 
 QUICK = settings(deadline=None, derandomize=True, max_examples=200)
 
@@ -73,3 +74,14 @@ class Told(SimpleTestCase):
 
     def test_names_that_are_not_given_stay_as_they_are(self):
         self.assertEqual(tell(said("{b} stays"), "mm"), "{b} stays")
+
+
+class Figures(SimpleTestCase):
+    def test_figures_stand_in_the_jobs_unit_system(self):
+        for value, unit, style, text in FIGURES:
+            with self.subTest(text):
+                self.assertEqual(show_figure(value, unit, style), text)
+
+    def test_a_deviation_is_never_told_as_none(self):
+        self.assertEqual(show_deviation(0.19, "in16"), '+0.007"')
+        self.assertEqual(show_deviation(-0.19, "mm"), "-0.19 mm")

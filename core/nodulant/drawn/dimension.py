@@ -40,6 +40,14 @@ class Span(Frozen):
         edge: Edge = "left" if self.edge == "right" else "right"
         return Span(edge=edge, a=self.a, b=self.b, from_a=-self.from_a, from_b=-self.from_b)
 
+    def through(self, at: Callable[[float, float], tuple[float, float]]) -> "Span":
+        """The same span on a sheet on which ``at`` places the points that it measures."""
+        flat = self.across_the_sheet
+        one = at(self.a, self.from_a) if flat else at(self.from_a, self.a)
+        two = at(self.b, self.from_b) if flat else at(self.from_b, self.b)
+        along, over = (0, 1) if flat else (1, 0)
+        return Span(edge=self.edge, a=one[along], b=two[along], from_a=one[over], from_b=two[over])
+
     @property
     def across_the_sheet(self) -> bool:
         """Whether it runs along x."""

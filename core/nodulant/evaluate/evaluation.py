@@ -6,6 +6,7 @@ from nodulant.base.model import Frozen
 from nodulant.build.plan import Step
 from nodulant.checks.check import Check
 from nodulant.checks.groups import Group
+from nodulant.drawn.dimension import Dimension
 from nodulant.evaluate.clearances.along import Along
 from nodulant.evaluate.heights import Heights
 from nodulant.evaluate.rails.taken_along import TakenAlong
@@ -103,6 +104,17 @@ class Crossing(Frozen):
     outline: Outline
 
 
+class Measured(Frozen):
+    """What is marked off for one operation on a rail in side view, and the box its dimension lines stand round, mm."""
+
+    operation: str
+    x0_mm: float
+    z0_mm: float
+    x1_mm: float
+    z1_mm: float
+    dimensions: tuple[Dimension, ...]
+
+
 class RailDrawing(Frozen):
     """A rail as drawn on its planned route: columns at its stations and cuts, mm, and the cut edges on it."""
 
@@ -119,6 +131,7 @@ class RailDrawing(Frozen):
     """The cuts as measured, where something was measured."""
     flange_plates: tuple[FlangePlate, ...] = ()
     crossings: tuple[Crossing, ...] = ()
+    measured: tuple[Measured, ...] = ()
 
 
 class AxleDrawing(Frozen):
@@ -155,7 +168,7 @@ class SectionFigure(Frozen):
 
 
 class SectionDrawing(Frozen):
-    """The section at a station before and after, with its figures."""
+    """The section at a station before and after, with its figures and its sizes in the plane of the section."""
 
     side: Side
     x_mm: float
@@ -163,6 +176,10 @@ class SectionDrawing(Frozen):
     after: tuple[SectionShape, ...]
     figures: tuple[SectionFigure, ...]
     shear_centre_mm: float
+    dimensions: tuple[Dimension, ...] = ()
+    """Of the rail: height and width over its outside, y from the web, z from the underside."""
+    walls: tuple[str, ...] = ()
+    """The rail's wall and every plate that is there, with thickness."""
 
 
 class Deflection(Frozen):

@@ -2,20 +2,28 @@
 
 from collections.abc import Callable
 
-from reportlab.graphics.shapes import Circle, Drawing, Line, Polygon, PolyLine, String
+from reportlab.graphics.shapes import Circle, Drawing, Group, Line, Polygon, PolyLine, String
 from reportlab.lib.colors import Color, black, white
 
-from nodulant.evaluate.evaluation import AxleDrawing, Evaluation, SectionDrawing, SectionShape
+from nodulant.drawn.lines import drawn_dimensions
+from nodulant.evaluate.evaluation import AxleDrawing, Evaluation, Measured, SectionDrawing, SectionShape
 from nodulant.parts.sides import Side
+from nodulant.units.show import MM_PER_INCH, Style, show_length
 
+PT_PER_MM = 72 / 25.4
+TEXT_PT = 8.0
+NEAR_MM = 5.0
 ADDED = Color(0.55, 0.55, 0.55)
 STOCK_FILL = Color(0.9, 0.9, 0.9)
 
 
 def elevation(
-    result: Evaluation, side: Side, width_pt: float, centre_mm: float, half_mm: float, bump_mm: float
+    result: Evaluation, side: Side, width_pt: float, centre_mm: float, half_mm: float, bump_mm: float, style: Style
 ) -> Drawing:
-    """Side elevation from ``centre_mm`` - ``half_mm`` to + ``half_mm``: rail, plates, cut, tube at ride and full bump."""
+    """Side elevation from ``centre_mm`` - ``half_mm`` to + ``half_mm``: rail, plates, cut, tube at ride and full bump.
+
+    What is marked off for the cut in the middle stands round it as dimension lines, in ``style``.
+    """
     scale = width_pt / (2 * half_mm)
     drawing = Drawing(width_pt, 420 * scale)
     left, base = centre_mm - half_mm, -200.0
@@ -39,8 +47,35 @@ def elevation(
     for axle in result.axle:
         if axle.side == side:
             _tube(drawing, axle, bump_mm, at, scale)
-    _stations(drawing, left, half_mm, scale)
+    _stations(drawing, left, half_mm, scale, style)
+    for own in rail.measured:
+        if abs((own.x0_mm + own.x1_mm) / 2 - centre_mm) < NEAR_MM and any(
+            d.name.startswith("depth") for d in own.dimensions
+        ):
+            _marked(drawing, own, at)
     return drawing
+
+
+def _marked(drawing: Drawing, own: Measured, at: Callable[[float, float], tuple[float, float]]) -> None:
+    """Dimension lines at the paper's own size round a part that is drawn smaller."""
+
+    def on_paper(x: float, z: float) -> tuple[float, float]:
+        across, up = at(x, z)
+        return across / PT_PER_MM, up / PT_PER_MM
+
+    (x0, y0), (x1, y1) = on_paper(own.x0_mm, own.z0_mm), on_paper(own.x1_mm, own.z1_mm)
+    placed = [d.model_copy(update={"span": d.span.through(on_paper)}) for d in own.dimensions if d.span]
+    for line in drawn_dimensions(placed, (x0, y0, x1, y1)):
+        for (ax, ay), (bx, by) in line.lines:
+            ends = (ax * PT_PER_MM, ay * PT_PER_MM, bx * PT_PER_MM, by * PT_PER_MM)
+            drawing.add(Line(*ends, strokeWidth=0.3))
+        for head in line.arrows:
+            corners = [c * PT_PER_MM for point in head for c in point]
+            drawing.add(Polygon(corners, fillColor=black, strokeColor=None))
+        x, y = (c * PT_PER_MM for c in line.at)
+        text = String(0, 0, line.text, fontSize=TEXT_PT, textAnchor="middle")
+        turned = Group(text, transform=(0, 1, -1, 0, x, y) if line.upright else (1, 0, 0, 1, x, y))
+        drawing.add(turned)
 
 
 def _tube(
@@ -53,11 +88,12 @@ def _tube(
         drawing.add(Circle(x, z, radius, fillColor=None, strokeColor=black, strokeDashArray=dash))
 
 
-def _stations(drawing: Drawing, left: float, half_mm: float, scale: float) -> None:
-    first = int(left // 100 + 1) * 100
-    for x in range(first, int(left + 2 * half_mm), 100):
-        drawing.add(Line((x - left) * scale, 0, (x - left) * scale, 6, strokeWidth=0.5))
-        drawing.add(String((x - left) * scale + 2, 2, f"{x}", fontSize=6))
+def _stations(drawing: Drawing, left: float, half_mm: float, scale: float, style: Style) -> None:
+    step = 100.0 if style == "mm" else 4 * MM_PER_INCH
+    for i in range(int(left // step) + 1, int((left + 2 * half_mm) // step) + 1):
+        x = (i * step - left) * scale
+        drawing.add(Line(x, 0, x, 6, strokeWidth=0.5))
+        drawing.add(String(x + 2, 2, show_length(i * step, style), fontSize=6))
 
 
 FILLS = {"rail": STOCK_FILL, "void": white}

@@ -24,6 +24,7 @@ from nodulant.frame.place import resolve
 from nodulant.handcheck import hand_check
 from nodulant.handcheck.places import Line
 from nodulant.job.document import Inputs
+from nodulant.units.figure import show_deviation, show_figure
 from nodulant.units.inline import told_in
 from nodulant.units.said import Amount, show_amount, tell
 from nodulant.units.show import Style
@@ -55,9 +56,9 @@ def report_pdf(job_name: str, revision: str, inputs: Inputs, swept: SweepOnFile 
         + _drawings(result, at, inputs.design.targets.bump_mm, style)
         + _checks(result, style)
         + _swept(None if swept is None else told_in(swept, style), style)
-        + _figures(result)
+        + _figures(result, style)
         + _hand_check(inputs)
-        + _readings(result)
+        + _readings(result, style)
         + _reasons(inputs)
     )
     stream = io.BytesIO()
@@ -103,7 +104,7 @@ def _summary(result: Evaluation, inputs: Inputs) -> list[Flowable]:
     return [
         *_heading("Summary"),
         Paragraph(
-            f"{len(result.groups)} groups of checks: {words}. {lock} Rule: {_rule(inputs)}. Metal added: {result.mass_added_kg:.1f} kg.",
+            f"{len(result.groups)} groups of checks: {words}. {lock} Rule: {_rule(inputs)}. Metal added: {_figure(result.mass_added_kg, 'kg', inputs.shop.style)}.",
             _STYLES["Normal"],
         ),
     ]
@@ -117,19 +118,24 @@ def _rule(inputs: Inputs) -> str:
 def _drawings(result: Evaluation, at: float | None, bump: float, style: Style) -> list[Flowable]:
     if at is None:
         return []
-    out: list[Flowable] = [*_heading("Drawings, left side"), elevation(result, "left", WIDTH, at, 450.0, bump)]
-    out.append(
-        Paragraph("Side elevation, stations in mm behind the front axle; tube at ride height and dashed in bump.", CELL)
-    )
+    out: list[Flowable] = [*_heading("Drawings, left side"), elevation(result, "left", WIDTH, at, 450.0, bump, style)]
+    told = "Side elevation, stations behind the front axle line; tube at ride height and dashed in bump."
+    out.append(Paragraph(told, CELL))
     if result.section:
         out += [
             Spacer(1, 3 * mm),
             section(result.section, WIDTH),
-            Paragraph(f"Section at station {_length(at, style)}, from the web towards the open side.", CELL),
+            Paragraph(
+                f"Section at station {_length(at, style)}, from the web towards the open side: {escape(', '.join(result.section.walls))}.",
+                CELL,
+            ),
         ]
         rows = [
             ["", "stock", "planned"],
-            *[[f"{f.name}, {_plain(f.unit)}", f"{f.stock:.4g}", f"{f.planned:.4g}"] for f in result.section.figures],
+            *[
+                [f.name, _figure(f.stock, f.unit, style), _figure(f.planned, f.unit, style)]
+                for f in result.section.figures
+            ],
         ]
         out.append(_table(rows, (40 * mm, 35 * mm, 35 * mm)))
     return out
@@ -163,9 +169,9 @@ def _step(line: Line) -> str:
     return f"{line.worked} = {number(line.value)} {line.unit}"
 
 
-def _plain(unit: str) -> str:
-    """A unit in letters that the report's built-in fonts have."""
-    return unit.translate(str.maketrans("²³⁴", "234"))
+def _figure(value: float, unit: str, style: Style) -> str:
+    """A figure in letters that the report's built-in fonts have."""
+    return show_figure(value, unit, style).translate(str.maketrans("²³⁴", "234"))
 
 
 def _checks(result: Evaluation, style: Style) -> list[Flowable]:
@@ -181,8 +187,9 @@ def _checks(result: Evaluation, style: Style) -> list[Flowable]:
     ]
 
 
-def _figures(result: Evaluation) -> list[Flowable]:
-    rows = [["figure", "value", "basis"], *[[f.name, f"{f.value:.4g} {f.unit}", f.basis] for f in result.figures]]
+def _figures(result: Evaluation, style: Style) -> list[Flowable]:
+    rows = [["figure", "value", "basis"]]
+    rows += [[f.name, _figure(f.value, f.unit, style), f.basis] for f in result.figures]
     return [*_heading("Figures"), _table(rows, (75 * mm, 30 * mm, 75 * mm))]
 
 
@@ -222,12 +229,16 @@ def _length(mm_value: float, style: Style) -> str:
     return show_amount(Amount(value=mm_value, kind="length"), style)
 
 
-def _readings(result: Evaluation) -> list[Flowable]:
-    rows = [["reading", "side", "planned", "measured", "decided", "from"]]
+def _readings(result: Evaluation, style: Style) -> list[Flowable]:
+    rows = [["reading", "side", "planned", "measured", "off", "decided", "from"]]
     for r in result.readings:
-        measured = "not taken" if r.value_mm is None else f"{r.value_mm:.2f}"
-        rows.append([r.spec.name, r.side, f"{r.spec.planned_mm:.2f}", measured, r.decision or "", r.spec.datum])
-    return [*_heading("As-built readings, mm"), _table(rows, (55 * mm, 14 * mm, 22 * mm, 22 * mm, 20 * mm, 47 * mm))]
+        measured, off = "not taken", ""
+        if r.value_mm is not None:
+            measured, off = _length(r.value_mm, style), show_deviation(r.value_mm - r.spec.planned_mm, style)
+        planned = _length(r.spec.planned_mm, style)
+        rows.append([r.spec.name, r.side, planned, measured, off, r.decision or "", r.spec.datum])
+    widths = (50 * mm, 12 * mm, 20 * mm, 20 * mm, 18 * mm, 18 * mm, 42 * mm)
+    return [*_heading("As-built readings"), _table(rows, widths)]
 
 
 def _reasons(inputs: Inputs) -> list[Flowable]:

@@ -5074,6 +5074,24 @@ export interface components {
             z_mm?: number | null;
         };
         /**
+         * Measured
+         * @description What is marked off for one operation on a rail in side view, and the box its dimension lines stand round, mm.
+         */
+        Measured: {
+            /** Dimensions */
+            dimensions: components["schemas"]["Dimension"][];
+            /** Operation */
+            operation: string;
+            /** X0 Mm */
+            x0_mm: number;
+            /** X1 Mm */
+            x1_mm: number;
+            /** Z0 Mm */
+            z0_mm: number;
+            /** Z1 Mm */
+            z1_mm: number;
+        };
+        /**
          * MechanismDefault
          * @description A mechanism as it is first offered.
          */
@@ -5931,6 +5949,11 @@ export interface components {
              */
             flange_plates: components["schemas"]["FlangePlate"][];
             /**
+             * Measured
+             * @default []
+             */
+            measured: components["schemas"]["Measured"][];
+            /**
              * Side
              * @enum {string}
              */
@@ -6522,13 +6545,18 @@ export interface components {
         };
         /**
          * SectionDrawing
-         * @description The section at a station before and after, with its figures.
+         * @description The section at a station before and after, with its figures and its sizes in the plane of the section.
          */
         SectionDrawing: {
             /** After */
             after: components["schemas"]["SectionShape"][];
             /** Before */
             before: components["schemas"]["SectionShape"][];
+            /**
+             * Dimensions
+             * @default []
+             */
+            dimensions: components["schemas"]["Dimension"][];
             /** Figures */
             figures: components["schemas"]["SectionFigure"][];
             /** Shear Centre Mm */
@@ -6538,6 +6566,11 @@ export interface components {
              * @enum {string}
              */
             side: "left" | "right";
+            /**
+             * Walls
+             * @default []
+             */
+            walls: string[];
             /** X Mm */
             x_mm: number;
         };

@@ -100,7 +100,11 @@ function One({ d, ends, starts, line, across }: OneProps) {
     `M${p(tip, line)}L${p(tip + s * ARROW, line + 2)}L${p(tip + s * ARROW, line - 2)}Z`;
   const reach = inside ? 0 : 2 * ARROW;
   const middle = (near + far) / 2;
-  const [x, y] = across ? [middle, line - 4] : [line - 4, middle];
+  // an upright line shorter than its value has it lying beside it
+  const lying = across || far - near < d.text.length * PER_LETTER;
+  const beside = !across && lying;
+  const outward = line > starts[0] ? 1 : -1;
+  const [x, y] = across ? [middle, line - 4] : beside ? [line + 5 * outward, middle + 4] : [line - 4, middle];
   return (
     <g>
       <title>{d.name}</title>
@@ -113,10 +117,10 @@ function One({ d, ends, starts, line, across }: OneProps) {
       <text
         x={x}
         y={y}
-        textAnchor="middle"
+        textAnchor={beside ? (outward > 0 ? "start" : "end") : "middle"}
         stroke="none"
         className="halo"
-        transform={across ? undefined : `rotate(-90 ${x} ${y})`}
+        transform={lying ? undefined : `rotate(-90 ${x} ${y})`}
         style={{ fontSize: 12, fontWeight: d.critical ? 700 : 400 }}
       >
         {d.text}

@@ -6,8 +6,18 @@ import { nearest, type Scale } from "./scale";
 
 export type Heights = { z: (mm: number) => number; mm: (px: number) => number };
 
+/** Room over the rail: for its name, and for what is marked off there. */
+const NAME = 24;
+const MARKED = 52;
+
 /** Heights to pixels: what there is to see, from the tube at ride height to the top of a cap, in the middle of the band. */
-export function heightsOf(height: number, scale: Scale, result: Evaluation | null, side: Side): Heights {
+export function heightsOf(
+  height: number,
+  scale: Scale,
+  result: Evaluation | null,
+  side: Side,
+  marked: boolean,
+): Heights {
   const rail = result?.rails.find((r) => r.side === side);
   const axle = result?.axle.find((a) => a.side === side);
   const plates = result?.parts.filter((p) => p.side === side && (p.face === "outer" || p.face === "inner")) ?? [];
@@ -15,7 +25,9 @@ export function heightsOf(height: number, scale: Scale, result: Evaluation | nul
   const top = Math.max(...tops);
   const tube = axle ? (axle.z_mm[nearest(0, axle.travel_mm)] ?? 0) - axle.diameter_mm : -60;
   const span = (top - tube) * scale.perMm;
-  const from = Math.max((height - span) / 2 + 6, 24);
+  const rails = (top - Math.min(...(rail?.underside_z_mm ?? [0]))) * scale.perMm;
+  const above = Math.max(Math.min(marked ? MARKED : NAME, height - rails - 8), NAME);
+  const from = Math.max((height - span) / 2 + 6, above);
   return { z: (mm) => from + (top - mm) * scale.perMm, mm: (px) => top - (px - from) / scale.perMm };
 }
 

@@ -26,7 +26,7 @@ export const Features = memo(function Features({ survey, rail, side, scale, heig
           <g key={feature.id}>
             <path d={`M${x} ${tapeY - 14 - Math.max(row, 0) * 15}V${tapeY}`} stroke={paint("faint")} />
             {row >= 0 && (
-              <text x={x + 4} y={tapeY - 5 - row * 15} fill={paint("faint")} style={{ fontSize: 12 }}>
+              <text x={x + 4} y={tapeY - 5 - row * 15} fill={paint("faint")} className="halo" style={{ fontSize: 12 }}>
                 {feature.name}
               </text>
             )}

@@ -19,9 +19,10 @@ type Props = {
 /** Plan of both rails at true scale; the empty middle of the frame is broken out. The driver's right is up. */
 export const Plan = memo(function Plan({ result, scale, top, height, side, travelMm, selected }: Props) {
   const middle = top + height / 2;
+  const both = roomForBoth(result.rails, scale, height);
   return (
     <g>
-      <Break y={middle} scale={scale} />
+      {both && <Break y={middle} scale={scale} />}
       <Ties rail={result.rails.find((r) => r.side === side)} scale={scale} top={top} height={height} />
       {result.axle.map((axle) => {
         const row = nearest(travelMm, axle.travel_mm);
@@ -37,13 +38,13 @@ export const Plan = memo(function Plan({ result, scale, top, height, side, trave
           />
         );
       })}
-      {result.rails.map((rail) => (
+      {(both ? result.rails : result.rails.filter((rail) => rail.side === side)).map((rail) => (
         <PlanRail
           key={rail.side}
           rail={rail}
           parts={result.parts.filter((p) => p.side === rail.side)}
           scale={scale}
-          across={acrossOf(rail, scale, top, height)}
+          across={acrossOf(rail, scale, top, height, both)}
           strong={rail.side === side}
           selected={selected}
         />
@@ -52,21 +53,31 @@ export const Plan = memo(function Plan({ result, scale, top, height, side, trave
   );
 });
 
+/** Room beside a rail for its plates. */
+const BESIDE = 24;
+
+/** Whether the band has room for both rails side by side; else only the open one is drawn. */
+export function roomForBoth(rails: RailDrawing[], scale: Scale, height: number): boolean {
+  const wide = (rail: RailDrawing) =>
+    Math.max(...rail.web_y_mm.map((web, i) => Math.abs(web - (rail.tip_y_mm[i] ?? 0))));
+  return rails.every((rail) => wide(rail) * scale.perMm + BESIDE < height / 2);
+}
+
 /** Box pieces that stand between two ends of a rail fill its width. */
 const PIECE = /^(post|riser|insert|jog-)/;
 
 type Across = (yMm: number) => number;
 
 /** Pixels across the sheet for one rail: its own middle sits in its own half of the band. */
-function acrossOf(rail: RailDrawing, scale: Scale, top: number, height: number): Across {
-  return planOf(rail, scale, top, height).z;
+function acrossOf(rail: RailDrawing, scale: Scale, top: number, height: number, both: boolean): Across {
+  return planOf(rail, scale, top, height, both).z;
 }
 
 /** Across to pixels and back, for one rail: the middle of the rail where most of it runs. */
-export function planOf(rail: RailDrawing, scale: Scale, top: number, height: number): Heights {
+export function planOf(rail: RailDrawing, scale: Scale, top: number, height: number, both: boolean): Heights {
   const last = rail.web_y_mm.length - 1;
   const middle = ((rail.web_y_mm[last] ?? 0) + (rail.tip_y_mm[last] ?? 0)) / 2;
-  const centre = top + height * (rail.side === "right" ? 0.24 : 0.76);
+  const centre = top + height * (both ? (rail.side === "right" ? 0.24 : 0.76) : 0.5);
   return { z: (y) => centre - (y - middle) * scale.perMm, mm: (px) => middle - (px - centre) / scale.perMm };
 }
 
@@ -138,7 +149,10 @@ function PlanRail({ rail, parts, scale, across, strong, selected }: RailProps) {
       })}
       <text
         x={8}
-        y={across(((rail.web_y_mm[0] ?? 0) + (rail.tip_y_mm[0] ?? 0)) / 2) + (60 * scale.perMm > 24 ? 4 : -10)}
+        y={
+          across(((rail.web_y_mm[0] ?? 0) + (rail.tip_y_mm[0] ?? 0)) / 2) +
+          (60 * scale.perMm > 24 ? 4 : rail.side === "right" ? -8 : 17)
+        }
         fill={paint("faint")}
         style={{ fontSize: 12 }}
       >

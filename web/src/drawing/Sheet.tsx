@@ -1,5 +1,6 @@
 import { Box } from "@chakra-ui/react";
 import { type PointerEvent, useCallback, useEffect, useMemo, useRef } from "react";
+import type { RailDrawing } from "../api/types";
 import { useMay } from "../app/session";
 import { paint } from "../app/theme";
 import type { Draft } from "../draft/document";
@@ -7,13 +8,14 @@ import { shownDraft, useBench, usePick } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
 import { showLength } from "../units/show";
 import { Deflected } from "./Deflected";
+import { Dimensions } from "./Dimensions";
 import { Elevation, type Heights, heightsOf } from "./Elevation";
 import { Features } from "./Features";
 import { HandleMark } from "./HandleMark";
 import { anchorOf, type Handle, handlesOf, planHandlesOf } from "./handles";
 import { outlinePath } from "./outlinePath";
 import { Patterns } from "./Patterns";
-import { Plan, planOf } from "./Plan";
+import { Plan, planOf, roomForBoth } from "./Plan";
 import { PlannedHoles } from "./PlannedHoles";
 import { plannedX, scaleOf } from "./scale";
 import { TAPE_H, Tape } from "./Tape";
@@ -53,7 +55,7 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
   const planH = Math.round(height * (height < 400 ? 0.3 : PLAN_SHARE));
   const tapeY = height - planH - TAPE_H;
   const held = useRef<Heights | null>(null);
-  const settled = useMemo(() => heightsOf(tapeY, scale, result, side), [tapeY, scale, result, side]);
+  const settled = useMemo(() => heightsOf(tapeY, scale, result, side, handles), [tapeY, scale, result, side, handles]);
   const heights = gesture && held.current ? held.current : settled;
   held.current = heights;
   const hooked = hook ?? draft.survey.datum?.feature_id ?? "";
@@ -84,6 +86,7 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
     const left = frame.current?.getBoundingClientRect().left ?? 0;
     put({ stationMm: scale.station(event.clientX - left) });
   };
+  const at = (x: number, z: number) => [scale.x(x), heights.z(z)] as const;
   const preview = gesture && evaluated && result ? previewShift(draft, evaluated) : null;
   return (
     <Box ref={frame} position="relative" height="100%" bg="sheet" overflow="hidden" minH="0">
@@ -124,6 +127,7 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
               selected={selected}
               select={select}
             />
+            {handles && !gesture && <Marked rail={rail} open={openOperation(draft, selected)?.id} at={at} />}
             {preview && (
               <g transform={`translate(${preview.dx * scale.perMm} ${-preview.dz * scale.perMm})`}>
                 {result.rails
@@ -132,7 +136,7 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
                   .map((cut) => (
                     <path
                       key={cut.vertices[0]?.x}
-                      d={outlinePath(cut, (x, z) => [scale.x(x), heights.z(z)], scale.perMm)}
+                      d={outlinePath(cut, at, scale.perMm)}
                       fill="none"
                       stroke={paint("chalk")}
                       strokeWidth="2"
@@ -164,7 +168,13 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
           <text x={10} y={18} fill={paint("faint")} style={{ fontSize: 13 }}>
             {side} rail, seen from the left, front to the left
           </text>
-          <text x={scale.x(stationMm) + 5} y={34} fill={paint("chalk")} className="halo" style={{ fontSize: 12 }}>
+          <text
+            x={scale.x(stationMm) + 5}
+            y={height - 5}
+            fill={paint("chalk")}
+            className="halo"
+            style={{ fontSize: 12 }}
+          >
             section {showLength(stationMm - zeroMm, style)} on the tape
           </text>
           {handles &&
@@ -178,7 +188,7 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
                 key={handle.id}
                 handle={handle}
                 scale={scale}
-                heights={planOf(rail, scale, tapeY + TAPE_H, planH)}
+                heights={planOf(rail, scale, tapeY + TAPE_H, planH, roomForBoth(result.rails, scale, planH))}
                 locked={!may.design}
               />
             ))}
@@ -186,6 +196,23 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
       )}
     </Box>
   );
+}
+
+/** What one marks off for the open operation: dimension lines from its own datum, round it. */
+function Marked({
+  rail,
+  open,
+  at,
+}: {
+  rail?: RailDrawing;
+  open?: string;
+  at: (x: number, z: number) => readonly [number, number];
+}) {
+  const own = rail?.measured?.find((m) => m.operation === open);
+  if (!own) return null;
+  const [left, bottom] = at(own.x0_mm, own.z0_mm);
+  const [right, top] = at(own.x1_mm, own.z1_mm);
+  return <Dimensions dimensions={own.dimensions} at={at} box={{ left, top, right, bottom }} />;
 }
 
 /** From afar only the open operation's handles: the others would lie on each other. */

@@ -87,17 +87,19 @@ function Drawn({ pattern }: { pattern: Pattern }) {
               />
             );
           })}
-          {pattern.labels.filter((label) => label.height_mm * perMm > LEAST_TEXT).map((label) => (
-            <text
-              key={label.text}
-              x={at(label.x, label.y)[0]}
-              y={at(label.x, label.y)[1]}
-              fill={paint("ink")}
-              style={{ fontSize: label.height_mm * perMm }}
-            >
-              {label.text}
-            </text>
-          ))}
+          {pattern.labels
+            .filter((label) => label.height_mm * perMm > LEAST_TEXT)
+            .map((label) => (
+              <text
+                key={label.text}
+                x={at(label.x, label.y)[0]}
+                y={at(label.x, label.y)[1]}
+                fill={paint("ink")}
+                style={{ fontSize: label.height_mm * perMm }}
+              >
+                {label.text}
+              </text>
+            ))}
           <Dimensions
             dimensions={pattern.dimensions}
             callouts={pattern.callouts}

@@ -5,6 +5,7 @@ import numpy as np
 from nodulant.asbuilt.compare import as_built_state
 from nodulant.base.arrays import Columns, significant
 from nodulant.clearance.tube_to_rail import travel_until
+from nodulant.drawn.dimension import Dimension, Span, dimension
 from nodulant.evaluate.evaluation import (
     AxleDrawing,
     Crossing,
@@ -17,6 +18,7 @@ from nodulant.evaluate.evaluation import (
     Strip,
 )
 from nodulant.evaluate.rails.axle import AxleSide, clearance_needed
+from nodulant.evaluate.rails.measured import measured
 from nodulant.frame.in_place import crossing_in_place, lying_in_place
 from nodulant.frame.model import planned_state
 from nodulant.frame.route import Route
@@ -31,6 +33,7 @@ from nodulant.strength.compare import bending_stress
 from nodulant.strength.rail import RailComparison
 from nodulant.strength.rail_case import RailCase
 from nodulant.strength.space import FrameComparison
+from nodulant.units.inline import as_thickness
 
 
 def rail_drawing(inputs: Inputs, side: Side, route: Route) -> RailDrawing:
@@ -54,6 +57,7 @@ def rail_drawing(inputs: Inputs, side: Side, route: Route) -> RailDrawing:
             Crossing(operation=own, name=name, outline=outline)
             for own, name, outline in crossing_in_place(inputs.survey, inputs.design.operations, side, planned, route)
         ),
+        measured=measured(inputs, side, planned, route),
     )
 
 
@@ -140,6 +144,8 @@ def _scaled(values: Columns, factor: float) -> list[float]:
     return significant(values * factor, 4)
 
 
+CORNERS = 4
+SIZE_MM = 1.0
 _FIGURES = (("A", "mm²", "area"), ("I", "mm⁴", "i_y"), ("S top", "mm³", "s_top"), ("S bottom", "mm³", "s_bottom"))
 
 
@@ -154,14 +160,38 @@ def section_drawing(inputs: Inputs, at: SectionAt, rail: RailComparison | None) 
         ("web area", "mm²", before.shear_area, after.shear_area),
         ("J", "mm⁴", before.torsion.j, after.torsion.j),
     )
+    shapes = _shapes(after.pieces, row)
     return SectionDrawing(
         side=at.side,
         x_mm=rail.route.x_at(float(rail.x[row])),
         before=_shapes(before.pieces, row),
-        after=_shapes(after.pieces, row),
+        after=shapes,
         figures=tuple(SectionFigure(name=n, unit=u, stock=float(a[row]), planned=float(b[row])) for n, u, a, b in rows),
         shear_centre_mm=_shear_centre(rail, row),
+        dimensions=_sizes(shapes),
+        walls=_walls(shapes, float(rail.built.whole.rail.wall[row])),
     )
+
+
+def _sizes(shapes: tuple[SectionShape, ...]) -> tuple[Dimension, ...]:
+    """Height and width of what is left of the rail, from its own corners."""
+    own = [s for s in shapes if s.name == "rail"]
+    if not own:
+        return ()
+    y, z = [v for s in own for v in s.y_mm], [v for s in own for v in s.z_mm]
+    upright = Span(edge="left", a=min(z), b=max(z), from_a=min(y), from_b=min(y))
+    flat = Span(edge="below", a=min(y), b=max(y), from_a=min(z), from_b=min(z))
+    return dimension("height of the rail here", upright, SIZE_MM), dimension("width of the rail", flat, SIZE_MM)
+
+
+def _walls(shapes: tuple[SectionShape, ...], wall_mm: float) -> tuple[str, ...]:
+    """The rail's wall, and each kind of plate with its thickness: the short side of its rectangle."""
+    plates = {
+        f"{s.name} {as_thickness(min(max(s.y_mm) - min(s.y_mm), max(s.z_mm) - min(s.z_mm)))}"
+        for s in shapes
+        if len(s.y_mm) == CORNERS and s.name not in {"rail", "void"}
+    }
+    return (f"wall {as_thickness(wall_mm)}", *sorted(plates))
 
 
 def _shear_centre(rail: RailComparison, row: int) -> float:
