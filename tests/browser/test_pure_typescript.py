@@ -5,6 +5,7 @@ import subprocess
 import numpy as np
 
 from nodulant.evaluate import evaluate
+from nodulant.glossary.terms import TERMS, term_for
 from nodulant.linkage.compiled import places
 from nodulant.steering.wheels import steered_wheels
 from nodulant.suspension.motion import Setting, moved_through
@@ -69,6 +70,15 @@ class PureTypeScript(Bench):
             with self.subTest(text):
                 shown = self.page.evaluate("([v, u, s]) => mod.showFigure(v, u, s)", [value, unit, style])
                 self.assertEqual(shown, text)
+
+    def test_a_fields_word_is_the_cores(self):
+        self.load("help/terms.ts")
+        words = [t.model_dump() for t in TERMS]
+        for kind, at in (("notch", "depth_mm"), ("raise", "depth_mm"), ("", "wheel.offset_mm"), ("notch", "cap.end")):
+            with self.subTest(f"{kind} {at}"):
+                call = "([w, k, n]) => mod.termFor(w, k, n)?.id"
+                found = self.page.evaluate(call, [words, kind, at.split(".")])
+                self.assertEqual(found, term_for(kind, at).id)
 
     def test_typed_text_keeps_its_unit(self):
         self.load("units/show.ts")

@@ -6,6 +6,8 @@ from ninja import Router
 from nodulant.axles.suspension import Suspension
 from nodulant.frame.ops.form import form_of
 from nodulant.frame.ops.union import Operation, operation_kinds
+from nodulant.glossary.term import Term
+from nodulant.glossary.terms import TERMS
 from nodulant.job.fresh.suspension import fresh_driveline_part, fresh_suspension, fresh_suspension_part
 from nodulant.job.fresh.work import fresh_operation, fresh_part
 from nodulant.loads.cases import CASES, SPACE_CASES
@@ -36,6 +38,12 @@ def catalogue(request: HttpRequest) -> Catalogue:
         pipes=PIPES,
         forms=tuple(form_of(kind) for kind in operation_kinds()),
     )
+
+
+@router.get("/glossary", response=list[Term])
+def glossary(request: HttpRequest) -> list[Term]:
+    """Words of the trade with their small drawings, and the fields that ask for them."""
+    return list(TERMS)
 
 
 @router.post("/operations/fresh", response=Operation)

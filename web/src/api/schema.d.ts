@@ -244,6 +244,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/glossary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Glossary
+         * @description Words of the trade with their small drawings, and the fields that ask for them.
+         */
+        get: operations["nodulant_server_api_choices_glossary"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/handcheck": {
         parameters: {
             query?: never;
@@ -1508,6 +1528,20 @@ export interface components {
             /** Changes */
             changes: components["schemas"]["ArmChange"][];
             original: components["schemas"]["BoughtArm"];
+        };
+        /**
+         * Arrow
+         * @description From where to where, on a drawing 120 wide and 72 high, y down.
+         */
+        Arrow: {
+            /** X0 */
+            x0: number;
+            /** X1 */
+            x1: number;
+            /** Y0 */
+            y0: number;
+            /** Y1 */
+            y1: number;
         };
         /**
          * AskedReading
@@ -8690,6 +8724,40 @@ export interface components {
             path: components["schemas"]["StraightPath"] | components["schemas"]["ArcPath"];
         };
         /**
+         * Term
+         * @description A word: what it is, from where to where it is measured, and which fields ask for it.
+         *
+         *     A field is named by its last name, or with what stands before it: ``wheel.offset_mm``, ``z-step:rise_mm``.
+         */
+        Term: {
+            /**
+             * Arrows
+             * @default []
+             */
+            arrows: components["schemas"]["Arrow"][];
+            /**
+             * Fields
+             * @default []
+             */
+            fields: string[];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /**
+             * Scene
+             * @enum {string}
+             */
+            scene: "side" | "notch" | "section" | "box" | "axle" | "front" | "plan" | "tab" | "link" | "spring" | "leaf" | "bolt" | "weld" | "step" | "ground" | "rack" | "shaft" | "plate" | "stop" | "subframe" | "hanger" | "none";
+            /**
+             * Theme
+             * @enum {string}
+             */
+            theme: "frame" | "axle and wheels" | "cuts" | "plates and welds" | "holes and bolts" | "suspension" | "steering" | "strength" | "work";
+        };
+        /**
          * ThingsApart
          * @description Names that can be asked about, and the distance where two were.
          */
@@ -9931,6 +9999,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FirstAnswer"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_choices_glossary: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Term"][];
                 };
             };
         };

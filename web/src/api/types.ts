@@ -17,6 +17,7 @@ export type RailDrawing = Schemas["RailDrawing"];
 export type AxleDrawing = Schemas["AxleDrawing"];
 export type SectionDrawing = Schemas["SectionDrawing"];
 export type Pattern = Schemas["Pattern"];
+export type Term = Schemas["Term"];
 export type Dimension = Schemas["Dimension"];
 export type Callout = Schemas["Callout"];
 export type Step = Schemas["Step"];

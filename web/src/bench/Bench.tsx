@@ -6,6 +6,7 @@ import { startAutosave } from "../draft/autosave";
 import { useBench, usePick } from "../draft/store";
 import { SectionView } from "../drawing/SectionView";
 import { NONE, startEvaluation, useShown } from "../evaluation/useEvaluation";
+import { Help } from "../help/Help";
 import { count, grouped } from "../margins/group";
 import { MarginColumn } from "../margins/MarginColumn";
 import { useSweepChecks } from "../sweep/useSweep";
@@ -60,6 +61,7 @@ export default function Bench() {
         <Centre job={job} />
         <Margins />
       </Box>
+      <Help />
     </Flex>
   );
 }

@@ -1,4 +1,4 @@
-import { Box, Flex, Text } from "@chakra-ui/react";
+import { Box, Flex } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
@@ -10,19 +10,24 @@ import { saveDraft, saveRevision } from "../draft/autosave";
 import { useBench } from "../draft/store";
 import { Act } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
-import { KEYS } from "./keys";
+import { useHelp } from "../help/helpStore";
 
-/** Files, a new option, the light, and the keys. */
+/** Files, a new option, the light, and help. */
 export function More({ job }: { job: JobHead }) {
   const [open, setOpen] = useState(false);
   const [mode, setMode] = useState(savedMode());
   const optionId = useBench((s) => s.optionId);
   const may = useMay();
+  const help = useHelp((s) => s.put);
   const other = mode === "dye" ? "paper" : "dye";
   const go = useNavigate();
   const compare = async () => {
     if (may.design && !(await saveRevision("left to compare options"))) await saveDraft();
     go(`/jobs/${job.id}/compare`);
+  };
+  const show = (part: Parameters<typeof help>[0]) => {
+    setOpen(false);
+    help(part);
   };
   const turn = () => {
     applyMode(other);
@@ -57,14 +62,15 @@ export function More({ job }: { job: JobHead }) {
             <Act onClick={() => void compare()}>Options side by side</Act>
             <Act onClick={turn}>{mode === "dye" ? "Bright paper" : "Layout dye (dark)"}</Act>
           </Flex>
-          <Text fontFamily="heading" fontWeight="600" fontSize="17px">
-            Keys
-          </Text>
-          {KEYS.map(([keys, does]) => (
-            <Text key={keys} fontSize="14px">
-              <b>{keys}</b>: {does}
-            </Text>
-          ))}
+          <Flex gap="2" wrap="wrap" borderTopWidth="1px" borderColor="rule" pt="3">
+            <Act hint="Ctrl K" onClick={() => show({ finding: true })}>
+              Find and do
+            </Act>
+            <Act onClick={() => show({ look: 0 })}>Look round</Act>
+            <Act onClick={() => show({ sheet: "words", word: "" })}>Words</Act>
+            <Act onClick={() => show({ sheet: "how" })}>How to</Act>
+            <Act onClick={() => show({ sheet: "keys" })}>Keys</Act>
+          </Flex>
         </Box>
       )}
     </Box>

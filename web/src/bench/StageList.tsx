@@ -1,13 +1,15 @@
-import { Box, Spinner } from "@chakra-ui/react";
+import { Box, Spinner, VisuallyHidden } from "@chakra-ui/react";
 import { lazy, Suspense } from "react";
 import { useShallow } from "zustand/react/shallow";
 import type { Check, Evaluation, JobHead } from "../api/types";
 import { STAGES, type StageName, useBench } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
+import { FieldHelp } from "../help/FieldHelp";
 import { count, grouped, worst } from "../margins/group";
 import { VerdictMark } from "../margins/VerdictMark";
 import { useSweepChecks } from "../sweep/useSweep";
 import { NextThing } from "./NextThing";
+import { TITLES } from "./titles";
 
 const PANELS = {
   survey: lazy(() => import("../survey/SurveyPanel")),
@@ -33,11 +35,15 @@ export function StageList({ job }: { job: JobHead }) {
         ))}
       </div>
       <Box flex="1" minH="0" overflowY="auto" px="3" pt="2" pb="6" aria-label={TITLES[stage]} as="section" tabIndex={0}>
+        <VisuallyHidden>
+          <h2>{TITLES[stage]}</h2>
+        </VisuallyHidden>
         <NextThing stage={stage} />
         <Suspense fallback={<Spinner />}>
           <Panel job={job} />
         </Suspense>
       </Box>
+      <FieldHelp />
     </>
   );
 }
@@ -72,18 +78,6 @@ function useSweepState() {
   const fails = count(grouped(checks), "fails");
   return { words: fails ? `${fails} fail` : (worst(checks) ?? ""), verdict: worst(checks) };
 }
-
-const TITLES: Record<StageName, string> = {
-  survey: "Survey",
-  target: "Target",
-  cut: "Cut",
-  travel: "Travel",
-  steer: "Steering",
-  sweep: "Clearance",
-  patterns: "Patterns",
-  build: "Build",
-  prove: "Prove",
-};
 
 type Judged = { checks: Check[]; fails: number };
 const judgedBefore = new WeakMap<Check[], Map<StageName, Judged>>();

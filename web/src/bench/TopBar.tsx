@@ -46,14 +46,14 @@ export function TopBar({ job }: { job: JobHead }) {
       borderBottomWidth="2px"
       borderColor="rule"
     >
-      <Link to="/" aria-label="All jobs">
+      <Link to="/" aria-label="Nodulant, all jobs">
         <Heading as="span" fontSize="22px">
           Nodulant
         </Heading>
       </Link>
-      <Text fontWeight="600" truncate maxW="14rem">
+      <Heading as="h1" fontFamily="body" fontSize="16px" fontWeight="600" truncate maxW="14rem">
         {job.name}
-      </Text>
+      </Heading>
       <Box w="13.5rem">
         <PlainChoice
           free

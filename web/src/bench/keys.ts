@@ -2,6 +2,7 @@ import { useEffect } from "react";
 import { saveRevision } from "../draft/autosave";
 import { STAGES, useBench } from "../draft/store";
 import { lookAt, useLooking } from "../drawing/view";
+import { singleKeys, useHelp } from "../help/helpStore";
 
 export const KEYS: readonly (readonly [string, string])[] = [
   ["[  and  ]", "axle down or up by 2 mm; with Shift by 10"],
@@ -14,6 +15,8 @@ export const KEYS: readonly (readonly [string, string])[] = [
   ["Tab, then arrows", "nudge a handle on the sheet by a tape mark; Shift for eight; Enter to type"],
   ["Ctrl Z, Ctrl Shift Z", "undo, redo"],
   ["Ctrl S", "save a revision"],
+  ["Ctrl K", "find and do: stages, fields, checks, words, acts"],
+  ["?", "help"],
 ];
 
 const TRAVEL: Record<string, number> = { "[": -2, "]": 2, "{": -10, "}": 10 };
@@ -28,7 +31,7 @@ export function useKeys(): void {
       if (event.ctrlKey || event.metaKey) return withCtrl(event);
       const target = event.target as HTMLElement;
       if (target.matches("input:not([type=range]):not([type=checkbox]), select, textarea")) return;
-      plain(event.key);
+      if (singleKeys()) plain(event.key);
     };
     addEventListener("keydown", listen);
     return () => removeEventListener("keydown", listen);
@@ -40,6 +43,7 @@ function withCtrl(event: KeyboardEvent): void {
   const key = event.key.toLowerCase();
   if (key === "z") event.shiftKey ? redo() : undo();
   else if (key === "s") void saveRevision("");
+  else if (key === "k") useHelp.getState().put({ finding: true });
   else return;
   event.preventDefault();
 }
@@ -57,5 +61,6 @@ function plain(key: string): void {
   } else if (key === "+" || key === "=") looking.zoom(1 / 1.2, stationMm);
   else if (key === "-") looking.zoom(1.2, stationMm);
   else if (key === "l") put({ side: side === "left" ? "right" : "left" });
+  else if (key === "?") useHelp.getState().put({ sheet: "words", word: "" });
   else if (stage) put({ stage });
 }

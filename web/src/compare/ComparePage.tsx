@@ -32,9 +32,11 @@ export default function ComparePage() {
     setSearch({ options: next.join(",") });
   };
   return (
-    <Box maxW="76rem" mx="auto" p="5">
+    <Box as="main" maxW="76rem" mx="auto" p="5">
       <Flex gap="4" align="baseline" wrap="wrap">
-        <Heading size="2xl">Options side by side</Heading>
+        <Heading as="h1" size="2xl">
+          Options side by side
+        </Heading>
         <Text color="faint" flex="1">
           {job.data?.name}: the newest revision of each
         </Text>

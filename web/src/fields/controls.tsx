@@ -18,6 +18,7 @@ export function ChoiceField(props: { label: string; path: Path; choices: readonl
       value={value}
       choices={choices}
       choose={(next) => act({ kind: "set", path, value: next })}
+      field={pointerOf(path)}
     />
   );
 }
@@ -32,6 +33,8 @@ export function PlainChoice(props: {
   free?: boolean;
   /** The label is only spoken. */
   bare?: boolean;
+  /** Its pointer where it is a field of the draft. */
+  field?: string;
 }) {
   const may = useMay();
   return (
@@ -49,6 +52,7 @@ export function PlainChoice(props: {
           borderColor="edge"
           fontSize="15px"
           aria-label={props.label}
+          data-field={props.field}
           value={props.value}
           onChange={(e) => props.choose(e.target.value)}
         >

@@ -3,11 +3,11 @@ import { memo, useCallback, useEffect, useMemo, useState } from "react";
 import { useCatalogue } from "../api/catalogue";
 import type { Check } from "../api/types";
 import { useBench } from "../draft/store";
-import { lookAt } from "../drawing/view";
 import { NONE, useShown } from "../evaluation/useEvaluation";
 import { PlainChoice } from "../fields/controls";
 import { useSweepChecks } from "../sweep/useSweep";
-import { bySeverity, COUNTED, count, type Group, grouped, type Row, says, VERDICT_WORDS } from "./group";
+import { goTo } from "./goTo";
+import { bySeverity, COUNTED, count, type Group, grouped, says, VERDICT_WORDS } from "./group";
 import { RemedyList } from "./RemedyList";
 import { MarginBar, VerdictMark } from "./VerdictMark";
 import { Why } from "./Why";
@@ -96,19 +96,6 @@ const StageFilter = memo(function StageFilter(props: { stage: string; choose: (s
     </Box>
   );
 });
-
-function goTo(row?: Row) {
-  if (!row) return;
-  const { station_mm, pose_mm } = row.check.governs;
-  const { put, side } = useBench.getState();
-  const own = row.sides === "left" || row.sides === "right" ? row.sides : side;
-  put({ side: own });
-  if (station_mm != null) {
-    put({ stationMm: station_mm });
-    lookAt(station_mm);
-  }
-  if (pose_mm != null) put({ travelMm: pose_mm });
-}
 
 type GroupProps = { group: Group; old?: number; open: boolean; toggle: (group: Group) => void };
 

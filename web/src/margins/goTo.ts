@@ -1,0 +1,17 @@
+import { useBench } from "../draft/store";
+import { lookAt } from "../drawing/view";
+import type { Row } from "./group";
+
+/** Bring the sheet to where a check is worst. */
+export function goTo(row?: Row) {
+  if (!row) return;
+  const { station_mm, pose_mm } = row.check.governs;
+  const { put, side } = useBench.getState();
+  const own = row.sides === "left" || row.sides === "right" ? row.sides : side;
+  put({ side: own });
+  if (station_mm != null) {
+    put({ stationMm: station_mm });
+    lookAt(station_mm);
+  }
+  if (pose_mm != null) put({ travelMm: pose_mm });
+}
