@@ -49,6 +49,10 @@ class Job(models.Model):
         """The shop's settings."""
         return Shop.model_validate(self.shop)
 
+    def live_options(self) -> "models.QuerySet[Option]":
+        """Every option that is not in the trash, oldest first."""
+        return self.options.filter(deleted_at=None).order_by("pk")
+
     def survey_head(self) -> "SurveyRevision":
         """The newest survey."""
         return self.surveys.order_by("-number")[0]
@@ -80,6 +84,8 @@ class Option(models.Model):
     key = models.CharField(max_length=40)
     name = models.CharField(max_length=120)
     note = models.TextField(blank=True)
+    deleted_at = models.DateTimeField(null=True)
+    """In the trash since then: shown nowhere, brought back by undo."""
 
     class Meta:
         """One row a key."""

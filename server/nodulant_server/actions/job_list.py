@@ -30,7 +30,7 @@ def duplicate_job(user: User, job: Job) -> Job:
     at, by = timezone.now(), user.username
     copy = Job.objects.create(name=f"{job.name[: LONGEST - len(COPY)]}{COPY}", shop=job.shop, owner=user)
     SurveyRevision(job=copy, number=1, document=job.survey_head().document, at=at, by=by).save()
-    for option in job.options.order_by("id"):
+    for option in job.live_options():
         own = Option.objects.create(job=copy, key=option.key, name=option.name, note=option.note)
         DesignRevision(option=own, number=1, document=option.head().document, at=at, by=by).save()
     return copy

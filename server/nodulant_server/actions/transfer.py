@@ -24,7 +24,7 @@ def export_job(job: Job) -> JobFile:
             SurveyFile(number=r.number, at=r.at.isoformat(), by=r.by, survey=r.survey())
             for r in job.surveys.order_by("number")
         ),
-        options=tuple(_option(option) for option in job.options.order_by("id")),
+        options=tuple(_option(option) for option in job.live_options()),
         log=entries_of(job),
     )
 

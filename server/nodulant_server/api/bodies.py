@@ -3,7 +3,7 @@
 from datetime import datetime
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, StringConstraints
 
 from nodulant.asbuilt.log import Entry, FramePoint
 from nodulant.base.model import Frozen, Name
@@ -13,6 +13,7 @@ from nodulant.evaluate.clearances.between import Between
 from nodulant.evaluate.clearances.kept_sweep import SweepOnFile
 from nodulant.evaluate.clearances.sweep import SweepResult, SweptPair
 from nodulant.frame.ops.form import Form
+from nodulant.job.changes import Change
 from nodulant.job.document import Design, Shop
 from nodulant.job.taped_points import On, Taped
 from nodulant.loads.cases import Case
@@ -107,6 +108,32 @@ class OptionHead(Frozen):
     name: str
     note: str
     head: int
+
+
+class OptionChange(Frozen):
+    """What is changed of an option; what is not given stays."""
+
+    name: Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)] | None = None
+    note: Annotated[str, StringConstraints(strip_whitespace=True, max_length=4000)] | None = None
+    deleted: bool | None = None
+
+
+class RevisionRow(Frozen):
+    """A stored revision of an option, and what it changed against the one before."""
+
+    number: int
+    at: datetime
+    by: str
+    note: str
+    changes: tuple[Change, ...]
+
+
+class RevisionDesign(Frozen):
+    """A stored revision's design, and what the newest one has otherwise."""
+
+    number: int
+    design: Design
+    since: tuple[Change, ...]
 
 
 class JobHead(Frozen):

@@ -123,7 +123,7 @@ def compare(request: HttpRequest, body: CompareBody) -> SideBySide:
 def how_it_stands(request: HttpRequest, job_id: int) -> list[OptionCounts]:
     """Every option's newest revision in groups of checks by verdict; empty where it cannot be evaluated."""
     job = get_object_or_404(Job, pk=job_id)
-    return [_counted(job, option) for option in job.options.order_by("pk")]
+    return [_counted(job, option) for option in job.live_options()]
 
 
 def _counted(job: Job, option: Option) -> OptionCounts:

@@ -1,33 +1,27 @@
 """Jobs, options, revisions, drafts, import and export."""
 
 from django.contrib.auth.models import User
-from django.db import transaction
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router
 
 from nodulant.formats.jobfile import dump_job, load_job
-from nodulant.job.document import Design, Shop
-from nodulant.survey.vehicle import Survey
+from nodulant.job.document import Shop
 from nodulant_server.actions import save
 from nodulant_server.actions.begin import begin_job, change_shop
 from nodulant_server.actions.job_list import change_job, duplicate_job
 from nodulant_server.actions.log import entries_of
 from nodulant_server.actions.transfer import export_job, import_job
 from nodulant_server.api.bodies import (
-    Branch,
     JobChange,
     JobHead,
     JobRow,
     NewJob,
-    OptionDesign,
     OptionHead,
     Saved,
-    SaveDesign,
-    SaveDraft,
     SaveSurvey,
 )
-from nodulant_server.models import DesignRevision, Draft, Job, Option
+from nodulant_server.models import DesignRevision, Job, Option
 from nodulant_server.roles import require
 
 router = Router()
@@ -43,7 +37,7 @@ def person(request: HttpRequest) -> User:
 def job_head(job: Job) -> JobHead:
     """A job with its newest survey, options and log."""
     survey = job.survey_head()
-    options = [_head(option) for option in job.options.order_by("id")]
+    options = [option_head(option) for option in job.live_options()]
     return JobHead(
         id=job.pk,
         name=job.name,
@@ -71,7 +65,8 @@ def _listed(job: Job) -> JobRow:
     )
 
 
-def _head(option: Option) -> OptionHead:
+def option_head(option: Option) -> OptionHead:
+    """An option with its newest revision's number."""
     return OptionHead(id=option.pk, key=option.key, name=option.name, note=option.note, head=option.head().number)
 
 
@@ -136,44 +131,3 @@ def survey(request: HttpRequest, job_id: int, body: SaveSurvey) -> Saved:
     return Saved(
         number=save.save_survey(person(request), get_object_or_404(Job, pk=job_id), body.base, body.survey).number
     )
-
-
-@router.get("/options/{option_id}", response=OptionDesign)
-def option(request: HttpRequest, option_id: int) -> OptionDesign:
-    """The newest design and the person's draft."""
-    found = get_object_or_404(Option, pk=option_id)
-    draft = Draft.objects.filter(option=found, user=person(request)).first()
-    head = found.head()
-    return OptionDesign(
-        id=found.pk,
-        head=head.number,
-        design=head.design(),
-        draft=Design.model_validate(draft.document) if draft else None,
-        draft_base=draft.base if draft else None,
-        draft_survey=Survey.model_validate(draft.survey) if draft and draft.survey else None,
-    )
-
-
-@router.put("/options/{option_id}/draft", response=Saved)
-def draft(request: HttpRequest, option_id: int, body: SaveDraft) -> Saved:
-    """Keep unsaved work."""
-    return Saved(
-        number=save.save_draft(
-            person(request), get_object_or_404(Option, pk=option_id), body.base, body.design, body.survey
-        ).base
-    )
-
-
-@router.post("/options/{option_id}/revisions", response=Saved)
-def revision(request: HttpRequest, option_id: int, body: SaveDesign) -> Saved:
-    """Save the design as a new revision; 409 when it is stale."""
-    row = save.save_design(person(request), get_object_or_404(Option, pk=option_id), body.base, body.design, body.note)
-    return Saved(number=row.number)
-
-
-@router.post("/options/{option_id}/branch", response=OptionHead)
-@transaction.atomic
-def branch(request: HttpRequest, option_id: int, body: Branch) -> OptionHead:
-    """Make a new option from a design."""
-    new = save.branch(person(request), get_object_or_404(Option, pk=option_id), body.design, body.name, "")
-    return _head(new)

@@ -2,11 +2,12 @@
 
 from ninja.security import django_auth
 
-from nodulant_server.api import choices, compute, finders, jobs, problems, session, sweep, work
+from nodulant_server.api import choices, compute, finders, jobs, options, problems, session, sweep, work
 
 api = problems.Api(title="Nodulant", version="1", auth=django_auth, docs_url=None)
 api.add_router("/session", session.router)
 api.add_router("", jobs.router)
+api.add_router("", options.router)
 api.add_router("", choices.router)
 api.add_router("", compute.router)
 api.add_router("", finders.router)

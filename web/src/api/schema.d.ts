@@ -603,13 +603,17 @@ export interface paths {
          * Option
          * @description The newest design and the person's draft.
          */
-        get: operations["nodulant_server_api_jobs_option"];
+        get: operations["nodulant_server_api_options_option"];
         put?: never;
         post?: never;
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /**
+         * Change
+         * @description Rename an option, note something on it, put it in the trash or take it out again.
+         */
+        patch: operations["nodulant_server_api_options_change"];
         trace?: never;
     };
     "/api/options/{option_id}/branch": {
@@ -625,7 +629,7 @@ export interface paths {
          * Branch
          * @description Make a new option from a design.
          */
-        post: operations["nodulant_server_api_jobs_branch"];
+        post: operations["nodulant_server_api_options_branch"];
         delete?: never;
         options?: never;
         head?: never;
@@ -644,7 +648,7 @@ export interface paths {
          * Draft
          * @description Keep unsaved work.
          */
-        put: operations["nodulant_server_api_jobs_draft"];
+        put: operations["nodulant_server_api_options_draft"];
         post?: never;
         delete?: never;
         options?: never;
@@ -719,13 +723,37 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * Revisions
+         * @description The option's revisions, newest first, with what each changed.
+         */
+        get: operations["nodulant_server_api_options_revisions"];
         put?: never;
         /**
-         * Revision
+         * Store
          * @description Save the design as a new revision; 409 when it is stale.
          */
-        post: operations["nodulant_server_api_jobs_revision"];
+        post: operations["nodulant_server_api_options_store"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/options/{option_id}/revisions/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Revision
+         * @description A stored revision, and what the newest has otherwise.
+         */
+        get: operations["nodulant_server_api_options_revision"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2608,6 +2636,20 @@ export interface components {
              * @enum {string}
              */
             kind: "centre-link";
+        };
+        /**
+         * Change
+         * @description One change: what it is about, and in words what it was and is; an empty side came or went.
+         */
+        Change: {
+            /** About */
+            about: string;
+            /** After */
+            after: string;
+            /** Before */
+            before: string;
+            /** Field */
+            field: string;
         };
         /**
          * Changed
@@ -5424,6 +5466,18 @@ export interface components {
             rides: string;
         };
         /**
+         * OptionChange
+         * @description What is changed of an option; what is not given stays.
+         */
+        OptionChange: {
+            /** Deleted */
+            deleted?: boolean | null;
+            /** Name */
+            name?: string | null;
+            /** Note */
+            note?: string | null;
+        };
+        /**
          * OptionCounts
          * @description How an option stands: groups of checks by verdict, empty where it cannot be evaluated; its worst, and what comes next.
          */
@@ -6397,6 +6451,36 @@ export interface components {
              * @enum {string}
              */
             weld: "one-sided" | "one-sided-backed" | "two-sided" | "two-sided-ground";
+        };
+        /**
+         * RevisionDesign
+         * @description A stored revision's design, and what the newest one has otherwise.
+         */
+        RevisionDesign: {
+            design: components["schemas"]["Design"];
+            /** Number */
+            number: number;
+            /** Since */
+            since: components["schemas"]["Change"][];
+        };
+        /**
+         * RevisionRow
+         * @description A stored revision of an option, and what it changed against the one before.
+         */
+        RevisionRow: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Changes */
+            changes: components["schemas"]["Change"][];
+            /** Note */
+            note: string;
+            /** Number */
+            number: number;
         };
         /**
          * RidesBody
@@ -10449,7 +10533,7 @@ export interface operations {
             };
         };
     };
-    nodulant_server_api_jobs_option: {
+    nodulant_server_api_options_option: {
         parameters: {
             query?: never;
             header?: never;
@@ -10471,7 +10555,33 @@ export interface operations {
             };
         };
     };
-    nodulant_server_api_jobs_branch: {
+    nodulant_server_api_options_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                option_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OptionChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OptionHead"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_options_branch: {
         parameters: {
             query?: never;
             header?: never;
@@ -10497,7 +10607,7 @@ export interface operations {
             };
         };
     };
-    nodulant_server_api_jobs_draft: {
+    nodulant_server_api_options_draft: {
         parameters: {
             query?: never;
             header?: never;
@@ -10593,7 +10703,29 @@ export interface operations {
             };
         };
     };
-    nodulant_server_api_jobs_revision: {
+    nodulant_server_api_options_revisions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                option_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionRow"][];
+                };
+            };
+        };
+    };
+    nodulant_server_api_options_store: {
         parameters: {
             query?: never;
             header?: never;
@@ -10615,6 +10747,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Saved"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_options_revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                option_id: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionDesign"];
                 };
             };
         };

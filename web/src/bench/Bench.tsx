@@ -9,6 +9,7 @@ import { NONE, startEvaluation, useShown } from "../evaluation/useEvaluation";
 import { Help } from "../help/Help";
 import { count, grouped } from "../margins/group";
 import { MarginColumn } from "../margins/MarginColumn";
+import { Revisions } from "../revisions/Revisions";
 import { useSweepChecks } from "../sweep/useSweep";
 import { Centre } from "./Centre";
 import { useKeys } from "./keys";
@@ -62,6 +63,7 @@ export default function Bench() {
         <Margins />
       </Box>
       <Help />
+      <Revisions job={job} />
     </Flex>
   );
 }

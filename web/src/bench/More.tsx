@@ -56,6 +56,7 @@ export function More({ job }: { job: JobHead }) {
           aria-label="More"
         >
           <Flex gap="2" wrap="wrap" mb="3">
+            <Act onClick={() => show({ revisions: true })}>Options and revisions</Act>
             <FileLink href={`/api/options/${optionId}/report.pdf`} name="Report, PDF" />
             <FileLink href={`/api/jobs/${job.id}/export`} name="Job file" />
             {may.design && <Branch job={job} />}

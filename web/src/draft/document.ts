@@ -9,7 +9,8 @@ export type Action =
   | { kind: "set"; path: Path; value: unknown; typed?: { text: string; unit: string } }
   | { kind: "remove"; path: Path }
   | { kind: "insert"; path: Path; value: unknown }
-  | { kind: "operation"; index: number; value: Operation };
+  | { kind: "operation"; index: number; value: Operation }
+  | { kind: "design"; value: Design };
 
 type Node = Record<string, unknown> | unknown[];
 
@@ -113,6 +114,8 @@ export function reduce(draft: Draft, action: Action): Draft {
     }
     case "insert":
       return replaced(draft, action.path, (old) => [...((old as unknown[]) ?? []), action.value]) as Draft;
+    case "design":
+      return { ...draft, design: action.value };
     case "operation": {
       const path = ["design", "operations", action.index];
       const cleared = withTyped(draft, path);

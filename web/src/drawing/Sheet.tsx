@@ -11,6 +11,7 @@ import { Deflected } from "./Deflected";
 import { Dimensions } from "./Dimensions";
 import { Elevation, type Heights, heightsOf } from "./Elevation";
 import { Features } from "./Features";
+import { Ghost } from "./Ghost";
 import { HandleMark } from "./HandleMark";
 import { anchorOf, type Handle, handlesOf, planHandlesOf } from "./handles";
 import { outlinePath } from "./outlinePath";
@@ -127,6 +128,7 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
               selected={selected}
               select={select}
             />
+            <Ghost side={side} at={at} perMm={scale.perMm} />
             {handles && !gesture && <Marked rail={rail} open={openOperation(draft, selected)?.id} at={at} />}
             {preview && (
               <g transform={`translate(${preview.dx * scale.perMm} ${-preview.dz * scale.perMm})`}>

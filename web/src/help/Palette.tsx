@@ -74,6 +74,7 @@ function useFound(): Found[] {
       ["Redo", redo],
       ["Report, PDF", () => window.open(`/api/options/${optionId}/report.pdf`)],
       ["Job file", () => window.open(`/api/jobs/${jobId}/export`)],
+      ["Options and revisions", () => help({ revisions: true })],
       ["Options side by side", () => go(`/jobs/${jobId}/compare`)],
       ["Other rail", () => put({ side: useBench.getState().side === "left" ? "right" : "left" })],
       ["All jobs", () => go("/")],

@@ -8,6 +8,8 @@ type Help = {
   /** The word that is looked up. */
   word: string;
   finding: boolean;
+  /** The list of options and revisions is open. */
+  revisions: boolean;
   /** Stop of the guided look that is shown. */
   look: number | null;
   /** Whether the word of the field at hand is told below the stage. */
@@ -22,6 +24,7 @@ export const useHelp = create<Help>((set) => ({
   sheet: null,
   word: "",
   finding: false,
+  revisions: false,
   look: null,
   beside: localStorage.getItem(BESIDE) !== "off",
   put: (part) => {

@@ -1,0 +1,90 @@
+"""Options, their drafts and revisions: opened, kept, saved, renamed, put in the trash, told apart."""
+
+from django.db import transaction
+from django.http import HttpRequest
+from django.shortcuts import get_object_or_404
+from ninja import Router
+
+from nodulant.job.changes import design_changes
+from nodulant.job.document import Design
+from nodulant.survey.vehicle import Survey
+from nodulant_server.actions import save
+from nodulant_server.actions.options import change_option, listed_revisions
+from nodulant_server.api.bodies import (
+    Branch,
+    OptionChange,
+    OptionDesign,
+    OptionHead,
+    RevisionDesign,
+    RevisionRow,
+    Saved,
+    SaveDesign,
+    SaveDraft,
+)
+from nodulant_server.api.jobs import option_head, person
+from nodulant_server.models import Draft, Option
+
+router = Router()
+
+
+@router.patch("/options/{option_id}", response=OptionHead)
+def change(request: HttpRequest, option_id: int, body: OptionChange) -> OptionHead:
+    """Rename an option, note something on it, put it in the trash or take it out again."""
+    option = get_object_or_404(Option, pk=option_id)
+    return option_head(change_option(person(request), option, body.name, body.note, body.deleted))
+
+
+@router.get("/options/{option_id}/revisions", response=list[RevisionRow])
+def revisions(request: HttpRequest, option_id: int) -> list[RevisionRow]:
+    """The option's revisions, newest first, with what each changed."""
+    rows = listed_revisions(get_object_or_404(Option, pk=option_id))
+    return [RevisionRow(number=r.number, at=r.at, by=r.by, note=r.note, changes=told) for r, told in rows]
+
+
+@router.get("/options/{option_id}/revisions/{number}", response=RevisionDesign)
+def revision(request: HttpRequest, option_id: int, number: int) -> RevisionDesign:
+    """A stored revision, and what the newest has otherwise."""
+    option = get_object_or_404(Option, pk=option_id)
+    design = get_object_or_404(option.revisions, number=number).design()
+    return RevisionDesign(number=number, design=design, since=design_changes(design, option.head().design()))
+
+
+@router.get("/options/{option_id}", response=OptionDesign)
+def option(request: HttpRequest, option_id: int) -> OptionDesign:
+    """The newest design and the person's draft."""
+    found = get_object_or_404(Option, pk=option_id)
+    draft = Draft.objects.filter(option=found, user=person(request)).first()
+    head = found.head()
+    return OptionDesign(
+        id=found.pk,
+        head=head.number,
+        design=head.design(),
+        draft=Design.model_validate(draft.document) if draft else None,
+        draft_base=draft.base if draft else None,
+        draft_survey=Survey.model_validate(draft.survey) if draft and draft.survey else None,
+    )
+
+
+@router.put("/options/{option_id}/draft", response=Saved)
+def draft(request: HttpRequest, option_id: int, body: SaveDraft) -> Saved:
+    """Keep unsaved work."""
+    return Saved(
+        number=save.save_draft(
+            person(request), get_object_or_404(Option, pk=option_id), body.base, body.design, body.survey
+        ).base
+    )
+
+
+@router.post("/options/{option_id}/revisions", response=Saved)
+def store(request: HttpRequest, option_id: int, body: SaveDesign) -> Saved:
+    """Save the design as a new revision; 409 when it is stale."""
+    row = save.save_design(person(request), get_object_or_404(Option, pk=option_id), body.base, body.design, body.note)
+    return Saved(number=row.number)
+
+
+@router.post("/options/{option_id}/branch", response=OptionHead)
+@transaction.atomic
+def branch(request: HttpRequest, option_id: int, body: Branch) -> OptionHead:
+    """Make a new option from a design."""
+    new = save.branch(person(request), get_object_or_404(Option, pk=option_id), body.design, body.name, "")
+    return option_head(new)
