@@ -34,11 +34,11 @@ NAMES = {
     "torsion-capacity": "torsion",
 }
 UNITS = {
-    "modulus-top": "N mm at yield",
-    "modulus-bottom": "N mm at yield",
-    "shear-area": "N at shear yield",
-    "torsion-constant": "mm4",
-    "torsion-capacity": "N mm at shear yield",
+    "modulus-top": "moment at yield",
+    "modulus-bottom": "moment at yield",
+    "shear-area": "shear at yield",
+    "torsion-constant": "J",
+    "torsion-capacity": "torque at yield",
 }
 REMEDIES = {
     "modulus-top": "Add depth: a cap box, or a higher one. Side plates help little in bending.",
@@ -160,7 +160,7 @@ def _against(rail: RailComparison, survey: Survey, rule: str, at: int, subject: 
 
 
 def _why(rail: RailComparison, rule: str, own: float, before: float) -> Why:
-    words = f"{rail.state.name} over stock, in {UNITS[rule]}, yields of each metal in both"
+    words = f"{rail.state.name} over stock, {UNITS[rule]}, yields of each metal in both"
     return Why(formula="state / stock", values={"state": own, "stock": before}, words=words)
 
 

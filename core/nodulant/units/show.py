@@ -17,11 +17,13 @@ def show_length(value_mm: float, style: Style) -> str:
 
 
 def show_thickness(value_mm: float, style: Style) -> str:
-    """A plate or wall: as an inch fraction only where it is one, else in mm, so that 5 mm never reads 3/16."""
+    """A plate or wall: as an inch fraction only where it is one, else in decimals, so that 5 mm never reads 3/16."""
     parts = value_mm / MM_PER_INCH * 32
-    if style != "mm" and abs(parts - round(parts)) * MM_PER_INCH / 32 < 0.02:
+    if style == "mm":
+        return f"{_trim(f'{value_mm:.2f}')} mm"
+    if abs(parts - round(parts)) * MM_PER_INCH / 32 < 0.02:
         return _fraction(value_mm, 32)
-    return f"{_trim(f'{value_mm:.2f}')} mm"
+    return f'{_trim(f"{value_mm / MM_PER_INCH:.3f}")}"'
 
 
 def _trim(text: str) -> str:

@@ -24,8 +24,18 @@ function Stock({ job, withCaps, style }: { job: JobHead; withCaps: boolean; styl
   const [trouble, setTrouble] = useState("");
   const changed = plates !== listed(job.shop.plate_stock_mm) || caps !== listed(job.shop.cap_heights_mm);
   const sizes = async (text: string) => {
-    const read = text.split(";").filter((part) => part.trim());
-    const found = await Promise.all(read.map((part) => parseTyped(part.trim(), "thickness", style)));
+    const read = text
+      .split(";")
+      .map((part) => part.trim())
+      .filter(Boolean);
+    const known = [...job.shop.plate_stock_mm, ...job.shop.cap_heights_mm];
+    const found = await Promise.all(
+      read.map((part) => {
+        // what nobody retyped stays what it is to the last digit
+        const same = known.find((mm) => showThickness(mm, style) === part);
+        return same === undefined ? parseTyped(part, "thickness", style) : { value: same };
+      }),
+    );
     return found.map((one) => {
       if ("message" in one) throw new Error(`'${one.text}': ${one.message}, ${one.acceptable}`);
       return one.value;

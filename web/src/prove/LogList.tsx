@@ -1,11 +1,13 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { api } from "../api/client";
-import type { JobHead } from "../api/types";
+import type { JobHead, Style } from "../api/types";
 import { useMay } from "../app/session";
-import { evaluateAgain } from "../evaluation/useEvaluation";
+import { useBench } from "../draft/store";
+import { evaluateAgain, useShown } from "../evaluation/useEvaluation";
 import { Act, Group } from "../fields/controls";
 import { PlainWords } from "../fields/plain";
+import { showLength } from "../units/show";
 import { reasonOf } from "./reason";
 import { useLog, useRefreshLog } from "./useLog";
 
@@ -14,18 +16,21 @@ type Entry = JobHead["log"][number];
 /** The append-only log; a wrong entry is taken back by another. */
 export function LogList({ job }: { job: JobHead }) {
   const entries = useLog(job.id).data ?? [];
+  const names = useNames();
   const gone = new Set(entries.flatMap((e) => (e.kind === "withdrawal" ? [e.entry] : [])));
   return (
     <Group title="Log">
       {entries.length === 0 && <Text fontSize="14px">Nothing is written yet.</Text>}
       {[...entries].reverse().map((entry) => (
-        <LogRow key={entry.number} job={job} entry={entry} gone={gone.has(entry.number)} />
+        <LogRow key={entry.number} job={job} entry={entry} names={names} gone={gone.has(entry.number)} />
       ))}
     </Group>
   );
 }
 
-function LogRow({ job, entry, gone }: { job: JobHead; entry: Entry; gone: boolean }) {
+function LogRow(props: { job: JobHead; entry: Entry; names: Names; gone: boolean }) {
+  const { job, entry, names, gone } = props;
+  const style = useBench((s) => s.style);
   const may = useMay();
   const refresh = useRefreshLog(job.id);
   const [open, setOpen] = useState(false);
@@ -46,7 +51,7 @@ function LogRow({ job, entry, gone }: { job: JobHead; entry: Entry; gone: boolea
     <Box py="1" borderBottomWidth="1px" borderColor="rule" fontSize="14px">
       <Flex gap="2" align="start">
         <Text flex="1" textDecoration={gone ? "line-through" : undefined}>
-          <b>{entry.number}</b> {wordsOf(entry)}
+          <b>{entry.number}</b> {wordsOf(entry, names, style)}
         </Text>
         {may.log && !gone && entry.kind !== "withdrawal" && <Act onClick={() => setOpen(!open)}>Take back</Act>}
       </Flex>
@@ -68,14 +73,32 @@ function LogRow({ job, entry, gone }: { job: JobHead; entry: Entry; gone: boolea
   );
 }
 
-function wordsOf(entry: Entry): string {
+type Names = ReturnType<typeof useNames>;
+
+/** What the log's tags are called: readings, points of the frame and steps. */
+function useNames() {
+  const result = useShown((s) => s.result);
+  const features = useBench((s) => s.history.now.survey.features);
+  return useMemo(() => {
+    const readings = new Map(result?.readings.map((r) => [`${r.operation}/${r.spec.key}`, r.spec.name]));
+    const steps = new Map(result?.steps.map((s) => [s.id, s.spec.title]));
+    const points = new Map(features.map((f) => [f.id, f.name]));
+    return { readings, steps, points };
+  }, [result, features]);
+}
+
+function wordsOf(entry: Entry, names: Names, style: Style): string {
+  const point = (at: { feature_id: string; side: string }) =>
+    `${names.points.get(at.feature_id) ?? at.feature_id}, ${at.side}`;
   switch (entry.kind) {
-    case "reading":
-      return `read ${entry.key} ${entry.side} of ${entry.operation}: ${entry.text || `${entry.value_mm} mm`}`;
+    case "reading": {
+      const name = names.readings.get(`${entry.operation}/${entry.key}`) ?? `${entry.key} of ${entry.operation}`;
+      return `read ${name}, ${entry.side}: ${showLength(entry.value_mm, style)}`;
+    }
     case "length":
-      return `taped ${entry.start.feature_id} ${entry.start.side} to ${entry.end.feature_id} ${entry.end.side}: ${entry.text || `${entry.value_mm} mm`}`;
+      return `taped ${point(entry.start)} to ${point(entry.end)}: ${showLength(entry.value_mm, style)}`;
     case "sign-off":
-      return `signed ${entry.step}${entry.note && `: ${entry.note}`}`;
+      return `signed ${names.steps.get(entry.step) ?? entry.step}${entry.note && `: ${entry.note}`}`;
     case "override":
       return `passed ${entry.subject}: ${entry.reason}`;
     case "decision":

@@ -9,7 +9,7 @@ import { evaluateAgain, NONE, useShown } from "../evaluation/useEvaluation";
 import { Act } from "../fields/controls";
 import { PlainQuantity, PlainWords } from "../fields/plain";
 import { VerdictMark } from "../margins/VerdictMark";
-import { showLength, showQuantity } from "../units/show";
+import { showDeviation, showQuantity } from "../units/show";
 import { reasonOf } from "./reason";
 import { useRefreshLog } from "./useLog";
 
@@ -72,9 +72,6 @@ function ReadingRow({ job, reading }: { job: JobHead; reading: AskedReading }) {
   };
   const kind = reading.spec.limit_id === "as-built-plate" ? "thickness" : "length";
   const off = reading.value_mm === null ? null : reading.value_mm - reading.spec.planned_mm;
-  // tolerances are finer than a tape's fractions: beside one the deviation is told in mm too
-  const fine = style === "mm" || kind === "thickness";
-  const more = (off ?? 0) > 0 ? "+" : "";
   return (
     <Box
       display="grid"
@@ -112,14 +109,8 @@ function ReadingRow({ job, reading }: { job: JobHead; reading: AskedReading }) {
       <Flex gap="1" align="baseline" fontVariantNumeric="tabular-nums">
         {check && <VerdictMark verdict={check.verdict} />}
         <Box>
-          {off !== null && `${more}${showLength(off, fine ? "mm" : style)} `}
+          {off !== null && `${showDeviation(off, style)} `}
           {check?.verdict}
-          {off !== null && !fine && (
-            <Text fontSize="13px" color="faint">
-              {more}
-              {showLength(off, "mm")}
-            </Text>
-          )}
         </Box>
       </Flex>
       <Decide job={job} reading={reading} check={check} />

@@ -2,7 +2,7 @@ import { Text } from "@chakra-ui/react";
 import { useCallback, useState } from "react";
 import type { AxleTravel } from "../api/types";
 import { usePick } from "../draft/store";
-import { CurveGrid } from "../travel/CurveGrid";
+import { CurveGrid, travelLabel } from "../travel/CurveGrid";
 import { DockHead } from "../travel/DockHead";
 import { useAxle } from "../travel/useAxle";
 
@@ -31,14 +31,30 @@ export default function SteerDock() {
         {axle && steering && turned.length > 0 && table && <SteerTable steering={steering} />}
         {axle && steering && turned.length > 0 && !table && (
           <>
-            <CurveGrid over="through travel" curves={through} along={axle.travel_mm} at={travelMm} go={move} />
-            <CurveGrid over="from lock to lock" curves={turned} along={steering.inputs ?? []} at={steer} go={turn} />
+            <CurveGrid
+              over="through travel"
+              curves={through}
+              along={axle.travel_mm}
+              at={travelMm}
+              go={move}
+              endLabel={travelLabel}
+            />
+            <CurveGrid
+              over="from lock to lock"
+              curves={turned}
+              along={steering.inputs ?? []}
+              at={steer}
+              go={turn}
+              endLabel={lockLabel}
+            />
           </>
         )}
       </div>
     </div>
   );
 }
+
+const lockLabel = (at: number) => (at < 0 ? "left lock" : "right lock");
 
 const SHOWN = 7;
 

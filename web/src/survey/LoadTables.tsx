@@ -7,6 +7,7 @@ import { NONE, useShown } from "../evaluation/useEvaluation";
 import { Act, ChoiceField, Group, WordsField } from "../fields/controls";
 import { Grid, GridRow } from "../fields/Grid";
 import { QuantityField } from "../fields/QuantityField";
+import { showFigure } from "../units/figure";
 import { LOAD_STATES } from "../units/loadStates";
 import { LoadPlanFields } from "./LoadPlanFields";
 import { StockStops } from "./StockStops";
@@ -21,12 +22,13 @@ const AXLES = [
 /** What the frame carries and where the axles carry the frame, as surveyed and as planned. */
 export function LoadTables() {
   const figures = useShown((s) => s.result?.figures ?? NONE).filter((f) => f.id.startsWith("load-"));
+  const style = useBench((s) => s.style);
   return (
     <Box>
       <Masses />
       {figures.length > 0 && (
         <Text fontSize="14px" mt="2">
-          {figures.map((f) => `${f.name}: ${f.value.toFixed(0)} ${f.unit}`).join(". ")}.
+          {figures.map((f) => `${f.name}: ${showFigure(f.value, f.unit, style)}`).join(". ")}.
         </Text>
       )}
       <Seats title="Seats as surveyed" path={["survey", "seats"]} />

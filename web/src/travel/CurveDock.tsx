@@ -3,7 +3,7 @@ import { useCallback, useState } from "react";
 import type { AxleTravel } from "../api/types";
 import { useBench, usePick } from "../draft/store";
 import { showLength } from "../units/show";
-import { type Curve, CurveGrid, Value } from "./CurveGrid";
+import { type Curve, CurveGrid, travelLabel, Value } from "./CurveGrid";
 import { DockHead } from "./DockHead";
 import { valueAtTravel } from "./pose";
 import { useAxle } from "./useAxle";
@@ -44,6 +44,7 @@ function Curves({ axle, stock }: { axle: AxleTravel; stock: AxleTravel | undefin
       along={axle.travel_mm}
       at={travelMm}
       go={go}
+      endLabel={travelLabel}
       beforeOf={before}
     />
   );

@@ -1,8 +1,10 @@
-import { memo, type RefObject, useEffect, useRef, useState } from "react";
-import type { AxleTravel } from "../api/types";
+import { scaleLinear } from "d3-scale";
+import { memo, type PointerEvent, type RefObject, useEffect, useRef, useState } from "react";
+import type { AxleTravel, Style } from "../api/types";
 import { paint } from "../app/theme";
 import { useBench } from "../draft/store";
 import { useSize } from "../drawing/useSize";
+import { beside, showFigure } from "../units/figure";
 import { showLength, showNumber } from "../units/show";
 import { valueAtTravel } from "./pose";
 
@@ -19,7 +21,16 @@ export function CurveGrid({ curves, ...along }: Along & { curves: readonly Curve
   );
 }
 
-const H = 58;
+/** A travel beside its end of the axis. */
+export const travelLabel = (mm: number) => showLength(mm, useBench.getState().style);
+
+const H = 96;
+/** Room for the figures of both axes. */
+const LEFT = 46;
+const BELOW = 18;
+const TICKS = 3;
+const ANCHORS = ["start", "middle", "end"] as const;
+const MM_PER_INCH = 25.4;
 
 type Along = {
   /** What the curves run over, and where on it things stand. */
@@ -28,6 +39,8 @@ type Along = {
   over: string;
   at: number;
   go: (at: number) => void;
+  /** A place along, told beside its end of the axis. */
+  endLabel: (place: number) => string;
   /** The figure as it was, at the same places. */
   beforeOf?: (curve: Curve) => (number | null)[] | null;
 };
@@ -66,22 +79,34 @@ const Drawn = memo(function Drawn({
   at,
   go,
   beforeOf,
+  endLabel,
   frame,
 }: OneProps & { frame: RefObject<HTMLDivElement | null> }) {
   const before = beforeOf?.(curve) ?? null;
   const { width } = useSize(frame);
+  const style = useBench((s) => s.style);
+  const [pointed, setPointed] = useState<number | null>(null);
   const known = [...curve.values, ...(before ?? [])].filter((v): v is number => v !== null);
   const [low, high] = [Math.min(...known), Math.max(...known)];
-  const pad = Math.max((high - low) * 0.12, Math.abs(high) * 1e-3, 1e-6);
+  const pad = Math.max((high - low) * 0.02, Math.abs(high) * 1e-3, 1e-6);
   const [first, last] = [along[0] ?? 0, along.at(-1) ?? 1];
-  const x = (mm: number) => ((mm - first) / (last - first)) * width;
-  const y = (v: number) => H - 4 - ((v - low + pad) / (high - low + 2 * pad)) * (H - 8);
-  const here = valueAtTravel(along, curve.values, at);
+  const per = inShown(curve.unit, style);
+  const own = scaleLinear()
+    .domain([(low - pad) / per, (high + pad) / per])
+    .nice(TICKS)
+    .range([H - BELOW, 6]);
+  const across = scaleLinear()
+    .domain([first, last])
+    .range([LEFT, width - 8]);
+  const x = (place: number) => across(place);
+  const y = (v: number) => own(v / per);
+  const here = valueAtTravel(along, curve.values, pointed ?? at);
+  const placeAt = (event: PointerEvent) => Math.min(Math.max(across.invert(event.nativeEvent.offsetX), first), last);
   return (
     <>
       <p>
         <span>{curve.name}</span>
-        <b>
+        <b style={pointed === null ? undefined : { color: paint("chalk") }}>
           <Value curve={curve} value={here} />
         </b>
       </p>
@@ -92,22 +117,49 @@ const Drawn = memo(function Drawn({
           role="img"
           aria-label={`${curve.name} ${over}`}
           style={{ display: "block" }}
-          onPointerDown={(e) => go(first + (e.nativeEvent.offsetX / width) * (last - first))}
+          onPointerDown={(e) => go(placeAt(e))}
+          onPointerMove={(e) => setPointed(placeAt(e))}
+          onPointerLeave={() => setPointed(null)}
         >
-          <line x1={x(0)} x2={x(0)} y2={H} stroke={paint("rule")} />
-          {low < 0 && high > 0 && <line x2={width} y1={y(0)} y2={y(0)} stroke={paint("rule")} strokeDasharray="4 3" />}
+          <g fill={paint("faint")} style={{ fontSize: 12 }} pointerEvents="none">
+            {own.ticks(TICKS).map((tick) => (
+              <g key={tick}>
+                <line x1={LEFT} x2={width - 8} y1={own(tick)} y2={own(tick)} stroke={paint("rule")} />
+                <text x={LEFT - 4} y={own(tick) + 4} textAnchor="end">
+                  {showNumber(tick, 4)}
+                </text>
+              </g>
+            ))}
+            {[first, 0, last].map((place, i) => (
+              <text key={place} x={x(place)} y={H - 4} textAnchor={ANCHORS[i] ?? "middle"}>
+                {place === 0 ? "0" : endLabel(place)}
+              </text>
+            ))}
+            <path d={`M${LEFT} 4V${H - BELOW}H${width - 8}`} fill="none" stroke={paint("faint")} />
+          </g>
+          <line x1={x(0)} x2={x(0)} y2={H - BELOW} stroke={paint("rule")} />
+          {low < 0 && high > 0 && (
+            <line x1={LEFT} x2={width - 8} y1={y(0)} y2={y(0)} stroke={paint("faint")} strokeDasharray="4 3" />
+          )}
           {before &&
             runs(before, along, x, y).map(({ from, points }) => (
-              <polyline key={from} points={points} fill="none" stroke={paint("removed")} strokeDasharray="5 3" />
+              <polyline key={from} points={points} fill="none" stroke={paint("faint")} strokeDasharray="5 3" />
             ))}
           {runs(curve.values, along, x, y).map(({ from, points }) => (
             <polyline key={from} points={points} fill="none" stroke={paint("ink")} strokeWidth="1.8" />
           ))}
-          <line x1={x(at)} x2={x(at)} y2={H} stroke={paint("chalk")} strokeDasharray="1 4" strokeWidth="1.5" />
+          <line
+            x1={x(pointed ?? at)}
+            x2={x(pointed ?? at)}
+            y2={H - BELOW}
+            stroke={paint("chalk")}
+            strokeDasharray="1 4"
+            strokeWidth="1.5"
+          />
           {here !== null && (
             <line
-              x1={x(at)}
-              x2={x(at)}
+              x1={x(pointed ?? at)}
+              x2={x(pointed ?? at)}
               y1={y(here)}
               y2={y(here)}
               stroke={paint("chalk")}
@@ -120,6 +172,12 @@ const Drawn = memo(function Drawn({
     </>
   );
 });
+
+/** How much of the core's unit one of the axis's figures is. */
+function inShown(unit: string, style: Style): number {
+  if (unit === "mm") return style === "mm" ? 1 : MM_PER_INCH;
+  return 1 / beside(1, unit, style).value;
+}
 
 /** Every stretch that exists: where it begins, and its points as a polyline has them. */
 function runs(
@@ -143,6 +201,5 @@ function runs(
 
 export function Value({ curve, value }: { curve: Curve; value: number | null }) {
   const style = useBench((s) => s.style);
-  if (value === null) return <>none</>;
-  return <>{curve.unit === "mm" ? showLength(value, style) : `${showNumber(value, 3)} ${curve.unit}`}</>;
+  return <>{value === null ? "none" : showFigure(value, curve.unit, style)}</>;
 }

@@ -9,11 +9,19 @@ export function showLength(valueMm: number, style: Style): string {
   return fraction(valueMm, style === "in16" ? 16 : 32);
 }
 
-/** A plate or wall: as an inch fraction only where it is one, else in mm, so that 5 mm never reads 3/16". */
+/** A plate or wall: as an inch fraction only where it is one, else in decimals, so that 5 mm never reads 3/16". */
 export function showThickness(valueMm: number, style: Style): string {
   const parts = (valueMm / MM_PER_INCH) * 32;
   const even = Math.abs(parts - Math.round(parts)) * (MM_PER_INCH / 32) < 0.02;
-  return style !== "mm" && even ? fraction(valueMm, 32) : `${trim(valueMm.toFixed(2))} mm`;
+  if (style === "mm") return `${trim(valueMm.toFixed(2))} mm`;
+  return even ? fraction(valueMm, 32) : `${trim((valueMm / MM_PER_INCH).toFixed(3))}"`;
+}
+
+/** A deviation with its sign: finer than a tape, so that what fails never reads 0. */
+export function showDeviation(valueMm: number, style: Style): string {
+  const sign = valueMm < 0 ? "-" : "+";
+  const size = Math.abs(valueMm);
+  return style === "mm" ? `${sign}${size.toFixed(2)} mm` : `${sign}${(size / MM_PER_INCH).toFixed(3)}"`;
 }
 
 function trim(text: string): string {
