@@ -114,7 +114,7 @@ TOLD = (
     (7.0, "count", "mm", "7"),
     (58.7375, "length", "in16", '2 5/16"'),
     (58.7375, "length", "mm", "58.7 mm"),
-    (5.0, "thickness", "in16", "5 mm"),
+    (5.0, "thickness", "in16", '0.197"'),
 )
 
 FIGURES = [

@@ -171,7 +171,8 @@ class Report(SimpleTestCase):
             "qualified welder",
             "Checks, worst first",
             "As-built readings",
-            "61.00",
+            '2 3/8"',
+            '+0.118"',
             "not taken",
             "hash",
         ):
@@ -187,7 +188,7 @@ class Report(SimpleTestCase):
     def test_the_drawing_shows_the_jobs_own_full_bump(self):
         def lifts(bump):
             inputs = f.with_targets(f.demo(), bump_mm=bump)
-            drawn = elevation(evaluate(inputs), "left", 500, 2610, 450, bump)
+            drawn = elevation(evaluate(inputs), "left", 500, 2610, 450, bump, "mm")
             low, high = [shape.cy for shape in drawn.contents if isinstance(shape, Circle)]
             return (high - low) / (500 / 900)
 

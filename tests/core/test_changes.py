@@ -35,7 +35,7 @@ class Changes(SimpleTestCase):
     def test_a_pieces_field_is_told_by_its_own_label(self):
         plate = self.notch.outer_plate.model_copy(update={"thickness_mm": 6.35})
         (row,) = words(design_changes(self.job.design, self.changed(outer_plate=plate)))
-        self.assertEqual(row[1:], ("Thickness", "4 mm", '1/4"'))
+        self.assertEqual(row[1:], ("Thickness", '0.157"', '1/4"'))
 
     def test_what_came_and_what_went(self):
         without = f.with_operations(self.job, self.notch).design

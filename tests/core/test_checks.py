@@ -200,4 +200,6 @@ class Evaluations(SimpleTestCase):
         for check in data["checks"]:
             for name in ("why", "basis", "remedy"):
                 check.pop(name)
+        for rail in data["rails"]:
+            rail.pop("measured")
         self.assertLess(len(json.dumps(data, separators=(",", ":"))), 60_000)

@@ -98,7 +98,7 @@ class Told(SimpleTestCase):
         """By hand: 25.4 mm to the inch, 4.448 N to the pound, 1.356 N m to the foot pound, 6.895 MPa to the ksi."""
         for text, inch, metric in (
             (as_length(279.4), '11"', "279.4 mm"),
-            (as_thickness(5.0), "5 mm", "5 mm"),
+            (as_thickness(5.0), '0.197"', "5 mm"),
             (as_thickness(4.7625), '3/16"', "4.76 mm"),
             (as_place(279.4), '11" behind', "279.4 mm behind"),
             (as_place(-50.8), '2" ahead of', "50.8 mm ahead of"),

@@ -8,13 +8,15 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { queries } from "./api/queries";
+import "./app/touch.css";
 import { App } from "./app/App";
-import { applyMode, savedMode } from "./app/mode";
+import { applyDensity, applyMode, savedDensity, savedMode } from "./app/mode";
 import { system } from "./app/theme";
 import { startTape } from "./units/tape";
 
 const root = document.getElementById("root");
 applyMode(savedMode());
+applyDensity(savedDensity());
 startTape();
 if (root) {
   createRoot(root).render(

@@ -16,6 +16,7 @@ from nodulant.geometry import Outline
 from nodulant.parts.part import Part
 from nodulant.parts.sides import LoadState, Side
 from nodulant.survey.before_teardown import Reading
+from nodulant.survey.checklist import Unlocks
 from nodulant.targets.drop import DropResult
 from nodulant.targets.notch_needed import NotchNeeded
 
@@ -229,6 +230,8 @@ class Evaluation(Frozen):
     left_out: tuple[str, ...] = ()
     """Rules that were not asked for and not worked out: their rows are as they were in the last whole answer."""
     before_teardown: tuple[Reading, ...]
+    checklist: tuple[Unlocks, ...]
+    """The survey by what it is good for; empty while a hand drags."""
     teardown_locked: bool
     drop: DropResult
     drop_front: DropResult

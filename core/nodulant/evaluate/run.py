@@ -59,6 +59,7 @@ from nodulant.strength.fatigue import life_along
 from nodulant.strength.rail import BESIDE_MM, RailComparison, compare_rail, missing_for_loads, missing_for_sections
 from nodulant.strength.space import FrameComparison
 from nodulant.survey.before_teardown import Reading, readings_before_teardown
+from nodulant.survey.checklist import checklist
 from nodulant.survey.states import in_state
 from nodulant.survey.vehicle import Survey
 from nodulant.suspension.study import Study
@@ -128,6 +129,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         groups=grouped(judged),
         left_out=left_out(want),
         before_teardown=tuple(before),
+        checklist=checklist(as_loaded.survey, touched) if want.readings else (),
         teardown_locked=locked,
         drop=drop,
         notch_needed=tuple(a.needed for a in axle.values() if a.needed),

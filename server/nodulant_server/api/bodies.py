@@ -12,6 +12,7 @@ from nodulant.evaluate import Want
 from nodulant.evaluate.clearances.between import Between
 from nodulant.evaluate.clearances.kept_sweep import SweepOnFile
 from nodulant.evaluate.clearances.sweep import SweepResult, SweptPair
+from nodulant.evaluate.evaluation import RailDrawing
 from nodulant.frame.ops.form import Form
 from nodulant.job.changes import Change
 from nodulant.job.document import Design, Shop
@@ -447,6 +448,8 @@ class OptionCounts(Frozen):
     counts: dict[str, int]
     worst: str = ""
     next_step: str = ""
+    rail: RailDrawing | None = None
+    """The left rail as planned, for a small picture."""
 
 
 class FindLine(Frozen):

@@ -18,12 +18,8 @@ from nodulant.evaluate import Evaluation, InvalidInputs, Want, evaluate
 from nodulant.evaluate.finding import find_sets
 from nodulant.evaluate.side_by_side import SideBySide, side_by_side
 from nodulant.evaluate.suspensions.travel import Moved, moved
-from nodulant.formats.dxf import pattern_dxf
-from nodulant.formats.pattern_pdf import Paper, pattern_pdf
 from nodulant.formats.rail_drawn import DrawnSection, section_from_drawing, stations_from_outline
-from nodulant.formats.report_pdf import report_pdf
 from nodulant.formats.stations_csv import read_stations
-from nodulant.formats.svg import pattern_svg
 from nodulant.handcheck import HandCheck, hand_check
 from nodulant.job.document import Design, Inputs
 from nodulant.parts.wheel import Wheel
@@ -33,9 +29,7 @@ from nodulant.remedies.tried import find_remedies
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
 from nodulant.units import Quantity, parse_quantity
-from nodulant.units.inline import told_in
 from nodulant_server.actions.log import inputs_of
-from nodulant_server.actions.sweeps import sweep_on_file
 from nodulant_server.api.bodies import (
     CompareBody,
     DraftBody,
@@ -51,9 +45,7 @@ from nodulant_server.api.bodies import (
     TravelBody,
     WheelFace,
 )
-from nodulant_server.api.jobs import person
-from nodulant_server.api.problems import problem
-from nodulant_server.models import Draft, Job, Option
+from nodulant_server.models import Job, Option
 
 router = Router()
 T = TypeVar("T")
@@ -66,8 +58,10 @@ log = logging.getLogger(__name__)
 WHYS: IncEx = {"why": True, "basis": True, "remedy": True, "scale": True, "changed_limit": True}
 SLIM: dict[str, IncEx | bool] = {
     "checks": {"__all__": WHYS},
+    "rails": {"__all__": {"measured": True}},
     "groups": True,
     "before_teardown": True,
+    "checklist": True,
     "figures": True,
     "steps": True,
     "readings": True,
@@ -138,6 +132,7 @@ def _counted(job: Job, option: Option) -> OptionCounts:
         id=option.pk,
         name=option.name,
         counts=counts(found.groups),
+        rail=next((r for r in found.rails if r.side == "left"), None),
         worst=worst,
         next_step="" if following is None else f"{following.spec.title}{side}",
     )
@@ -226,47 +221,3 @@ def patterns(request: HttpRequest, body: EvaluateBody) -> list[Pattern]:
     inputs = drafted(body.job_id, body.design, body.survey)
     evaluate(inputs)
     return list(patterns_of(inputs.survey, inputs.design.operations))
-
-
-def current(request: HttpRequest, option_id: int) -> tuple[Option, Inputs]:
-    """The person's draft of an option, or its newest revision, with the job's survey and log."""
-    option = get_object_or_404(Option, pk=option_id)
-    draft = Draft.objects.filter(option=option, user=person(request)).first()
-    design = Design.model_validate(draft.document) if draft else option.head().design()
-    survey = Survey.model_validate(draft.survey) if draft and draft.survey else None
-    return option, inputs_of(option.job, design, survey)
-
-
-@router.get("/options/{option_id}/patterns.{kind}")
-def pattern_file(request: HttpRequest, option_id: int, kind: str, id: str = "", paper: Paper = "a4") -> HttpResponse:
-    """Patterns as files: ``dxf`` or ``svg`` of one pattern, ``pdf`` of one or all."""
-    _, inputs = current(request, option_id)
-    evaluate(inputs)
-    style = inputs.shop.style
-    found = [told_in(p, style) for p in patterns_of(inputs.survey, inputs.design.operations) if not id or p.id == id]
-    if not found or kind not in {"dxf", "svg", "pdf"} or (kind != "pdf" and len(found) != 1):
-        return problem(404, "not-found", "there is no such pattern")
-    name = (id or "patterns").replace("/", "-")
-    if kind == "pdf":
-        return _file(pattern_pdf(found, paper), "application/pdf", f"{name}-{paper}.pdf")
-    if kind == "dxf":
-        return _file(pattern_dxf(found[0]), "image/vnd.dxf", f"{name}.dxf")
-    return _file(pattern_svg(found[0]), "image/svg+xml", f"{name}.svg")
-
-
-@router.get("/options/{option_id}/report.pdf")
-def report(request: HttpRequest, option_id: int) -> HttpResponse:
-    """The report of an option as it stands."""
-    option, inputs = current(request, option_id)
-    revision = f"{option.name}, revision {option.head().number}"
-    return _file(
-        report_pdf(option.job.name, revision, inputs, sweep_on_file(option)),
-        "application/pdf",
-        f"report-{option.key}.pdf",
-    )
-
-
-def _file(data: bytes, content_type: str, name: str) -> HttpResponse:
-    response = HttpResponse(data, content_type=content_type)
-    response["Content-Disposition"] = f'attachment; filename="{name}"'
-    return response

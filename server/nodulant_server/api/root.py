@@ -2,7 +2,7 @@
 
 from ninja.security import django_auth
 
-from nodulant_server.api import choices, compute, finders, jobs, options, problems, session, sweep, work
+from nodulant_server.api import choices, compute, files, finders, jobs, options, problems, session, sweep, work
 
 api = problems.Api(title="Nodulant", version="1", auth=django_auth, docs_url=None)
 api.add_router("/session", session.router)
@@ -10,6 +10,7 @@ api.add_router("", jobs.router)
 api.add_router("", options.router)
 api.add_router("", choices.router)
 api.add_router("", compute.router)
+api.add_router("", files.router)
 api.add_router("", finders.router)
 api.add_router("", sweep.router)
 api.add_router("", work.router)

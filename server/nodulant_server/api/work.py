@@ -7,7 +7,7 @@ from ninja import Router
 from nodulant.asbuilt.log import Entry
 from nodulant_server.actions.log import append, entries_of, sign_step, take_length, take_reading, withdraw
 from nodulant_server.api.bodies import LengthBody, ReadingBody, ReasonBody, SignBody, WithdrawBody
-from nodulant_server.api.compute import current
+from nodulant_server.api.files import current
 from nodulant_server.api.jobs import person
 from nodulant_server.models import Job
 

@@ -636,6 +636,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/options/{option_id}/checklist.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Survey Checklist
+         * @description The survey's checklist on paper.
+         */
+        get: operations["nodulant_server_api_files_survey_checklist"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/options/{option_id}/draft": {
         parameters: {
             query?: never;
@@ -667,7 +687,7 @@ export interface paths {
          * Pattern File
          * @description Patterns as files: ``dxf`` or ``svg`` of one pattern, ``pdf`` of one or all.
          */
-        get: operations["nodulant_server_api_compute_pattern_file"];
+        get: operations["nodulant_server_api_files_pattern_file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -707,7 +727,7 @@ export interface paths {
          * Report
          * @description The report of an option as it stands.
          */
-        get: operations["nodulant_server_api_compute_report"];
+        get: operations["nodulant_server_api_files_report"];
         put?: never;
         post?: never;
         delete?: never;
@@ -792,6 +812,26 @@ export interface paths {
          * @description The sweep that is kept of an option, and whether its newest revision is still what was swept.
          */
         get: operations["nodulant_server_api_sweep_on_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/options/{option_id}/{table}.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tables
+         * @description Checks or readings of an option as it stands, for a sheet of one's own.
+         */
+        get: operations["nodulant_server_api_files_tables"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3608,6 +3648,8 @@ export interface components {
             axle: components["schemas"]["AxleDrawing"][];
             /** Before Teardown */
             before_teardown: components["schemas"]["Reading"][];
+            /** Checklist */
+            checklist: components["schemas"]["Unlocks"][];
             /** Checks */
             checks: components["schemas"]["Check"][];
             /** Content Hash */
@@ -4605,6 +4647,25 @@ export interface components {
             words: string;
         };
         /**
+         * Item
+         * @description One thing to measure: where it is kept, the glossary's word for it, and whether it was measured.
+         */
+        Item: {
+            /**
+             * Before Teardown
+             * @default false
+             */
+            before_teardown: boolean;
+            /** Name */
+            name: string;
+            /** Pointer */
+            pointer: string;
+            /** Taken */
+            taken: boolean;
+            /** Term */
+            term: string;
+        };
+        /**
          * JackPoint
          * @description A jack under one rail, lifting that side's wheel of one axle off the ground.
          */
@@ -5495,6 +5556,7 @@ export interface components {
              * @default
              */
             next_step: string;
+            rail?: components["schemas"]["RailDrawing"] | null;
             /**
              * Worst
              * @default
@@ -9246,6 +9308,20 @@ export interface components {
             unit: string;
         };
         /**
+         * Unlocks
+         * @description Readings and what they are good for together.
+         */
+        Unlocks: {
+            /** Id */
+            id: string;
+            /** Items */
+            items: components["schemas"]["Item"][];
+            /** Says */
+            says: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * ValueWords
          * @description Words around ``{value}``, and the kind of quantity that stands there.
          */
@@ -10607,6 +10683,26 @@ export interface operations {
             };
         };
     };
+    nodulant_server_api_files_survey_checklist: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                option_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     nodulant_server_api_options_draft: {
         parameters: {
             query?: never;
@@ -10633,7 +10729,7 @@ export interface operations {
             };
         };
     };
-    nodulant_server_api_compute_pattern_file: {
+    nodulant_server_api_files_pattern_file: {
         parameters: {
             query?: {
                 id?: string;
@@ -10683,7 +10779,7 @@ export interface operations {
             };
         };
     };
-    nodulant_server_api_compute_report: {
+    nodulant_server_api_files_report: {
         parameters: {
             query?: never;
             header?: never;
@@ -10819,6 +10915,27 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SweepKeptOut"];
                 };
+            };
+        };
+    };
+    nodulant_server_api_files_tables: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                option_id: number;
+                table: "checks" | "readings";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

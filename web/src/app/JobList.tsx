@@ -5,10 +5,11 @@ import { Link } from "react-router";
 import { api, got } from "../api/client";
 import type { JobRow } from "../api/types";
 import { BeginJob } from "../begin/BeginJob";
-import { Act } from "../fields/controls";
+import { Act, PlainChoice } from "../fields/controls";
 import { PlainWords } from "../fields/plain";
 import { COUNTED, VERDICT_WORDS } from "../margins/group";
 import { JobMenu, useJobChange } from "./JobMenu";
+import { RailPicture } from "./RailPicture";
 import { useMay } from "./session";
 
 /** Every job of the shop; begin one, or bring one in from its open file. */
@@ -16,12 +17,15 @@ export function JobList() {
   const jobs = useQuery({ queryKey: ["jobs"], queryFn: () => got(api.GET("/api/jobs")) });
   const may = useMay();
   const [sought, setSought] = useState("");
+  const [order, setOrder] = useState("newest");
   const [archive, setArchive] = useState(false);
   const [gone, setGone] = useState<JobRow | null>(null);
   const change = useJobChange();
   const all = jobs.data ?? [];
   const archived = all.filter((job) => job.archived).length;
-  const shown = all.filter((job) => job.archived === archive && fits(job, sought));
+  const shown = all
+    .filter((job) => job.archived === archive && fits(job, sought))
+    .toSorted((a, b) => (order === "name" ? a.name.localeCompare(b.name) : b.at.localeCompare(a.at)));
   return (
     <Box as="main" maxW="52rem" mx="auto" p="6">
       <Heading as="h1" size="3xl">
@@ -30,10 +34,13 @@ export function JobList() {
       <Text color="faint" mb="4">
         One job is one vehicle's conversion, from the survey to the proof.
       </Text>
-      {all.length > 3 && (
+      {all.length > 2 && (
         <Flex gap="3" align="end" mb="3" wrap="wrap">
           <Box flex="1" minW="12rem" maxW="20rem">
             <PlainWords label="Search jobs" value={sought} take={setSought} />
+          </Box>
+          <Box w="11rem">
+            <PlainChoice free label="In the order of" value={order} choices={ORDERS} choose={setOrder} />
           </Box>
           {(archived > 0 || archive) && (
             <Act pressed={archive} onClick={() => setArchive(!archive)}>
@@ -80,6 +87,11 @@ export function JobList() {
   );
 }
 
+const ORDERS = [
+  ["newest", "last stored"],
+  ["name", "name"],
+] as const;
+
 const WHEN = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle: "short" });
 
 /** How many jobs are told how they stand: the newest, since each has to be evaluated. */
@@ -103,6 +115,7 @@ function Standing({ jobId }: { jobId: number }) {
   });
   return (
     <Box fontSize="14px" mt="1" minH="1.4em">
+      <RailPicture rail={found.data?.[0]?.rail} />
       {found.data?.map((option) => (
         <Text key={option.id}>
           {option.name}: {told(option.counts)}

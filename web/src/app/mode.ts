@@ -8,6 +8,17 @@ export function savedMode(): Mode {
   return matchMedia("(prefers-color-scheme: dark)").matches ? "dye" : "paper";
 }
 
+/** How close things stand: as on a desk, or large enough for a gloved thumb. */
+export type Density = "desk" | "gloves";
+const DENSITY_KEY = "nodulant-density";
+
+export const savedDensity = (): Density => (localStorage.getItem(DENSITY_KEY) === "gloves" ? "gloves" : "desk");
+
+export function applyDensity(density: Density): void {
+  localStorage.setItem(DENSITY_KEY, density);
+  document.documentElement.dataset.density = density;
+}
+
 export function applyMode(mode: Mode): void {
   localStorage.setItem(KEY, mode);
   document.documentElement.classList.toggle("dark", mode === "dye");

@@ -23,7 +23,7 @@ export function Centre({ job }: { job: JobHead }) {
   const { stage, inSpace } = usePick("stage", "inSpace");
   if (stage === "patterns" || stage === "build") {
     return (
-      <Flex direction="column" minH={{ base: "500px", md: "0" }} minW="0" bg="sheet" as="main">
+      <Flex direction="column" minH={{ base: "auto", md: "0" }} minW="0" bg="sheet" as="main">
         <Suspense fallback={<Spinner m="6" />}>
           {stage === "patterns" ? <PatternView /> : <StepList job={job} />}
         </Suspense>
@@ -46,14 +46,19 @@ export function Centre({ job }: { job: JobHead }) {
       </Flex>
     );
   }
+  const tables = stage === "survey" || stage === "prove";
   return (
-    <Flex direction="column" minH={{ base: "860px", md: "0" }} minW="0" as="main">
+    <Flex direction="column" minH="0" minW="0" as="main">
       <SheetTools job={job} />
       <TravelBar />
-      <Box flex="1" minH="0">
+      <Box flex={{ base: "none", md: "1" }} height={{ base: "420px", md: "auto" }} minH="0">
         <Sheet handles={stage === "cut"} />
       </Box>
-      <Box height={stage === "survey" || stage === "prove" ? "42%" : "206px"} minH="0">
+      <Box
+        height={tables ? { base: "auto", md: "42%" } : "206px"}
+        minH="0"
+        order={tables ? { base: -1, md: 0 } : undefined}
+      >
         <Suspense fallback={<Spinner m="6" />}>
           {stage === "survey" ? <SurveyTables /> : stage === "prove" ? <ReadingTable job={job} /> : <StrengthStrip />}
         </Suspense>

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { api, got } from "../api/client";
 import type { JobHead } from "../api/types";
-import { applyMode, savedMode } from "../app/mode";
+import { applyDensity, applyMode, savedDensity, savedMode } from "../app/mode";
 import { useMay } from "../app/session";
 import { saveDraft, saveRevision } from "../draft/autosave";
 import { useBench } from "../draft/store";
@@ -16,6 +16,7 @@ import { useHelp } from "../help/helpStore";
 export function More({ job }: { job: JobHead }) {
   const [open, setOpen] = useState(false);
   const [mode, setMode] = useState(savedMode());
+  const [density, setDensity] = useState(savedDensity());
   const optionId = useBench((s) => s.optionId);
   const may = useMay();
   const help = useHelp((s) => s.put);
@@ -29,12 +30,18 @@ export function More({ job }: { job: JobHead }) {
     setOpen(false);
     help(part);
   };
+  const grow = () => {
+    const next = density === "gloves" ? "desk" : "gloves";
+    applyDensity(next);
+    setDensity(next);
+  };
   const turn = () => {
     applyMode(other);
     setMode(other);
   };
   return (
     <Box
+      className="more"
       position="relative"
       onKeyDown={(e) => e.key === "Escape" && setOpen(false)}
       onBlur={(e) => !e.currentTarget.contains(e.relatedTarget) && setOpen(false)}
@@ -59,8 +66,13 @@ export function More({ job }: { job: JobHead }) {
             <Act onClick={() => show({ revisions: true })}>Options and revisions</Act>
             <FileLink href={`/api/options/${optionId}/report.pdf`} name="Report, PDF" />
             <FileLink href={`/api/jobs/${job.id}/export`} name="Job file" />
+            <FileLink href={`/api/options/${optionId}/checks.csv`} name="Checks, CSV" />
+            <FileLink href={`/api/options/${optionId}/readings.csv`} name="Readings, CSV" />
             {may.design && <Branch job={job} />}
             <Act onClick={() => void compare()}>Options side by side</Act>
+            <Act pressed={density === "gloves"} onClick={grow}>
+              Large, for gloves
+            </Act>
             <Act onClick={turn}>{mode === "dye" ? "Bright paper" : "Layout dye (dark)"}</Act>
           </Flex>
           <Flex gap="2" wrap="wrap" borderTopWidth="1px" borderColor="rule" pt="3">

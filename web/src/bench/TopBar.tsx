@@ -37,6 +37,7 @@ export function TopBar({ job }: { job: JobHead }) {
   return (
     <Flex
       as="header"
+      className="bench-head"
       flexWrap={{ base: "wrap", md: "nowrap" }}
       px="3"
       gap="2"
@@ -102,7 +103,7 @@ function PersonChoice() {
   const people = session.people.map((p) => [p.name, `${p.name}, ${p.role}`] as const);
   const own = [[session.user ?? "", `${session.user}, ${session.role}`] as const];
   return (
-    <Box w="9.5rem">
+    <Box w="9.5rem" flexShrink="0">
       <PlainChoice
         free
         bare

@@ -1,19 +1,35 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { JobHead, Step } from "../api/types";
 import { NONE, useShown } from "../evaluation/useEvaluation";
 import { StepCard } from "./StepCard";
 import { StepMark } from "./StepMark";
 
-/** Every step in order; the chosen one opens beside the list. */
+const NARROW = "(max-width: 47.99em)";
+
+/** Every step in order; the chosen one opens beside the list, on a phone over it. */
 export default function StepList({ job }: { job: JobHead }) {
   const steps = useShown((s) => s.result?.steps ?? NONE);
   const [picked, setPicked] = useState<string | null>(null);
+  const card = useRef<HTMLDivElement>(null);
+  // on a phone the card stands over the list: it comes into sight when it is drawn
+  useEffect(() => {
+    if (picked && matchMedia(NARROW).matches) card.current?.scrollIntoView({ block: "start" });
+  }, [picked]);
   const chosen = steps.find((s) => s.id === picked) ?? steps.find((s) => s.status === "open") ?? steps[0];
   if (!chosen) return <Text p="6">No steps yet: the design makes them.</Text>;
   return (
     <Flex height="100%" minH="0" direction={{ base: "column", md: "row" }}>
-      <Box flex="1" minW="0" overflowY="auto" as="ol" listStyle="none" py="2" borderRightWidth="1px" borderColor="rule">
+      <Box
+        flex={{ base: "none", md: "1" }}
+        minW="0"
+        overflowY="auto"
+        as="ol"
+        listStyle="none"
+        py="2"
+        borderRightWidth="1px"
+        borderColor="rule"
+      >
         {steps.map((step, i) => (
           <StepRow
             key={step.id}
@@ -24,7 +40,7 @@ export default function StepList({ job }: { job: JobHead }) {
           />
         ))}
       </Box>
-      <Box flex="1.1" minW="0" overflowY="auto" p="4">
+      <Box ref={card} flex={{ base: "none", md: "1.1" }} minW="0" overflowY="auto" p="4" order={{ base: -1, md: 0 }}>
         <StepCard key={chosen.id} job={job} step={chosen} steps={steps} />
       </Box>
     </Flex>

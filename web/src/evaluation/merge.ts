@@ -19,7 +19,8 @@ export function merged(old: Evaluation, next: Evaluation): Evaluation {
   const deflection = next.deflection.length ? next.deflection : old.deflection;
   const strips = next.strips.map((strip) => ({ ...strip, life: strip.life ?? sameStations(old, strip)?.life ?? null }));
   const travel = next.travel.length ? next.travel : old.travel;
-  return { ...old, ...next, checks, rails, interim, along, cut_locked, deflection, strips, travel };
+  const checklist = next.checklist?.length ? next.checklist : old.checklist;
+  return { ...old, ...next, checklist, checks, rails, interim, along, cut_locked, deflection, strips, travel };
 }
 
 /** The last answer with the suspensions where the hand has them; nothing is judged, what a glance does not tell stays. */

@@ -8,8 +8,8 @@ type GridProps = { label: string; heads: readonly string[]; widths: string; chil
 /** A table of fields: column heads above, one row of fields each. */
 export function Grid({ label, heads, widths, children }: GridProps) {
   return (
-    <Box role="group" aria-label={label} minW="fit-content">
-      <Box display="grid" gridTemplateColumns={widths} gap="2" fontSize="13px" color="faint">
+    <Box role="group" aria-label={label} minW={{ base: "0", md: "fit-content" }}>
+      <Box display={{ base: "none", md: "grid" }} gridTemplateColumns={widths} gap="2" fontSize="13px" color="faint">
         {heads.map((head) => (
           <span key={head}>{head}</span>
         ))}
@@ -19,7 +19,7 @@ export function Grid({ label, heads, widths, children }: GridProps) {
   );
 }
 
-/** One row of a grid; labels of its fields are for screen readers only. */
+/** One row of a grid: labels of its fields are for screen readers only; on a phone a block of labelled pairs. */
 export function GridRow({
   widths,
   children,
@@ -35,17 +35,22 @@ export function GridRow({
   return (
     <Box
       display="grid"
-      gridTemplateColumns={widths}
+      gridTemplateColumns={{ base: "minmax(0, 1fr) minmax(0, 1fr)", md: widths }}
       gap="2"
       mb="1"
+      pb={{ base: "3", md: "0" }}
+      borderBottomWidth={{ base: "1px", md: "0" }}
+      borderColor="rule"
       alignItems="start"
       css={{
-        "& label > span:first-of-type": {
-          position: "absolute",
-          width: 1,
-          height: 1,
-          overflow: "hidden",
-          clipPath: "inset(50%)",
+        "@media (min-width: 48em)": {
+          "& label > span:first-of-type": {
+            position: "absolute",
+            width: 1,
+            height: 1,
+            overflow: "hidden",
+            clipPath: "inset(50%)",
+          },
         },
       }}
     >

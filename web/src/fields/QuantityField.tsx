@@ -1,5 +1,6 @@
 import { Box, Text } from "@chakra-ui/react";
 import { type KeyboardEvent, memo, useState } from "react";
+import type { Style } from "../api/types";
 import { useMay } from "../app/session";
 import { type Path, typedKey, valueAt } from "../draft/document";
 import { dropRaw, keepRaw, useRaw } from "../draft/raw";
@@ -87,6 +88,7 @@ export const QuantityField = memo(function QuantityField({
         placeholder={instead ?? (optional ? "not measured" : "")}
         readOnly={!may.design}
         data-field={pointer}
+        inputMode={keyboardOf(kind, style)}
         onChange={(e) => setEditing(e.target.value)}
         onBlur={(e) => void take(e.target.value)}
         onKeyDown={onKey}
@@ -100,5 +102,9 @@ export const QuantityField = memo(function QuantityField({
     </Box>
   );
 }, sameField);
+
+/** Fractions need a slash and a blank; plain numbers the number pad. */
+export const keyboardOf = (kind: Kind, style: Style) =>
+  style !== "mm" && (kind === "length" || kind === "thickness") ? "text" : "decimal";
 
 const round = (value: number) => Math.round(value * 1e6) / 1e6;

@@ -112,7 +112,7 @@ export function TickField({ label, path }: { label: string; path: Path }) {
         checked={value}
         disabled={!may.design}
         onChange={(e) => act({ kind: "set", path, value: e.target.checked })}
-        style={{ width: 18, height: 18, accentColor: "var(--chakra-colors-chalk)" }}
+        className="tick"
       />
       {label}
     </Flex>

@@ -13,17 +13,22 @@ import { useLog, useRefreshLog } from "./useLog";
 
 type Entry = JobHead["log"][number];
 
+const NEWEST = 12;
+
 /** The append-only log; a wrong entry is taken back by another. */
 export function LogList({ job }: { job: JobHead }) {
   const entries = useLog(job.id).data ?? [];
   const names = useNames();
+  const [all, setAll] = useState(false);
+  const shown = [...entries].reverse().slice(0, all ? entries.length : NEWEST);
   const gone = new Set(entries.flatMap((e) => (e.kind === "withdrawal" ? [e.entry] : [])));
   return (
     <Group title="Log">
       {entries.length === 0 && <Text fontSize="14px">Nothing is written yet.</Text>}
-      {[...entries].reverse().map((entry) => (
+      {shown.map((entry) => (
         <LogRow key={entry.number} job={job} entry={entry} names={names} gone={gone.has(entry.number)} />
       ))}
+      {shown.length < entries.length && <Act onClick={() => setAll(true)}>All {entries.length} entries</Act>}
     </Group>
   );
 }

@@ -7,6 +7,7 @@ import { QuantityField } from "../fields/QuantityField";
 import { WheelFields } from "../fields/WheelFields";
 import { Thing } from "../travel/Thing";
 import { BeforeTeardown } from "./BeforeTeardown";
+import { Checklist } from "./Checklist";
 import { FirstAnswer } from "./FirstAnswer";
 
 /** What is there now, measured from which datum. */
@@ -17,6 +18,7 @@ export default function SurveyPanel({ job }: { job: JobHead }) {
     <>
       <FirstAnswer />
       <BeforeTeardown job={job} />
+      <Checklist />
       <Group title="Vehicle and datum">
         <WordsField label="Vehicle" path={["survey", "vehicle"]} />
         <ChoiceField label="Stations are told from" path={["survey", "datum", "feature_id"]} choices={datum} />

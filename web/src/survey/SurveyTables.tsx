@@ -10,7 +10,7 @@ export default function SurveyTables() {
   const { surveyTab: tab, put } = usePick("surveyTab", "put");
   return (
     <Flex direction="column" height="100%" minH="0" bg="panel" borderTopWidth="1px" borderColor="rule">
-      <Flex role="tablist" px="3" pt="1" gap="1">
+      <Flex role="tablist" px="3" pt="1" gap="1" wrap={{ base: "wrap", md: "nowrap" }}>
         {SURVEY_TABS.map((name) => (
           <Box
             key={name}

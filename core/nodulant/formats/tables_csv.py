@@ -1,0 +1,47 @@
+"""Checks and readings as CSV, for a sheet of one's own: values in the job's unit system, one row each."""
+
+import csv
+import io
+from collections.abc import Iterable, Sequence
+
+from nodulant.checks.words import limit_in_words, place_in_words, says
+from nodulant.evaluate.evaluation import Evaluation
+from nodulant.units.figure import show_deviation
+from nodulant.units.show import Style, show_length
+
+FORMULA, SIGN = ("=", "@"), ("+", "-")
+"""A cell that begins so is a formula to a spreadsheet, a sign before a digit apart; a name may not become one."""
+
+
+def checks_csv(result: Evaluation, style: Style) -> bytes:
+    """Every check, worst first: stage, verdict, title, what it says, its limit, where, basis."""
+    rows = (
+        (c.stage, c.verdict, c.title, says(c, style), limit_in_words(c, style), place_in_words(c, style), c.basis)
+        for c in result.checks
+    )
+    return _table(("stage", "verdict", "check", "says", "limit", "where", "basis"), rows)
+
+
+def readings_csv(result: Evaluation, style: Style) -> bytes:
+    """Every as-built reading that the design asks for: planned, measured, how far off, what was decided."""
+    rows = []
+    for r in result.readings:
+        measured = off = ""
+        if r.value_mm is not None:
+            measured, off = show_length(r.value_mm, style), show_deviation(r.value_mm - r.spec.planned_mm, style)
+        planned = show_length(r.spec.planned_mm, style)
+        rows.append((r.operation, r.spec.name, r.side, planned, measured, off, r.decision or "", r.spec.datum))
+    return _table(("work", "reading", "side", "planned", "measured", "off", "decided", "from"), rows)
+
+
+def _table(head: Sequence[str], rows: Iterable[Sequence[str]]) -> bytes:
+    stream = io.StringIO()
+    writer = csv.writer(stream, lineterminator="\r\n")
+    writer.writerow(head)
+    writer.writerows([_plain(cell) for cell in row] for row in rows)
+    return ("\ufeff" + stream.getvalue()).encode()
+
+
+def _plain(cell: str) -> str:
+    risky = cell.startswith(FORMULA) or (cell.startswith(SIGN) and not cell[1:2].isdigit())
+    return f"'{cell}" if risky else cell

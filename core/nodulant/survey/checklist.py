@@ -1,0 +1,136 @@
+"""The survey as a list to take to the vehicle: what is measured, by what it is good for, and what is already in.
+
+Which readings a verdict rests on is this product's own; their order is that of the work (common practice).
+"""
+
+from collections.abc import Iterator
+
+from nodulant.base.model import Frozen, is_assumed
+from nodulant.parts.sides import LEFT_RIGHT, AxleName
+from nodulant.survey.before_teardown import BOTH, readings_before_teardown
+from nodulant.survey.vehicle import Axle, Survey
+
+
+class Item(Frozen):
+    """One thing to measure: where it is kept, the glossary's word for it, and whether it was measured."""
+
+    pointer: str
+    name: str
+    term: str
+    taken: bool
+    before_teardown: bool = False
+
+
+class Unlocks(Frozen):
+    """Readings and what they are good for together."""
+
+    id: str
+    title: str
+    says: str
+    items: tuple[Item, ...]
+
+
+_TUBE = (
+    ("tube_diameter_mm", "axle tube, diameter", "tube-diameter"),
+    ("tube_gap_left_mm", "tube to rail, left", "tube-gap"),
+    ("tube_gap_right_mm", "tube to rail, right", "tube-gap"),
+)
+_STANDS = (
+    ("hub_z_left_mm", "hub height, left", "hub-height"),
+    ("hub_z_right_mm", "hub height, right", "hub-height"),
+    ("tyre", "tyre size", "tyre-size"),
+    ("loaded_radius_mm", "loaded radius", "loaded-radius"),
+    ("track_mm", "track", "track"),
+    ("wheel", "wheel: rim and offset", "wheel-offset"),
+    ("arch", "wheel arch", "arch"),
+)
+_STATION = (
+    ("height_mm", "height", "rail-height"),
+    ("width_mm", "width", "rail-width"),
+    ("wall_mm", "wall", "wall"),
+)
+LEAST_MARKS = 3
+"""A template hangs on two marks; the third shows that they are right (common practice)."""
+
+
+def checklist(survey: Survey, touched: frozenset[AxleName] = BOTH) -> tuple[Unlocks, ...]:
+    """Everything to measure for work on the touched axles, in groups in the order of the work."""
+    gone = {r.pointer for r in readings_before_teardown(survey, touched)}
+
+    def item(at: str, name: str, term: str, value: object) -> Item:
+        taken = value is not None and value != () and not is_assumed(survey.assumed, at)
+        pointer = f"/survey{at}"
+        return Item(pointer=pointer, name=name, term=term, taken=taken, before_teardown=pointer in gone)
+
+    def of_axle(axle: AxleName, rows: tuple[tuple[str, str, str], ...]) -> Iterator[Item]:
+        own: Axle = getattr(survey, axle)
+        for field, name, term in rows:
+            yield item(f"/{axle}/{field}", f"{axle.capitalize()} {name}", term, getattr(own, field))
+
+    def of_rails() -> Iterator[Item]:
+        for side in LEFT_RIGHT:
+            for i, station in enumerate(survey.rails.of(side).stations):
+                for field, name, term in _STATION:
+                    at = f"/rails/{side}/stations/{i}/{field}"
+                    yield item(at, f"{side} rail, station {i + 1}, {name}", term, getattr(station, field))
+
+    axles = [axle for axle in ("front", "rear") if axle in touched]
+    marks = [f for f in survey.features if f.kind != "axle-line"]
+    cut = [i for axle in axles if axle == "rear" for i in of_axle("rear", _TUBE)]
+    cut += [item("/wheelbase_mm", "Wheelbase, hub to hub", "wheelbase", survey.wheelbase_mm), *of_rails()]
+    steel = [
+        item(f"/rails/{side}/steel_id", f"{side} rail, steel", "steel", _known(survey.rails.of(side).steel_id))
+        for side in LEFT_RIGHT
+    ]
+    return (
+        Unlocks(
+            id="cut",
+            title="The cut and its plates",
+            says="where it lies, how deep it is, plates as strong as stock",
+            items=tuple(cut),
+        ),
+        Unlocks(
+            id="heights",
+            title="Ride height and wheels",
+            says="heights, what the tyres touch, ground clearance",
+            items=tuple(i for axle in ("front", "rear") for i in of_axle(axle, _STANDS)),
+        ),
+        Unlocks(
+            id="strength",
+            title="Factors of safety",
+            says="how hard the rails are worked, in figures and not against stock alone",
+            items=(
+                *steel,
+                item("/masses", "Masses with their places", "mass", survey.masses),
+                item("/seats", "Seats of both axles, with their shares", "seat", survey.seats),
+                item("/crossmembers", "Crossmembers and their joints", "crossmember", survey.crossmembers),
+                item("/stops", "Stock bump stops", "stock-stop", survey.stops),
+            ),
+        ),
+        Unlocks(
+            id="motion",
+            title="Travel and driveline",
+            says="curves, joint angles, hoses, against what there was before",
+            items=(
+                *of_axle("rear", (("pinion_angle_deg", "pinion, nose up", "pinion-angle"),)),
+                item("/suspensions", "What holds the axles now: hard points", "hard-point", survey.suspensions),
+            ),
+        ),
+        Unlocks(
+            id="marks",
+            title="Templates hang on the frame",
+            says="holes and edges that can be found again, at least three near the work",
+            items=(
+                item(
+                    "/features",
+                    f"{len(marks)} of {LEAST_MARKS} marks",
+                    "feature",
+                    tuple(marks) if len(marks) >= LEAST_MARKS else None,
+                ),
+            ),
+        ),
+    )
+
+
+def _known(steel_id: str) -> str | None:
+    return None if steel_id == "unknown" else steel_id

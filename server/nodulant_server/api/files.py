@@ -1,0 +1,87 @@
+"""What leaves an option as a file: patterns, report, checklist, tables."""
+
+from typing import Literal
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from ninja import Router
+
+from nodulant.evaluate import evaluate
+from nodulant.formats.checklist_pdf import checklist_pdf
+from nodulant.formats.dxf import pattern_dxf
+from nodulant.formats.pattern_pdf import Paper, pattern_pdf
+from nodulant.formats.report_pdf import report_pdf
+from nodulant.formats.svg import pattern_svg
+from nodulant.formats.tables_csv import checks_csv, readings_csv
+from nodulant.job.document import Design, Inputs
+from nodulant.patterns.collect import patterns_of
+from nodulant.survey.vehicle import Survey
+from nodulant.units.inline import told_in
+from nodulant_server.actions.log import inputs_of
+from nodulant_server.actions.sweeps import sweep_on_file
+from nodulant_server.api.jobs import person
+from nodulant_server.api.problems import problem
+from nodulant_server.models import Draft, Option
+
+router = Router()
+
+
+def current(request: HttpRequest, option_id: int) -> tuple[Option, Inputs]:
+    """The person's draft of an option, or its newest revision, with the job's survey and log."""
+    option = get_object_or_404(Option, pk=option_id)
+    draft = Draft.objects.filter(option=option, user=person(request)).first()
+    design = Design.model_validate(draft.document) if draft else option.head().design()
+    survey = Survey.model_validate(draft.survey) if draft and draft.survey else None
+    return option, inputs_of(option.job, design, survey)
+
+
+@router.get("/options/{option_id}/patterns.{kind}")
+def pattern_file(request: HttpRequest, option_id: int, kind: str, id: str = "", paper: Paper = "a4") -> HttpResponse:
+    """Patterns as files: ``dxf`` or ``svg`` of one pattern, ``pdf`` of one or all."""
+    _, inputs = current(request, option_id)
+    evaluate(inputs)
+    style = inputs.shop.style
+    found = [told_in(p, style) for p in patterns_of(inputs.survey, inputs.design.operations) if not id or p.id == id]
+    if not found or kind not in {"dxf", "svg", "pdf"} or (kind != "pdf" and len(found) != 1):
+        return problem(404, "not-found", "there is no such pattern")
+    name = (id or "patterns").replace("/", "-")
+    if kind == "pdf":
+        return _file(pattern_pdf(found, paper), "application/pdf", f"{name}-{paper}.pdf")
+    if kind == "dxf":
+        return _file(pattern_dxf(found[0]), "image/vnd.dxf", f"{name}.dxf")
+    return _file(pattern_svg(found[0]), "image/svg+xml", f"{name}.svg")
+
+
+@router.get("/options/{option_id}/report.pdf")
+def report(request: HttpRequest, option_id: int) -> HttpResponse:
+    """The report of an option as it stands."""
+    option, inputs = current(request, option_id)
+    revision = f"{option.name}, revision {option.head().number}"
+    return _file(
+        report_pdf(option.job.name, revision, inputs, sweep_on_file(option)),
+        "application/pdf",
+        f"report-{option.key}.pdf",
+    )
+
+
+@router.get("/options/{option_id}/checklist.pdf")
+def survey_checklist(request: HttpRequest, option_id: int) -> HttpResponse:
+    """The survey's checklist on paper."""
+    option, inputs = current(request, option_id)
+    return _file(checklist_pdf(option.job.name, inputs), "application/pdf", f"survey-{option.job.pk}.pdf")
+
+
+@router.get("/options/{option_id}/{table}.csv")
+def tables(request: HttpRequest, option_id: int, table: Literal["checks", "readings"]) -> HttpResponse:
+    """Checks or readings of an option as it stands, for a sheet of one's own."""
+    option, inputs = current(request, option_id)
+    style = inputs.shop.style
+    result = told_in(evaluate(inputs), style)
+    data = checks_csv(result, style) if table == "checks" else readings_csv(result, style)
+    return _file(data, "text/csv; charset=utf-8", f"{table}-{option.key}.csv")
+
+
+def _file(data: bytes, content_type: str, name: str) -> HttpResponse:
+    response = HttpResponse(data, content_type=content_type)
+    response["Content-Disposition"] = f'attachment; filename="{name}"'
+    return response

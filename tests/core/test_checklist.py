@@ -1,0 +1,77 @@
+"""The survey's checklist: everything to measure, by what it is good for; an assumed value is not measured."""
+
+import subprocess
+import tempfile
+from pathlib import Path
+
+from django.test import SimpleTestCase
+
+from nodulant.begin.start import Start, begun
+from nodulant.formats.checklist_pdf import checklist_pdf
+from nodulant.glossary.terms import TERMS
+from nodulant.job.document import Inputs, Shop
+from nodulant.survey.before_teardown import readings_before_teardown
+from nodulant.survey.checklist import checklist
+from tests import fixtures as f
+
+
+def left(survey, touched=frozenset({"front", "rear"})):
+    return {group.id: [i.pointer for i in group.items if not i.taken] for group in checklist(survey, touched)}
+
+
+class Checklist(SimpleTestCase):
+    def test_the_demo_lacks_only_what_it_says(self):
+        missing = left(f.demo("arc").survey)
+        self.assertEqual(missing["cut"], [])
+        self.assertEqual(missing["heights"], ["/survey/rear/wheel", "/survey/rear/arch"])
+        self.assertEqual(missing["strength"], ["/survey/stops"])
+
+    def test_every_reading_that_teardown_destroys_is_on_it(self):
+        survey = f.demo("arc").survey
+        listed = {i.pointer for group in checklist(survey) for i in group.items}
+        for reading in readings_before_teardown(survey):
+            with self.subTest(reading.pointer):
+                self.assertTrue(any(at.startswith(reading.pointer) for at in listed))
+
+    def test_a_new_job_counts_what_was_measured_and_not_what_is_assumed(self):
+        start = Start(
+            vehicle="wagon",
+            axle="rear",
+            by="springs",
+            drop_mm=100,
+            rail_height_mm=140,
+            rail_width_mm=60,
+            wall_mm=4.8,
+            tube_diameter_mm=82,
+            tube_gap_mm=100,
+        )
+        missing = left(begun(start, Shop())[0])
+        self.assertIn("/survey/wheelbase_mm", missing["cut"])
+        self.assertNotIn("/survey/rear/tube_diameter_mm", missing["cut"])
+        self.assertEqual(missing["marks"], ["/survey/features"])
+
+    def test_a_front_job_asks_for_no_rear_tube(self):
+        asked = [i.pointer for group in checklist(f.demo("arc").survey, frozenset({"front"})) for i in group.items]
+        self.assertFalse([at for at in asked if "tube_gap" in at])
+
+    def test_every_item_has_its_word(self):
+        known = {t.id for t in TERMS}
+        self.assertEqual([i.term for g in checklist(f.demo("arc").survey) for i in g.items if i.term not in known], [])
+
+    def test_on_paper_every_item_stands_with_from_where_to_where(self):
+        inputs = f.demo("arc")
+        text = self.on_paper(inputs)
+        for group in checklist(inputs.survey):
+            self.assertIn(group.title, text)
+            for item in group.items:
+                if not item.pointer.startswith("/survey/rails"):
+                    self.assertIn(item.name.split(",")[0], text)
+        self.assertIn("front hanger bolt", text)
+        self.assertIn("Write in inches", text)
+
+    def on_paper(self, inputs: Inputs) -> str:
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "c.pdf"
+            path.write_bytes(checklist_pdf("Wherry", inputs))
+            done = subprocess.run(["pdftotext", str(path), "-"], check=True, capture_output=True, text=True)
+        return " ".join(done.stdout.split())

@@ -1,0 +1,40 @@
+"""Checklist, checks and readings as files: read back, in the job's unit, nothing that a spreadsheet would run."""
+
+import csv
+import io
+
+from nodulant.formats.tables_csv import _plain
+from tests.server.base import Shop
+
+
+class Files(Shop):
+    def table(self, name):
+        response = self.client.get(f"/api/options/{self.option.pk}/{name}.csv")
+        self.assertEqual(response.status_code, 200)
+        self.assertIn("text/csv", response.headers["Content-Type"])
+        return list(csv.DictReader(io.StringIO(response.content.decode("utf-8-sig"))))
+
+    def evaluated(self):
+        return self.send("post", "/evaluate", {"job_id": self.job.pk, "design": self.design()})[1]
+
+    def test_checks_come_back_as_many_as_there_are_worst_first(self):
+        rows, found = self.table("checks"), self.evaluated()
+        self.assertEqual([r["verdict"] for r in rows], [c["verdict"] for c in found["checks"]])
+        self.assertTrue(all(r["check"] and r["stage"] for r in rows))
+        self.assertFalse([r for r in rows if "[[" in "".join(r.values())])
+
+    def test_readings_tell_planned_measured_and_how_far_off(self):
+        rows, found = self.table("readings"), self.evaluated()
+        self.assertEqual(len(rows), len(found["readings"]))
+        for row, reading in zip(rows, found["readings"], strict=True):
+            self.assertEqual(bool(row["off"]), reading["value_mm"] is not None)
+
+    def test_a_name_is_no_formula(self):
+        self.assertEqual(_plain("=1+1"), "'=1+1")
+        self.assertEqual(_plain("@sum"), "'@sum")
+        self.assertEqual(_plain('-2 1/2"'), '-2 1/2"')
+
+    def test_the_checklist_is_a_pdf_and_another_table_is_not_there(self):
+        response = self.client.get(f"/api/options/{self.option.pk}/checklist.pdf")
+        self.assertTrue(response.content.startswith(b"%PDF"))
+        self.assertIn(self.client.get(f"/api/options/{self.option.pk}/people.csv").status_code, (404, 422))

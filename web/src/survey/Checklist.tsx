@@ -1,0 +1,66 @@
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { type SURVEY_TABS, useBench } from "../draft/store";
+import { NONE, useShown } from "../evaluation/useEvaluation";
+import { Group } from "../fields/controls";
+import { FileLink } from "../fields/FileLink";
+
+/** What is left to measure, by what it is good for; on paper too, to take to the vehicle. */
+export function Checklist() {
+  const groups = useShown((s) => s.result?.checklist ?? NONE);
+  const optionId = useBench((s) => s.optionId);
+  return (
+    <Group
+      title="To measure, by what it is good for"
+      extra={<FileLink href={`/api/options/${optionId}/checklist.pdf`} name="On paper" />}
+    >
+      {groups.map((group) => {
+        const left = group.items.filter((item) => !item.taken);
+        return (
+          <Box as="details" key={group.id} borderBottomWidth="1px" borderColor="rule" py="1">
+            <Flex as="summary" gap="2" align="baseline" cursor="pointer" minH="28px">
+              <Text flex="1" fontSize="15px">
+                {group.title}
+              </Text>
+              <Text fontSize="14px" color={left.length ? "ink" : "added"} fontVariantNumeric="tabular-nums">
+                {left.length ? `${group.items.length - left.length} of ${group.items.length}` : "all in"}
+              </Text>
+            </Flex>
+            <Text fontSize="13px" color="faint">
+              {group.says}
+            </Text>
+            {left.map((item) => (
+              <Box
+                as="button"
+                key={item.pointer}
+                display="block"
+                textAlign="start"
+                py="1"
+                fontSize="14px"
+                onClick={() => goTo(item.pointer)}
+              >
+                ☐ {item.name}
+              </Box>
+            ))}
+          </Box>
+        );
+      })}
+    </Group>
+  );
+}
+
+const TABS: readonly (readonly [string, (typeof SURVEY_TABS)[number]])[] = [
+  ["/survey/rails", "Rail stations"],
+  ["/survey/features", "Features"],
+  ["/survey/crossmembers", "Crossmembers"],
+  ["/survey/masses", "Masses and seats"],
+  ["/survey/seats", "Masses and seats"],
+  ["/survey/stops", "Masses and seats"],
+];
+
+/** Open the table a reading stands in, and put the keyboard into its field. */
+function goTo(pointer: string): void {
+  const tab = TABS.find(([start]) => pointer.startsWith(start))?.[1];
+  const side = pointer.startsWith("/survey/rails/right") ? "right" : "left";
+  if (tab) useBench.getState().put({ surveyTab: tab, ...(pointer.startsWith("/survey/rails") && { side }) });
+  setTimeout(() => document.querySelector<HTMLElement>(`[data-field^="${pointer}"]`)?.focus(), 60);
+}
