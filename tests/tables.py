@@ -35,6 +35,14 @@ READ = (
     ("0.5", "number", "", 0.5, ""),
     ("1/3", "number", "", 1 / 3, ""),
 )
+TAPE = tuple(
+    (f'{whole} {over}/{below}"' if whole else f'{over}/{below}"', "length", "mm", 25.4 * (whole + over / below), "in")
+    for below in (2, 4, 8, 16, 32, 64)
+    for over in range(1, below, 2)
+    for whole in (0, 3, 118)
+)
+"""Every mark of an inch tape, in the first inch and further on: inches of 25.4 mm."""
+
 REFUSED = (
     # text, kind, place of the trouble, a word of the message
     ("", "length", 0, "nothing"),

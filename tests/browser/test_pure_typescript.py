@@ -4,6 +4,7 @@ import subprocess
 
 import numpy as np
 
+from nodulant.base.errors import UnreadableQuantity
 from nodulant.evaluate import evaluate
 from nodulant.glossary.terms import TERMS, term_for
 from nodulant.linkage.compiled import places
@@ -15,7 +16,7 @@ from tests.browser.base import Bench
 from tests.core.test_steering import job
 from tests.core.test_suspensions import ONLY, suspended
 from tests.fixtures import ROOT
-from tests.tables import FIGURES, SHOWN, THICKNESS, TOLD
+from tests.tables import FIGURES, READ, REFUSED, SHOWN, TAPE, THICKNESS, TOLD
 
 BUNDLE = """
 const { rolldown } = require('rolldown');
@@ -79,6 +80,23 @@ class PureTypeScript(Bench):
                 call = "([w, k, n]) => mod.termFor(w, k, n)?.id"
                 found = self.page.evaluate(call, [words, kind, at.split(".")])
                 self.assertEqual(found, term_for(kind, at).id)
+
+    def test_typed_text_is_read_as_the_core_reads_it(self):
+        self.load("units/read.ts")
+        self.assertGreaterEqual(len(READ) + len(TAPE) + len(REFUSED), 200)
+        rows = [[text, kind, unit] for text, kind, unit, _, _ in (*READ, *TAPE)]
+        found = self.page.evaluate("(rows) => rows.map(([t, k, u]) => mod.readQuantity(t, k, u))", rows)
+        for (text, _, _, value, unit), read in zip((*READ, *TAPE), found, strict=True):
+            with self.subTest(text):
+                self.assertAlmostEqual(read["value"], value, delta=1e-9 * max(1.0, abs(value)))
+                self.assertEqual((read["unit"], read["text"]), (unit, text.strip()))
+        for text, kind, position, _ in REFUSED:
+            with self.subTest(text):
+                read = self.page.evaluate("([t, k]) => mod.readQuantity(t, k, 'mm')", [text, kind])
+                with self.assertRaises(UnreadableQuantity) as refused:
+                    parse_quantity(text, kind, "mm")
+                self.assertEqual((read["position"], read["message"]), (position, refused.exception.message))
+                self.assertEqual(read["acceptable"], refused.exception.acceptable)
 
     def test_typed_text_keeps_its_unit(self):
         self.load("units/show.ts")

@@ -8,7 +8,7 @@ from nodulant.base.errors import NodulantError, UnreadableQuantity
 from nodulant.units import parse_quantity, show_length
 from nodulant.units.figure import show_deviation, show_figure
 from nodulant.units.said import said, tell
-from tests.tables import FIGURES, READ, REFUSED, SHOWN, TOLD
+from tests.tables import FIGURES, READ, REFUSED, SHOWN, TAPE, TOLD
 
 QUICK = settings(deadline=None, derandomize=True, max_examples=200)
 
@@ -17,7 +17,7 @@ class Reading(SimpleTestCase):
     """A misread fraction is a wrong cut."""
 
     def test_table(self):
-        for text, kind, unit, value, typed_unit in READ:
+        for text, kind, unit, value, typed_unit in (*READ, *TAPE):
             with self.subTest(text):
                 found = parse_quantity(text, kind, unit)
                 self.assertAlmostEqual(found.value, value, places=9)

@@ -119,14 +119,7 @@ class Travel(Shop):
         self.assertEqual(data, {"checks": [], "travel": []})
 
 
-class Parsing(Shop):
-    def test_read_and_refused(self):
-        self.assertEqual(self.send("post", "/units/parse", {"text": "2 1/2"})[1]["value"], 63.5)
-        response, _ = self.send("post", "/units/parse", {"text": "2 1/2 furlongs"})
-        data = self.refused(response, 422, "unreadable")
-        self.assertEqual(data["position"], 6)
-        self.assertIn("3 7/16", data["problems"][0]["expected"])
-
+class Choices(Shop):
     def test_stations(self):
         good = "x,underside,height,width,wall\n0,0,150,60,5\n900,0,150,60,5\n"
         self.assertEqual(len(self.send("post", "/stations", {"text": good})[1]), 2)

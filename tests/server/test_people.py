@@ -32,7 +32,6 @@ CLOSED = (
     ("post", "/evaluate"),
     ("post", "/patterns"),
     ("post", "/stations"),
-    ("post", "/units/parse"),
     ("post", "/find/sets"),
     ("post", "/operations/fresh"),
     ("post", "/operations/part"),

@@ -32,7 +32,6 @@ from nodulant.steering.bought_arm import Arm, BoughtArm
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
 from nodulant.targets.mechanisms import MechanismDefault
-from nodulant.units import Kind
 from nodulant.units.show import Style
 from nodulant_server.roles import Role
 
@@ -261,14 +260,6 @@ class Catalogue(Frozen):
     """Pipe for liners, with its trade names."""
     forms: tuple[Form, ...]
     """Work that can be added to the rails, each with its form, in the order it is offered."""
-
-
-class ParseBody(Frozen):
-    """Typed text, the kind of quantity and the unit where none was typed."""
-
-    text: str
-    kind: Kind = "length"
-    unit: str = "in"
 
 
 class StationsBody(Frozen):

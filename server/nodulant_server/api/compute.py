@@ -28,7 +28,6 @@ from nodulant.patterns.pattern import Pattern
 from nodulant.remedies.tried import find_remedies
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
-from nodulant.units import Quantity, parse_quantity
 from nodulant_server.actions.log import inputs_of
 from nodulant_server.api.bodies import (
     CompareBody,
@@ -38,7 +37,6 @@ from nodulant_server.api.bodies import (
     FindLine,
     OptionCounts,
     OutlineBody,
-    ParseBody,
     RemedyBody,
     SectionBody,
     StationsBody,
@@ -136,12 +134,6 @@ def _counted(job: Job, option: Option) -> OptionCounts:
         worst=worst,
         next_step="" if following is None else f"{following.spec.title}{side}",
     )
-
-
-@router.post("/units/parse", response=Quantity)
-def parse(request: HttpRequest, body: ParseBody) -> Quantity:
-    """Read typed text."""
-    return parse_quantity(body.text, body.kind, body.unit)
 
 
 @router.post("/stations", response=list[Station])

@@ -1200,26 +1200,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/units/parse": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Parse
-         * @description Read typed text.
-         */
-        post: operations["nodulant_server_api_compute_parse"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/ways-down": {
         parameters: {
             query?: never;
@@ -5772,25 +5752,6 @@ export interface components {
             upper: components["schemas"]["Link"];
         };
         /**
-         * ParseBody
-         * @description Typed text, the kind of quantity and the unit where none was typed.
-         */
-        ParseBody: {
-            /**
-             * Kind
-             * @default length
-             * @enum {string}
-             */
-            kind: "length" | "angle" | "mass" | "force" | "rate" | "pressure" | "number";
-            /** Text */
-            text: string;
-            /**
-             * Unit
-             * @default in
-             */
-            unit: string;
-        };
-        /**
          * Part
          * @description One plate of one side; id is '<operation>/<role>/<side>'.
          */
@@ -5981,18 +5942,6 @@ export interface components {
             x_mm: number;
             /** Y Mm */
             y_mm: number;
-        };
-        /**
-         * Quantity
-         * @description A value in its kind's base unit (mm, deg, kg, 1) and how it was typed.
-         */
-        Quantity: {
-            /** Text */
-            text: string;
-            /** Unit */
-            unit: string;
-            /** Value */
-            value: number;
         };
         /**
          * Rack
@@ -11361,30 +11310,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Moved"];
-                };
-            };
-        };
-    };
-    nodulant_server_api_compute_parse: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ParseBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Quantity"];
                 };
             };
         };

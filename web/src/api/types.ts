@@ -26,7 +26,6 @@ export type Step = Schemas["Step"];
 export type AskedReading = Schemas["AskedReading"];
 export type TapedFrame = Schemas["TapedFrame"];
 export type Session = Schemas["Session"];
-export type Quantity = Schemas["Quantity"];
 export type FoundSets = Schemas["FoundSets"];
 export type SetFound = Schemas["SetFound"];
 export type Remedy = Schemas["Remedy"];

@@ -10,7 +10,6 @@ import { useBench } from "../draft/store";
 import { PlainChoice } from "../fields/controls";
 import { PlainQuantity, PlainWords } from "../fields/plain";
 import { useFile } from "../fields/useFile";
-import { allRead } from "../units/parse";
 import { STYLES } from "../units/styles";
 import { SixReadings } from "./SixReadings";
 
@@ -66,9 +65,8 @@ export function BeginJob() {
     }
     setBusy(false);
   };
-  const begin = async (event: FormEvent) => {
+  const begin = (event: FormEvent) => {
     event.preventDefault();
-    await allRead();
     // the newest readings: those of the last field are taken in when it is left
     setStart((newest) => {
       void opened(() => got(api.POST("/api/jobs", { body: { name, style, start: newest } })));

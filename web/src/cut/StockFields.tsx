@@ -23,19 +23,17 @@ function Stock({ job, withCaps, style }: { job: JobHead; withCaps: boolean; styl
   const [caps, setCaps] = useState(listed(job.shop.cap_heights_mm));
   const [trouble, setTrouble] = useState("");
   const changed = plates !== listed(job.shop.plate_stock_mm) || caps !== listed(job.shop.cap_heights_mm);
-  const sizes = async (text: string) => {
+  const sizes = (text: string) => {
     const read = text
       .split(";")
       .map((part) => part.trim())
       .filter(Boolean);
     const known = [...job.shop.plate_stock_mm, ...job.shop.cap_heights_mm];
-    const found = await Promise.all(
-      read.map((part) => {
-        // what nobody retyped stays what it is to the last digit
-        const same = known.find((mm) => showThickness(mm, style) === part);
-        return same === undefined ? parseTyped(part, "thickness", style) : { value: same };
-      }),
-    );
+    const found = read.map((part) => {
+      // what nobody retyped stays what it is to the last digit
+      const same = known.find((mm) => showThickness(mm, style) === part);
+      return same === undefined ? parseTyped(part, "thickness", style) : { value: same };
+    });
     return found.map((one) => {
       if ("message" in one) throw new Error(`'${one.text}': ${one.message}, ${one.acceptable}`);
       return one.value;
@@ -43,7 +41,7 @@ function Stock({ job, withCaps, style }: { job: JobHead; withCaps: boolean; styl
   };
   const keep = async () => {
     try {
-      const body = { ...job.shop, plate_stock_mm: await sizes(plates), cap_heights_mm: await sizes(caps) };
+      const body = { ...job.shop, plate_stock_mm: sizes(plates), cap_heights_mm: sizes(caps) };
       await api.PUT("/api/jobs/{job_id}/shop", { params: { path: { job_id: job.id } }, body });
       await queries.invalidateQueries({ queryKey: ["job", job.id] });
       setTrouble("");

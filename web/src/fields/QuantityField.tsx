@@ -44,7 +44,7 @@ export const QuantityField = memo(function QuantityField({
   const shown = typed ? asTyped(typed, kind, style) : value == null ? "" : showQuantity(value, kind, style);
   const text = editing ?? raw?.text ?? shown;
 
-  const take = async (given: string, entered = false) => {
+  const take = (given: string, entered = false) => {
     setEditing(null);
     if (given.trim() === shown && !raw && !(assumed && entered)) return;
     if (optional && given.trim() === "") {
@@ -52,8 +52,7 @@ export const QuantityField = memo(function QuantityField({
       act({ kind: "set", path, value: null });
       return;
     }
-    keepRaw(pointer, { text: given, message: "", position: null, acceptable: "" });
-    const read = await parseTyped(given, kind, style);
+    const read = parseTyped(given, kind, style);
     if ("message" in read) keepRaw(pointer, read);
     else {
       dropRaw(pointer);
@@ -62,7 +61,7 @@ export const QuantityField = memo(function QuantityField({
   };
   const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
     const step = event.key === "ArrowUp" ? 1 : event.key === "ArrowDown" ? -1 : 0;
-    if (event.key === "Enter") void take(event.currentTarget.value, true);
+    if (event.key === "Enter") take(event.currentTarget.value, true);
     else if (event.key === "Escape") {
       setEditing(null);
       dropRaw(pointer);
@@ -90,7 +89,7 @@ export const QuantityField = memo(function QuantityField({
         data-field={pointer}
         inputMode={keyboardOf(kind, style)}
         onChange={(e) => setEditing(e.target.value)}
-        onBlur={(e) => void take(e.target.value)}
+        onBlur={(e) => take(e.target.value)}
         onKeyDown={onKey}
       />
       {note && (

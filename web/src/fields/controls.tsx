@@ -1,9 +1,8 @@
 import { Box, Button, Flex, Heading, NativeSelect, Text } from "@chakra-ui/react";
-import { type ReactNode, useLayoutEffect, useRef, useState } from "react";
+import { type ReactNode, useState } from "react";
 import { useMay } from "../app/session";
 import { type Path, valueAt } from "../draft/document";
 import { seenDraft, useBench } from "../draft/store";
-import { allRead, isReading } from "../units/parse";
 import { TextBox } from "./TextBox";
 import { FieldTrouble, pointerOf, useProblem } from "./trouble";
 
@@ -143,18 +142,6 @@ export function Pair({ children }: { children: ReactNode }) {
   );
 }
 
-/** A click that waits for what was typed just before it to be read, so that it acts on that and not on what stood there. */
-function useAfterReading(act: () => void): () => void {
-  const newest = useRef(act);
-  useLayoutEffect(() => {
-    newest.current = act;
-  });
-  return () => {
-    if (isReading()) void allRead().then(() => newest.current());
-    else act();
-  };
-}
-
 /** A small button of the bench. */
 export function Act(props: {
   children: ReactNode;
@@ -165,7 +152,6 @@ export function Act(props: {
   /** Of a button that stays down. */
   pressed?: boolean;
 }) {
-  const onClick = useAfterReading(props.onClick);
   return (
     <Button
       size="sm"
@@ -180,7 +166,7 @@ export function Act(props: {
       color={props.main ? "onchalk" : "ink"}
       borderColor={props.pressed ? "chalk" : "edge"}
       _hover={props.main ? undefined : { bg: "sheet", borderColor: "chalk" }}
-      onClick={onClick}
+      onClick={props.onClick}
     >
       {props.children}
     </Button>

@@ -23,11 +23,11 @@ export function PlainQuantity({ label, value, take, kind = "length", hideLabel =
   const [typed, setTyped] = useState<{ text: string; value: number } | null>(null);
   const own = typed !== null && typed.value === value ? typed.text : null;
   const text = editing ?? raw?.text ?? own ?? (value === null ? "" : showQuantity(value, kind, style));
-  const finish = async (given: string) => {
+  const finish = (given: string) => {
     if (editing === null) return;
     setEditing(null);
     if (!given.trim()) return setRaw(null);
-    const read = await parseTyped(given, kind, style);
+    const read = parseTyped(given, kind, style);
     if ("message" in read) return setRaw(read);
     setRaw(null);
     setTyped({ text: read.text, value: read.value });
@@ -41,8 +41,8 @@ export function PlainQuantity({ label, value, take, kind = "length", hideLabel =
         wrong={Boolean(raw?.message)}
         value={text}
         onChange={(e) => setEditing(e.target.value)}
-        onBlur={(e) => void finish(e.target.value)}
-        onKeyDown={(e) => e.key === "Enter" && void finish(e.currentTarget.value)}
+        onBlur={(e) => finish(e.target.value)}
+        onKeyDown={(e) => e.key === "Enter" && finish(e.currentTarget.value)}
       />
       <FieldTrouble raw={raw ?? undefined} />
     </Box>
