@@ -40,6 +40,10 @@ class Span(Frozen):
         edge: Edge = "left" if self.edge == "right" else "right"
         return Span(edge=edge, a=self.a, b=self.b, from_a=-self.from_a, from_b=-self.from_b)
 
+    def scaled(self, by: float) -> "Span":
+        """The same span in another unit."""
+        return Span(edge=self.edge, a=self.a * by, b=self.b * by, from_a=self.from_a * by, from_b=self.from_b * by)
+
     def through(self, at: Callable[[float, float], tuple[float, float]]) -> "Span":
         """The same span on a sheet on which ``at`` places the points that it measures."""
         flat = self.across_the_sheet
@@ -69,6 +73,10 @@ class Dimension(Frozen):
         """The same dimension with its line shifted."""
         return self.model_copy(update={"span": self.span.moved(dx, dy)}) if self.span else self
 
+    def scaled(self, by: float) -> "Dimension":
+        """The same dimension with its line in another unit."""
+        return self.model_copy(update={"span": self.span.scaled(by)}) if self.span else self
+
     def mirrored(self) -> "Dimension":
         """The same dimension with its line mirrored about x = 0."""
         return self.model_copy(update={"span": self.span.mirrored()}) if self.span else self
@@ -94,6 +102,11 @@ class Callout(Frozen):
                 "centre_y": self.centre_y + dy,
             }
         )
+
+    def scaled(self, by: float) -> "Callout":
+        """The same callout in another unit."""
+        places = {name: getattr(self, name) * by for name in ("x", "y", "centre_x", "centre_y")}
+        return self.model_copy(update=places)
 
     def mirrored(self) -> "Callout":
         """Mirrored about x = 0."""

@@ -55,10 +55,10 @@ def room_round(dimensions: Iterable[Dimension]) -> dict[Edge, float]:
     return deep
 
 
-def line_at(edge: Edge, row: int, bounds: Box, *, inside: bool = False) -> float:
-    """The coordinate at which a row's line lies beside ``edge``."""
+def line_at(edge: Edge, row: int, bounds: Box, *, inside: bool = False, scale: float = 1.0) -> float:
+    """The coordinate at which a row's line lies beside ``edge``; ``scale`` is the drawing's units a millimetre."""
     x0, y0, x1, y1 = bounds
-    off = (FIRST_MM + row * STEP_MM) * (-1 if inside else 1)
+    off = (FIRST_MM + row * STEP_MM) * (-1 if inside else 1) * scale
     return {"below": y0 - off, "above": y1 + off, "left": x0 - off, "right": x1 + off}[edge]
 
 

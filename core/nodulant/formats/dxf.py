@@ -1,12 +1,16 @@
-"""A pattern as DXF: R2010, millimetres, closed polylines with bulges, layers CUT, HOLE, BEND, ETCH.
+"""A pattern as DXF: R2010, millimetres or inches, closed polylines with bulges, layers CUT, HOLE, BEND, ETCH.
 
 Dimensions are real ones, on a layer DIM that a cutting table leaves out; their text is in the job's unit.
 """
 
 import io
+import re
+import zipfile
+from typing import Literal
 
 import ezdxf
 from ezdxf import units as dxf_units
+from ezdxf import zoom
 from ezdxf.layouts import Modelspace
 
 from nodulant.drawn.dimension import stacked
@@ -16,9 +20,14 @@ from nodulant.patterns.pattern import Pattern
 COLOURS = {"CUT": 7, "HOLE": 5, "BEND": 3, "ETCH": 8, "DIM": 4}
 
 
-def pattern_dxf(pattern: Pattern) -> bytes:
-    """The pattern as the bytes of a DXF file; lower left corner at (0, 0)."""
-    drawing = ezdxf.new("R2010", units=dxf_units.MM)
+Unit = Literal["mm", "in"]
+MM_IN = {"mm": 1.0, "in": 25.4}
+
+
+def pattern_dxf(pattern: Pattern, unit: Unit = "mm") -> bytes:
+    """The pattern as the bytes of a DXF file, one drawing unit a millimetre or an inch; lower left corner at (0, 0)."""
+    pattern = pattern if unit == "mm" else pattern.scaled(1 / MM_IN[unit])
+    drawing = ezdxf.new("R2010", units=dxf_units.MM if unit == "mm" else dxf_units.IN)
     for name, colour in COLOURS.items():
         drawing.layers.add(name, color=colour)
     space = drawing.modelspace()
@@ -29,7 +38,8 @@ def pattern_dxf(pattern: Pattern) -> bytes:
         space.add_text(label.text, height=label.height_mm, dxfattribs={"layer": "ETCH"}).set_placement(
             (label.x, label.y)
         )
-    _measure(space, pattern)
+    _measure(space, pattern, 1 / MM_IN[unit])
+    zoom.extents(space)
     stream = io.StringIO()
     drawing.write(stream)
     return stream.getvalue().encode("utf-8", errors="replace")
@@ -38,18 +48,38 @@ def pattern_dxf(pattern: Pattern) -> bytes:
 LOOK = {"dimtxt": TEXT_MM, "dimasz": ARROW_MM, "dimexo": GAP_MM, "dimexe": PAST_MM, "dimgap": 1.0, "dimtad": 1}
 
 
-def _measure(space: Modelspace, pattern: Pattern) -> None:
+def _measure(space: Modelspace, pattern: Pattern, scale: float) -> None:
     on_layer, bounds = {"layer": "DIM"}, pattern.bounds()
-    for d, span, row in stacked(pattern.dimensions, text_width):
-        line = line_at(span.edge, row, bounds)
+    look = {name: value if name == "dimtad" else value * scale for name, value in LOOK.items()}
+    for d, span, row in stacked(pattern.dimensions, lambda text: text_width(text) * scale):
+        line = line_at(span.edge, row, bounds, scale=scale)
         if span.across_the_sheet:
             base, one, two, angle = (span.a, line), (span.a, span.from_a), (span.b, span.from_b), 0.0
         else:
             base, one, two, angle = (line, span.a), (span.from_a, span.a), (span.from_b, span.b), 90.0
-        space.add_linear_dim(base, one, two, angle=angle, text=d.text, override=LOOK, dxfattribs=on_layer).render()
+        space.add_linear_dim(base, one, two, angle=angle, text=d.text, override=look, dxfattribs=on_layer).render()
     for c in pattern.callouts:
         centre, point = (c.centre_x, c.centre_y), (c.x, c.y)
         if c.kind == "radius":
-            space.add_radius_dim(centre, mpoint=point, text=c.text, override=LOOK, dxfattribs=on_layer).render()
+            space.add_radius_dim(centre, mpoint=point, text=c.text, override=look, dxfattribs=on_layer).render()
         else:
-            space.add_diameter_dim(centre, mpoint=point, text=c.text, override=LOOK, dxfattribs=on_layer).render()
+            space.add_diameter_dim(centre, mpoint=point, text=c.text, override=look, dxfattribs=on_layer).render()
+
+
+def all_dxf(patterns: list[Pattern], job_name: str, unit: Unit = "mm") -> bytes:
+    """Every pattern as a DXF of its own in one ZIP; names tell job, part, side, thickness and what the file is in."""
+    stream = io.BytesIO()
+    with zipfile.ZipFile(stream, "w", zipfile.ZIP_DEFLATED) as archive:
+        taken = set[str]()
+        for pattern in patterns:
+            thick = "template" if pattern.thickness_mm is None else f"{pattern.thickness_mm:g}mm"
+            stem = _file_name(f"{job_name} {pattern.title} {pattern.side} {thick} {unit}")
+            name = next(n for n in (stem, *(f"{stem}-{k}" for k in range(2, 1000))) if n not in taken)
+            taken.add(name)
+            info = zipfile.ZipInfo(f"{name}.dxf", date_time=(1980, 1, 1, 0, 0, 0))
+            archive.writestr(info, pattern_dxf(pattern, unit), zipfile.ZIP_DEFLATED)
+    return stream.getvalue()
+
+
+def _file_name(text: str) -> str:
+    return re.sub(r"[^A-Za-z0-9.]+", "-", text).strip("-.")

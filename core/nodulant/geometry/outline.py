@@ -72,6 +72,10 @@ class Outline(Frozen):
         """The same outline shifted by (dx, dy) mm."""
         return self._with(Vertex(x=v.x + dx, y=v.y + dy, bulge=v.bulge) for v in self.vertices)
 
+    def scaled(self, by: float) -> "Outline":
+        """The same outline in another unit; arcs keep their bulge."""
+        return self._with(Vertex(x=v.x * by, y=v.y * by, bulge=v.bulge) for v in self.vertices)
+
     def turned(self, degrees: float, x_mm: float, y_mm: float) -> "Outline":
         """Turned counter-clockwise about a point, mm."""
         c, s = math.cos(math.radians(degrees)), math.sin(math.radians(degrees))

@@ -50,6 +50,18 @@ class Pattern(Frozen):
         boxes = [stroke.outline.bounds() for stroke in self.strokes]
         return min(b[0] for b in boxes), min(b[1] for b in boxes), max(b[2] for b in boxes), max(b[3] for b in boxes)
 
+    def scaled(self, by: float) -> "Pattern":
+        """The same pattern in another unit: every coordinate times ``by``, sizes in words as they are."""
+        strokes = tuple(s.model_copy(update={"outline": s.outline.scaled(by)}) for s in self.strokes)
+        labels = tuple(
+            t.model_copy(update={"x": t.x * by, "y": t.y * by, "height_mm": t.height_mm * by}) for t in self.labels
+        )
+        measured = {
+            "dimensions": tuple(d.scaled(by) for d in self.dimensions),
+            "callouts": tuple(c.scaled(by) for c in self.callouts),
+        }
+        return self.model_copy(update={"strokes": strokes, "labels": labels, **measured})
+
     def at_origin(self) -> "Pattern":
         """The same pattern moved so that its lower left corner is (0, 0)."""
         x, y, _, _ = self.bounds()

@@ -8,7 +8,7 @@ from ninja import Router
 
 from nodulant.evaluate import evaluate
 from nodulant.formats.checklist_pdf import checklist_pdf
-from nodulant.formats.dxf import pattern_dxf
+from nodulant.formats.dxf import Unit, all_dxf, pattern_dxf
 from nodulant.formats.pattern_pdf import Paper, pattern_pdf
 from nodulant.formats.report_pdf import report_pdf
 from nodulant.formats.svg import pattern_svg
@@ -36,19 +36,23 @@ def current(request: HttpRequest, option_id: int) -> tuple[Option, Inputs]:
 
 
 @router.get("/options/{option_id}/patterns.{kind}")
-def pattern_file(request: HttpRequest, option_id: int, kind: str, id: str = "", paper: Paper = "a4") -> HttpResponse:
-    """Patterns as files: ``dxf`` or ``svg`` of one pattern, ``pdf`` of one or all."""
-    _, inputs = current(request, option_id)
+def pattern_file(
+    request: HttpRequest, option_id: int, kind: str, id: str = "", paper: Paper = "a4", unit: Unit = "mm"
+) -> HttpResponse:
+    """Patterns as files: ``dxf`` or ``svg`` of one pattern, ``pdf`` of one or all, ``zip`` of every DXF."""
+    option, inputs = current(request, option_id)
     evaluate(inputs)
     style = inputs.shop.style
     found = [told_in(p, style) for p in patterns_of(inputs.survey, inputs.design.operations) if not id or p.id == id]
-    if not found or kind not in {"dxf", "svg", "pdf"} or (kind != "pdf" and len(found) != 1):
+    if not found or kind not in {"dxf", "svg", "pdf", "zip"} or (kind in {"dxf", "svg"} and len(found) != 1):
         return problem(404, "not-found", "there is no such pattern")
     name = (id or "patterns").replace("/", "-")
     if kind == "pdf":
         return _file(pattern_pdf(found, paper), "application/pdf", f"{name}-{paper}.pdf")
+    if kind == "zip":
+        return _file(all_dxf(found, option.job.name, unit), "application/zip", f"{name}-{unit}.zip")
     if kind == "dxf":
-        return _file(pattern_dxf(found[0]), "image/vnd.dxf", f"{name}.dxf")
+        return _file(pattern_dxf(found[0], unit), "image/vnd.dxf", f"{name}.dxf")
     return _file(pattern_svg(found[0]), "image/svg+xml", f"{name}.svg")
 
 

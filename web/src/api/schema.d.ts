@@ -685,7 +685,7 @@ export interface paths {
         };
         /**
          * Pattern File
-         * @description Patterns as files: ``dxf`` or ``svg`` of one pattern, ``pdf`` of one or all.
+         * @description Patterns as files: ``dxf`` or ``svg`` of one pattern, ``pdf`` of one or all, ``zip`` of every DXF.
          */
         get: operations["nodulant_server_api_files_pattern_file"];
         put?: never;
@@ -10683,6 +10683,7 @@ export interface operations {
             query?: {
                 id?: string;
                 paper?: "a4" | "letter";
+                unit?: "mm" | "in";
             };
             header?: never;
             path: {

@@ -26,7 +26,7 @@ export default function Palette() {
         <Dialog.Backdrop />
         <Dialog.Positioner>
           <Dialog.Content bg="panel" color="ink" aria-label="Find and do">
-            <Command label="Find and do" className="palette" loop>
+            <Command label="Find and do" className="palette" loop filter={score}>
               <Command.Input autoFocus placeholder="a stage, a field, a part, a check, a word, something to do" />
               <Command.List>
                 <Command.Empty>Nothing has that in its name.</Command.Empty>
@@ -40,7 +40,7 @@ export default function Palette() {
                           value={`${r.name} ${r.also ?? ""} ${r.group}`}
                           onSelect={() => {
                             close();
-                            r.act();
+                            setTimeout(r.act, SETTLED_MS);
                           }}
                         >
                           {r.name} {r.also && <small>{r.also}</small>}
@@ -55,6 +55,17 @@ export default function Palette() {
       </Portal>
     </Dialog.Root>
   );
+}
+
+/** A closed dialog gives the keyboard back to where it was; only then may it be put elsewhere. */
+const SETTLED_MS = 60;
+
+/** Every word that is typed has to be there; what begins with the text comes first, then what has it as a word. */
+function score(value: string, search: string): number {
+  const [text, sought] = [value.toLowerCase(), search.toLowerCase().trim()];
+  if (!sought.split(/\s+/).every((word) => text.includes(word))) return 0;
+  if (text.startsWith(sought)) return 1;
+  return text.includes(` ${sought}`) ? 0.8 : 0.5;
 }
 
 function useFound(): Found[] {

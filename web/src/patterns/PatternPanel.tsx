@@ -1,14 +1,20 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { useBench, usePick } from "../draft/store";
 import { Group, PlainChoice } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
 import { usePatterns } from "./usePatterns";
 
+const UNITS = [
+  ["mm", "millimetres"],
+  ["in", "inches"],
+] as const;
+
 /** Which plates to cut: pick one to see it, take one or all as files. */
 export default function PatternPanel() {
   const { optionId } = usePick("optionId");
   const { patterns, chosen, choose, paper, setPaper, load, trouble } = usePatterns();
+  const [unit, setUnit] = useState<"mm" | "in">("mm");
   const draft = useBench((s) => s.history.now);
   // biome-ignore lint/correctness/useExhaustiveDependencies: patterns follow the draft
   useEffect(() => void load(), [draft, load]);
@@ -35,6 +41,18 @@ export default function PatternPanel() {
           </Box>
           <FileLink href={`${base}.pdf?paper=${paper}`} name="PDF 1:1, all" />
         </Flex>
+        <Flex gap="2" align="end" mt="2">
+          <Box flex="1">
+            <PlainChoice
+              free
+              label="DXF drawn in"
+              value={unit}
+              choices={UNITS}
+              choose={(u) => setUnit(u === "in" ? "in" : "mm")}
+            />
+          </Box>
+          <FileLink href={`${base}.zip?unit=${unit}`} name="Every DXF, zipped" />
+        </Flex>
       </Group>
       {own && (
         <Group title="This pattern">
@@ -42,7 +60,7 @@ export default function PatternPanel() {
             {(["dxf", "svg"] as const).map((kind) => (
               <FileLink
                 key={kind}
-                href={`${base}.${kind}?id=${encodeURIComponent(own.id)}`}
+                href={`${base}.${kind}?unit=${unit}&id=${encodeURIComponent(own.id)}`}
                 name={kind.toUpperCase()}
               />
             ))}

@@ -1,4 +1,4 @@
-import { Box, Text } from "@chakra-ui/react";
+import { Box, Flex, Text } from "@chakra-ui/react";
 import type { Mass, Seat } from "../api/types";
 import { useMay } from "../app/session";
 import { freshId, type Path } from "../draft/document";
@@ -13,6 +13,28 @@ import { LoadPlanFields } from "./LoadPlanFields";
 import { StockStops } from "./StockStops";
 
 const MASS_WIDTHS = "minmax(11rem, 1fr) 6.5rem 7rem 7rem 7rem 7rem 2.4rem";
+const NEAR_ONE = 1e-3;
+type AxleName = Seat["axle"];
+
+const sumOf = (seats: readonly Seat[], axle: AxleName) =>
+  seats.filter((s) => s.axle === axle).reduce((sum, s) => sum + s.share, 0);
+
+/** The seats of an axle with equal shares of it. */
+function evenly(seats: readonly Seat[], axle: AxleName): Seat[] {
+  const count = seats.filter((s) => s.axle === axle).length;
+  return seats.map((s) => (s.axle === axle ? { ...s, share: 1 / count } : s));
+}
+
+/** An axle's only seat and a second one as far behind its line as the first is ahead: the two ends of a spring. */
+function halved(seats: readonly Seat[], axle: AxleName): Seat[] {
+  const line = axle === "front" ? 0 : (useBench.getState().history.now.survey.wheelbase_mm ?? 0);
+  const own = seats.find((s) => s.axle === axle);
+  if (!own) return [...seats];
+  const ids = seats.map((s) => s.id);
+  const other = { ...own, id: freshId("seat", ids), name: `${own.name}, other end`, x_mm: 2 * line - own.x_mm };
+  return evenly([...seats, other], axle);
+}
+
 const SEAT_WIDTHS = "minmax(12rem, 1fr) 7rem 8rem 7rem 2.4rem";
 const AXLES = [
   ["front", "front"],
@@ -99,11 +121,14 @@ function Seats({ title, path, note }: { title: string; path: Path; note?: string
       ),
       name: "new seat",
       axle: "rear",
-      x_mm: 2000,
+      x_mm: seats.findLast((s) => s.axle === "rear")?.x_mm ?? 2000,
       share: 1,
     };
-    act({ kind: "insert", path, value });
+    act({ kind: "set", path, value: evenly([...seats, value], "rear") });
   };
+  const off = AXLES.map(([axle]) => ({ axle, sum: sumOf(seats, axle) })).filter(
+    ({ axle, sum }) => seats.some((s) => s.axle === axle) && Math.abs(sum - 1) > NEAR_ONE,
+  );
   return (
     <Group title={title}>
       <Box data-field={`/${path.join("/")}`} tabIndex={-1}>
@@ -117,6 +142,19 @@ function Seats({ title, path, note }: { title: string; path: Path; note?: string
             </GridRow>
           ))}
         </Grid>
+        {off.map(({ axle, sum }) => (
+          <Flex key={axle} role="alert" gap="2" align="center" my="1" wrap="wrap">
+            <Text fontSize="14px" color="removed">
+              The {axle} shares add up to {sum.toFixed(2)}, and make 1.
+            </Text>
+            <Act onClick={() => act({ kind: "set", path, value: evenly(seats, axle) })}>
+              {seats.filter((s) => s.axle === axle).length === 2 ? "Two equal halves" : "Equal shares"}
+            </Act>
+            {seats.filter((s) => s.axle === axle).length === 1 && (
+              <Act onClick={() => act({ kind: "set", path, value: halved(seats, axle) })}>Two equal halves</Act>
+            )}
+          </Flex>
+        ))}
         {may.design && <Act onClick={add}>Add a seat</Act>}
         {note && seats.length === 0 && (
           <Text fontSize="13px" color="faint">

@@ -1,0 +1,93 @@
+"""The first hour: a table typed by halves, work typed without the network, the main job by keyboard alone."""
+
+import io
+import zipfile
+
+import ezdxf
+
+from tests.browser.base import Bench
+
+
+class FirstHour(Bench):
+    def test_one_seat_typed_says_what_is_missing_and_offers_the_usual_answer(self):
+        self.open("Survey")
+        self.page.get_by_role("tab", name="Masses and seats").click()
+        seats = self.page.get_by_role("region", name="Seats as surveyed")
+        rows = seats.get_by_label("Axle", exact=True)
+        rear = [k for k in range(rows.count()) if rows.nth(k).input_value() == "rear"]
+        for k in reversed(rear[1:]):
+            seats.get_by_title("Take this row out").nth(k).click()
+        share = seats.get_by_label(", share").nth(rear[0])
+        share.fill("0.5")
+        share.press("Enter")
+        seats.get_by_text("The rear shares add up to 0.50, and make 1.").wait_for()
+        self.page.get_by_text("The figures below are those before this.").wait_for()
+        with self.evaluated():
+            seats.get_by_role("button", name="Two equal halves").click()
+        seats.get_by_text("add up to").wait_for(state="detached")
+        self.assertEqual(seats.get_by_label("other end, share").input_value(), "0.5")
+
+    def test_typed_without_the_network_it_is_there_after_a_reload(self):
+        self.open("Cut")
+        self.context.set_offline(True)
+        self.type_in("Depth", "2 1/2")
+        self.page.wait_for_timeout(1500)
+        self.assertEqual(self.page.get_by_label("Depth", exact=True).input_value(), "2 1/2")
+        self.context.set_offline(False)
+        self.page.reload()
+        depth = self.page.get_by_label("Depth", exact=True)
+        depth.wait_for()
+        self.assertIn(depth.input_value(), ("2 1/2", '2 1/2"'))
+
+    def test_every_dxf_in_one_zip_in_inches(self):
+        self.open("Patterns")
+        self.page.get_by_label("DXF drawn in").select_option("in")
+        with self.page.expect_download() as download:
+            self.page.get_by_role("button", name="Every DXF, zipped").click()
+        archive = zipfile.ZipFile(io.BytesIO(download.value.path().read_bytes()))
+        self.assertEqual(len(archive.namelist()), len(set(archive.namelist())))
+        name = next(n for n in archive.namelist() if "Outer-side-plate-left" in n)
+        drawing = ezdxf.read(io.StringIO(archive.read(name).decode()))
+        self.assertEqual(drawing.units, ezdxf.units.IN)
+        points = [p for line in drawing.modelspace().query('LWPOLYLINE[layer=="CUT"]') for p in line.get_points("xy")]
+        self.assertAlmostEqual(max(x for x, _ in points), 500 / 25.4, delta=0.01)
+
+    def test_the_main_job_by_keyboard_alone(self):
+        """From the list of jobs to a deeper notch, a saved revision and its pattern, without a mouse."""
+        page, keys = self.page, self.page.keyboard
+        page.goto(self.live_server_url)
+        link = page.get_by_role("link", name="Wherry")
+        link.wait_for()
+        for _ in range(40):
+            keys.press("Tab")
+            if link.evaluate("(e) => e === document.activeElement"):
+                break
+        keys.press("Enter")
+        page.get_by_label("Sheet: side elevation above plan").wait_for()
+        keys.press("Control+k")
+        page.get_by_placeholder("a stage, a field").wait_for()
+        keys.type("depth arc notch")
+        page.locator("[cmdk-item][data-selected=true]").filter(has_text="Depth").wait_for()
+        keys.press("Enter")
+        page.wait_for_function("() => document.activeElement?.dataset.field?.endsWith('/depth_mm')")
+        keys.press("Control+a")
+        with self.evaluated():
+            keys.type("2 1/2")
+            keys.press("Enter")
+        keys.press("Control+s")
+        page.get_by_role("status").filter(has_text="revision 2").wait_for()
+        keys.press("Control+k")
+        page.get_by_placeholder("a stage, a field").wait_for()
+        keys.type("patterns")
+        page.locator("[cmdk-item][data-selected=true]").filter(has_text="Patterns").wait_for()
+        keys.press("Enter")
+        page.get_by_role("region", name="Patterns", exact=True).wait_for()
+
+
+class ForcedColours(Bench):
+    def test_what_is_open_keeps_a_mark_of_its_own(self):
+        self.page.emulate_media(forced_colors="active")
+        self.open("Cut")
+        style = "(e) => getComputedStyle(e).outlineStyle"
+        self.assertEqual(self.page.locator(".stage-head[aria-expanded=true]").evaluate(style), "solid")
+        self.assertEqual(self.page.locator(".stage-head[aria-expanded=false]").first.evaluate(style), "none")
