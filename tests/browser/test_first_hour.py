@@ -39,6 +39,23 @@ class FirstHour(Bench):
         depth.wait_for()
         self.assertIn(depth.input_value(), ("2 1/2", '2 1/2"'))
 
+    def test_a_hub_height_from_the_floor_is_caught_and_told_from_the_datum(self):
+        self.open("Survey")
+        rear = self.page.get_by_role("region", name="Rear axle at ride height")
+        for end in ("left", "right"):
+            field = rear.get_by_label(f"Hub height, {end}", exact=True)
+            field.fill("13 1/2")
+            field.press("Enter")
+        rear.get_by_text("That reads like a height from the floor").wait_for()
+        rear.get_by_role("button", name="Read from the floor").click()
+        with self.evaluated():
+            plane = rear.get_by_label("Datum plane above the floor")
+            plane.fill("19 1/2")
+            plane.press("Enter")
+        self.assertEqual(rear.get_by_label("Hub height, left", exact=True).input_value(), '-6"')
+        self.assertEqual(rear.get_by_label("Hub above the floor, left").input_value(), '13 1/2"')
+        rear.get_by_text("That reads like").wait_for(state="detached")
+
     def test_every_dxf_in_one_zip_in_inches(self):
         self.open("Patterns")
         self.page.get_by_label("DXF drawn in").select_option("in")

@@ -9,6 +9,7 @@ import { Thing } from "../travel/Thing";
 import { BeforeTeardown } from "./BeforeTeardown";
 import { Checklist } from "./Checklist";
 import { FirstAnswer } from "./FirstAnswer";
+import { FromFloor } from "./FromFloor";
 
 /** What is there now, measured from which datum. */
 export default function SurveyPanel({ job }: { job: JobHead }) {
@@ -54,6 +55,7 @@ function AxleGroup({ name }: { name: "front" | "rear" }) {
         <QuantityField label="Hub height, left" path={at("hub_z_left_mm")} optional />
         <QuantityField label="Hub height, right" path={at("hub_z_right_mm")} optional />
       </Pair>
+      <FromFloor axle={name} />
       {name === "rear" && (
         <>
           <Pair>
