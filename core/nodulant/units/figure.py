@@ -20,6 +20,8 @@ BESIDE_INCHES: dict[str, tuple[str, float]] = {
     "mm⁴": ("in⁴", MM_PER_INCH**4),
 }
 """The core's unit, and what is read beside inches: its name and how much of the core's it is (exact conversions)."""
+BESIDE_MM: dict[str, tuple[str, float]] = {"mm²": ("cm²", 1e2), "mm³": ("cm³", 1e3), "mm⁴": ("cm⁴", 1e4)}
+"""Section properties as steel tables have them."""
 
 
 def show_figure(value: float, unit: str, style: Style, digits: int = 3) -> str:
@@ -28,7 +30,7 @@ def show_figure(value: float, unit: str, style: Style, digits: int = 3) -> str:
         return show_length(value, style)
     if unit == "share":
         return f"{value * 100:.0f} %"
-    name, of = BESIDE_INCHES.get(unit, (unit, 1.0)) if style != "mm" else (unit, 1.0)
+    name, of = (BESIDE_MM if style == "mm" else BESIDE_INCHES).get(unit, (unit, 1.0))
     own = value / of
     number = f"{own:.0f}" if abs(own) >= 10**digits else significant_text(own, digits)
     return f"{number} {name}".strip()

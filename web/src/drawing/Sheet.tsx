@@ -24,6 +24,8 @@ import { useSize } from "./useSize";
 import { useLooking } from "./view";
 
 const PLAN_SHARE = 0.36;
+/** From farther off the lines of what is marked off would lie on each other, pixels a mm. */
+const LEAST_MARKED = 0.3;
 
 /** The sheet: side elevation above plan on one station scale, a tape between them. */
 export function Sheet({ handles = true }: { handles?: boolean }) {
@@ -129,7 +131,9 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
               select={select}
             />
             <Ghost side={side} at={at} perMm={scale.perMm} />
-            {handles && !gesture && <Marked rail={rail} open={openOperation(draft, selected)?.id} at={at} />}
+            {handles && !gesture && scale.perMm > LEAST_MARKED && (
+              <Marked rail={rail} open={openOperation(draft, selected)?.id} at={at} />
+            )}
             {preview && (
               <g transform={`translate(${preview.dx * scale.perMm} ${-preview.dz * scale.perMm})`}>
                 {result.rails

@@ -22,10 +22,17 @@ const BESIDE_INCHES: Record<string, readonly [string, number]> = {
   "mm⁴": ["in⁴", MM_PER_INCH ** 4],
 };
 
+/** Section properties as steel tables have them. */
+const BESIDE_MM: Record<string, readonly [string, number]> = {
+  "mm²": ["cm²", 100],
+  "mm³": ["cm³", 1000],
+  "mm⁴": ["cm⁴", 10_000],
+};
+
 /** A value and its unit as the job's unit system has them. */
 export function beside(value: number, unit: string, style: Style): { value: number; unit: string } {
-  const inch = BESIDE_INCHES[unit];
-  return inch && style !== "mm" ? { value: value / inch[1], unit: inch[0] } : { value, unit };
+  const own = (style === "mm" ? BESIDE_MM : BESIDE_INCHES)[unit];
+  return own ? { value: value / own[1], unit: own[0] } : { value, unit };
 }
 
 /** A figure of the core with its unit, with so many significant digits. */
