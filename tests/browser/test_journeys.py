@@ -36,7 +36,7 @@ class Newcomer(Bench):
         with open(pdf.value.path(), "rb") as file:
             self.assertEqual(file.read(4), b"%PDF")
         with page.expect_download() as dxf:
-            page.get_by_role("button", name="DXF").click()
+            page.get_by_role("button", name="DXF", exact=True).click()
         self.assertTrue(dxf.value.suggested_filename.endswith(".dxf"))
         self.assertEqual(ezdxf.readfile(dxf.value.path()).units, ezdxf.units.MM)
 

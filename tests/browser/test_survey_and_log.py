@@ -112,7 +112,7 @@ class Log(Bench):
         self.open("Prove")
         with self.evaluated():
             self.type_in("Depth of the cut, left, measured", "3")
-        self.page.get_by_text("read depth left of axle-notch: 3").wait_for()
+        self.page.get_by_text('read Depth of the cut, left: 3"').wait_for()
         self.page.get_by_role("button", name="Take back").click()
         self.page.get_by_label("Because", exact=True).fill("read the wrong line")
         with self.evaluated():

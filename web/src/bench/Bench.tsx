@@ -50,6 +50,7 @@ export default function Bench() {
       >
         <Flex
           direction="column"
+          position="relative"
           bg="panel"
           borderRightWidth="1px"
           borderColor="rule"

@@ -34,7 +34,17 @@ export function StageList({ job }: { job: JobHead }) {
           <StageHead key={name} name={name} number={i + 1} open={name === stage} />
         ))}
       </div>
-      <Box flex="1" minH="0" overflowY="auto" px="3" pt="2" pb="6" aria-label={TITLES[stage]} as="section" tabIndex={0}>
+      <Box
+        flex="1"
+        minH="0"
+        overflowY="auto"
+        px="3"
+        pt="2"
+        pb="28"
+        aria-label={TITLES[stage]}
+        as="section"
+        tabIndex={0}
+      >
         <VisuallyHidden>
           <h2>{TITLES[stage]}</h2>
         </VisuallyHidden>

@@ -44,6 +44,8 @@ function Stock({ job, withCaps, style }: { job: JobHead; withCaps: boolean; styl
       const body = { ...job.shop, plate_stock_mm: sizes(plates), cap_heights_mm: sizes(caps) };
       await api.PUT("/api/jobs/{job_id}/shop", { params: { path: { job_id: job.id } }, body });
       await queries.invalidateQueries({ queryKey: ["job", job.id] });
+      setPlates(listed(body.plate_stock_mm));
+      setCaps(listed(body.cap_heights_mm));
       setTrouble("");
     } catch (error) {
       setTrouble(messageOf(error));

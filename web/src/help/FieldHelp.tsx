@@ -22,7 +22,10 @@ function useFieldAtHand(): string | null {
 
 const isNumber = (part: string) => /^\d+$/.test(part);
 
-/** Below the stage: what the field at hand asks for, and from where to where it is measured. */
+/**
+ * At the foot of the stage: what the field at hand asks for, and from where to where it is measured. It lies over the
+ * form and moves nothing: leaving a field by a press must not take what is pressed from under the pointer.
+ */
 export function FieldHelp() {
   const pointer = useFieldAtHand();
   const { beside, put } = useHelp();
@@ -44,6 +47,10 @@ export function FieldHelp() {
     <Box
       as="aside"
       aria-label={`What is asked: ${term.name}`}
+      position="absolute"
+      bottom="0"
+      left="0"
+      right="0"
       borderTopWidth="2px"
       borderColor="chalk"
       bg="sheet"
