@@ -37,15 +37,17 @@ class Offline(Bench):
         self.open("Cut")
         expect(self.page.get_by_label("Depth", exact=True)).to_have_value('1 13/16"')
 
-    def test_typed_text_waits_for_the_server(self):
+    def test_typed_without_the_server_it_is_judged_and_sent_when_the_network_is_back(self):
         self.open("Cut")
         self.context.set_offline(True)
         field = self.type_in("Depth", "2 1/4")
         self.page.get_by_role("alert").filter(has_text="the server cannot be reached").first.wait_for()
+        self.page.get_by_role("status").filter(has_text="kept here").wait_for()
         self.assertEqual(field.input_value(), "2 1/4")
-        self.context.set_offline(False)
         with self.evaluated():
-            field.press("Enter")
+            self.context.set_offline(False)
+        self.kept()
+        self.assertEqual(Draft.objects.count(), 1)
         expect(field).to_have_value("2 1/4")
 
 

@@ -21,9 +21,15 @@ export function startAutosave(mayDesign: boolean): () => void {
     clearTimeout(timer);
     timer = setTimeout(() => useBench.getState().save === "unsaved" && void saveDraft(), DELAY_MS);
   });
+  /** The network is back: what could not be sent is sent. */
+  const back = () => {
+    if (mayDesign && useBench.getState().save === "failed") void saveDraft();
+  };
+  addEventListener("online", back);
   return () => {
     clearTimeout(timer);
     clearTimeout(idle);
+    removeEventListener("online", back);
     stop();
   };
 }

@@ -171,7 +171,8 @@ const placeOf = (of: Evaluation) => JSON.stringify(of.travel.map((t) => [t.membe
 /** Evaluate whenever the draft, the side, the station or the load case changes; outside React, so that a drag redraws only what it moves. */
 export function startEvaluation(): () => void {
   void (useBench.getState().jobId && run());
-  return useBench.subscribe((now, then) => {
+  addEventListener("online", evaluateAgain);
+  const stop = useBench.subscribe((now, then) => {
     const asked =
       now.side !== then.side ||
       now.style !== then.style ||
@@ -182,6 +183,10 @@ export function startEvaluation(): () => void {
     const ended = then.gesture !== null && now.gesture === null;
     if (now.jobId && now.optionId && (asked || changed || ended)) void run();
   });
+  return () => {
+    removeEventListener("online", evaluateAgain);
+    stop();
+  };
 }
 
 export function evaluateAgain(): void {
