@@ -56,3 +56,15 @@ class InInches(Bench):
 
     def test_the_step(self):
         self.walked("Step, narrowed front, raised pocket")
+
+    def test_options_side_by_side_and_what_the_shop_reckons_with(self):
+        self.page.goto(f"{self.live_server_url}/jobs/{self.job.pk}/compare")
+        self.page.get_by_role("table", name="Options compared").wait_for()
+        self.page.get_by_label("A pound of plate").wait_for()
+        self.type_in("A pound of plate", "1")
+        self.assertEqual(self.page.get_by_label("A pound of plate").input_value(), "1")
+        self.page.get_by_role("button", name="Keep the rates").click()
+        self.page.wait_for_load_state("networkidle")
+        self.job.refresh_from_db()
+        self.assertAlmostEqual(self.job.shop_model().rates.plate_kg, 1 / 0.45359237, places=6)
+        self.assertEqual(self.foreign(), [])

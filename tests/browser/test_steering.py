@@ -75,9 +75,8 @@ class Fronts(Bench):
         expect(self.sense()).to_have_text("Turned right, the wheels turn right.")
         self.page.get_by_role("img", name="Wheels steer by themselves through travel").wait_for()
         self.page.get_by_role("button", name="Table").click()
-        self.page.get_by_role("table", name="Figures from lock to lock").get_by_text(
-            "Left wheel, deg", exact=True
-        ).wait_for()
+        row = self.page.get_by_role("table", name="Figures from lock to lock").get_by_role("row")
+        row.filter(has=self.page.get_by_text("Left wheel", exact=True)).filter(has_text=" deg").wait_for()
 
     def test_four_ways_down_side_by_side(self):
         self.begin("Double wishbone")

@@ -40,13 +40,12 @@ def checklist_pdf(job_name: str, inputs: Inputs) -> bytes:
         title=f"{job_name}, survey checklist",
         invariant=1,
     )
-    datum = next(f.name for f in survey.features if f.id == survey.datum.feature_id)
     unit = "millimetres" if style == "mm" else "inches"
     story: list[Flowable] = [
         Paragraph(escape(f"{job_name}: survey"), _STYLES["Title"]),
         Paragraph(
-            f"{escape(survey.vehicle)}. Stations from: <b>{escape(datum)}</b>. Heights from: <b>{escape(survey.datum.plane)}</b>; "
-            f"minus below it. Write in {unit}. Measured by ______________________ on ______________",
+            f"{escape(survey.vehicle)}. Stations from: <b>the front axle line</b>, A ahead of it. "
+            f"Heights from: <b>{escape(survey.datum.plane)}</b>; minus below it. Write in {unit}. Measured by ______________________ on ______________",
             CELL,
         ),
         Paragraph("<b>T</b>: cannot be measured once the vehicle is apart.", CELL),
@@ -94,8 +93,8 @@ def _row(item: Item) -> list[object]:
 
 def _stations(survey: Survey, style: Style) -> Table:
     """Both rails station by station: the place where it is known, room for the rest."""
-    heads = ["station", "place", "height L", "R", "width L", "R", "wall L", "R", "lost to rust"]
-    known = [show_length(s.x_mm, style) for s in survey.rails.left.stations]
+    heads = ["station", "behind front axle", "height L", "R", "width L", "R", "wall L", "R", "lost to rust"]
+    known = [f"{show_length(abs(s.x_mm), style)}{' A' if s.x_mm < 0 else ''}" for s in survey.rails.left.stations]
     rows = [heads, *([str(i + 1), x, *[""] * 7] for i, x in enumerate(known))]
     rows += [[str(len(known) + i + 1), *[""] * 8] for i in range(EMPTY_STATIONS)]
     table = Table(rows, colWidths=(14 * mm, 28 * mm, *([19 * mm] * 6), 26 * mm), rowHeights=7 * mm)

@@ -44,6 +44,7 @@ _STANDS = (
     ("wheel", "wheel: rim and offset", "wheel-offset"),
     ("arch", "wheel arch", "arch"),
 )
+_PINION = (("pinion_angle_deg", "pinion, nose up", "pinion-angle"),)
 _STATION = (
     ("height_mm", "height", "rail-height"),
     ("width_mm", "width", "rail-width"),
@@ -54,7 +55,10 @@ LEAST_MARKS = 3
 
 
 def checklist(survey: Survey, touched: frozenset[AxleName] = BOTH) -> tuple[Unlocks, ...]:
-    """Everything to measure for work on the touched axles, in groups in the order of the work."""
+    """Everything to measure for work on the touched axles, in groups in the order of the work.
+
+    Work on the front alone leaves the rear as it stands; work on the rear asks for the front's height, since rake hangs on both.
+    """
     gone = {r.pointer for r in readings_before_teardown(survey, touched)}
 
     def item(at: str, name: str, term: str, value: object) -> Item:
@@ -74,9 +78,10 @@ def checklist(survey: Survey, touched: frozenset[AxleName] = BOTH) -> tuple[Unlo
                     at = f"/rails/{side}/stations/{i}/{field}"
                     yield item(at, f"{side} rail, station {i + 1}, {name}", term, getattr(station, field))
 
-    axles = [axle for axle in ("front", "rear") if axle in touched]
+    rear: tuple[AxleName, ...] = ("rear",) if "rear" in touched else ()
+    standing: tuple[AxleName, ...] = ("front", *rear)
     marks = [f for f in survey.features if f.kind != "axle-line"]
-    cut = [i for axle in axles if axle == "rear" for i in of_axle("rear", _TUBE)]
+    cut = [i for axle in rear for i in of_axle(axle, _TUBE)]
     cut += [item("/wheelbase_mm", "Wheelbase, hub to hub", "wheelbase", survey.wheelbase_mm), *of_rails()]
     steel = [
         item(f"/rails/{side}/steel_id", f"{side} rail, steel", "steel", _known(survey.rails.of(side).steel_id))
@@ -93,7 +98,7 @@ def checklist(survey: Survey, touched: frozenset[AxleName] = BOTH) -> tuple[Unlo
             id="heights",
             title="Ride height and wheels",
             says="heights, what the tyres touch, ground clearance",
-            items=tuple(i for axle in ("front", "rear") for i in of_axle(axle, _STANDS)),
+            items=tuple(i for axle in standing for i in of_axle(axle, _STANDS)),
         ),
         Unlocks(
             id="strength",
@@ -112,7 +117,7 @@ def checklist(survey: Survey, touched: frozenset[AxleName] = BOTH) -> tuple[Unlo
             title="Travel and driveline",
             says="curves, joint angles, hoses, against what there was before",
             items=(
-                *of_axle("rear", (("pinion_angle_deg", "pinion, nose up", "pinion-angle"),)),
+                *(i for axle in rear for i in of_axle(axle, _PINION)),
                 item("/suspensions", "What holds the axles now: hard points", "hard-point", survey.suspensions),
             ),
         ),

@@ -41,6 +41,7 @@ export function StageList({ job }: { job: JobHead }) {
         px="3"
         pt="2"
         pb="28"
+        scrollPaddingBottom="28"
         aria-label={TITLES[stage]}
         as="section"
         tabIndex={0}

@@ -2,7 +2,7 @@ import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams, useSearchParams } from "react-router";
 import { api, got } from "../api/client";
-import type { SideBySide } from "../api/types";
+import type { SideBySide, Style } from "../api/types";
 import { OptionDrawings } from "./OptionDrawings";
 import { Rates } from "./Rates";
 import { RatioTable } from "./RatioTable";
@@ -65,17 +65,17 @@ export default function ComparePage() {
       )}
       {options.length >= 2 && chosen.length < 2 && <Text>Choose two options or more.</Text>}
       {compared.isError && <Text role="alert">{compared.error.message}</Text>}
-      {compared.data && chosen.length >= 2 && <Both data={compared.data} />}
+      {job.data && compared.data && chosen.length >= 2 && <Both data={compared.data} style={job.data.shop.style} />}
       {job.data && <Rates job={job.data} />}
     </Box>
   );
 }
 
-function Both({ data }: { data: SideBySide }) {
+function Both({ data, style }: { data: SideBySide; style: Style }) {
   return (
     <>
       <OptionDrawings data={data} />
-      <RatioTable data={data} />
+      <RatioTable data={data} style={style} />
     </>
   );
 }

@@ -1,35 +1,33 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { api, got } from "../api/client";
 import type { JobHead } from "../api/types";
 import { useMay } from "../app/session";
 import { Act } from "../fields/controls";
 import { PlainQuantity, PlainWords } from "../fields/plain";
+import { beside } from "../units/figure";
 
+/** What has a price: the field, its words beside millimetres and beside inches, and the core's unit that it is for. */
 const FIELDS = [
-  ["hour", "An hour"],
-  ["plate_kg", "A kilogram of plate"],
-  ["weld_m", "A metre of weld"],
+  ["hour", "An hour", "An hour", ""],
+  ["plate_kg", "A kilogram of plate", "A pound of plate", "kg"],
+  ["weld_m", "A metre of weld", "A foot of weld", "m"],
 ] as const;
 
 /** What the shop reckons with; without all three the cost is not computed. */
 export function Rates({ job }: { job: JobHead }) {
   const queries = useQueryClient();
   const may = useMay();
+  const { style } = job.shop;
   const [rates, setRates] = useState(job.shop.rates ?? { currency: "units" });
-  // a press waits for what is still being read: it has to see the rates as they are then
-  const latest = useRef(rates);
-  const change = (part: Partial<typeof rates>) => {
-    latest.current = { ...latest.current, ...part };
-    setRates(latest.current);
-  };
+  const change = (part: Partial<typeof rates>) => setRates((old) => ({ ...old, ...part }));
   const [trouble, setTrouble] = useState("");
   if (!may.design) return null;
   const keep = async () => {
     try {
       const params = { path: { job_id: job.id } };
-      await got(api.PUT("/api/jobs/{job_id}/shop", { params, body: { ...job.shop, rates: latest.current } }));
+      await got(api.PUT("/api/jobs/{job_id}/shop", { params, body: { ...job.shop, rates } }));
       await queries.invalidateQueries({ queryKey: ["job", job.id] });
       setTrouble("");
     } catch (error) {
@@ -47,16 +45,20 @@ export function Rates({ job }: { job: JobHead }) {
             take={(currency) => change({ currency: currency.slice(0, 8) })}
           />
         </Box>
-        {FIELDS.map(([field, label]) => (
-          <Box key={field} w="11rem">
-            <PlainQuantity
-              label={label}
-              kind="number"
-              value={rates[field] ?? null}
-              take={(value) => change({ [field]: value })}
-            />
-          </Box>
-        ))}
+        {FIELDS.map(([field, metric, inch, unit]) => {
+          const per = beside(1, unit, style).value;
+          const rate = rates[field];
+          return (
+            <Box key={field} w="11rem">
+              <PlainQuantity
+                label={style === "mm" ? metric : inch}
+                kind="number"
+                value={rate == null ? null : rate / per}
+                take={(value) => change({ [field]: value * per })}
+              />
+            </Box>
+          );
+        })}
         <Act onClick={() => void keep()}>Keep the rates</Act>
       </Flex>
       <Text role="alert" color="removed" fontSize="14px">

@@ -1,10 +1,11 @@
 import { Box, Table } from "@chakra-ui/react";
 import { useCatalogue } from "../api/catalogue";
-import type { CompareRow, SideBySide } from "../api/types";
+import type { CompareRow, SideBySide, Style } from "../api/types";
+import { beside } from "../units/figure";
 import { showNumber } from "../units/show";
 
 /** One row a figure, one column an option; the better one is set in bold and marked, not only coloured. */
-export function RatioTable({ data }: { data: SideBySide }) {
+export function RatioTable({ data, style }: { data: SideBySide; style: Style }) {
   const { reads } = useCatalogue();
   const inWords = (unit: string) => (reads[unit]?.text.replace("{value}", "").trim() || unit).trim();
   return (
@@ -24,13 +25,13 @@ export function RatioTable({ data }: { data: SideBySide }) {
           {data.rows.map((row) => (
             <Table.Row key={row.key} bg="sheet">
               <Table.Cell>
-                {row.name} <span className="row-tail">{inWords(row.unit)}</span>
+                {row.name} <span className="row-tail">{inWords(beside(0, row.unit, style).unit)}</span>
               </Table.Cell>
               {row.values.map((value, i) => (
                 <Table.Cell key={data.options[i]?.id} textAlign="end" fontWeight={isBest(row, i) ? "700" : "400"}>
                   {isBest(row, i) && "● "}
                   {row.failing?.[i] && "fails: "}
-                  {value === null ? "not computed" : showNumber(value, 3)}
+                  {value === null ? "not computed" : showNumber(beside(value, row.unit, style).value, 3)}
                 </Table.Cell>
               ))}
             </Table.Row>

@@ -17,7 +17,7 @@ const LINE = {
 } as const;
 
 /** Etched text smaller than this on the screen is not readable there: the head says the same. */
-const LEAST_TEXT = 7;
+const LEAST_TEXT = 12;
 
 /** One pattern, as large as the bench allows, with its dimensions and datum. */
 export default function PatternView() {

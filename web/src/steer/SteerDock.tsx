@@ -2,7 +2,7 @@ import { Text } from "@chakra-ui/react";
 import { useCallback, useState } from "react";
 import type { AxleTravel } from "../api/types";
 import { usePick } from "../draft/store";
-import { CurveGrid, travelLabel } from "../travel/CurveGrid";
+import { CurveGrid, travelLabel, Value } from "../travel/CurveGrid";
 import { DockHead } from "../travel/DockHead";
 import { useAxle } from "../travel/useAxle";
 
@@ -61,7 +61,6 @@ const SHOWN = 7;
 function SteerTable({ steering }: { steering: NonNullable<AxleTravel["steer"]> }) {
   const inputs = steering.inputs ?? [];
   const rows = Array.from({ length: SHOWN }, (_, i) => Math.round((i * (inputs.length - 1)) / (SHOWN - 1)));
-  const shown = (value: number | null | undefined) => (value == null ? "none" : value.toFixed(1));
   return (
     <table className="figures" aria-label="Figures from lock to lock">
       <thead>
@@ -77,11 +76,11 @@ function SteerTable({ steering }: { steering: NonNullable<AxleTravel["steer"]> }
       <tbody>
         {(steering.curves ?? []).map((curve) => (
           <tr key={curve.id}>
-            <th scope="row">
-              {curve.name}, {curve.unit}
-            </th>
+            <th scope="row">{curve.name}</th>
             {rows.map((i) => (
-              <td key={i}>{shown(curve.values[i])}</td>
+              <td key={i}>
+                <Value curve={curve} value={curve.values[i] ?? null} />
+              </td>
             ))}
           </tr>
         ))}

@@ -7,6 +7,7 @@ import { messageOf } from "../cut/useSearch";
 import { useBench, usePick } from "../draft/store";
 import { Act, Group } from "../fields/controls";
 import { PlainQuantity } from "../fields/plain";
+import { showFigure } from "../units/figure";
 import { showLength } from "../units/show";
 
 /** How each way is drawn: told apart by its dashes as well as by its colour. */
@@ -60,6 +61,7 @@ export function WaysDown({ index }: { index: number }) {
 const [W, H] = [236, 84];
 
 function Overlay({ ways, id }: { ways: Ways; id: string }) {
+  const style = useBench((s) => s.style);
   const all = ways.ways.map((w) => ({ way: w.way, curve: w.curves.find((c) => c.id === id) }));
   const first = all[0]?.curve;
   if (!first) return null;
@@ -80,7 +82,7 @@ function Overlay({ ways, id }: { ways: Ways; id: string }) {
   return (
     <Box mb="1">
       <Text fontSize="13px" color="faint">
-        {first.name}, {first.unit}: {low.toFixed(1)} to {high.toFixed(1)}
+        {first.name}: {showFigure(low, first.unit, style)} to {showFigure(high, first.unit, style)}
       </Text>
       <svg width={W} height={H} role="img" aria-label={`${first.name}, all ways`} style={{ display: "block" }}>
         <path d={`M${x(0)} 0V${H}`} stroke={paint("rule")} />

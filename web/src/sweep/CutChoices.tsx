@@ -8,7 +8,8 @@ import { messageOf } from "../cut/useSearch";
 import { useBench, usePick } from "../draft/store";
 import { Act } from "../fields/controls";
 import { VerdictMark } from "../margins/VerdictMark";
-import { showLength, showNumber } from "../units/show";
+import { showFigure } from "../units/figure";
+import { showLength } from "../units/show";
 
 /** From what is swept at a rail, the cut: a hole or a notch, with what it leaves, placed by one press. */
 export function CutChoices({ pair }: { pair: SweptPair }) {
@@ -56,13 +57,13 @@ export function CutChoices({ pair }: { pair: SweptPair }) {
             <Box key={choice.kind} mt="1" pt="1" borderTopWidth="1px" borderColor="rule">
               <Text>
                 <b>{choice.words}</b>: leaves {showLength(Math.max(choice.left_mm, 0), style)} of the web, takes{" "}
-                {(choice.area_mm2 / 100).toFixed(0)} cm².
+                {showFigure(choice.area_mm2, "mm²", style)}.
               </Text>
               {choice.reason && <Text color="removed">It cannot be placed: {choice.reason}.</Text>}
               {choice.verdicts.map((v) => (
                 <Text key={v.title} display="flex" gap="2" alignItems="center" fontSize="13px">
                   <VerdictMark verdict={v.verdict as "fails"} size={12} />
-                  {v.title}: {v.value == null ? "not computed" : `${showNumber(v.value, 3)} ${v.unit}`}
+                  {v.title}: {v.value == null ? "not computed" : showFigure(v.value, v.unit, style)}
                 </Text>
               ))}
               {!choice.reason && (
