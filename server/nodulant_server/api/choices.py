@@ -17,8 +17,9 @@ from nodulant.materials.hole_saws import HOLE_SAWS_MM
 from nodulant.materials.pipe import PIPES
 from nodulant.parts.reads import MET, READS
 from nodulant.targets.mechanisms import MECHANISMS
-from nodulant_server.api.bodies import Catalogue, FreshBody, FreshPartBody, FreshSuspensionBody, FreshSuspensionPartBody
+from nodulant_server.api.bodies import Catalogue, FreshBody, FreshPartBody
 from nodulant_server.api.compute import drafted
+from nodulant_server.api.search_bodies import FreshSuspensionBody, FreshSuspensionPartBody
 
 router = Router()
 

@@ -33,16 +33,14 @@ from nodulant_server.api.bodies import (
     CompareBody,
     DraftBody,
     EvaluateBody,
-    FindBody,
-    FindLine,
     OptionCounts,
     OutlineBody,
-    RemedyBody,
     SectionBody,
     StationsBody,
     TravelBody,
     WheelFace,
 )
+from nodulant_server.api.search_bodies import FindBody, FindLine, RemedyBody
 from nodulant_server.models import Job, Option
 
 router = Router()

@@ -18,10 +18,11 @@ from nodulant.job.riding import in_place, re_hung
 from nodulant.job.taped_points import taped_point
 from nodulant.search.bump_steer import FoundSteer
 from nodulant.search.fit_coilover import FoundCoil
-from nodulant_server.api.bodies import (
+from nodulant_server.api.bodies import DraftBody
+from nodulant_server.api.compute import BARE, drafted, streamed
+from nodulant_server.api.search_bodies import (
     ArmBody,
     CureSteerBody,
-    DraftBody,
     FindHolesBody,
     FindLine,
     FindWindowBody,
@@ -31,7 +32,6 @@ from nodulant_server.api.bodies import (
     TapedBody,
     WaysBody,
 )
-from nodulant_server.api.compute import BARE, drafted, streamed
 
 router = Router()
 

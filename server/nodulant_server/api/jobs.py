@@ -12,15 +12,7 @@ from nodulant_server.actions.begin import begin_job, change_shop
 from nodulant_server.actions.job_list import change_job, duplicate_job
 from nodulant_server.actions.log import entries_of
 from nodulant_server.actions.transfer import export_job, import_job
-from nodulant_server.api.bodies import (
-    JobChange,
-    JobHead,
-    JobRow,
-    NewJob,
-    OptionHead,
-    Saved,
-    SaveSurvey,
-)
+from nodulant_server.api.bodies import JobChange, JobHead, JobRow, NewJob, OptionHead, Saved, SaveSurvey
 from nodulant_server.models import DesignRevision, Job, Option
 from nodulant_server.roles import require
 

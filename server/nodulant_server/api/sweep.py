@@ -18,9 +18,12 @@ from nodulant.evaluate.suspensions.tuck import least_tuck
 from nodulant.job.document import Inputs
 from nodulant.search.tuck import FoundTuck
 from nodulant_server.actions.sweeps import keep_sweep, sweep_on_file
-from nodulant_server.api.bodies import (
+from nodulant_server.api.bodies import DraftBody
+from nodulant_server.api.compute import BARE, drafted
+from nodulant_server.api.jobs import person
+from nodulant_server.api.problems import problem
+from nodulant_server.api.search_bodies import (
     BetweenBody,
-    DraftBody,
     MapBody,
     RodHoleBody,
     SweepBody,
@@ -29,9 +32,6 @@ from nodulant_server.api.bodies import (
     ThingsApart,
     TuckBody,
 )
-from nodulant_server.api.compute import BARE, drafted
-from nodulant_server.api.jobs import person
-from nodulant_server.api.problems import problem
 from nodulant_server.models import Option
 from nodulant_server.roles import ALLOWED, role_of
 
