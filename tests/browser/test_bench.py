@@ -235,6 +235,16 @@ OVERLAPS = """
       const high = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top);
       if (wide > 1 && high > 3) out.push(`${one} | ${other}`);
     }));
+    // bolts and cut lines: no point of their edge lies inside a name
+    for (const line of svg.querySelectorAll('[data-line=CUT], [data-line=HOLE]')) {
+      const on = line.getScreenCTM(), length = line.getTotalLength();
+      if (!length) continue;
+      const steps = Math.min(Math.ceil(length), 1500);
+      const points = Array.from({length: steps + 1}, (_, i) => line.getPointAtLength(length * i / steps).matrixTransform(on));
+      for (const [one, r] of texts)
+        if (points.some((p) => p.x > r.left + 1 && p.x < r.right - 1 && p.y > r.top + 3 && p.y < r.bottom - 3))
+          out.push(`${one} | ${line.dataset.line.toLowerCase()} line`);
+    }
   }
   return out;
 }
@@ -265,7 +275,7 @@ class Labels(Bench):
 
     def test_what_is_marked_off_is_drawn_with_its_dimensions(self):
         self.open("Cut")
-        depth = self.page.locator("[data-dimensions] text").filter(has_text='2 5/16"')
+        depth = self.page.locator("[data-dimensions] text").filter(has_text='2 5/16" ±')
         depth.wait_for()
         self.page.get_by_role("button", name="Patterns").click()
         self.page.locator("[data-dimensions] text").filter(has_text="R 2 3/8").wait_for()

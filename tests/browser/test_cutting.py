@@ -172,7 +172,7 @@ class Views(Bench):
             self.page.keyboard.press("l")
         self.page.get_by_text("right rail, seen from the left").wait_for()
         self.page.get_by_text("Strength, right rail").wait_for()
-        self.page.get_by_text("Section, right").wait_for()
+        self.page.get_by_text("Section A-A, right").wait_for()
 
     def test_loaded_as(self):
         """What is aboard changes the use of the rails."""

@@ -54,6 +54,25 @@ class OnTheRail(SimpleTestCase):
         self.assertNotIn("rear-truss", own)
 
 
+class FromAbove(SimpleTestCase):
+    def plan(self, option, kind, side):
+        result = evaluate(f.demo(option), AT)
+        op = next(op for op in f.demo(option).design.operations if op.kind == kind)
+        rail = next(r for r in result.rails if r.side == side)
+        own = next(m for m in rail.measured if m.operation == op.id)
+        return {d.name: d for d in own.plan}, result
+
+    def test_the_rails_width_and_both_rails_from_outside_to_outside(self):
+        for side in ("left", "right"):
+            own, result = self.plan("arc", "notch", side)
+            rails = f.demo("arc").survey.rails
+            self.assertAlmostEqual(own["width of the rail"].value_mm, rails.of(side).stations[0].width_mm, delta=0.01)
+            drawn = {r.side: r for r in result.rails}
+            over = max(drawn["right"].web_y_mm) - min(drawn["left"].web_y_mm)
+            self.assertAlmostEqual(own["over both rails"].value_mm, over, delta=0.05)
+            self.assertNotIn("moved across", own)
+
+
 class AtTheSection(SimpleTestCase):
     def test_what_is_left_of_the_rail_and_every_wall(self):
         _, result = marked("arc")

@@ -114,6 +114,8 @@ class Measured(Frozen):
     x1_mm: float
     z1_mm: float
     dimensions: tuple[Dimension, ...]
+    plan: tuple[Dimension, ...] = ()
+    """The same from above: x along, y across with the right side positive, mm."""
 
 
 class RailDrawing(Frozen):

@@ -137,7 +137,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
         + _assumed(stored.survey, survey)
         + own_force_figures(typed, inputs)
         + space_figures(space.frames),
-        rails=tuple(rail_drawing(inputs, side, routes[side]) for side in LEFT_RIGHT),
+        rails=tuple(rail_drawing(inputs, side, routes) for side in LEFT_RIGHT),
         axle=tuple(axle_drawing(inputs, a, routes[a.side]) for a in axle.values() if a.sweep is not None),
         strips=_strips(inputs, sides, want, space.frames),
         parts=parts if want.parts else (),

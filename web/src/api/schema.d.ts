@@ -2048,6 +2048,16 @@ export interface components {
             tyre_width_mm?: number | null;
         };
         /**
+         * Band
+         * @description What the parts allow a figure to be, in the figure's own unit; None where nothing ends it there.
+         */
+        Band: {
+            /** Least */
+            least?: number | null;
+            /** Most */
+            most?: number | null;
+        };
+        /**
          * BarShape
          * @description A round bar with round ends from point to point: a pipe, a hose, a shaft.
          */
@@ -3013,6 +3023,7 @@ export interface components {
          * @description A figure through travel; None where the linkage or the figure does not exist there.
          */
         Curve: {
+            allowed?: components["schemas"]["Band"] | null;
             /** At Ride */
             at_ride: number | null;
             /** Id */
@@ -5199,6 +5210,11 @@ export interface components {
             dimensions: components["schemas"]["Dimension"][];
             /** Operation */
             operation: string;
+            /**
+             * Plan
+             * @default []
+             */
+            plan: components["schemas"]["Dimension"][];
             /** X0 Mm */
             x0_mm: number;
             /** X1 Mm */

@@ -43,9 +43,10 @@ export default function CutPanel({ job }: { job: JobHead }) {
   };
   const opened = useRef<HTMLDivElement>(null);
   const openId = open?.id;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the form that was opened comes into view
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the form that was opened comes into view, and its place on the sheet
   useEffect(() => {
     opened.current?.scrollIntoView({ block: "nearest" });
+    if (open) lookAtOperation(draft, open);
   }, [openId]);
   return (
     <>

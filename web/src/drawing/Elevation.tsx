@@ -9,6 +9,9 @@ export type Heights = { z: (mm: number) => number; mm: (px: number) => number };
 /** Room over the rail: for its name, and for what is marked off there. */
 const NAME = 24;
 const MARKED = 52;
+/** Two rows of names under the rails, and how much of what stands highest they may push out of sight. */
+const NAMES_BELOW = 36;
+const MOST_HIDDEN = 30;
 
 /** Heights to pixels: what there is to see, from the tube at ride height to the top of a cap, in the middle of the band. */
 export function heightsOf(
@@ -27,7 +30,8 @@ export function heightsOf(
   const span = (top - tube) * scale.perMm;
   const rails = (top - Math.min(...(rail?.underside_z_mm ?? [0]))) * scale.perMm;
   const above = Math.max(Math.min(marked ? MARKED : NAME, height - rails - 8), NAME);
-  const from = Math.max((height - span) / 2 + 6, above);
+  // in a low band the rails make room for the names of features below them
+  const from = Math.max(Math.min(Math.max((height - span) / 2 + 6, above), height - rails - NAMES_BELOW), -MOST_HIDDEN);
   return { z: (mm) => from + (top - mm) * scale.perMm, mm: (px) => top - (px - from) / scale.perMm };
 }
 
@@ -169,6 +173,7 @@ function Cut({ cut, data, at, scale, liner, id }: CutProps) {
         stroke={paint("removed")}
         strokeWidth="2"
         strokeDasharray="6 3"
+        data-line="CUT"
       />
     </g>
   );

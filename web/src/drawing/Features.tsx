@@ -42,7 +42,7 @@ function Mark({ feature, x, under, scale }: { feature: Feature; x: number; under
   if (feature.kind === "hole") {
     const cy = under - (feature.height_mm ?? 0) * scale.perMm;
     const r = Math.max(((feature.diameter_mm ?? 6) / 2) * scale.perMm, 2);
-    return <circle cx={x} cy={cy} r={r} fill={paint("bench")} stroke={paint("ink")} />;
+    return <circle cx={x} cy={cy} r={r} fill={paint("bench")} stroke={paint("ink")} data-line="HOLE" />;
   }
   if (feature.kind === "hanger") return <path d={`M${x - 7} ${under}v12h14v-12`} fill="none" stroke={paint("ink")} />;
   if (feature.kind === "crossmember") {

@@ -93,6 +93,8 @@ type RailProps = {
 function PlanRail({ rail, parts, scale, across, strong, selected }: RailProps) {
   const web = rail.x_mm.map((x, i) => [scale.x(x), across(rail.web_y_mm[i] ?? 0)] as const);
   const tip = rail.x_mm.map((x, i) => [scale.x(x), across(rail.tip_y_mm[i] ?? 0)] as const);
+  const shown = scale.station(8);
+  const middle = (between(shown, rail.x_mm, rail.web_y_mm) + between(shown, rail.x_mm, rail.tip_y_mm)) / 2;
   const inward = Math.sign((rail.tip_y_mm[0] ?? 0) - (rail.web_y_mm[0] ?? 0));
   const band = (x0: number, x1: number, from: number, to: number) => {
     const [a, b] = [across(from), across(to)];
@@ -149,10 +151,7 @@ function PlanRail({ rail, parts, scale, across, strong, selected }: RailProps) {
       })}
       <text
         x={8}
-        y={
-          across(((rail.web_y_mm[0] ?? 0) + (rail.tip_y_mm[0] ?? 0)) / 2) +
-          (60 * scale.perMm > 24 ? 4 : rail.side === "right" ? -8 : 17)
-        }
+        y={across(middle) + (60 * scale.perMm > 24 ? 4 : rail.side === "right" ? -8 : 17)}
         fill={paint("faint")}
         style={{ fontSize: 12 }}
       >

@@ -36,6 +36,7 @@ export const PlannedHoles = memo(function PlannedHoles({ draft, rail, side, scal
               fill={hole.work === "plug" ? paint("added") : paint("bench")}
               stroke={hole.work === "drill" ? paint("removed") : paint("added")}
               strokeWidth="1.5"
+              data-line="HOLE"
             />
           </g>
         );

@@ -23,7 +23,7 @@ export function SectionView() {
   return (
     <section className="section-view" aria-label="Section">
       <div className="section-head">
-        <h2>Section, {side}</h2>
+        <h2>Section A-A, {side}</h2>
         <span>{section ? `${showLength(section.x_mm, style)} behind the front axle` : ""}</span>
       </div>
       {section?.walls && <p className="section-walls">{section.walls.join(", ")}</p>}

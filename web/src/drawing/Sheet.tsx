@@ -13,12 +13,13 @@ import { Elevation, type Heights, heightsOf } from "./Elevation";
 import { Features } from "./Features";
 import { Ghost } from "./Ghost";
 import { HandleMark } from "./HandleMark";
+import { HeightScale } from "./HeightScale";
 import { anchorOf, type Handle, handlesOf, planHandlesOf } from "./handles";
 import { outlinePath } from "./outlinePath";
 import { Patterns } from "./Patterns";
 import { Plan, planOf, roomForBoth } from "./Plan";
 import { PlannedHoles } from "./PlannedHoles";
-import { plannedX, scaleOf } from "./scale";
+import { plannedX, type Scale, scaleOf } from "./scale";
 import { TAPE_H, Tape } from "./Tape";
 import { useSize } from "./useSize";
 import { useLooking } from "./view";
@@ -164,6 +165,17 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
             travelMm={travelMm}
             selected={selected}
           />
+          {handles && rail && !gesture && scale.perMm > LEAST_MARKED && (
+            <MarkedFromAbove
+              rail={rail}
+              rails={result.rails}
+              open={openOperation(draft, selected)?.id}
+              scale={scale}
+              top={tapeY + TAPE_H}
+              height={planH}
+            />
+          )}
+          <HeightScale heights={heights} perMm={scale.perMm} bottom={tapeY} style={style} />
           <Tape scale={scale} zeroMm={zeroMm} style={style} y={tapeY} />
           <path
             d={`M${scale.x(stationMm)} 0V${height}`}
@@ -171,11 +183,14 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
             strokeDasharray="1 5"
             strokeWidth="1.5"
           />
+          {[8, height - 9].map((y) => (
+            <SectionMark key={y} x={scale.x(stationMm)} y={y} named={y > 8} />
+          ))}
           <text x={10} y={18} fill={paint("faint")} style={{ fontSize: 13 }}>
             {side} rail, seen from the left, front to the left
           </text>
           <text
-            x={scale.x(stationMm) + 5}
+            x={scale.x(stationMm) + ARROW + 16}
             y={height - 5}
             fill={paint("chalk")}
             className="halo"
@@ -219,6 +234,43 @@ function Marked({
   const [left, bottom] = at(own.x0_mm, own.z0_mm);
   const [right, top] = at(own.x1_mm, own.z1_mm);
   return <Dimensions dimensions={own.dimensions} at={at} box={{ left, top, right, bottom }} />;
+}
+
+type FromAbove = {
+  rail: RailDrawing;
+  rails: RailDrawing[];
+  open?: string;
+  scale: Scale;
+  top: number;
+  height: number;
+};
+
+/** The same from above: the rail's width, and both rails over the broken-out middle. */
+function MarkedFromAbove({ rail, rails, open, scale, top, height }: FromAbove) {
+  const own = rail.measured?.find((m) => m.operation === open);
+  const both = roomForBoth(rails, scale, height);
+  if (!own || !both) return null;
+  const across = Object.fromEntries(rails.map((r) => [r.side, planOf(r, scale, top, height, true)]));
+  const at = (x: number, y: number) => [scale.x(x), across[y < 0 ? "left" : "right"]?.z(y) ?? 0] as const;
+  const [left, right] = [scale.x(own.x0_mm), scale.x(own.x1_mm)];
+  return <Dimensions dimensions={own.plan} at={at} box={{ left, right, top, bottom: top + height }} />;
+}
+
+const ARROW = 9;
+
+/** An end of the section's line: an arrow the way it is seen, to the rear; the lower one is named. */
+function SectionMark({ x, y, named }: { x: number; y: number; named: boolean }) {
+  return (
+    <g stroke={paint("chalk")} fill={paint("chalk")} strokeWidth="1.5" data-section="">
+      <path d={`M${x} ${y - 5}v10`} strokeWidth="3" />
+      <path d={`M${x} ${y}h${ARROW}m-4 -3l4 3l-4 3`} fill="none" />
+      {named && (
+        <text x={x + ARROW + 3} y={y + 4} stroke="none" className="halo" style={{ fontSize: 12, fontWeight: 700 }}>
+          A
+        </text>
+      )}
+    </g>
+  );
 }
 
 /** From afar only the open operation's handles: the others would lie on each other. */

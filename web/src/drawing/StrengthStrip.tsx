@@ -151,6 +151,25 @@ type CurveProps = {
   stationMm: number;
 };
 
+/** About what a lane's name takes, pixels. */
+const NAME_W = 170;
+
+/** Middles of the stretches in sight on which a lane's values leave it at the top, pixels. */
+function offScale(lane: Lane, xs: readonly number[], scale: Scale): number[] {
+  const out: number[] = [];
+  let from: number | null = null;
+  xs.forEach((x, i) => {
+    const off = (lane.values[i] ?? 0) > lane.most;
+    if (off && from === null) from = x;
+    if (from !== null && (!off || i === xs.length - 1)) {
+      const [a, b] = [Math.max(from, scale.view.x0), Math.min(x, scale.view.x1)];
+      if (a < b) out.push(scale.x((a + b) / 2));
+      from = null;
+    }
+  });
+  return out;
+}
+
 /** One lane: filled where it falls short of stock, a level line at 1, the value under the section. */
 function LaneCurve({ lane, xs, built, builtXs, scale, top, height, stationMm }: CurveProps) {
   const level = (value: number) =>
@@ -169,6 +188,8 @@ function LaneCurve({ lane, xs, built, builtXs, scale, top, height, stationMm }: 
         true,
       );
   const here = between(stationMm, xs, lane.values);
+  // the name stands over the curve, or under it where the curve runs along the lane's top
+  const clear = xs.every((x, i) => scale.x(x) < 0 || scale.x(x) > NAME_W || level(lane.values[i] ?? 0) > top + 15);
   const below = !lane.stock && here < 1 - 1e-6;
   return (
     <g>
@@ -186,8 +207,18 @@ function LaneCurve({ lane, xs, built, builtXs, scale, top, height, stationMm }: 
           strokeDasharray="2 3"
         />
       )}
-      <rect x={4} y={top + 3} width={166} height={18} fill={paint("sheet")} opacity="0.85" />
-      <text x={8} y={top + 16} fill={paint("faint")} style={{ fontSize: 12.5 }}>
+      {offScale(lane, xs, scale).map((x) => (
+        <path key={x} d={`M${x - 5} ${top + 8}l5 -6l5 6z`} fill={paint("ink")} stroke="none" data-off-scale="">
+          <title>goes on above what is drawn, {lane.most} at most</title>
+        </path>
+      ))}
+      <text
+        x={8}
+        y={clear ? top + 12 : top + height - 4}
+        fill={paint("faint")}
+        className="halo"
+        style={{ fontSize: 12.5 }}
+      >
         {lane.name}{" "}
         <tspan fill={below ? paint("removed") : paint("ink")} style={{ fontWeight: 600 }}>
           {here.toFixed(2)}

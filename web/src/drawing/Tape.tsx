@@ -6,6 +6,20 @@ import type { Scale } from "./scale";
 const INCH = 25.4;
 export const TAPE_H = 30;
 
+/** Marks of a tape at a scale: how far apart they lie, which of them carry a figure, in units of its style. */
+export function marksOf(style: Style, perMm: number, room: number) {
+  const unit = style === "mm" ? 1 : INCH;
+  const steps = style === "mm" ? [1, 5, 10, 50, 100, 500] : [1 / 16, 1 / 8, 1 / 4, 1 / 2, 1, 6, 12];
+  const fine = steps.find((s) => s * unit * perMm >= 4) ?? 500;
+  const named = (style === "mm" ? [10, 50, 100, 200, 500, 1000] : [1, 2, 6, 12, 24]).find(
+    (s) => s * unit * perMm >= room,
+  );
+  const isNamed = (value: number) => named !== undefined && Math.abs(value / named - Math.round(value / named)) < 1e-6;
+  const isHalf = (value: number) => Math.abs((value * 2) % 1) < 1e-6;
+  const long = (value: number) => (isNamed(value) ? 13 : isHalf(value) ? 8 : 5);
+  return { unit, fine, isNamed, long };
+}
+
 /** A tape along the sheet in the user's unit; its zero is hooked on a feature of the frame. */
 export const Tape = memo(function Tape({
   scale,
@@ -18,12 +32,7 @@ export const Tape = memo(function Tape({
   style: Style;
   y: number;
 }) {
-  const unit = style === "mm" ? 1 : INCH;
-  const steps = style === "mm" ? [1, 5, 10, 50, 100, 500] : [1 / 16, 1 / 8, 1 / 4, 1 / 2, 1, 6, 12];
-  const fine = steps.find((s) => s * unit * scale.perMm >= 4) ?? 500;
-  const named = (style === "mm" ? [10, 50, 100, 200, 500, 1000] : [1, 2, 6, 12, 24]).find(
-    (s) => s * unit * scale.perMm >= 46,
-  );
+  const { unit, fine, isNamed, long } = marksOf(style, scale.perMm, 46);
   const first = Math.ceil((scale.view.x0 - zeroMm) / unit / fine);
   const last = Math.floor((scale.view.x1 - zeroMm) / unit / fine);
   let ticks = "";
@@ -31,10 +40,8 @@ export const Tape = memo(function Tape({
   for (let i = first; i <= last; i += 1) {
     const value = i * fine;
     const x = scale.x(zeroMm + value * unit);
-    const whole = named && Math.abs(value / named - Math.round(value / named)) < 1e-6;
-    const half = Math.abs((value * 2) % 1) < 1e-6;
-    ticks += `M${x.toFixed(1)} ${y}v${whole ? 13 : half ? 8 : 5}`;
-    if (whole) names.push([x, Math.round(value * 16) / 16]);
+    ticks += `M${x.toFixed(1)} ${y}v${long(value)}`;
+    if (isNamed(value)) names.push([x, Math.round(value * 16) / 16]);
   }
   const zero = scale.x(zeroMm);
   return (

@@ -84,6 +84,7 @@ function Drawn({ pattern }: { pattern: Pattern }) {
                 stroke={paint(line.stroke)}
                 strokeWidth={line.width}
                 strokeDasharray={line.dash}
+                data-line={stroke.layer}
               />
             );
           })}

@@ -48,13 +48,14 @@ type OneProps = Along & { curve: Curve };
 
 /** A curve out of sight is not drawn again while a hand drags. */
 function One(props: OneProps) {
+  const style = useBench((s) => s.style);
   const frame = useRef<HTMLDivElement>(null);
   const dragging = useBench((s) => s.gesture !== null);
   const seen = useInSight(frame);
   const held = useRef(props);
   if (!dragging || seen) held.current = props;
   return (
-    <div ref={frame} className="curve" title={props.curve.words}>
+    <div ref={frame} className="curve" title={props.curve.words + endsTold(props.curve, style)}>
       <Drawn frame={frame} {...held.current} />
     </div>
   );
@@ -87,7 +88,7 @@ const Drawn = memo(function Drawn({
   const style = useBench((s) => s.style);
   const [pointed, setPointed] = useState<number | null>(null);
   const known = [...curve.values, ...(before ?? [])].filter((v): v is number => v !== null);
-  const [low, high] = [Math.min(...known), Math.max(...known)];
+  const [low, high] = withEnds([Math.min(...known), Math.max(...known)], curve.allowed);
   const pad = Math.max((high - low) * 0.02, Math.abs(high) * 1e-3, 1e-6);
   const [first, last] = [along[0] ?? 0, along.at(-1) ?? 1];
   const per = inShown(curve.unit, style);
@@ -115,7 +116,7 @@ const Drawn = memo(function Drawn({
           width={width}
           height={H}
           role="img"
-          aria-label={`${curve.name} ${over}`}
+          aria-label={`${curve.name} ${over}${endsTold(curve, style)}`}
           style={{ display: "block" }}
           onPointerDown={(e) => go(placeAt(e))}
           onPointerMove={(e) => setPointed(placeAt(e))}
@@ -137,6 +138,7 @@ const Drawn = memo(function Drawn({
             ))}
             <path d={`M${LEFT} 4V${H - BELOW}H${width - 8}`} fill="none" stroke={paint("faint")} />
           </g>
+          <Beyond allowed={curve.allowed} y={y} width={width} />
           <line x1={x(0)} x2={x(0)} y2={H - BELOW} stroke={paint("rule")} />
           {low < 0 && high > 0 && (
             <line x1={LEFT} x2={width - 8} y1={y(0)} y2={y(0)} stroke={paint("faint")} strokeDasharray="4 3" />
@@ -172,6 +174,53 @@ const Drawn = memo(function Drawn({
     </>
   );
 });
+
+/** Farther off than so many times the curve's own height an end is told and not drawn. */
+const FAR = 3;
+
+/** The stretch of values to draw: the curve's own, out to the ends that its parts set where they lie near. */
+function withEnds([low, high]: [number, number], allowed: Curve["allowed"]): [number, number] {
+  const reach = FAR * Math.max(high - low, 1e-6);
+  const least = allowed?.least ?? low;
+  const most = allowed?.most ?? high;
+  return [low - least < reach ? Math.min(low, least) : low, most - high < reach ? Math.max(high, most) : high];
+}
+
+/** Where no part lets the figure go. */
+function Beyond({ allowed, y, width }: { allowed: Curve["allowed"]; y: (v: number) => number; width: number }) {
+  const [top, bottom] = [6, H - BELOW];
+  const most = allowed?.most == null ? top : Math.min(y(allowed.most), bottom);
+  const least = allowed?.least == null ? bottom : Math.max(y(allowed.least), top);
+  const band = (from: number, to: number, edge: number) =>
+    to > from && (
+      <g>
+        <rect
+          x={LEFT}
+          width={width - 8 - LEFT}
+          y={from}
+          height={to - from}
+          fill={paint("removed")}
+          fillOpacity="0.14"
+        />
+        <line x1={LEFT} x2={width - 8} y1={edge} y2={edge} stroke={paint("removed")} strokeWidth="1.5" />
+      </g>
+    );
+  return (
+    <>
+      {band(top, most, most)}
+      {band(least, bottom, least)}
+    </>
+  );
+}
+
+/** What the parts allow, in words. */
+function endsTold({ allowed, unit }: Curve, style: Style): string {
+  const told = (value: number) => showFigure(value, unit, style);
+  if (allowed?.least != null && allowed.most != null)
+    return `, allowed ${told(allowed.least)} to ${told(allowed.most)}`;
+  if (allowed?.most != null) return `, allowed to ${told(allowed.most)}`;
+  return allowed?.least != null ? `, allowed from ${told(allowed.least)}` : "";
+}
 
 /** How much of the core's unit one of the axis's figures is. */
 function inShown(unit: string, style: Style): number {

@@ -1,5 +1,7 @@
 """Columns and outlines that the screen draws; nothing here decides anything."""
 
+from collections.abc import Mapping
+
 import numpy as np
 
 from nodulant.asbuilt.compare import as_built_state
@@ -36,8 +38,9 @@ from nodulant.strength.space import FrameComparison
 from nodulant.units.inline import as_thickness
 
 
-def rail_drawing(inputs: Inputs, side: Side, route: Route) -> RailDrawing:
+def rail_drawing(inputs: Inputs, side: Side, routes: Mapping[Side, Route]) -> RailDrawing:
     """The rail of ``side`` on its planned route at its surveyed stations and cuts, with its cut edges placed."""
+    route = routes[side]
     planned = planned_state(inputs.design.operations)
     built = as_built_state(inputs.design.operations, inputs.as_built.entries)
     rail = rail_seen(inputs.survey, side, route)
@@ -57,7 +60,7 @@ def rail_drawing(inputs: Inputs, side: Side, route: Route) -> RailDrawing:
             Crossing(operation=own, name=name, outline=outline)
             for own, name, outline in crossing_in_place(inputs.survey, inputs.design.operations, side, planned, route)
         ),
-        measured=measured(inputs, side, planned, route),
+        measured=measured(inputs, side, planned, routes),
     )
 
 

@@ -1,5 +1,7 @@
 """What one marks on the rail before an operation: where it lies from its datum, how long, how deep, how high the rail is."""
 
+from collections.abc import Mapping
+
 import numpy as np
 
 from nodulant.base.errors import InputError
@@ -11,7 +13,7 @@ from nodulant.frame.route import Route
 from nodulant.frame.state import FrameState
 from nodulant.geometry import Outline
 from nodulant.job.document import Inputs
-from nodulant.parts.sides import Side
+from nodulant.parts.sides import LEFT_RIGHT, Side
 
 BESIDE_MM = 1.0
 SPOT_MM = 2.0
@@ -20,17 +22,18 @@ PLACE_TOLERANCE_MM, CUT_TOLERANCE_MM, SURVEY_TOLERANCE_MM = 0.8, 1.5, 1.0
 """Common practice: a scribed line to half a millimetre or so, a ground cut edge, a survey by tape."""
 
 
-def measured(inputs: Inputs, side: Side, state: FrameState, route: Route) -> tuple[Measured, ...]:
+def measured(inputs: Inputs, side: Side, state: FrameState, routes: Mapping[Side, Route]) -> tuple[Measured, ...]:
     """Dimensions of every operation of one rail on its planned route; none where the readings make no cut."""
     try:
         placed = placed_on(inputs.survey, inputs.design.operations, side, state)
     except InputError:
         return ()
-    every = (_of(inputs, side, p, route) for p in placed)
+    every = (_of(inputs, side, p, routes) for p in placed)
     return tuple(m for m in every if len(m.dimensions) > 1)
 
 
-def _of(inputs: Inputs, side: Side, p: Placed, route: Route) -> Measured:
+def _of(inputs: Inputs, side: Side, p: Placed, routes: Mapping[Side, Route]) -> Measured:
+    route = routes[side]
     under, height = rail_at(inputs.survey.rails.of(side), p.centre_mm)[:2]
     dx, dz = route.shift_at(p.centre_mm)
     low, high = under + dz, under + height + dz
@@ -52,7 +55,40 @@ def _of(inputs: Inputs, side: Side, p: Placed, route: Route) -> Measured:
         out.append(dimension("rise", rise, CUT_TOLERANCE_MM, critical=True))
     rail = Span(edge="left", a=low, b=high, from_a=start, from_b=start)
     out.append(dimension("rail height", rail, SURVEY_TOLERANCE_MM))
-    return Measured(operation=p.op.id, x0_mm=start, z0_mm=low, x1_mm=end, z1_mm=high, dimensions=tuple(out))
+    return Measured(
+        operation=p.op.id,
+        x0_mm=start,
+        z0_mm=low,
+        x1_mm=end,
+        z1_mm=high,
+        dimensions=tuple(out),
+        plan=_from_above(inputs, side, p, routes),
+    )
+
+
+def _from_above(inputs: Inputs, side: Side, p: Placed, routes: Mapping[Side, Route]) -> tuple[Dimension, ...]:
+    """The rail's width, both rails from outside to outside, and how far a jog moves the rail in."""
+    route = routes[side]
+    start, end = (x + route.shift_at(x)[0] for x in (p.start_mm, p.end_mm))
+    web, tip = _faces(inputs, side, p.start_mm - BESIDE_MM, routes)
+    wide = Span(edge="left", a=tip, b=web, from_a=start, from_b=start)
+    out = [dimension("width of the rail", wide, SURVEY_TOLERANCE_MM)]
+    outer = [max(_faces(inputs, s, p.end_mm + BESIDE_MM, routes), key=abs) for s in LEFT_RIGHT]
+    over = Span(edge="right", a=min(outer), b=max(outer), from_a=end, from_b=end)
+    out.append(dimension("over both rails", over, SURVEY_TOLERANCE_MM))
+    beyond = _faces(inputs, side, p.end_mm + BESIDE_MM, routes)[0]
+    if abs(beyond - web) > SPOT_MM:
+        across = Span(edge="right", a=web, b=beyond, from_a=start, from_b=end)
+        out.append(dimension("moved across", across, CUT_TOLERANCE_MM, critical=True))
+    return tuple(out)
+
+
+def _faces(inputs: Inputs, side: Side, x_mm: float, routes: Mapping[Side, Route]) -> tuple[float, float]:
+    """Web's face and flange's tip of a rail at a surveyed station, mm from the centre plane, the right side positive."""
+    rail, sign = inputs.survey.rails.of(side), -1.0 if side == "left" else 1.0
+    web = rail.web_y_mm - float(routes[side].shift(np.array([x_mm])).inward[0])
+    width = float(np.interp(x_mm, [s.x_mm for s in rail.stations], [s.width_mm for s in rail.stations]))
+    return sign * web, sign * (web - width if rail.opens == "inward" else web + width)
 
 
 def _above(name: str, a: float, b: float, high: float, tolerance_mm: float, *, critical: bool = False) -> Dimension:

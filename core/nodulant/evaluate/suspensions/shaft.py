@@ -5,7 +5,7 @@ from itertools import pairwise
 from nodulant.axles.points import on_axle
 from nodulant.driveline.driveline import Driveline
 from nodulant.driveline.shaft import ShaftMotion, shaft_motion
-from nodulant.evaluate.curve import Curve, curves_of
+from nodulant.evaluate.curve import Band, Curve, curves_of
 from nodulant.evaluate.suspensions.travel_drawing import Member
 from nodulant.evaluate.suspensions.travel_parts import point
 from nodulant.linkage.mechanism import End, Point
@@ -52,13 +52,15 @@ def shaft_members(driveline: Driveline | None, s: Study) -> tuple[Member, ...]:
     )
 
 
-def shaft_curves(s: Study, m: Motion, shaft: ShaftMotion | None) -> tuple[Curve, ...]:
+def shaft_curves(driveline: Driveline | None, s: Study, m: Motion, shaft: ShaftMotion | None) -> tuple[Curve, ...]:
     """Joint angles, what is left of their unevenness, and the slide."""
-    if shaft is None:
+    if shaft is None or driveline is None:
         return ()
     words = "between its two shafts in space"
     rows = [(f"joint-{n}", f"Shaft joint, {n}", "deg", column, words) for n, column in shaft.joints.items()]
     rows.append(("joints-left", "Shaft's unevenness left", "deg", shaft.left_deg, "as one joint at this angle"))
     slide = shaft.length - shaft.length[s.ride]
     rows.append(("slip", "Shaft gets longer by", "mm", slide, "joint to joint, against ride height"))
-    return curves_of(rows, m.there, s.ride)
+    bands = {f"joint-{n}": Band(most=driveline.joint_deg) for n in shaft.joints}
+    bands["slip"] = Band(least=driveline.engaged_mm - driveline.slip_mm, most=driveline.engaged_mm)
+    return curves_of(rows, m.there, s.ride, bands)

@@ -263,7 +263,7 @@ def _axle_travel(index: int, s: Study, driveline: Driveline | None) -> AxleTrave
         poses=_poses(m),
         cranks=_cranks(own, m),
         members=members(s, m) + steer_members(s) + shaft_members(driveline, s),
-        curves=curves(s, m, q) + shaft_curves(s, m, shaft_of(driveline, s)),
+        curves=curves(s, m, q) + shaft_curves(driveline, s, m, shaft_of(driveline, s)),
         steer=None if q is None else steer_drawing(q),
         forces=_forces(s),
         contacts=tuple(Touch(name=c.name, way=c.way, travel_mm=c.travel_mm, meant=c.meant) for c in contacts(s)),

@@ -2,8 +2,8 @@
 
 import numpy as np
 
-from nodulant.axles.springs import AirSpring, TorsionBar
-from nodulant.evaluate.curve import Curve, Figure, curves_of
+from nodulant.axles.springs import AirSpring, Coilover, TorsionBar
+from nodulant.evaluate.curve import Band, Curve, Figure, curves_of
 from nodulant.evaluate.steering.steer_facts import straight_curves
 from nodulant.steering.study import SteerStudy
 from nodulant.suspension import motion as of
@@ -51,7 +51,19 @@ def curves(s: Study, m: Motion, q: SteerStudy | None) -> tuple[Curve, ...]:
             ("half-shaft", "Half shaft, larger angle", "deg", np.maximum(h.inner_deg, h.outer_deg), "both joints")
         )
         rows.append(("plunge", "Half shaft gets longer by", "mm", h.length - h.length[s.ride], "joint to joint"))
-    return curves_of(rows, m.there, s.ride)
+    return curves_of(rows, m.there, s.ride, _allowed(s))
+
+
+def _allowed(s: Study) -> dict[str, Band]:
+    """Ends that the parts set: the damper's or the bellows' lengths, the half shaft's joints."""
+    own, out = s.suspension, {}
+    if isinstance(own.springs, Coilover):
+        out["spring-length"] = Band(least=own.springs.closed_mm, most=own.springs.open_mm)
+    if isinstance(own.springs, AirSpring):
+        out["spring-length"] = Band(least=own.springs.least_mm, most=own.springs.most_mm)
+    if own.half_shaft is not None:
+        out["half-shaft"] = Band(most=own.half_shaft.joint_deg)
+    return out
 
 
 def _torque_curves(s: Study, m: Motion) -> list[Figure]:
