@@ -41,6 +41,9 @@ class Job(models.Model):
     created_at = models.DateTimeField(auto_now_add=True)
     example = models.BooleanField(default=False)
     """Came with the demo shop: marked so that nobody takes it for a real one."""
+    note = models.TextField(blank=True)
+    template = models.BooleanField(default=False)
+    """Kept to begin others like it."""
     archived_at = models.DateTimeField(null=True)
     deleted_at = models.DateTimeField(null=True)
     """In the trash since then: listed nowhere, brought back by undo."""

@@ -51,3 +51,16 @@ class Revisions(Bench):
         options.get_by_text("is in the trash").wait_for(state="detached")
         self.assertEqual(self.job.live_options().count(), before)
         self.assertEqual(self.job.options.order_by("pk")[0].note, "ask the inspector about the liner")
+
+    def test_a_note_on_an_operation_and_on_the_next_revision(self):
+        self.open("Cut")
+        self.page.get_by_label("Note", exact=True).fill("match the other side's clip hole")
+        self.page.keyboard.press("Enter")
+        self.page.get_by_role("status").filter(has_text="kept").wait_for()
+        panel = self.listed()
+        panel.get_by_label("What the next revision is for").fill("agreed with the owner")
+        panel.get_by_role("button", name="Save revision").click()
+        panel.get_by_role("article", name="Revision 2").get_by_text("agreed with the owner").wait_for()
+        stored = DesignRevision.objects.filter(option__job=self.job).order_by("-number").first()
+        self.assertEqual(stored.note, "agreed with the owner")
+        self.assertIn("match the other side's clip hole", stored.design().notes.values())

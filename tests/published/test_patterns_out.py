@@ -22,12 +22,13 @@ from PIL import Image
 from shapely.geometry import Polygon
 
 from nodulant.formats.dxf import pattern_dxf
-from nodulant.formats.pattern_pdf import pattern_pdf, tile_size_mm
+from nodulant.formats.pattern_pdf import TitleBlock, pattern_pdf, tile_size_mm
 from nodulant.formats.svg import pattern_svg
 from nodulant.patterns.collect import patterns_of
 from tests import fixtures as f
 
 PIXELS_PER_MM = 10.0
+TITLE = TitleBlock("A job", "an option, revision 1", "0123456789abcdef")
 
 
 def demo_patterns(option="arc"):
@@ -109,14 +110,14 @@ class Pdf(SimpleTestCase):
     def test_check_bars_measure_100_mm_and_4_in(self):
         for paper in ("a4", "letter"):
             with self.subTest(paper):
-                image = page(pattern_pdf([demo_patterns()["axle-notch/liner/left"]], paper))
+                image = page(pattern_pdf([demo_patterns()["axle-notch/liner/left"]], paper, TITLE))
                 bars = [int(r) for row in image[-130:] for r in runs(row) if r > 900]
                 self.assertTrue(any(abs(b - 100 * PIXELS_PER_MM) <= 1 for b in bars), set(bars))
                 self.assertTrue(any(abs(b - 101.6 * PIXELS_PER_MM) <= 1 for b in bars), set(bars))
 
     def test_liner_measures_its_developed_length_on_paper(self):
         pattern = demo_patterns()["axle-notch/liner/left"]
-        image = page(pattern_pdf([pattern], "a4"))
+        image = page(pattern_pdf([pattern], "a4", TITLE))
         _, _, width, height = pattern.bounds()
         dark = np.argwhere(image[: -int(25 * PIXELS_PER_MM)] < 128)
         longest = max(int(max(runs(row), default=0)) for row in image[: -int(25 * PIXELS_PER_MM)])
@@ -126,11 +127,11 @@ class Pdf(SimpleTestCase):
     def test_long_plates_go_on_several_sheets_that_overlap(self):
         pattern = demo_patterns()["box-rear/boxing/left"]
         wide, _ = tile_size_mm("a4")
-        sheets = pattern_pdf([pattern], "a4").count(b"/Type /Page\n")
+        sheets = pattern_pdf([pattern], "a4", TITLE).count(b"/Type /Page\n")
         self.assertGreaterEqual(sheets, math.ceil(pattern.bounds()[2] / wide))
 
     def test_every_page_says_measure_before_you_cut(self):
-        data = pattern_pdf([demo_patterns()["box-rear/boxing/left"]], "letter")
+        data = pattern_pdf([demo_patterns()["box-rear/boxing/left"]], "letter", TITLE)
         with tempfile.NamedTemporaryFile(suffix=".pdf") as file:
             file.write(data)
             file.flush()
@@ -139,6 +140,8 @@ class Pdf(SimpleTestCase):
         self.assertTrue(pages)
         for sheet in pages:
             self.assertIn("Measure the bar before you cut", sheet)
+            self.assertIn("A job: an option, revision 1", sheet)
+            self.assertIn("scale 1:1", sheet)
 
 
 class Svg(SimpleTestCase):

@@ -40,10 +40,45 @@ class JobList(Shop):
         self.assertEqual(own, {o.key: o.head().document for o in self.job.options.all()})
         self.assertFalse(LogEntry.objects.filter(job=made).exists())
 
+    def test_a_note_stays_with_the_job_and_leaves_with_its_file(self):
+        self.send("patch", f"/jobs/{self.job.pk}", {"note": "left rail welded before"})
+        self.assertEqual(self.rows()[self.job.pk]["note"], "left rail welded before")
+        file = self.client.get(f"/api/jobs/{self.job.pk}/export")
+        taken = self.client.post("/api/jobs/import", file.content, content_type="application/json")
+        self.assertEqual(Job.objects.get(pk=taken.json()["id"]).note, "left rail welded before")
+
+    def test_a_job_like_another_has_its_sizes_and_nothing_measured(self):
+        self.send("patch", f"/jobs/{self.job.pk}", {"template": True})
+        self.assertTrue(self.rows()[self.job.pk]["template"])
+        path = f"/jobs/{self.job.pk}/like"
+        self.refused(self.send("post", path, {"name": "Second", "vehicle": " "})[0], 422, "input")
+        _, head = self.send("post", path, {"name": "Second", "vehicle": "Another van"})
+        made, first = Job.objects.get(pk=head["id"]), self.job.survey_head().survey()
+        survey = made.survey_head().survey()
+        self.assertEqual((made.name, survey.vehicle, survey.rails), ("Second", "Another van", first.rails))
+        self.assertGreater(len(survey.assumed), len(first.assumed))
+        self.assertEqual(made.options.count(), self.job.live_options().count())
+        self.assertFalse(made.template or LogEntry.objects.filter(job=made).exists())
+
+    def test_the_library_holds_the_shop_s_own_jobs_and_no_example(self):
+        tyre = self.job.survey_head().survey().rear.tyre
+        rows = self.send("get", "/library")[1]
+        self.assertIn(tyre, [r["name"] for r in rows if r["kind"] == "tyre"])
+        self.assertFalse([r for r in rows if "[[" in r["name"]])
+        Job.objects.update(example=True)
+        self.assertEqual(self.send("get", "/library")[1], [])
+
     def test_who_only_looks_changes_nothing(self):
         self.client.force_login(self.people["inspector"])
-        for method, path in (("patch", f"/jobs/{self.job.pk}"), ("post", f"/jobs/{self.job.pk}/duplicate")):
-            self.assertEqual(self.send(method, path, {"deleted": True})[0].status_code, 403)
+        whole = f"/jobs/{self.job.pk}"
+        named = {"name": "Second", "vehicle": "Another"}
+        tried = (
+            ("patch", whole, {"deleted": True}),
+            ("post", f"{whole}/duplicate", {}),
+            ("post", f"{whole}/like", named),
+        )
+        for method, path, body in tried:
+            self.assertEqual(self.send(method, path, body)[0].status_code, 403)
         self.assertIn(self.job.pk, self.rows())
 
     def test_counts_say_what_is_worst_and_what_comes_next(self):

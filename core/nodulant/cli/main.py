@@ -17,7 +17,7 @@ from nodulant.evaluate.clearances.sweep import whole_sweep
 from nodulant.formats.dxf import pattern_dxf
 from nodulant.formats.handcheck_text import sheet_lines
 from nodulant.formats.jobfile import JobFileRefused, job_schema, load_job
-from nodulant.formats.pattern_pdf import Paper, pattern_pdf
+from nodulant.formats.pattern_pdf import Paper, TitleBlock, pattern_pdf
 from nodulant.formats.report_pdf import report_pdf
 from nodulant.handcheck import hand_check
 from nodulant.job.document import Inputs
@@ -69,7 +69,7 @@ def _guarded(arguments: argparse.Namespace) -> int:
             return _handcheck(inputs, arguments.json)
         arguments.out.mkdir(parents=True, exist_ok=True)
         if arguments.command == "patterns":
-            return _patterns(inputs, arguments.out, arguments.paper)
+            return _patterns(job.name, inputs, arguments.out, arguments.paper)
         return _report(job.name, inputs, arguments.out)
     except OSError as error:
         return _refuse([f"{error.filename}: {error.strerror}"])
@@ -83,12 +83,15 @@ def _guarded(arguments: argparse.Namespace) -> int:
         return _refuse([_line(error)])
 
 
-def _patterns(inputs: Inputs, out: Path, paper: Paper) -> int:
+def _patterns(name: str, inputs: Inputs, out: Path, paper: Paper) -> int:
     evaluate(inputs)
     found = [told_in(p, inputs.shop.style) for p in patterns_of(inputs.survey, inputs.design.operations)]
     for pattern in found:
         _write(out / f"{pattern.id.replace('/', '-')}.dxf", pattern_dxf(pattern))
-    _write(out / f"patterns-{paper}.pdf", pattern_pdf(found, paper))
+    _write(
+        out / f"patterns-{paper}.pdf",
+        pattern_pdf(found, paper, TitleBlock(name, "from a job file", inputs.content_hash())),
+    )
     return 0
 
 

@@ -16,6 +16,7 @@ from ezdxf.layouts import Modelspace
 from nodulant.drawn.dimension import stacked
 from nodulant.drawn.lines import ARROW_MM, GAP_MM, PAST_MM, TEXT_MM, line_at, text_width
 from nodulant.patterns.pattern import Pattern
+from nodulant.units.show import MM_PER_INCH, Style
 
 COLOURS = {"CUT": 7, "HOLE": 5, "BEND": 3, "ETCH": 8, "DIM": 4}
 
@@ -66,19 +67,24 @@ def _measure(space: Modelspace, pattern: Pattern, scale: float) -> None:
             space.add_diameter_dim(centre, mpoint=point, text=c.text, override=look, dxfattribs=on_layer).render()
 
 
-def all_dxf(patterns: list[Pattern], job_name: str, unit: Unit = "mm") -> bytes:
+def all_dxf(patterns: list[Pattern], job_name: str, style: Style, unit: Unit = "mm") -> bytes:
     """Every pattern as a DXF of its own in one ZIP; names tell job, part, side, thickness and what the file is in."""
     stream = io.BytesIO()
     with zipfile.ZipFile(stream, "w", zipfile.ZIP_DEFLATED) as archive:
         taken = set[str]()
         for pattern in patterns:
-            thick = "template" if pattern.thickness_mm is None else f"{pattern.thickness_mm:g}mm"
+            thick = "template" if pattern.thickness_mm is None else _thick(pattern.thickness_mm, style)
             stem = _file_name(f"{job_name} {pattern.title} {pattern.side} {thick} {unit}")
             name = next(n for n in (stem, *(f"{stem}-{k}" for k in range(2, 1000))) if n not in taken)
             taken.add(name)
             info = zipfile.ZipInfo(f"{name}.dxf", date_time=(1980, 1, 1, 0, 0, 0))
             archive.writestr(info, pattern_dxf(pattern, unit), zipfile.ZIP_DEFLATED)
     return stream.getvalue()
+
+
+def _thick(mm: float, style: Style) -> str:
+    """A thickness as letters that a file's name may have."""
+    return f"{mm:g}mm" if style == "mm" else f"{mm / MM_PER_INCH:.4g}in"
 
 
 def _file_name(text: str) -> str:

@@ -1,6 +1,6 @@
-"""The hand-check sheet as plain lines, N, mm and MPa."""
+"""The hand-check sheet as plain lines in the job's unit."""
 
-from nodulant.handcheck.places import GoverningPlace, Reckoned
+from nodulant.handcheck.places import GoverningPlace, Line, Reckoned
 from nodulant.handcheck.sensitive import Sensitive
 from nodulant.handcheck.sheet import HandCheck
 from nodulant.units.said import significant_text, tell
@@ -9,12 +9,12 @@ from nodulant.units.show import Style, show_length, show_thickness
 
 def sheet_lines(sheet: HandCheck, style: Style) -> list[str]:
     """Every line of the sheet, with a blank one between its parts."""
-    out = ["Hand-check sheet; N, mm, MPa", f"design and survey hash {sheet.content_hash}"]
+    out = [f"Hand-check sheet; {system(style)}", f"design and survey hash {sheet.content_hash}"]
     for place in sheet.places:
         out += ["", heading(place, style), section_words(place, style), place.basis]
-        out += [f"  {text}" for text in reckoned_lines(place.planned)]
+        out += [f"  {text}" for text in reckoned_lines(place.planned, style)]
         if place.stock is not None:
-            out += ["  Stock:", *(f"    {text}" for text in reckoned_lines(place.stock))]
+            out += ["  Stock:", *(f"    {text}" for text in reckoned_lines(place.stock, style))]
     out += ["", "What was assumed, and where it comes from"]
     out += [f"  {a.about}: {tell(a.says, style)} ({a.source})" for a in sheet.assumptions]
     out += ["", "What the worst place hangs on: factor over its limit with a tenth less, as it is, a tenth more"]
@@ -35,9 +35,20 @@ def section_words(place: GoverningPlace, style: Style) -> str:
     return "; ".join([f"{rail} x {show_thickness(place.wall_mm, style)}, {place.steel}", *plates])
 
 
-def reckoned_lines(frame: Reckoned) -> list[str]:
+def system(style: Style) -> str:
+    """The units that the sheet is reckoned in."""
+    return "N, mm, MPa" if style == "mm" else "lbf, in, psi"
+
+
+def reckoned_lines(frame: Reckoned, style: Style) -> list[str]:
     """Each step as a formula, its numbers and what comes out."""
-    return [f"{line.name}: {line.formula} = {line.worked} = {number(line.value)} {line.unit}" for line in frame.lines]
+    return [f"{line.name}: {line.formula} = {outcome(line, style)}" for line in frame.lines]
+
+
+def outcome(line: Line, style: Style) -> str:
+    """A step's numbers and what comes out."""
+    own = line if style == "mm" else line.inch
+    return f"{own.worked} = {number(own.value)} {own.unit}"
 
 
 def sensitive_words(s: Sensitive) -> str:

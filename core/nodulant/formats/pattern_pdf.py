@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from reportlab.lib.pagesizes import A4, LETTER
+from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.pdfgen.canvas import Canvas
 
 from nodulant.drawn.lines import TEXT_MM, Drawn, drawn_dimensions, leader, room_round
@@ -24,8 +25,17 @@ OVERLAP_MM = 10.0
 SIZES = {"a4": A4, "letter": LETTER}
 
 
-def pattern_pdf(patterns: list[Pattern], paper: Paper) -> bytes:
-    """All ``patterns`` one after another, each on as many pages as it needs."""
+@dataclass(frozen=True)
+class TitleBlock:
+    """What every page belongs to: job, option with revision, and the hash of its design and survey."""
+
+    job: str
+    revision: str
+    content_hash: str
+
+
+def pattern_pdf(patterns: list[Pattern], paper: Paper, title: TitleBlock) -> bytes:
+    """All ``patterns`` one after another, each on as many pages as it needs, with the title block on every page."""
     stream = io.BytesIO()
     canvas = Canvas(stream, pagesize=SIZES[paper], invariant=True)
     canvas.setTitle("Nodulant patterns 1:1")
@@ -33,6 +43,7 @@ def pattern_pdf(patterns: list[Pattern], paper: Paper) -> bytes:
         sheet = _sheet(pattern, paper)
         for tile in sheet.tiles():
             _page(canvas, pattern, paper, sheet, tile)
+            _title(canvas, paper, title)
             canvas.showPage()
     canvas.save()
     return stream.getvalue()
@@ -167,3 +178,28 @@ def _foot(canvas: Canvas, pattern: Pattern, sheet: str) -> None:
     canvas.setFillGray(0)
     canvas.rect(MARGIN_MM * MM, 10 * MM, 100 * MM, 2 * MM, stroke=0, fill=1)
     canvas.rect(MARGIN_MM * MM, 6 * MM, 4 * 25.4 * MM, 2 * MM, stroke=0, fill=1)
+
+
+BLOCK_X_MM, BLOCK_Y_MM, BLOCK_H_MM = 118.0, 3.5, 9.5
+"""Beside the check bars, under the lines of the foot."""
+
+
+def _title(canvas: Canvas, paper: Paper, title: TitleBlock) -> None:
+    wide = SIZES[paper][0] / MM - MARGIN_MM - BLOCK_X_MM
+    canvas.setLineWidth(0.35)
+    canvas.rect(BLOCK_X_MM * MM, BLOCK_Y_MM * MM, wide * MM, BLOCK_H_MM * MM, stroke=1, fill=0)
+    rows = (f"{title.job}: {title.revision}", f"scale 1:1 · design and survey {title.content_hash[:HASH_DIGITS]}")
+    for i, text in enumerate(rows):
+        canvas.setFont("Helvetica", TITLE_PT)
+        y = (BLOCK_Y_MM + BLOCK_H_MM - 3.8 - 4.0 * i) * MM
+        canvas.drawString((BLOCK_X_MM + 1.5) * MM, y, _shortened(text, (wide - 3.0) * MM))
+
+
+TITLE_PT, HASH_DIGITS = 7.5, 12
+
+
+def _shortened(text: str, wide_pt: float) -> str:
+    """A text that fits, cut at its end where it is too long."""
+    while stringWidth(text, "Helvetica", TITLE_PT) > wide_pt:
+        text = f"{text[:-2]}…"
+    return text

@@ -17,6 +17,16 @@ ADDED = Color(0.55, 0.55, 0.55)
 STOCK_FILL = Color(0.9, 0.9, 0.9)
 
 
+def elevation_scale(width_pt: float, half_mm: float) -> float:
+    """Paper over steel of an elevation that is ``width_pt`` wide and shows twice ``half_mm``."""
+    return width_pt / PT_PER_MM / (2 * half_mm)
+
+
+def scale_in_words(scale: float) -> str:
+    """As a title block tells it, where the paper was not made larger or smaller."""
+    return f"scale 1:{1 / scale:.3g} where the page is printed at 100 %"
+
+
 def elevation(
     result: Evaluation, side: Side, width_pt: float, centre_mm: float, half_mm: float, bump_mm: float, style: Style
 ) -> Drawing:
@@ -24,7 +34,7 @@ def elevation(
 
     What is marked off for the cut in the middle stands round it as dimension lines, in ``style``.
     """
-    scale = width_pt / (2 * half_mm)
+    scale = elevation_scale(width_pt, half_mm) * PT_PER_MM
     drawing = Drawing(width_pt, 420 * scale)
     left, base = centre_mm - half_mm, -200.0
 

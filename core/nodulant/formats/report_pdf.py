@@ -17,8 +17,8 @@ from nodulant.checks.words import limit_in_words, place_in_words, rows_of, says
 from nodulant.evaluate import Evaluation, Want, evaluate
 from nodulant.evaluate.clearances.kept_sweep import SweepOnFile
 from nodulant.evaluate.evaluation import SectionAt
-from nodulant.formats.handcheck_text import heading, number, section_words, sensitive_words
-from nodulant.formats.report_drawings import elevation, section
+from nodulant.formats.handcheck_text import heading, outcome, section_words, sensitive_words, system
+from nodulant.formats.report_drawings import elevation, elevation_scale, scale_in_words, section
 from nodulant.frame.ops.notches.notch import Notch
 from nodulant.frame.place import resolve
 from nodulant.handcheck import hand_check
@@ -37,6 +37,8 @@ STANDING_TEXT = (
 _STYLES = getSampleStyleSheet()
 CELL = ParagraphStyle("cell", parent=_STYLES["Normal"], fontSize=7.2, leading=8.6)
 WIDTH = A4[0] - 30 * mm
+ABOUT_MM = 450.0
+"""So much of the rail before and behind the cut is drawn."""
 
 
 def report_pdf(job_name: str, revision: str, inputs: Inputs, swept: SweepOnFile | None = None) -> bytes:
@@ -118,15 +120,19 @@ def _rule(inputs: Inputs) -> str:
 def _drawings(result: Evaluation, at: float | None, bump: float, style: Style) -> list[Flowable]:
     if at is None:
         return []
-    out: list[Flowable] = [*_heading("Drawings, left side"), elevation(result, "left", WIDTH, at, 450.0, bump, style)]
-    told = "Side elevation, stations behind the front axle line; tube at ride height and dashed in bump."
+    out: list[Flowable] = [
+        *_heading("Drawings, left side"),
+        elevation(result, "left", WIDTH, at, ABOUT_MM, bump, style),
+    ]
+    scale = scale_in_words(elevation_scale(WIDTH, ABOUT_MM))
+    told = f"Side elevation, {scale}; stations behind the front axle line; tube at ride height and dashed in bump."
     out.append(Paragraph(told, CELL))
     if result.section:
         out += [
             Spacer(1, 3 * mm),
             section(result.section, WIDTH),
             Paragraph(
-                f"Section at station {_length(at, style)}, from the web towards the open side: {escape(', '.join(result.section.walls))}.",
+                f"Section A-A at station {_length(at, style)}, from the web towards the open side: {escape(', '.join(result.section.walls))}.",
                 CELL,
             ),
         ]
@@ -148,12 +154,15 @@ def _hand_check(inputs: Inputs) -> list[Flowable]:
         sheet = told_in(hand_check(inputs), inputs.shop.style)
     except NodulantError:
         return []
-    out = _heading("Hand-check sheet, N, mm and MPa")
+    out = _heading(f"Hand-check sheet, {system(style)}")
     for place in sheet.places:
         words = f"<b>{escape(heading(place, style))}</b><br/>{escape(section_words(place, style))}<br/>{escape(place.basis)}"
         rows = [["step", "planned", "stock"]]
         before = {line.name: line for line in place.stock.lines} if place.stock else {}
-        rows += [[x.name, _step(x), _step(before[x.name]) if x.name in before else ""] for x in place.planned.lines]
+        rows += [
+            [x.name, _step(x, style), _step(before[x.name], style) if x.name in before else ""]
+            for x in place.planned.lines
+        ]
         out += [Paragraph(words, CELL), _table(rows, (32 * mm, 76 * mm, 72 * mm)), Spacer(1, 3 * mm)]
     out += _heading("Assumptions")
     said = [["about", "value", "from"], *[[a.about, tell(a.says, style), a.source] for a in sheet.assumptions]]
@@ -165,13 +174,17 @@ def _hand_check(inputs: Inputs) -> list[Flowable]:
     return out
 
 
-def _step(line: Line) -> str:
-    return f"{line.worked} = {number(line.value)} {line.unit}"
+def _step(line: Line, style: Style) -> str:
+    return _plain(outcome(line, style))
 
 
 def _figure(value: float, unit: str, style: Style) -> str:
-    """A figure in letters that the report's built-in fonts have."""
-    return show_figure(value, unit, style).translate(str.maketrans("²³⁴", "234"))
+    return _plain(show_figure(value, unit, style))
+
+
+def _plain(text: str) -> str:
+    """In letters that the report's built-in fonts have."""
+    return text.translate(str.maketrans("²³⁴⁶", "2346"))
 
 
 def _checks(result: Evaluation, style: Style) -> list[Flowable]:

@@ -1,4 +1,4 @@
-"""The governing places of the rails with every step of their stress, N, mm and MPa.
+"""The governing places of the rails with every step of their stress, in N, mm and MPa and in lbf, in and psi.
 
 Strength at a place is the fibre's yield moment, so that plates of other steels, with their shares and
 slopes, are in it; S is that moment over the rail's yield. The last line is what the check says.
@@ -22,7 +22,8 @@ from nodulant.sections.properties import Properties
 from nodulant.sections.torsion import SHEAR_YIELD
 from nodulant.strength.rail import RailComparison
 from nodulant.strength.rail_case import MOST
-from nodulant.units.said import significant_text
+from nodulant.units.said import MPA_PER_KSI, N_PER_LBF, significant_text
+from nodulant.units.show import MM_PER_INCH
 
 PLACES, APART_MM = 3, 150.0
 NOTHING = 1e-6
@@ -32,8 +33,16 @@ LEAST, TOLD = 1e-9, 5e-4
 """What stands for nothing below a line, and the least share of yield that has a line of its own."""
 
 
+class InInches(Frozen):
+    """The same step in lbf, in and psi: the formula with its numbers, what comes out, and its unit."""
+
+    worked: str
+    value: float
+    unit: str
+
+
 class Line(Frozen):
-    """One step: what it is, its formula, the numbers in it, and what comes out."""
+    """One step in N, mm and MPa: what it is, its formula, the numbers in it, and what comes out."""
 
     name: str
     formula: str
@@ -42,6 +51,7 @@ class Line(Frozen):
     """The formula with its numbers."""
     value: float
     unit: str
+    inch: InInches
 
 
 class Reckoned(Frozen):
@@ -179,14 +189,28 @@ def _reckoned(f: _Forces, section: SectionColumns, yield_mpa: float, accident: b
     softer = max(min(top / max(float(p.reference_top[0]), LEAST), 1.0), LEAST)
     modulus = strength / yield_mpa
     first = (
-        _line("section modulus that counts", "strength / steel", "mm3", modulus, strength=strength, steel=yield_mpa),
-        _line("stress from upright bending", "moment / S", "MPa", f.moment / modulus, moment=f.moment, S=modulus),
+        _line(
+            "section modulus that counts",
+            "strength / steel",
+            "mm³",
+            modulus,
+            strength=(strength, "N mm"),
+            steel=(yield_mpa, "MPa"),
+        ),
+        _line(
+            "stress from upright bending",
+            "moment / S",
+            "MPa",
+            f.moment / modulus,
+            moment=(f.moment, "N mm"),
+            S=(modulus, "mm³"),
+        ),
     )
     along, warping = _along(f, p, strength, own_yield), _warping(f, section, own_yield)
     across = _across(f, section, softer, own_yield)
     pulled, sheared = sum(row.value for row in along), sum(row.value for row in across)
     whole = float(np.hypot(pulled + warping.value, sheared))
-    sums = {"along": pulled + warping.value, "shear": sheared}
+    sums = {"along": (pulled + warping.value, ""), "shear": (sheared, "")}
     together = _line("together, von Mises", "(along ** 2 + shear ** 2) ** 0.5", "of yield", whole, **sums)
     shown = [row for row in (*along, warping, *across) if row.value > TOLD]
     last = _last(float(np.hypot(pulled, sheared)), whole, accident and warping.value > 0)
@@ -198,7 +222,12 @@ def _along(f: _Forces, p: Properties, strength: float, own_yield: float) -> list
     product, i_z = abs(float(p.i_yz[0])), max(float(p.i_z[0]), LEAST)
     left = max(1.0 - product**2 / (max(float(p.i_y[0]), LEAST) * i_z), 0.05)
     side, area = max(float(p.working_side[0]), LEAST), max(float(p.area[0]), LEAST)
-    upright = {"moment": f.moment, "across": f.side_moment, "product": product, "I_z": i_z}
+    upright = {
+        "moment": (f.moment, "N mm"),
+        "across": (f.side_moment, "N mm"),
+        "product": (product, "mm⁴"),
+        "I_z": (i_z, "mm⁴"),
+    }
     return [
         _line(
             "upright bending",
@@ -206,33 +235,38 @@ def _along(f: _Forces, p: Properties, strength: float, own_yield: float) -> list
             "of yield",
             (f.moment + f.side_moment * product / i_z) / left / strength,
             **upright,
-            left=left,
-            strength=strength,
+            left=(left, ""),
+            strength=(strength, "N mm"),
         ),
         _line(
             "bending across",
             "across / left / strength",
             "of yield",
             f.side_moment / left / side,
-            across=f.side_moment,
-            left=left,
-            strength=side,
+            across=(f.side_moment, "N mm"),
+            left=(left, ""),
+            strength=(side, "N mm"),
         ),
         _line(
             "pull or push",
             "axial / (area * steel)",
             "of yield",
             f.axial / (area * own_yield),
-            axial=f.axial,
-            area=area,
-            steel=own_yield,
+            axial=(f.axial, "N"),
+            area=(area, "mm²"),
+            steel=(own_yield, "MPa"),
         ),
     ]
 
 
 def _warping(f: _Forces, section: SectionColumns, own_yield: float) -> Line:
     most, i_w = float(section.warping.w_most[0]), max(float(section.warping.i_w[0]), LEAST)
-    values = {"bimoment": f.bimoment, "w": most, "I_w": i_w, "steel": own_yield}
+    values = {
+        "bimoment": (f.bimoment, "N mm²"),
+        "w": (most, "mm²"),
+        "I_w": (i_w, "mm⁶"),
+        "steel": (own_yield, "MPa"),
+    }
     value = f.bimoment * most / (i_w * own_yield)
     return _line("warping of an open rail", "bimoment * w / (I_w * steel)", "of yield", value, **values)
 
@@ -245,25 +279,25 @@ def _across(f: _Forces, section: SectionColumns, softer: float, own_yield: float
     thick, j, tau = float(section.warping.thickest[0]), max(float(t.j[0]), LEAST), SHEAR_YIELD * own_yield
     unit = "of shear yield"
     return [
-        _line("shear", "shear / strength", unit, f.shear / web, shear=f.shear, strength=web),
+        _line("shear", "shear / strength", unit, f.shear / web, shear=(f.shear, "N"), strength=(web, "N")),
         _line(
             "torque round the cell",
             "torque * closed / strength",
             unit,
             torque * closed / cell,
-            torque=torque,
-            closed=closed,
-            strength=cell,
+            torque=(torque, "N mm"),
+            closed=(closed, ""),
+            strength=(cell, "N mm"),
         ),
         _line(
             "torque in open walls",
             "torque * t / (J * shear_yield)",
             unit,
             f.strip_torque * thick / (j * tau),
-            torque=f.strip_torque,
-            t=thick,
-            J=j,
-            shear_yield=tau,
+            torque=(f.strip_torque, "N mm"),
+            t=(thick, "mm"),
+            J=(j, "mm⁴"),
+            shear_yield=(tau, "MPa"),
         ),
     ]
 
@@ -271,19 +305,45 @@ def _across(f: _Forces, section: SectionColumns, softer: float, own_yield: float
 def _last(primary: float, together: float, secondary: bool) -> Line:
     primary, together = max(primary, 1 / MOST), max(together, 1 / MOST)
     if not secondary:
-        return _line("factor of safety", "1 / together", "of safety", 1 / together, together=together)
+        return _line("factor of safety", "1 / together", "of safety", 1 / together, together=(together, ""))
     return _line(
         "factor of safety, warping as secondary stress",
         "min(1 / primary, 2 / together)",
         "of safety",
         min(1 / primary, 2 / together),
-        primary=primary,
-        together=together,
+        primary=(primary, ""),
+        together=(together, ""),
     )
 
 
-def _line(name: str, formula: str, unit: str, value: float, **values: float) -> Line:
-    return Line(name=name, formula=formula, values=values, worked=_worked(formula, values), value=value, unit=unit)
+_IN: dict[str, tuple[str, float]] = {
+    "": ("", 1.0),
+    "N": ("lbf", N_PER_LBF),
+    "N mm": ("lbf in", N_PER_LBF * MM_PER_INCH),
+    "N mm²": ("lbf in²", N_PER_LBF * MM_PER_INCH**2),
+    "MPa": ("psi", MPA_PER_KSI / 1000),
+    "mm": ("in", MM_PER_INCH),
+    "mm²": ("in²", MM_PER_INCH**2),
+    "mm³": ("in³", MM_PER_INCH**3),
+    "mm⁴": ("in⁴", MM_PER_INCH**4),
+    "mm⁶": ("in⁶", MM_PER_INCH**6),
+}
+"""Both systems are coherent, so that every formula holds in either (exact conversions)."""
+
+
+def _line(name: str, formula: str, unit: str, value: float, **values: tuple[float, str]) -> Line:
+    metric = {key: v for key, (v, _) in values.items()}
+    inch = {key: v / _IN[of][1] for key, (v, of) in values.items()}
+    own, per = _IN.get(unit, (unit, 1.0))
+    return Line(
+        name=name,
+        formula=formula,
+        values=metric,
+        worked=_worked(formula, metric),
+        value=value,
+        unit=unit,
+        inch=InInches(worked=_worked(formula, inch), value=value / per, unit=own),
+    )
 
 
 def _worked(formula: str, values: dict[str, float]) -> str:

@@ -12,7 +12,7 @@ from nodulant.job.document import Design
 from nodulant.survey.vehicle import Survey
 from nodulant.units.inline import as_amount, as_length, as_thickness
 
-UNTOLD = frozenset({"typed", "assumed", "id", "pair_id"})
+UNTOLD = frozenset({"typed", "assumed", "notes", "id", "pair_id"})
 """How something was typed, or which tag it bears, is no change of the work."""
 MOST = 60
 TAILS = ("_mm", "_deg", "_n", "_kg", "_id")

@@ -53,6 +53,8 @@ class Design(Frozen):
     limits: dict[str, LimitChange] = {}
     typed: dict[str, Typed] = {}
     assumed: Assumed = {}
+    notes: Annotated[dict[Id, Text], Field(max_length=200)] = {}
+    """What somebody noted on an operation, by its id; no part of the work, and outside every hash."""
 
 
 Rate = Annotated[float, Field(ge=0, le=100_000)]
@@ -103,7 +105,7 @@ class Inputs(Frozen):
     def content_hash(self) -> str:
         """SHA-256 of the canonical JSON, typed text left out; hexadecimal. A job that assumes nothing hashes as it always did."""
         left_out = {
-            name: {"typed"} if document.assumed else {"typed", "assumed"}
+            name: {"typed", "notes"} if document.assumed else {"typed", "notes", "assumed"}
             for name, document in (("design", self.design), ("survey", self.survey))
         }
         text = self.model_dump_json(exclude=left_out)
@@ -144,6 +146,7 @@ class JobFile(Frozen):
     format: Literal["nodulant-job"] = "nodulant-job"
     version: Literal[4] = 4
     name: Name
+    note: Text = ""
     shop: Shop = Shop()
     surveys: Annotated[tuple[SurveyRevision, ...], Field(min_length=1, max_length=5000)]
     options: Annotated[tuple[OptionFile, ...], Field(min_length=1, max_length=50)]

@@ -3,14 +3,14 @@
 Fillet throat a = 0.707 leg; allowable shear on the throat 0.3 F_EXX and on the joined metal
 0.4 f_y t (AISC allowable stress design / AWS D1.1, from memory). Groups by the elastic vector
 method: welds as lines, direct force plus moment about the group's centroid (Blodgett, Design
-of Welded Structures, section 7.4, from memory). Least leg by the thicker part (AWS D1.1 table
-5.7, from memory): to 6.4 mm 3 mm, 5 where cyclic; to 12.7 5 mm; to 19 6 mm; above 8 mm. Most
-along an edge: the plate under 6.4 mm, its thickness less 1.6 mm above.
+of Welded Structures, section 7.4, from memory). Most along an edge: the plate under 6.4 mm, its thickness less 1.6 mm above.
 """
 
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+
+from nodulant.units.show import MM_PER_INCH
 
 WELD_STRENGTH_MPA = 482.6
 """F_EXX of 70 ksi wire, MPa."""
@@ -25,11 +25,15 @@ def line_capacity(leg_mm: float, thinnest_mm: float, yield_mpa: float, weld_mpa:
     return min(throat, 0.4 * yield_mpa * thinnest_mm)
 
 
+LEAST_LEG_MM = {1: 3.0, 2: MM_PER_INCH * 3 / 16, 3: 6.0, 4: MM_PER_INCH * 5 / 16}
+"""1/8 in (3 mm), 3/16 in (5 mm), 1/4 in (6 mm), 5/16 in (8 mm): the table gives both, the smaller of the two counts."""
+
+
 def least_leg_mm(thicker_mm: float, cyclic: bool = True) -> float:
-    """Least fillet leg by the thicker part joined, mm."""
+    """Least fillet leg by the thicker part joined, mm (AWS D1.1 table 5.7, from memory)."""
     if thicker_mm <= 6.4:
-        return 5.0 if cyclic else 3.0
-    return 5.0 if thicker_mm <= 12.7 else 6.0 if thicker_mm <= 19.0 else 8.0
+        return LEAST_LEG_MM[2 if cyclic else 1]
+    return LEAST_LEG_MM[2 if thicker_mm <= 12.7 else 3 if thicker_mm <= 19.0 else 4]
 
 
 def most_leg_mm(edge_mm: float) -> float:

@@ -1,6 +1,6 @@
 """Quantities inside sentences: written as typed marks by the core, told in the job's unit at the edge.
 
-A mark is ``[[kind:value]]``, value in mm, N, N mm, MPa, kg; a bolt's torque in N m, a bimoment N mm2. A text with marks is a plain string, so it goes through every model
+A mark is ``[[kind:value]]``, value in mm, N, N mm, MPa, kg; a bolt's torque in N m, a bimoment N mm2, a rate N/mm. A text with marks is a plain string, so it goes through every model
 and file unchanged; only an edge (screen, paper, command line) tells it. What a person typed has no marks and
 is never touched.
 """
@@ -14,11 +14,11 @@ from nodulant.units.said import N_PER_LBF, Amount, show_amount
 from nodulant.units.said import Kind as Told
 from nodulant.units.show import MM_PER_INCH, Style, show_length, show_thickness
 
-OtherKind = Literal["force", "moment", "stress", "mass", "torque", "bimoment"]
+OtherKind = Literal["force", "moment", "stress", "mass", "torque", "bimoment", "rate"]
 Kind = Literal["length", "thickness", "place", "deviation"] | OtherKind
 M = TypeVar("M", bound=BaseModel)
 MARK = re.compile(
-    r"\[\[(length|thickness|place|deviation|force|moment|stress|mass|torque|bimoment):(-?\d+(?:\.\d+)?)\]\]"
+    r"\[\[(length|thickness|place|deviation|force|moment|stress|mass|torque|bimoment|rate):(-?\d+(?:\.\d+)?)\]\]"
 )
 _AMOUNTS: dict[str, Told] = {"force": "force", "moment": "moment", "stress": "stress", "mass": "mass"}
 NO_BREAK = "\u00a0"
@@ -42,7 +42,7 @@ def as_deviation(value_mm: float) -> str:
 
 
 def as_amount(kind: OtherKind, value: float) -> str:
-    """A force N, moment N mm, stress MPa, mass kg, a torque N m, or a bimoment N mm2."""
+    """A force N, moment N mm, stress MPa, mass kg, a torque N m, a bimoment N mm2, or a spring's rate N/mm."""
     return _mark(kind, value)
 
 
@@ -75,6 +75,8 @@ def _told(kind: str, value_mm: float, style: Style) -> str:
     if kind == "bimoment":
         feet = value_mm / N_PER_LBF / (12 * MM_PER_INCH) ** 2
         return f"{value_mm / 1e9:.2f} kN m2" if style == "mm" else f"{feet:.0f} lbf ft2"
+    if kind == "rate":
+        return f"{value_mm:.3g} N/mm" if style == "mm" else f"{value_mm / N_PER_LBF * MM_PER_INCH:.0f} lb/in"
     if kind in _AMOUNTS:
         return show_amount(Amount(value=value_mm, kind=_AMOUNTS[kind]), style)
     return show_length(value_mm, style)

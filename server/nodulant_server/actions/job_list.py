@@ -1,25 +1,41 @@
 """What is done with a job as a whole: another name, the archive, the trash and back, a copy."""
 
+from dataclasses import dataclass
+
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 
+from nodulant.begin.like import like, like_design
+from nodulant.library.typed_before import TypedBefore, typed_before
 from nodulant_server.models import DesignRevision, Job, Option, SurveyRevision
 from nodulant_server.roles import require
 
 LONGEST, COPY = 120, " (copy)"
 
 
-def change_job(user: User, job: Job, name: str | None, archived: bool | None, deleted: bool | None) -> Job:
-    """Another name, archived or not, in the trash or not; raises Forbidden."""
+@dataclass(frozen=True)
+class Changed:
+    """What is changed of a job as a whole; None stays as it is."""
+
+    name: str | None = None
+    note: str | None = None
+    template: bool | None = None
+    archived: bool | None = None
+    deleted: bool | None = None
+
+
+def change_job(user: User, job: Job, change: Changed) -> Job:
+    """Another name or note, a template or not, archived or not, in the trash or not; raises Forbidden."""
     require(user, "import")
-    if name is not None:
-        job.name = name
-    if archived is not None:
-        job.archived_at = timezone.now() if archived else None
-    if deleted is not None:
-        job.deleted_at = timezone.now() if deleted else None
-    job.save(update_fields=["name", "archived_at", "deleted_at"])
+    for field in ("name", "note", "template"):
+        if getattr(change, field) is not None:
+            setattr(job, field, getattr(change, field))
+    if change.archived is not None:
+        job.archived_at = timezone.now() if change.archived else None
+    if change.deleted is not None:
+        job.deleted_at = timezone.now() if change.deleted else None
+    job.save(update_fields=["name", "note", "template", "archived_at", "deleted_at"])
     return job
 
 
@@ -34,3 +50,28 @@ def duplicate_job(user: User, job: Job) -> Job:
         own = Option.objects.create(job=copy, key=option.key, name=option.name, note=option.note)
         DesignRevision(option=own, number=1, document=option.head().document, at=at, by=by).save()
     return copy
+
+
+@transaction.atomic
+def begin_like(user: User, job: Job, name: str, vehicle: str) -> Job:
+    """A new job with this one's sizes and plans, every reading still to be taken; raises Forbidden."""
+    require(user, "import")
+    at, by = timezone.now(), user.username
+    new = Job.objects.create(name=name, shop=job.shop, owner=user)
+    survey = like(job.survey_head().survey(), vehicle)
+    SurveyRevision(job=new, number=1, document=survey.model_dump(mode="json"), at=at, by=by).save()
+    for option in job.live_options():
+        own = Option.objects.create(job=new, key=option.key, name=option.name, note=option.note)
+        design = like_design(option.head().design()).model_dump(mode="json")
+        DesignRevision(option=own, number=1, document=design, at=at, by=by).save()
+    return new
+
+
+JOBS_LOOKED_AT = 100
+
+
+def library() -> tuple[TypedBefore, ...]:
+    """What was typed in the shop's own jobs, the newest first; examples are none of them."""
+    jobs = Job.objects.filter(deleted_at=None, example=False).order_by("-id")[:JOBS_LOOKED_AT]
+    rows = ((job.survey_head().survey(), [o.head().design() for o in job.live_options()]) for job in jobs)
+    return typed_before(rows)

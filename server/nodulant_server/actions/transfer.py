@@ -19,6 +19,7 @@ def export_job(job: Job) -> JobFile:
     """The whole job: all revisions and the log."""
     return JobFile(
         name=job.name,
+        note=job.note,
         shop=job.shop_model(),
         surveys=tuple(
             SurveyFile(number=r.number, at=r.at.isoformat(), by=r.by, survey=r.survey())
@@ -41,7 +42,7 @@ def _option(option: Option) -> OptionFile:
 def import_job(user: User, file: JobFile) -> Job:
     """Store ``file`` as a new job of ``user``."""
     require(user, "import")
-    job = Job.objects.create(name=file.name, shop=file.shop.model_dump(mode="json"), owner=user)
+    job = Job.objects.create(name=file.name, note=file.note, shop=file.shop.model_dump(mode="json"), owner=user)
     for survey in file.surveys:
         SurveyRevision(
             job=job,

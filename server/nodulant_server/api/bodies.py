@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import Field, StringConstraints
 
 from nodulant.asbuilt.log import Entry, FramePoint
-from nodulant.base.model import Frozen, Name
+from nodulant.base.model import Frozen, Name, Text
 from nodulant.begin.start import Start
 from nodulant.evaluate import Want
 from nodulant.evaluate.evaluation import RailDrawing
@@ -78,12 +78,23 @@ class JobRow(Frozen):
     by: str
     example: bool
     archived: bool
+    template: bool
+    note: str
+
+
+class BeginLike(Frozen):
+    """A job to begin like another one: its own name and vehicle."""
+
+    name: Name
+    vehicle: Name
 
 
 class JobChange(Frozen):
     """What is changed of a job in the list; what is left out stays."""
 
     name: Name | None = None
+    note: Text | None = None
+    template: bool | None = None
     archived: bool | None = None
     deleted: bool | None = None
 

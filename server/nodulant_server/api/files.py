@@ -9,7 +9,7 @@ from ninja import Router
 from nodulant.evaluate import evaluate
 from nodulant.formats.checklist_pdf import checklist_pdf
 from nodulant.formats.dxf import Unit, all_dxf, pattern_dxf
-from nodulant.formats.pattern_pdf import Paper, pattern_pdf
+from nodulant.formats.pattern_pdf import Paper, TitleBlock, pattern_pdf
 from nodulant.formats.report_pdf import report_pdf
 from nodulant.formats.svg import pattern_svg
 from nodulant.formats.tables_csv import checks_csv, readings_csv
@@ -35,6 +35,13 @@ def current(request: HttpRequest, option_id: int) -> tuple[Option, Inputs]:
     return option, inputs_of(option.job, design, survey)
 
 
+def _revision(option: Option, inputs: Inputs) -> str:
+    """What a paper is of: the newest revision, or what was changed after it."""
+    head = option.head()
+    kept = head.design() == inputs.design and option.job.survey_head().survey() == inputs.survey
+    return f"{option.name}, {'' if kept else 'changed after '}revision {head.number}"
+
+
 @router.get("/options/{option_id}/patterns.{kind}")
 def pattern_file(
     request: HttpRequest, option_id: int, kind: str, id: str = "", paper: Paper = "a4", unit: Unit = "mm"
@@ -48,9 +55,10 @@ def pattern_file(
         return problem(404, "not-found", "there is no such pattern")
     name = (id or "patterns").replace("/", "-")
     if kind == "pdf":
-        return _file(pattern_pdf(found, paper), "application/pdf", f"{name}-{paper}.pdf")
+        block = TitleBlock(option.job.name, _revision(option, inputs), inputs.content_hash())
+        return _file(pattern_pdf(found, paper, block), "application/pdf", f"{name}-{paper}.pdf")
     if kind == "zip":
-        return _file(all_dxf(found, option.job.name, unit), "application/zip", f"{name}-{unit}.zip")
+        return _file(all_dxf(found, option.job.name, style, unit), "application/zip", f"{name}-{unit}.zip")
     if kind == "dxf":
         return _file(pattern_dxf(found[0], unit), "image/vnd.dxf", f"{name}.dxf")
     return _file(pattern_svg(found[0]), "image/svg+xml", f"{name}.svg")
@@ -60,9 +68,8 @@ def pattern_file(
 def report(request: HttpRequest, option_id: int) -> HttpResponse:
     """The report of an option as it stands."""
     option, inputs = current(request, option_id)
-    revision = f"{option.name}, revision {option.head().number}"
     return _file(
-        report_pdf(option.job.name, revision, inputs, sweep_on_file(option)),
+        report_pdf(option.job.name, _revision(option, inputs), inputs, sweep_on_file(option)),
         "application/pdf",
         f"report-{option.key}.pdf",
     )

@@ -7,12 +7,13 @@ from ninja import Router
 
 from nodulant.formats.jobfile import dump_job, load_job
 from nodulant.job.document import Shop
+from nodulant.library.typed_before import TypedBefore
 from nodulant_server.actions import save
 from nodulant_server.actions.begin import begin_job, change_shop
-from nodulant_server.actions.job_list import change_job, duplicate_job
+from nodulant_server.actions.job_list import Changed, begin_like, change_job, duplicate_job, library
 from nodulant_server.actions.log import entries_of
 from nodulant_server.actions.transfer import export_job, import_job
-from nodulant_server.api.bodies import JobChange, JobHead, JobRow, NewJob, OptionHead, Saved, SaveSurvey
+from nodulant_server.api.bodies import BeginLike, JobChange, JobHead, JobRow, NewJob, OptionHead, Saved, SaveSurvey
 from nodulant_server.models import DesignRevision, Job, Option
 from nodulant_server.roles import require
 
@@ -54,6 +55,8 @@ def _listed(job: Job) -> JobRow:
         by=last.by,
         example=job.example,
         archived=job.archived_at is not None,
+        template=job.template,
+        note=job.note,
     )
 
 
@@ -90,10 +93,22 @@ def take(request: HttpRequest) -> JobHead:
 
 @router.patch("/jobs/{job_id}", response=JobRow)
 def change(request: HttpRequest, job_id: int, body: JobChange) -> JobRow:
-    """Rename a job, put it in the archive or the trash, or take it out again."""
-    return _listed(
-        change_job(person(request), get_object_or_404(Job, pk=job_id), body.name, body.archived, body.deleted)
-    )
+    """Rename a job, note something on it, make it a template, archive it or put it in the trash; and back."""
+    change = Changed(**body.model_dump())
+    return _listed(change_job(person(request), get_object_or_404(Job, pk=job_id), change))
+
+
+@router.post("/jobs/{job_id}/like", response=JobHead)
+def begin_another(request: HttpRequest, job_id: int, body: BeginLike) -> JobHead:
+    """Begin a job like this one: its sizes stand there as assumed until each was measured."""
+    job = get_object_or_404(Job, pk=job_id, deleted_at=None)
+    return job_head(begin_like(person(request), job, body.name, body.vehicle))
+
+
+@router.get("/library", response=list[TypedBefore])
+def typed(request: HttpRequest) -> list[TypedBefore]:
+    """Rails, axles, tyres, springs and racks typed in the shop's own jobs."""
+    return list(library())
 
 
 @router.post("/jobs/{job_id}/duplicate", response=JobRow)

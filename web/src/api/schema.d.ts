@@ -347,7 +347,7 @@ export interface paths {
         head?: never;
         /**
          * Change
-         * @description Rename a job, put it in the archive or the trash, or take it out again.
+         * @description Rename a job, note something on it, make it a template, archive it or put it in the trash; and back.
          */
         patch: operations["nodulant_server_api_jobs_change"];
         trace?: never;
@@ -426,6 +426,26 @@ export interface paths {
          * @description Log a length taped between two points of the frame.
          */
         post: operations["nodulant_server_api_work_length"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/like": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Another
+         * @description Begin a job like this one: its sizes stand there as assumed until each was measured.
+         */
+        post: operations["nodulant_server_api_jobs_begin_another"];
         delete?: never;
         options?: never;
         head?: never;
@@ -526,6 +546,26 @@ export interface paths {
          * @description Take back an entry by a counter-entry.
          */
         post: operations["nodulant_server_api_work_take_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Typed
+         * @description Rails, axles, tyres, springs and racks typed in the shop's own jobs.
+         */
+        get: operations["nodulant_server_api_jobs_typed"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2120,6 +2160,16 @@ export interface components {
             z_mm: number;
         };
         /**
+         * BeginLike
+         * @description A job to begin like another one: its own name and vehicle.
+         */
+        BeginLike: {
+            /** Name */
+            name: string;
+            /** Vehicle */
+            vehicle: string;
+        };
+        /**
          * BesideStock
          * @description What stock has: its factor of safety here and at its own worst place, mm, in the same case.
          */
@@ -3237,6 +3287,13 @@ export interface components {
              *     }
              */
             loads: components["schemas"]["LoadPlan"];
+            /**
+             * Notes
+             * @default {}
+             */
+            notes: {
+                [key: string]: string;
+            };
             /**
              * Obstacles
              * @default []
@@ -4607,6 +4664,18 @@ export interface components {
             wheel: components["schemas"]["HardPoint"];
         };
         /**
+         * InInches
+         * @description The same step in lbf, in and psi: the formula with its numbers, what comes out, and its unit.
+         */
+        InInches: {
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+            /** Worked */
+            worked: string;
+        };
+        /**
          * InterimFrame
          * @description The frame while one cut is open on one rail: use at 1 g of yield/1.5, and what may be done meanwhile.
          */
@@ -4687,6 +4756,10 @@ export interface components {
             deleted?: boolean | null;
             /** Name */
             name?: string | null;
+            /** Note */
+            note?: string | null;
+            /** Template */
+            template?: boolean | null;
         };
         /**
          * JobHead
@@ -4726,6 +4799,10 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+            /** Note */
+            note: string;
+            /** Template */
+            template: boolean;
             /** Vehicle */
             vehicle: string;
         };
@@ -4756,6 +4833,7 @@ export interface components {
              */
             swing_deg: number;
         };
+        JsonValue: unknown;
         /**
          * Keeps
          * @description What a mechanism leaves as designed, each judged for itself.
@@ -5004,11 +5082,12 @@ export interface components {
         };
         /**
          * Line
-         * @description One step: what it is, its formula, the numbers in it, and what comes out.
+         * @description One step in N, mm and MPa: what it is, its formula, the numbers in it, and what comes out.
          */
         Line: {
             /** Formula */
             formula: string;
+            inch: components["schemas"]["InInches"];
             /** Name */
             name: string;
             /** Unit */
@@ -9273,6 +9352,25 @@ export interface components {
             unit: string;
         };
         /**
+         * TypedBefore
+         * @description One thing as it was typed: its kind, its sizes as a name, fields with their values, and the vehicle it is of.
+         */
+        TypedBefore: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "rail" | "axle" | "tyre" | "coilover" | "air" | "leaf" | "torsion" | "rack";
+            /** Name */
+            name: string;
+            /** Of */
+            of: string;
+            /** Values */
+            values: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
+        };
+        /**
          * Unlocks
          * @description Readings and what they are good for together.
          */
@@ -10374,6 +10472,32 @@ export interface operations {
             };
         };
     };
+    nodulant_server_api_jobs_begin_another: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginLike"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobHead"];
+                };
+            };
+        };
+    };
     nodulant_server_api_work_entries: {
         parameters: {
             query?: never;
@@ -10496,6 +10620,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_jobs_typed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TypedBefore"][];
                 };
             };
         };

@@ -19,6 +19,7 @@ export type SectionDrawing = Schemas["SectionDrawing"];
 export type Pattern = Schemas["Pattern"];
 export type RevisionRow = Schemas["RevisionRow"];
 export type Change = Schemas["Change"];
+export type TypedBefore = Schemas["TypedBefore"];
 export type Term = Schemas["Term"];
 export type Dimension = Schemas["Dimension"];
 export type Callout = Schemas["Callout"];

@@ -64,15 +64,24 @@ export function JobList() {
                   <Heading as="h2" size="lg">
                     {job.name}
                   </Heading>
-                  {job.example && (
-                    <Text as="span" fontSize="13px" color="faint" borderWidth="1px" borderColor="rule" px="1">
-                      example
+                  {[job.example && "example", job.template && "template"].filter(Boolean).map((tag) => (
+                    <Text
+                      as="span"
+                      key={String(tag)}
+                      fontSize="13px"
+                      color="faint"
+                      borderWidth="1px"
+                      borderColor="rule"
+                      px="1"
+                    >
+                      {tag}
                     </Text>
-                  )}
+                  ))}
                 </Flex>
                 <Text color="faint" fontSize="14px">
                   {job.vehicle}, last stored {WHEN.format(new Date(job.at))} by {job.by}
                 </Text>
+                {job.note && <Text fontSize="14px">{job.note}</Text>}
                 {k < COUNTED_JOBS && <Standing jobId={job.id} />}
               </Box>
             </Link>
@@ -82,7 +91,7 @@ export function JobList() {
         {jobs.data?.length === 0 && <Text>No job yet. Begin one below: name it, then measure.</Text>}
         {all.length > 0 && shown.length === 0 && <Text>No job fits.</Text>}
       </Stack>
-      {may.design && <BeginJob />}
+      {may.design && <BeginJob templates={all.filter((job) => job.template)} />}
     </Box>
   );
 }

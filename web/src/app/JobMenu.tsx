@@ -23,8 +23,11 @@ export function JobMenu({ job, trashed }: { job: JobRow; trashed: () => void }) 
   const queries = useQueryClient();
   const change = useJobChange();
   const [naming, setNaming] = useState<string | null>(null);
+  const [noting, setNoting] = useState<string | null>(null);
   const acts: Record<string, () => Promise<void> | void> = {
     rename: () => setNaming(job.name),
+    note: () => setNoting(job.note),
+    template: () => change(job, { template: !job.template }),
     duplicate: async () => {
       await got(api.POST("/api/jobs/{job_id}/duplicate", { params: { path: { job_id: job.id } } }));
       await queries.invalidateQueries({ queryKey: ["jobs"] });
@@ -50,6 +53,21 @@ export function JobMenu({ job, trashed }: { job: JobRow; trashed: () => void }) 
       </Flex>
     );
   }
+  if (noting !== null) {
+    const note = async (event?: FormEvent) => {
+      event?.preventDefault();
+      await change(job, { note: noting.trim() });
+      setNoting(null);
+    };
+    return (
+      <Flex as="form" p="3" gap="2" align="end" onSubmit={(e) => void note(e)}>
+        <PlainWords label="Note on the job" value={noting} take={setNoting} />
+        <Act main onClick={() => void note()}>
+          Keep
+        </Act>
+      </Flex>
+    );
+  }
   return (
     <Box p="2">
       <Menu.Root onSelect={({ value }) => void acts[value]?.()}>
@@ -62,6 +80,10 @@ export function JobMenu({ job, trashed }: { job: JobRow; trashed: () => void }) 
           <Menu.Positioner>
             <Menu.Content bg="sheet" borderWidth="1px" borderColor="rule">
               <Menu.Item value="rename">Rename</Menu.Item>
+              <Menu.Item value="note">Note</Menu.Item>
+              <Menu.Item value="template">
+                {job.template ? "No template any more" : "Keep as a template for others like it"}
+              </Menu.Item>
               <Menu.Item value="duplicate">Duplicate, without its log</Menu.Item>
               <Menu.Item value="archive">{job.archived ? "Take out of the archive" : "Archive"}</Menu.Item>
               <Menu.Item value="delete">Delete</Menu.Item>

@@ -4,11 +4,12 @@ import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, got, postText, Refused } from "../api/client";
 import type { components } from "../api/schema";
-import type { JobHead, Problem, Style } from "../api/types";
+import type { JobHead, JobRow, Problem, Style } from "../api/types";
 import { TroubleList } from "../app/TroubleList";
 import { useBench } from "../draft/store";
 import { PlainChoice } from "../fields/controls";
 import { PlainQuantity, PlainWords } from "../fields/plain";
+import { TypedBefore } from "../fields/TypedBefore";
 import { useFile } from "../fields/useFile";
 import { STYLES } from "../units/styles";
 import { SixReadings } from "./SixReadings";
@@ -43,17 +44,17 @@ const READINGS = [
 ] as const;
 
 /** A new job: a short choice and six readings to a first answer, or only a name; or one brought in from its file. */
-export function BeginJob() {
+export function BeginJob({ templates }: { templates: readonly JobRow[] }) {
   const go = useNavigate();
   const queries = useQueryClient();
   const style = useBench((s) => s.style);
   const put = useBench((s) => s.put);
   const [name, setName] = useState("");
+  const [like, setLike] = useState("");
   const [start, setStart] = useState<Start>({ vehicle: "", axle: "rear", by: "not said", kind: "channel" });
   const [busy, setBusy] = useState(false);
   const [problems, setProblems] = useState<Problem[]>([]);
   const say = (part: Partial<Start>) => setStart((old) => ({ ...old, ...part }));
-  const { by } = start;
   const opened = async (make: () => Promise<JobHead>) => {
     setBusy(true);
     try {
@@ -69,7 +70,16 @@ export function BeginJob() {
     event.preventDefault();
     // the newest readings: those of the last field are taken in when it is left
     setStart((newest) => {
-      void opened(() => got(api.POST("/api/jobs", { body: { name, style, start: newest } })));
+      void opened(() =>
+        got(
+          like
+            ? api.POST("/api/jobs/{job_id}/like", {
+                params: { path: { job_id: Number(like) } },
+                body: { name, vehicle: newest.vehicle },
+              })
+            : api.POST("/api/jobs", { body: { name, style, start: newest } }),
+        ),
+      );
       return newest;
     });
   };
@@ -86,46 +96,22 @@ export function BeginJob() {
           <PlainWords label="New job" value={name} take={setName} />
           <PlainWords label="Vehicle" value={start.vehicle} take={(vehicle) => say({ vehicle })} />
           <PlainChoice label="Tape" value={style} choices={STYLES} choose={(next) => put({ style: next as Style })} />
-          <PlainChoice
-            label="Work on the axle"
-            value={start.axle}
-            choices={AXLES}
-            choose={(axle) => say({ axle: axle as Start["axle"] })}
-          />
-          <PlainChoice
-            label="Lowered by"
-            value={by}
-            choices={BYS}
-            choose={(next) => say({ by: next as Start["by"] })}
-          />
-          <PlainChoice
-            label="Rail"
-            value={start.kind}
-            choices={KINDS}
-            choose={(kind) => say({ kind: kind as Start["kind"] })}
-          />
+          {templates.length > 0 && (
+            <PlainChoice
+              label="Begin"
+              value={like}
+              choices={[["", "from six readings"], ...templates.map((t) => [String(t.id), `like ${t.name}`] as const)]}
+              choose={setLike}
+            />
+          )}
         </Box>
-        <Text fontSize="14px" color="faint" mt="3" mb="1">
-          Six readings to a first answer. What you have not measured may stay empty: a usual size stands there then, in
-          slanted ink, until you type it.
-        </Text>
-        <Flex gap="4" wrap="wrap" align="start">
-          <Box flex="1 1 300px" maxW="420px">
-            <SixReadings by={by} />
-          </Box>
-          <Box flex="1 1 260px" display="grid" gridTemplateColumns="1fr 1fr" gap="2" alignItems="start">
-            <PlainQuantity label="Wanted drop" value={start.drop_mm ?? null} take={(drop_mm) => say({ drop_mm })} />
-            {READINGS.filter((r) => !(r[3] && (by === "z-step" || by === "raise"))).map(([field, label, kind]) => (
-              <PlainQuantity
-                key={field}
-                label={label}
-                kind={kind}
-                value={start[field] ?? null}
-                take={(value) => say({ [field]: value })}
-              />
-            ))}
-          </Box>
-        </Flex>
+        {like ? (
+          <Text fontSize="14px" color="faint" mt="3">
+            Its sizes and plans stand there in slanted ink, each as assumed until you have measured it on this vehicle.
+          </Text>
+        ) : (
+          <Readings start={start} say={say} />
+        )}
         <Flex gap="3" mt="3" wrap="wrap">
           <Button type="submit" bg="chalk" color="onchalk" loading={busy}>
             Begin
@@ -138,6 +124,53 @@ export function BeginJob() {
       </form>
       <TroubleList problems={problems} lead="Nothing was written." />
     </Box>
+  );
+}
+
+/** The short choice and the readings themselves. */
+function Readings({ start, say }: { start: Start; say: (part: Partial<Start>) => void }) {
+  const { by } = start;
+  return (
+    <>
+      <Box display="grid" gridTemplateColumns={{ base: "1fr", sm: "1fr 1fr 9rem" }} gap="3" mt="3">
+        <PlainChoice
+          label="Work on the axle"
+          value={start.axle}
+          choices={AXLES}
+          choose={(axle) => say({ axle: axle as Start["axle"] })}
+        />
+        <PlainChoice label="Lowered by" value={by} choices={BYS} choose={(next) => say({ by: next as Start["by"] })} />
+        <PlainChoice
+          label="Rail"
+          value={start.kind}
+          choices={KINDS}
+          choose={(kind) => say({ kind: kind as Start["kind"] })}
+        />
+      </Box>
+      <Text fontSize="14px" color="faint" mt="3" mb="1">
+        Six readings to a first answer. What you have not measured may stay empty: a usual size stands there then, in
+        slanted ink, until you type it.
+      </Text>
+      <Flex gap="4" wrap="wrap" align="start">
+        <Box flex="1 1 300px" maxW="420px">
+          <SixReadings by={by} />
+        </Box>
+        <Box flex="1 1 260px" display="grid" gridTemplateColumns="1fr 1fr" gap="2" alignItems="start">
+          <TypedBefore kinds={["rail"]} label="A rail from another job" take={say} />
+          <TypedBefore kinds={["axle"]} label="An axle from another job" take={say} />
+          <PlainQuantity label="Wanted drop" value={start.drop_mm ?? null} take={(drop_mm) => say({ drop_mm })} />
+          {READINGS.filter((r) => !(r[3] && (by === "z-step" || by === "raise"))).map(([field, label, kind]) => (
+            <PlainQuantity
+              key={field}
+              label={label}
+              kind={kind}
+              value={start[field] ?? null}
+              take={(value) => say({ [field]: value })}
+            />
+          ))}
+        </Box>
+      </Flex>
+    </>
   );
 }
 

@@ -25,6 +25,7 @@ export function OperationFields({ op, form, index }: { op: Operation; form: Form
       {!form.one_piece && <SideField op={op} index={index} />}
       <FigureList id={op.id} />
       {form.parts.map((part) => offered(op, part) && <Part key={part.at} op={op} at={at} part={part} />)}
+      <WordsField label="Note" path={["design", "notes", op.id]} empty none="" />
       {may.design && <Act onClick={() => act({ kind: "remove", path: at })}>Take this out of the plan</Act>}
     </>
   );

@@ -68,7 +68,18 @@ export function PlainChoice(props: {
 }
 
 /** Words at a path of the draft, taken when the field is left. */
-export function WordsField({ label, path, empty = false }: { label: string; path: Path; empty?: boolean }) {
+export function WordsField({
+  label,
+  path,
+  empty = false,
+  none = null,
+}: {
+  label: string;
+  path: Path;
+  empty?: boolean;
+  /** What stands in the draft where nothing is typed. */
+  none?: string | null;
+}) {
   const pointer = pointerOf(path);
   const value = (useBench((s) => valueAt(seenDraft(s), path)) as string | null) ?? "";
   const act = useBench((s) => s.act);
@@ -77,7 +88,7 @@ export function WordsField({ label, path, empty = false }: { label: string; path
   const [editing, setEditing] = useState<string | null>(null);
   const take = () => {
     if (editing !== null && editing.trim() !== value) {
-      act({ kind: "set", path, value: empty && !editing.trim() ? null : editing.trim() });
+      act({ kind: "set", path, value: empty && !editing.trim() ? none : editing.trim() });
     }
     setEditing(null);
   };

@@ -1,7 +1,7 @@
 import { Box, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import { api, got, Refused } from "../api/client";
-import type { GoverningPlace, HandCheck } from "../api/types";
+import type { GoverningPlace, HandCheck, Style } from "../api/types";
 import { useBench, usePick } from "../draft/store";
 import { Act, Group } from "../fields/controls";
 import { showLength, showThickness } from "../units/show";
@@ -10,6 +10,7 @@ import { tell } from "../units/tell";
 /** The engineer's sheet: the governing places step by step, what was assumed, and what the worst place hangs on. */
 export function HandCheckSheet() {
   const jobId = useBench((s) => s.jobId);
+  const { style } = usePick("style");
   const [sheet, setSheet] = useState<HandCheck | null>(null);
   const [busy, setBusy] = useState(false);
   const [trouble, setTrouble] = useState("");
@@ -27,8 +28,8 @@ export function HandCheckSheet() {
   return (
     <Group title="Hand-check sheet">
       <Text fontSize="14px">
-        For the engineer, in N, mm and MPa: the governing places with every step of their stress, what was assumed, and
-        which readings decide.
+        For the engineer, in {style === "mm" ? "N, mm and MPa" : "lbf, in and psi"}: the governing places with every
+        step of their stress, what was assumed, and which readings decide.
       </Text>
       <Act onClick={() => void reckon()} off={busy}>
         {busy ? "Reckoning…" : sheet ? "Reckon again" : "Reckon the sheet"}
@@ -101,25 +102,32 @@ function Place({ place }: { place: GoverningPlace }) {
         {place.title}; {place.side} rail at {showLength(place.x_mm, style)}
       </Text>
       <Text color="faint">{[`${sizes}, ${place.steel}`, ...plates].join("; ")}</Text>
-      {place.planned.lines.map((line) => (
-        <Box key={line.name} py="0.5" style={{ overflowWrap: "anywhere" }}>
-          <Text>
-            {line.name}: <b>{digits(line.value)}</b> {line.unit}
-            {stock.has(line.name) && (
-              <Box as="span" color="faint">
-                {" "}
-                (stock {digits(stock.get(line.name)?.value ?? 0)})
-              </Box>
-            )}
-          </Text>
-          <Text color="faint" fontVariantNumeric="tabular-nums">
-            {line.formula} = {line.worked}
-          </Text>
-        </Box>
-      ))}
+      {place.planned.lines.map((line) => {
+        const own = inUnits(line, style);
+        const before = stock.get(line.name);
+        return (
+          <Box key={line.name} py="0.5" style={{ overflowWrap: "anywhere" }}>
+            <Text>
+              {line.name}: <b>{digits(own.value)}</b> {own.unit}
+              {before && (
+                <Box as="span" color="faint">
+                  {" "}
+                  (stock {digits(inUnits(before, style).value)})
+                </Box>
+              )}
+            </Text>
+            <Text color="faint" fontVariantNumeric="tabular-nums">
+              {line.formula} = {own.worked}
+            </Text>
+          </Box>
+        );
+      })}
     </Box>
   );
 }
+
+/** A step in the job's units. */
+const inUnits = (line: GoverningPlace["planned"]["lines"][number], style: Style) => (style === "mm" ? line : line.inch);
 
 /** Four digits that carry. */
 const digits = (value: number) =>

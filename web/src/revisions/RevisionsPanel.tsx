@@ -7,7 +7,7 @@ import type { components } from "../api/schema";
 import type { Change, JobHead, RevisionRow } from "../api/types";
 import { useMay } from "../app/session";
 import { saveRevision } from "../draft/autosave";
-import { useBench } from "../draft/store";
+import { isRevised, useBench } from "../draft/store";
 import { Act } from "../fields/controls";
 import { PlainWords } from "../fields/plain";
 import { useHelp } from "../help/helpStore";
@@ -135,10 +135,34 @@ function RevisionList({ close }: { close: () => void }) {
       <Heading as="h3" fontSize="17px" mb="1">
         Revisions of this option
       </Heading>
+      <SaveWithNote />
       {(rows.data ?? []).map((row, i) => (
         <Revision key={row.number} row={row} newest={i === 0} close={close} />
       ))}
     </Box>
+  );
+}
+
+/** What is on the bench as a revision of its own, with a word on what it is for. */
+function SaveWithNote() {
+  const may = useMay();
+  const queries = useQueryClient();
+  const revised = useBench(isRevised);
+  const [note, setNote] = useState("");
+  if (!may.design || revised) return null;
+  const save = async () => {
+    await saveRevision(note.trim());
+    await queries.invalidateQueries({ queryKey: ["revisions"] });
+  };
+  return (
+    <Flex gap="3" align="end" mb="2" wrap="wrap">
+      <Box flex="1" minW="12rem">
+        <PlainWords label="What the next revision is for" value={note} take={setNote} />
+      </Box>
+      <Act main onClick={() => void save()}>
+        Save revision
+      </Act>
+    </Flex>
   );
 }
 

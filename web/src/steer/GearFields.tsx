@@ -2,6 +2,7 @@ import type { Path } from "../draft/document";
 import { useBench } from "../draft/store";
 import { ChoiceField, Group, Pair, PlainChoice } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
+import { TypedBefore } from "../fields/TypedBefore";
 import { PointFields } from "../travel/LinkFields";
 import { type Gear, gearsFor } from "./gears";
 
@@ -33,6 +34,11 @@ export function GearFields({ gear, path, layout, choose }: Props) {
             <QuantityField label="Turns, lock to lock" path={[...path, "turns"]} kind="number" />
           </Pair>
           <QuantityField label="Boots, outside" path={[...path, "boot_mm"]} />
+          <TypedBefore
+            kinds={["rack"]}
+            label="A rack from another job"
+            take={(values) => useBench.getState().act({ kind: "set", path, value: { ...gear, ...values } })}
+          />
           <ChoiceField label="Turned right, the rack moves" path={[...path, "input_right_moves"]} choices={WAYS} />
         </>
       ) : (

@@ -4,6 +4,7 @@ import { shownDraft, useBench } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
 import { ChoiceField, Group, Pair, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
+import { TypedBefore } from "../fields/TypedBefore";
 import { WheelFields } from "../fields/WheelFields";
 import { Thing } from "../travel/Thing";
 import { BeforeTeardown } from "./BeforeTeardown";
@@ -46,6 +47,13 @@ function AxleGroup({ name }: { name: "front" | "rear" }) {
         <WordsField label="Tyre" path={at("tyre")} empty />
         <QuantityField label="Loaded radius" path={at("loaded_radius_mm")} optional />
       </Pair>
+      <TypedBefore
+        kinds={["tyre"]}
+        label="A tyre from another job"
+        take={(values) => {
+          for (const [field, value] of Object.entries(values)) act({ kind: "set", path: at(field), value });
+        }}
+      />
       {loaded && (
         <Text fontSize="13px" color="faint" mb="1">
           Loaded radius {loaded.basis}.

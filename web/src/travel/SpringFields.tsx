@@ -3,6 +3,7 @@ import type { Path } from "../draft/document";
 import { useBench } from "../draft/store";
 import { Group, Pair, PlainChoice } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
+import { TypedBefore } from "../fields/TypedBefore";
 import { LeafFields } from "./LeafFields";
 import { PointFields } from "./LinkFields";
 import { BegunThing } from "./Thing";
@@ -59,6 +60,13 @@ export function SpringFields({ own, path, independent }: { own: Suspension; path
           choices={hasArms ? KINDS : KINDS.filter(([kind]) => kind !== "torsion" || springs?.kind === kind)}
           choose={choose}
         />
+        {springs && (
+          <TypedBefore
+            kinds={[springs.kind]}
+            label="One from another job"
+            take={(values) => act({ kind: "set", path: at, value: { ...springs, ...values } })}
+          />
+        )}
         {begun.trouble && <p role="alert">{begun.trouble}</p>}
         {springs?.kind === "torsion" && (
           <>

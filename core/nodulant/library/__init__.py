@@ -1,0 +1,1 @@
+"""What a shop has typed before, ready to be taken again."""
