@@ -97,8 +97,8 @@ class FlangePlate(Frozen):
     outline: Outline
 
 
-class Crossing(Frozen):
-    """Something that reaches from rail to rail, seen from the side in its place on the planned frame."""
+class SeenBlock(Frozen):
+    """A piece of a mount, seen from the side in its place on the planned frame."""
 
     operation: str
     name: str
@@ -133,7 +133,10 @@ class RailDrawing(Frozen):
     built_cuts: tuple[Outline, ...]
     """The cuts as measured, where something was measured."""
     flange_plates: tuple[FlangePlate, ...] = ()
-    crossings: tuple[Crossing, ...] = ()
+    crossings: tuple[SeenBlock, ...] = ()
+    """What reaches from rail to rail."""
+    mounts: tuple[SeenBlock, ...] = ()
+    """Brackets, pockets and pads on this rail."""
     measured: tuple[Measured, ...] = ()
 
 

@@ -57,18 +57,27 @@ def lying_in_place(
     return out
 
 
-def crossing_in_place(
-    survey: Survey, operations: tuple[Operation, ...], side: Side, state: FrameState, route: Route
+def blocks_in_place(
+    survey: Survey,
+    operations: tuple[Operation, ...],
+    side: Side,
+    state: FrameState,
+    route: Route,
+    *,
+    rail_to_rail: bool,
 ) -> list[tuple[str, str, Outline]]:
-    """What reaches from rail to rail: operation, name and outline from the side; none where the readings make no rail."""
+    """Mounts on one rail, or what reaches from rail to rail: operation, name and outline from the side.
+
+    None where the readings make no rail.
+    """
     try:
         placed = placed_on(survey, operations, side, state)
     except InputError:
         return []
     out = []
     for work, p in zip(work_on(survey, side, placed), placed, strict=True):
-        for solid in work.solids if p.op.one_piece else ():
-            if solid.on == "frame":
+        for solid in work.solids:
+            if solid.on == "frame" and p.op.one_piece == rail_to_rail:
                 there = solid_in_place(solid, route, p.centre_mm)
                 out.append((p.op.id, solid.name, polygon(corners_of(there))))
     return out

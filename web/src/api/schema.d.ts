@@ -2937,17 +2937,6 @@ export interface components {
             option_ids: number[];
         };
         /**
-         * Crossing
-         * @description Something that reaches from rail to rail, seen from the side in its place on the planned frame.
-         */
-        Crossing: {
-            /** Name */
-            name: string;
-            /** Operation */
-            operation: string;
-            outline: components["schemas"]["Outline"];
-        };
-        /**
          * Crossmember
          * @description One crossmember at a station: profile sizes, mm, and how its ends are joined to the rails.
          */
@@ -4204,7 +4193,7 @@ export interface components {
         };
         /**
          * FrameSolids
-         * @description Both rails, and what stands around them.
+         * @description Both rails, the work on them, and what stands around them.
          */
         FrameSolids: {
             /** Arches */
@@ -4213,6 +4202,8 @@ export interface components {
             rails: components["schemas"]["RailSolid"][];
             /** Things */
             things: components["schemas"]["Obstacle"][];
+            /** Work */
+            work: components["schemas"]["WorkSolid"][];
         };
         /**
          * FreshBody
@@ -6134,7 +6125,7 @@ export interface components {
              * Crossings
              * @default []
              */
-            crossings: components["schemas"]["Crossing"][];
+            crossings: components["schemas"]["SeenBlock"][];
             /** Cuts */
             cuts: components["schemas"]["Outline"][];
             /**
@@ -6147,6 +6138,11 @@ export interface components {
              * @default []
              */
             measured: components["schemas"]["Measured"][];
+            /**
+             * Mounts
+             * @default []
+             */
+            mounts: components["schemas"]["SeenBlock"][];
             /**
              * Side
              * @enum {string}
@@ -6859,6 +6855,17 @@ export interface components {
              * @default 4
              */
             turns: number;
+        };
+        /**
+         * SeenBlock
+         * @description A piece of a mount, seen from the side in its place on the planned frame.
+         */
+        SeenBlock: {
+            /** Name */
+            name: string;
+            /** Operation */
+            operation: string;
+            outline: components["schemas"]["Outline"];
         };
         /**
          * Sensitive
@@ -9836,6 +9843,16 @@ export interface components {
             number: number;
             /** Reason */
             reason: string;
+        };
+        /**
+         * WorkSolid
+         * @description What one operation adds beside a rail, as prisms like those of the rail.
+         */
+        WorkSolid: {
+            /** Name */
+            name: string;
+            /** Prisms */
+            prisms: number[][];
         };
         /**
          * ZStep

@@ -79,6 +79,8 @@ const config = defineConfig({
         added: pair("#0b6a55", "#74e3c1"),
         removed: pair("#a3371f", "#ffa183"),
         touch: pair("#86206c", "#ff9ad8"),
+        placed: pair("#7a5806", "#e3c777"),
+        was: pair("#3a6078", "#8fc6e4"),
         chalk: pair("#1d3f98", "#f6d06f"),
         onchalk: pair("#ffffff", "#16214b"),
       },
@@ -90,5 +92,18 @@ export const system = createSystem(defaultBaseConfig, used, config);
 
 /** A semantic colour for SVG, where Chakra's props do not reach. */
 export const paint = (
-  name: "bench" | "panel" | "sheet" | "ink" | "faint" | "rule" | "added" | "removed" | "touch" | "chalk" | "onchalk",
+  name:
+    | "bench"
+    | "panel"
+    | "sheet"
+    | "ink"
+    | "faint"
+    | "rule"
+    | "added"
+    | "removed"
+    | "touch"
+    | "placed"
+    | "was"
+    | "chalk"
+    | "onchalk",
 ): string => `var(--chakra-colors-${name})`;

@@ -1,9 +1,10 @@
 import "./bench.css";
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useEffect, useMemo } from "react";
+import type { JobHead } from "../api/types";
 import { useMay } from "../app/session";
 import { startAutosave } from "../draft/autosave";
-import { useBench, usePick } from "../draft/store";
+import { isRevised, useBench, usePick } from "../draft/store";
 import { SectionView } from "../drawing/SectionView";
 import { NONE, startEvaluation, useShown } from "../evaluation/useEvaluation";
 import { Help } from "../help/Help";
@@ -14,8 +15,10 @@ import { useSweepChecks } from "../sweep/useSweep";
 import { Centre } from "./Centre";
 import { useKeys } from "./keys";
 import { startStageMemory } from "./lastStage";
+import "./print.css";
 import { StageList } from "./StageList";
 import { TopBar } from "./TopBar";
+import { TITLES } from "./titles";
 import { useOpenJob } from "./useOpenJob";
 
 /** The bench: stages to the left, the sheet in the middle, margins and section to the right. */
@@ -36,9 +39,11 @@ export default function Bench() {
   if (trouble) return <Text p="10">{trouble}</Text>;
   if (!job || !opened) return <Text p="10">Opening the job</Text>;
   return (
-    <Flex direction="column" height={{ base: "auto", md: "100dvh" }} minW="0">
+    <Flex className="bench" direction="column" height={{ base: "auto", md: "100dvh" }} minW="0">
       <TopBar job={job} />
+      <PrintHead job={job} />
       <Box
+        className="bench-grid"
         flex="1"
         minH="0"
         display="grid"
@@ -69,6 +74,20 @@ export default function Bench() {
   );
 }
 
+/** What a printed stage is of; on the screen the top bar says it. */
+function PrintHead({ job }: { job: JobHead }) {
+  const { optionId, stage, base } = usePick("optionId", "stage", "base");
+  const revised = useBench(isRevised);
+  const option = job.options.find((o) => o.id === optionId);
+  return (
+    <p className="print-head">
+      <b>{job.name}</b>, {option?.name}, {revised ? "" : "changed after "}revision {base}: {TITLES[stage]}. Printed{" "}
+      {new Intl.DateTimeFormat(undefined, { dateStyle: "medium" }).format(new Date())}. Figures of a plan; local rules
+      and licensed practice decide.
+    </p>
+  );
+}
+
 /** Beside the sheet where there is room; on a tablet a drawer that slides over it. */
 function Margins() {
   const drawer = useBench((s) => s.drawer);
@@ -76,6 +95,7 @@ function Margins() {
     <>
       <DrawerButton />
       <Flex
+        className="bench-margins"
         direction="column"
         bg="panel"
         borderLeftWidth="1px"
@@ -104,7 +124,14 @@ function DrawerButton() {
   const sweep = useSweepChecks();
   const fails = useMemo(() => count(grouped([...own, ...sweep]), "fails"), [own, sweep]);
   return (
-    <Box display={{ base: "block", xl: "none" }} position="fixed" right="2" bottom="2" zIndex="3">
+    <Box
+      className="drawer-button"
+      display={{ base: "block", xl: "none" }}
+      position="fixed"
+      right="2"
+      bottom="2"
+      zIndex="3"
+    >
       <Box
         as="button"
         bg="chalk"

@@ -94,6 +94,18 @@ export const Elevation = memo(function Elevation({
           onPointerDown={() => select(part)}
         />
       ))}
+      {rail.mounts?.map(({ operation, name, outline }) => (
+        <path
+          key={`${operation}${outline.vertices[0]?.x}${outline.vertices[0]?.y}`}
+          d={outlinePath(outline, at, scale.perMm)}
+          fill="url(#fill-added)"
+          stroke={paint("added")}
+          strokeWidth={selected?.startsWith(operation) ? 3 : 1.2}
+          onPointerDown={() => select(operation)}
+        >
+          <title>{name}</title>
+        </path>
+      ))}
       {rail.crossings?.map(({ operation, name, outline }) => (
         <path
           key={`${operation}${name}${outline.vertices[0]?.x}`}

@@ -98,7 +98,7 @@ export function WordsField({
         label={label}
         wrong={Boolean(problem)}
         value={editing ?? value}
-        placeholder={empty ? "not known" : ""}
+        placeholder={empty && none === null ? "not known" : ""}
         readOnly={!may.design}
         data-field={pointer}
         onChange={(e) => setEditing(e.target.value)}

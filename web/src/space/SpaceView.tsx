@@ -70,8 +70,7 @@ function useScene(world: World | null): void {
   const solids = useSolids();
   const looked = useRef(false);
   useEffect(() => {
-    const result = useShown.getState().result;
-    if (world && solids && result) world.showFrame(solids, result.parts, result.rails);
+    if (world && solids) world.showFrame(solids);
   }, [world, solids]);
   useEffect(() => {
     if (!world || !travel) return;

@@ -1,5 +1,5 @@
 import * as THREE from "three";
-import type { Obstacle, Part } from "../api/types";
+import type { Obstacle } from "../api/types";
 import type { Vec } from "../travel/space";
 
 /** The frame's axes (rearward, right, up) as the renderer's: x rearward, y up, z to the left. */
@@ -14,7 +14,7 @@ const material = (name: Ink, opacity = 1) =>
     side: THREE.DoubleSide,
   });
 
-export type Ink = "rule" | "added" | "removed" | "touch" | "chalk" | "ink" | "faint" | "sheet";
+export type Ink = "rule" | "added" | "removed" | "touch" | "placed" | "chalk" | "ink" | "faint" | "sheet";
 
 /** A colour of the theme as it stands now. */
 export function inkOf(name: Ink): THREE.Color {
@@ -22,8 +22,8 @@ export function inkOf(name: Ink): THREE.Color {
   return new THREE.Color(value || "#888888");
 }
 
-/** A rail's prisms as one body: each row is four corners (x, z), then the least and the most y. */
-export function railMesh(prisms: readonly number[][], name: string): THREE.Mesh {
+/** Prisms of a rail, or of what is welded to it, as one body: each row is four corners (x, z), then the least and the most y. */
+export function prismMesh(prisms: readonly number[][], name: string, ink: Ink): THREE.Mesh {
   const at: number[] = [];
   const face = (a: Vec, b: Vec, c: Vec, d: Vec) => {
     for (const p of [a, b, c, a, c, d]) at.push(...put(p).toArray());
@@ -50,23 +50,8 @@ export function railMesh(prisms: readonly number[][], name: string): THREE.Mesh 
   const geometry = new THREE.BufferGeometry();
   geometry.setAttribute("position", new THREE.Float32BufferAttribute(at, 3));
   geometry.computeVertexNormals();
-  const mesh = new THREE.Mesh(geometry, material("faint"));
+  const mesh = new THREE.Mesh(geometry, material(ink));
   mesh.name = name;
-  return mesh;
-}
-
-/** A plate on a rail's side, as thick as it is. */
-export function plateMesh(part: Part, faceY: number, outward: number): THREE.Mesh | null {
-  const points = part.outline.vertices.map((v) => new THREE.Vector2(v.x, v.y));
-  if (points.length < 3) return null;
-  const geometry = new THREE.ExtrudeGeometry(new THREE.Shape(points), {
-    depth: part.thickness_mm,
-    bevelEnabled: false,
-  });
-  const mesh = new THREE.Mesh(geometry, material("added"));
-  // the plate's own plane is x and up already; its thickness runs to the left
-  mesh.position.z = -faceY - (outward > 0 ? part.thickness_mm : 0);
-  mesh.name = part.id;
   return mesh;
 }
 
@@ -118,15 +103,15 @@ export function obstacleMeshes(obstacle: Obstacle): THREE.Mesh[] {
   return (obstacle.mirrored ? [1, -1] : [1]).map((side) => {
     const flip = (p: { x_mm: number; y_mm: number; z_mm: number }): Vec => [p.x_mm, side * p.y_mm, p.z_mm];
     if (body.shape === "bar") {
-      const mesh = barMesh(body.diameter_mm / 2, "removed");
+      const mesh = barMesh(body.diameter_mm / 2, "placed");
       layBar(mesh, flip(body.a), flip(body.b));
-      mesh.material = material("removed", 0.6);
+      mesh.material = material("placed", 0.6);
       mesh.name = obstacle.name;
       return mesh;
     }
     const mesh = new THREE.Mesh(
       new THREE.BoxGeometry(body.long_mm, body.high_mm, body.wide_mm),
-      material("removed", 0.45),
+      material("placed", 0.45),
     );
     mesh.position.copy(put(flip(body.middle)));
     mesh.rotation.set(

@@ -1,21 +1,10 @@
 import * as THREE from "three";
 import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
-import type { AxleTravel, BodyPoint, FrameSolids, Obstacle, Part, RailDrawing } from "../api/types";
+import type { AxleTravel, BodyPoint, FrameSolids, Obstacle } from "../api/types";
 import { placersOf } from "../travel/pose";
 import { type Vec, vec } from "../travel/space";
 import { KNUCKLE } from "../travel/turned";
-import {
-  barMesh,
-  inkOf,
-  layBar,
-  markMesh,
-  obstacleMeshes,
-  plateMesh,
-  put,
-  railMesh,
-  standTyre,
-  tyreMesh,
-} from "./meshes";
+import { barMesh, inkOf, layBar, markMesh, obstacleMeshes, prismMesh, put, standTyre, tyreMesh } from "./meshes";
 
 export type Pose = { travelMm: number; rollDeg: number; steer: number };
 export type EyeName = "corner" | "left" | "front" | "above" | "behind";
@@ -68,25 +57,16 @@ export class World {
     this.draw();
   }
 
-  /** Rails with their cuts, and the plates on their sides. */
-  showFrame(solids: FrameSolids, parts: readonly Part[], rails: readonly RailDrawing[]): void {
+  /** Rails with their cuts, and what is welded to them. */
+  showFrame(solids: FrameSolids): void {
     clear(this.frame);
-    for (const rail of solids.rails) this.frame.add(railMesh(rail.prisms, `${rail.side} rail`));
+    for (const rail of solids.rails) this.frame.add(prismMesh(rail.prisms, `${rail.side} rail`, "faint"));
+    for (const own of solids.work) this.frame.add(prismMesh(own.prisms, own.name, "added"));
     for (const [ax, ay, az, bx, by, bz, radius] of solids.arches) {
-      const edge = barMesh(Math.max(radius ?? 3, 5), "removed");
+      const edge = barMesh(Math.max(radius ?? 3, 5), "placed");
       edge.name = "wheel arch";
       layBar(edge, [ax ?? 0, ay ?? 0, az ?? 0], [bx ?? 0, by ?? 0, bz ?? 0]);
       this.frame.add(edge);
-    }
-    for (const part of parts) {
-      const rail = rails.find((r) => r.side === part.side);
-      if (!rail || (part.face !== "outer" && part.face !== "inner")) continue;
-      const x = part.outline.vertices[0]?.x ?? 0;
-      const column = part.face === "outer" ? rail.web_y_mm : rail.tip_y_mm;
-      const y = valueNear(rail.x_mm, column, x);
-      const outward = (part.face === "outer" ? 1 : -1) * (part.side === "right" ? 1 : -1);
-      const mesh = plateMesh(part, y, outward);
-      if (mesh) this.frame.add(mesh);
     }
     this.draw();
   }
@@ -203,12 +183,6 @@ function wheelOf(axle: AxleTravel, side: 1 | -1, place: (p: BodyPoint) => Vec) {
   const at = (out: number) =>
     flipped(place({ body, x_mm: x, y_mm: mirrored ? half + out : side * (half + out), z_mm: z }), mirrored);
   return { centre: at(0), out: at(100) };
-}
-
-function valueNear(xs: readonly number[], column: readonly number[], x: number): number {
-  let k = 0;
-  for (let i = 0; i < xs.length; i += 1) if (Math.abs((xs[i] ?? 0) - x) < Math.abs((xs[k] ?? 0) - x)) k = i;
-  return column[k] ?? 0;
 }
 
 function clear(group: THREE.Group): void {

@@ -81,7 +81,7 @@ const One = memo(function One({ view, member, place, ghost, stock, last, mirrore
     return (
       <line
         {...ends}
-        stroke={paint(stock ? "removed" : last ? "chalk" : "faint")}
+        stroke={paint(stock ? "was" : last ? "chalk" : "faint")}
         strokeDasharray={stock ? "9 4" : last ? "1 4" : "3 4"}
       >
         <title>{`${member.name}, ${stock ? "as it was" : last ? "before the last change" : "at ride height"}`}</title>

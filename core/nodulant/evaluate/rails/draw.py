@@ -10,18 +10,18 @@ from nodulant.clearance.tube_to_rail import travel_until
 from nodulant.drawn.dimension import Dimension, Span, dimension
 from nodulant.evaluate.evaluation import (
     AxleDrawing,
-    Crossing,
     FlangePlate,
     RailDrawing,
     SectionAt,
     SectionDrawing,
     SectionFigure,
     SectionShape,
+    SeenBlock,
     Strip,
 )
 from nodulant.evaluate.rails.axle import AxleSide, clearance_needed
 from nodulant.evaluate.rails.measured import measured
-from nodulant.frame.in_place import crossing_in_place, lying_in_place
+from nodulant.frame.in_place import blocks_in_place, lying_in_place
 from nodulant.frame.model import planned_state
 from nodulant.frame.route import Route
 from nodulant.frame.seen import cut_outlines, rail_seen
@@ -44,6 +44,11 @@ def rail_drawing(inputs: Inputs, side: Side, routes: Mapping[Side, Route]) -> Ra
     planned = planned_state(inputs.design.operations)
     built = as_built_state(inputs.design.operations, inputs.as_built.entries)
     rail = rail_seen(inputs.survey, side, route)
+
+    def seen(*, rail_to_rail: bool) -> tuple[SeenBlock, ...]:
+        rows = blocks_in_place(inputs.survey, inputs.design.operations, side, planned, route, rail_to_rail=rail_to_rail)
+        return tuple(SeenBlock(operation=own, name=name, outline=outline) for own, name, outline in rows)
+
     flat = lying_in_place(inputs.survey, inputs.design.operations, side, planned, route)
     return RailDrawing(
         side=side,
@@ -56,10 +61,8 @@ def rail_drawing(inputs: Inputs, side: Side, routes: Mapping[Side, Route]) -> Ra
         cuts=cut_outlines(inputs.survey, inputs.design.operations, side, planned, route),
         built_cuts=cut_outlines(inputs.survey, inputs.design.operations, side, built, route) if built else (),
         flange_plates=tuple(FlangePlate(part=part, outline=outline) for part, outline in flat),
-        crossings=tuple(
-            Crossing(operation=own, name=name, outline=outline)
-            for own, name, outline in crossing_in_place(inputs.survey, inputs.design.operations, side, planned, route)
-        ),
+        crossings=seen(rail_to_rail=True),
+        mounts=seen(rail_to_rail=False),
         measured=measured(inputs, side, planned, routes),
     )
 

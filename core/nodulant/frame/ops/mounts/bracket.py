@@ -189,7 +189,7 @@ class Bracket(RailOperation):
                 role=role,
                 side=on.side,
                 name=name,
-                face=face,
+                face=face if role == "foot" else "across",
                 outline=outline,
                 thickness_mm=t,
                 steel_id=self.steel_id,
