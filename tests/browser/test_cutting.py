@@ -31,7 +31,7 @@ class Handles(Bench):
     def test_boxing_ends(self):
         self.open("Cut")
         self.page.get_by_role("button", name="Boxing over the axle").first.click()
-        front = self.page.get_by_label("Front end, behind", exact=True)
+        front = self.page.get_by_label("Front end, ahead of", exact=True)
         before = front.input_value()
         with self.evaluated():
             self.drag("box-rear/start", 40, 0)

@@ -32,7 +32,7 @@ class FromNothing(Bench):
         with self.evaluated():
             self.type_in("Step", "75 mm")
         with self.evaluated():
-            self.type_in("Cut, behind", "-1010 mm")
+            self.type_in("Cut, ahead of", "1010 mm")
         with self.evaluated():
             self.page.get_by_role("region", name="Outer side plate").get_by_role("button", name="Add it").click()
         self.margin("Inserted piece in bending").wait_for()
@@ -48,7 +48,7 @@ class FromNothing(Bench):
         with self.evaluated():
             self.page.get_by_label("from", exact=True).select_option("front-axle")
         with self.evaluated():
-            self.type_in("Centre, behind", "0")
+            self.type_in("Centre, ahead of", "0")
         with self.evaluated():
             self.type_in("Depth at the open side", "30 mm")
         self.page.get_by_text("Subframe and everything on it go up by").wait_for()
@@ -78,10 +78,10 @@ class FromNothing(Bench):
         with self.evaluated():
             self.drag("z-step-1/rise_mm", 0, -20)
         self.assertNotEqual(self.page.get_by_label("Step", exact=True).input_value(), before)
-        place = self.page.get_by_label("Cut, behind", exact=True).input_value()
+        place = self.page.get_by_label("Cut, ahead of", exact=True).input_value()
         with self.evaluated():
             self.drag("z-step-1/place", 30, 0)
-        self.assertNotEqual(self.page.get_by_label("Cut, behind", exact=True).input_value(), place)
+        self.assertNotEqual(self.page.get_by_label("Cut, ahead of", exact=True).input_value(), place)
 
     def test_a_narrowed_stretch_is_dragged_in_plan(self):
         self.cleared()
@@ -96,10 +96,10 @@ class FromNothing(Bench):
         self.cleared()
         self.add("Z-step")
         self.add_work("Stretch or shorten")
-        self.type_in("Cut, behind", "-790 mm")
+        self.type_in("Cut, ahead of", "790 mm")
         self.page.get_by_role("alert").filter(has_text="overlap").first.wait_for()
         with self.evaluated():
-            self.type_in("Cut, behind", "-1200 mm")
+            self.type_in("Cut, ahead of", "1200 mm")
         self.no_trouble()
 
     def test_every_kind_can_be_added_and_taken_out(self):

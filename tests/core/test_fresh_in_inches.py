@@ -60,3 +60,7 @@ class Fresh(SimpleTestCase):
         for kind in KINDS:
             with self.subTest(kind):
                 self.assertEqual(troubles("in16", kind), troubles("mm", kind))
+
+    def test_a_root_gap_is_never_tighter_than_the_metric_one(self):
+        gaps = [fresh_operation(shop_of(style), "z-step").root_gap_mm for style in ("mm", "in16")]
+        self.assertGreaterEqual(gaps[1], gaps[0])

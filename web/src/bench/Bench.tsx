@@ -79,14 +79,12 @@ function PrintHead({ job }: { job: JobHead }) {
   const { optionId, stage, base } = usePick("optionId", "stage", "base");
   const revised = useBench(isRevised);
   const option = job.options.find((o) => o.id === optionId);
-  return (
-    <p className="print-head">
-      <b>{job.name}</b>, {option?.name}, {revised ? "" : "changed after "}revision {base}: {TITLES[stage]}. Printed{" "}
-      {new Intl.DateTimeFormat(undefined, { dateStyle: "medium" }).format(new Date())}. Figures of a plan; local rules
-      and licensed practice decide.
-    </p>
-  );
+  const day = new Intl.DateTimeFormat(undefined, { dateStyle: "medium" }).format(new Date());
+  const what = `${job.name}, ${option?.name}, ${revised ? "" : "changed after "}revision ${base}: ${TITLES[stage]}.`;
+  return <div className="print-head" data-words={`${what} Printed ${day}. ${CAUTION}`} />;
 }
+
+const CAUTION = "Figures of a plan; local rules and licensed practice decide.";
 
 /** Beside the sheet where there is room; on a tablet a drawer that slides over it. */
 function Margins() {

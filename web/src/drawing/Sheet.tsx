@@ -196,7 +196,8 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
             className="halo"
             style={{ fontSize: 12 }}
           >
-            section {showLength(stationMm - zeroMm, style)} on the tape
+            section {showLength(Math.abs(stationMm - zeroMm), style)}
+            {stationMm < zeroMm - 0.5 ? " ahead of the tape's hook" : " on the tape"}
           </text>
           {handles &&
             within(handlesOf(draft, result, side), scale.perMm, draft, selected).map((handle) => (

@@ -19,6 +19,8 @@ type Props = {
   /** Shown greyed in place of an empty value, such as a solved amount. */
   instead?: string;
   optional?: boolean;
+  /** The field tells how far ahead a place lies that the draft holds as negative. */
+  ahead?: boolean;
 };
 
 /** A quantity as people type it. The core reads the text; what it cannot read stays here with the place of the error. */
@@ -29,9 +31,12 @@ export const QuantityField = memo(function QuantityField({
   note,
   instead,
   optional = false,
+  ahead = false,
 }: Props) {
   const pointer = pointerOf(path);
-  const value = useBench((s) => valueAt(seenDraft(s), path)) as number | null | undefined;
+  const kept = useBench((s) => valueAt(seenDraft(s), path)) as number | null | undefined;
+  const turned = (mm: number) => (ahead ? 0 - mm : mm);
+  const value = kept == null ? kept : turned(kept);
   const root = path[0] === "survey" ? "survey" : "design";
   const typed = useBench((s) => seenDraft(s)[root].typed?.[typedKey(s.history.now, path)]);
   const style = useBench((s) => s.style);
@@ -41,7 +46,7 @@ export const QuantityField = memo(function QuantityField({
   const problem = useProblem(pointer);
   const may = useMay();
   const [editing, setEditing] = useState<string | null>(null);
-  const shown = typed ? asTyped(typed, kind, style) : value == null ? "" : showQuantity(value, kind, style);
+  const shown = typed && !ahead ? asTyped(typed, kind, style) : value == null ? "" : showQuantity(value, kind, style);
   const text = editing ?? raw?.text ?? shown;
 
   const take = (given: string, entered = false) => {
@@ -56,7 +61,8 @@ export const QuantityField = memo(function QuantityField({
     if ("message" in read) keepRaw(pointer, read);
     else {
       dropRaw(pointer);
-      act({ kind: "set", path, value: read.value, typed: { text: read.text, unit: read.unit } });
+      const typed = ahead ? undefined : { text: read.text, unit: read.unit };
+      act({ kind: "set", path, value: turned(read.value), typed });
     }
   };
   const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
@@ -72,7 +78,7 @@ export const QuantityField = memo(function QuantityField({
       act({
         kind: "set",
         path,
-        value: round(value + step * nudgeOf(kind, style) * (event.shiftKey ? 8 : 1)),
+        value: round(turned(value + step * nudgeOf(kind, style) * (event.shiftKey ? 8 : 1))),
       });
     }
   };

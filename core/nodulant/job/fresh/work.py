@@ -1,5 +1,6 @@
 """New work for a job: the operation and its parts as they begin, on this survey and from this shop's plate."""
 
+import math
 from typing import TypeVar
 
 from nodulant.base.errors import UnknownReference
@@ -46,6 +47,8 @@ def _setting(inputs: Inputs) -> Setting:
 FINE_MM, LONG_MM = 6.5, 100.0
 PLACES = frozenset({"x_mm", "y_mm", "z_mm", "half_mm"})
 """Told from the frame's own planes, and fitted to it."""
+AT_LEAST = frozenset({"root_gap_mm"})
+"""A tighter root would not weld through."""
 Fresh = TypeVar("Fresh", bound=Frozen)
 
 
@@ -63,7 +66,8 @@ def on_the_tape(fresh: Fresh, shop: Shop) -> Fresh:
             update[name] = on_the_tape(value, shop)
         elif name.endswith("_mm") and isinstance(value, float) and _is_usual(name, value, shop):
             parts = 32 if abs(value) < FINE_MM or name == "diameter_mm" else 16 if abs(value) < LONG_MM else 4
-            update[name] = round(round(value * parts / MM_PER_INCH) * MM_PER_INCH / parts, 6)
+            marks = value * parts / MM_PER_INCH
+            update[name] = round((math.ceil(marks) if name in AT_LEAST else round(marks)) * MM_PER_INCH / parts, 6)
     return fresh.model_copy(update=update)
 
 
