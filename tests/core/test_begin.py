@@ -70,7 +70,7 @@ class SixReadings(SimpleTestCase):
                 self.assertEqual([op.kind for op in answer.operations], [kind])
                 self.assertAlmostEqual(evaluate(inputs).drop.total_mm, SIX["drop_mm"], places=6)
 
-    def test_at_the_front_a_step_lowers_the_front_and_springs_say_what_is_answered(self):
+    def test_at_the_front_a_step_lowers_the_front_and_springs_ask_for_a_notch_over_its_beam(self):
         for by in ("z-step", "raise"):
             with self.subTest(by):
                 inputs, _ = answered(job(axle="front", by=by, drop_mm=60.0))
@@ -78,9 +78,22 @@ class SixReadings(SimpleTestCase):
                 self.assertAlmostEqual(result.drop_front.total_mm, 60.0, places=6)
                 self.assertAlmostEqual(result.drop.total_mm, 0.0, places=6)
         inputs, answer = answered(job(axle="front", by="springs", drop_mm=60.0))
-        self.assertEqual((answer.operations, answer.waits), ((), ()))
-        self.assertIn("at the front axle", answer.words.text)
         self.assertIn("/targets/front/bump_mm", inputs.design.assumed)
+        (notch, *_) = answer.operations
+        self.assertEqual((notch.kind, notch.place.anchor_id, notch.place.offset_mm), ("notch", "front-axle", 0.0))
+        # by hand: the tube's top at full bump, half an inch of clearance, liner and weld
+        rear = next(op for op in answered(job(by="springs", drop_mm=60.0))[1].operations if op.kind == "notch")
+        self.assertAlmostEqual(notch.depth_mm, rear.depth_mm, places=6)
+        self.assertEqual([row.bump_mm for row in answer.needed], [60.0, 75.0, 100.0])
+
+    def test_a_front_without_a_beam_says_what_it_waits_for(self):
+        bare = {k: v for k, v in SIX.items() if not k.startswith("tube_")}
+        start = Start.model_validate({**bare, "vehicle": "A van", "axle": "front", "by": "springs"})
+        survey, design = begun(start, Shop())
+        answer = first_answer(Inputs(survey=survey, design=design, shop=Shop()))
+        self.assertEqual(answer.operations, ())
+        self.assertEqual(answer.waits, ("/survey/front/tube_diameter_mm", "/survey/front/tube_gap_left_mm"))
+        self.assertIn("independent front", answer.words.text)
 
     def test_a_cut_that_cannot_be_begins_without_it_and_says_why(self):
         inputs, answer = answered(job(by="raise", drop_mm=400.0))

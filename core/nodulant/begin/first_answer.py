@@ -7,6 +7,7 @@ import math
 
 from nodulant.base.errors import NodulantError
 from nodulant.base.model import Frozen
+from nodulant.begin.front_needed import front_needed, front_waits
 from nodulant.evaluate.evaluation import InvalidInputs
 from nodulant.evaluate.finding import QUICK, find_sets
 from nodulant.evaluate.run import evaluate
@@ -24,7 +25,8 @@ from nodulant.units.show import MM_PER_INCH
 
 BUMPS_MM = (60.0, 75.0, 100.0)
 ENOUGH_MM = 0.5
-AT_THE_FRONT = "No notch is worked out at the front axle: a Z-step or a raised subframe is answered there."
+WAITS = "A notch waits for the axle's tube and its distance to the rail."
+AT_THE_FRONT = f"{WAITS} An independent front has none: Travel and Clearance sweep its arms past the rails."
 PATH = QUICK.model_copy(update={"frame": False})
 """The axle's path needs no frame."""
 AS_STOCK = StrengthRule(kind="as strong as stock", reason="first answer, before any load is known")
@@ -53,14 +55,12 @@ def first_answer(inputs: Inputs) -> FirstAnswer:
     """Depth, width, place and plates from what is measured; says what it waits for where that is not enough."""
     own = inputs.design.operations
     try:
-        needed = _needed(inputs, inputs.design.targets.bump_mm)
+        needed = _needed(inputs, _bump(inputs))
     except InvalidInputs as error:
         # what cannot be cut is left out, so that the job begins all the same, and says why
         told = f"It cannot be cut so: {error.problems[0].message}, {error.problems[0].acceptable}."
         return FirstAnswer(operations=(), needed=(), waits=(), words=said(told))
-    if touched_axles(inputs.survey, inputs.design) == {"front"}:
-        front = said("The cut is there." if own else AT_THE_FRONT)
-        return FirstAnswer(operations=own, needed=(), waits=(), words=front)
+    front = _front_only(inputs)
     if needed is None:
         rear = inputs.survey.rear
         rows = {
@@ -68,8 +68,8 @@ def first_answer(inputs: Inputs) -> FirstAnswer:
             "/survey/rear/tube_diameter_mm": rear.tube_diameter_mm,
             "/survey/rear/tube_gap_left_mm": rear.tube_gap_left_mm,
         }
-        waits = tuple(pointer for pointer, value in rows.items() if value is None)
-        words = said("The cut is there." if own else "A notch waits for the axle's tube and its distance to the rail.")
+        waits = front_waits(inputs) if front else tuple(p for p, value in rows.items() if value is None)
+        words = said("The cut is there." if own else AT_THE_FRONT if front else WAITS)
         return FirstAnswer(operations=own, needed=(), waits=() if own else waits, words=words)
     table = tuple(row for bump in BUMPS_MM if (row := _row(inputs, bump)) is not None)
     if own or needed.depth_mm <= 0:
@@ -108,8 +108,20 @@ def _planned(own: tuple[Operation, ...], needed: NotchNeeded) -> Said:
     return said(words + tail, **of)
 
 
+def _front_only(inputs: Inputs) -> bool:
+    return touched_axles(inputs.survey, inputs.design) == {"front"}
+
+
+def _bump(inputs: Inputs) -> float:
+    targets = inputs.design.targets
+    return (targets.front.bump_mm if _front_only(inputs) else None) or targets.bump_mm
+
+
 def _needed(inputs: Inputs, bump_mm: float) -> NotchNeeded | None:
     """The deeper one of both sides at a bump travel."""
+    if _front_only(inputs):
+        evaluate(inputs, PATH)
+        return front_needed(inputs, bump_mm)
     targets = inputs.design.targets.model_copy(update={"bump_mm": bump_mm})
     asked = inputs.model_copy(update={"design": inputs.design.model_copy(update={"targets": targets})})
     result = evaluate(asked, PATH)

@@ -71,7 +71,7 @@ def _axle_side(inputs: Inputs, side: Side, towards_rail_mm: float) -> AxleSide:
         travel[travel <= targets.bump_mm],
     )
     placed = placed_on(survey, inputs.design.operations, side, planned)
-    liner, weld = _liner_and_weld(placed, survey.wheelbase_mm)
+    liner, weld = liner_and_weld(placed, survey.wheelbase_mm)
     needed = notch_needed(side, wanted, clearance_needed(inputs), liner, weld, _one_wheel(inputs, side, rear))
     sweep = _sweep(inputs, side, path, placed)
     built = _built_sweep(inputs, side, path)
@@ -116,7 +116,8 @@ def _over_axle(placed: Sequence[Placed], axle_x: float) -> list[tuple[Notch, flo
     ]
 
 
-def _liner_and_weld(placed: Sequence[Placed], axle_x: float) -> tuple[float, float]:
+def liner_and_weld(placed: Sequence[Placed], axle_x: float) -> tuple[float, float]:
+    """Thickness of the liner and room for its weld in a cut over the axle, mm; usual ones while there is no cut."""
     cuts = _over_axle(placed, axle_x)
     if not cuts:
         return 6.0, 2.0
