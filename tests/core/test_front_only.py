@@ -30,6 +30,7 @@ class FrontOnly(SimpleTestCase):
     def test_it_touches_the_front_alone(self):
         inputs = front_only()
         self.assertEqual(touched_axles(inputs.survey, inputs.design), {"front"})
+        self.assertEqual(evaluate(inputs).touched, ("front",))
         whole = f.job().inputs("step")
         self.assertEqual(touched_axles(whole.survey, whole.design), {"front", "rear"})
         arc = f.job().inputs("arc")

@@ -14,7 +14,7 @@ from nodulant.evaluate.suspensions.travel_drawing import AxleTravel
 from nodulant.evaluate.taped import TapedFrame
 from nodulant.geometry import Outline
 from nodulant.parts.part import Part
-from nodulant.parts.sides import LoadState, Side
+from nodulant.parts.sides import AxleName, LoadState, Side
 from nodulant.survey.before_teardown import Reading
 from nodulant.survey.checklist import Unlocks
 from nodulant.targets.drop import DropResult
@@ -229,6 +229,8 @@ class Evaluation(Frozen):
     """Everything the core has to say about one set of inputs."""
 
     content_hash: str
+    touched: tuple[AxleName, ...]
+    """The axles that the job is about."""
     checks: tuple[Check, ...]
     groups: tuple[Group, ...]
     """Checks told together, worst first; what is counted are these."""

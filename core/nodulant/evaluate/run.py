@@ -125,6 +125,7 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     )
     return Evaluation(
         content_hash=content,
+        touched=tuple(sorted(touched)),
         checks=judged,
         groups=grouped(judged),
         left_out=left_out(want),

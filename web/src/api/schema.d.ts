@@ -3731,6 +3731,8 @@ export interface components {
             taped: components["schemas"]["TapedFrame"] | null;
             /** Teardown Locked */
             teardown_locked: boolean;
+            /** Touched */
+            touched: ("front" | "rear")[];
             /** Travel */
             travel: components["schemas"]["AxleTravel"][];
             /** Weld Mm */

@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Heading, Text } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
-import { type FormEvent, useState } from "react";
+import { type FormEvent, type KeyboardEvent, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, got, postText, Refused } from "../api/client";
 import type { components } from "../api/schema";
@@ -88,7 +88,7 @@ export function BeginJob({ templates }: { templates: readonly JobRow[] }) {
   });
   return (
     <Box mt="6" p="4" bg="panel" borderWidth="1px" borderColor="rule">
-      <form onSubmit={(event) => void begin(event)}>
+      <form onSubmit={(event) => void begin(event)} onKeyDown={nextOnEnter}>
         <Heading as="h2" fontSize="19px" mb="2">
           Begin a job
         </Heading>
@@ -125,6 +125,17 @@ export function BeginJob({ templates }: { templates: readonly JobRow[] }) {
       <TroubleList problems={problems} lead="Nothing was written." />
     </Box>
   );
+}
+
+/** Enter takes a reading, as everywhere, and goes on to the next field: it begins nothing half-filled. */
+function nextOnEnter(event: KeyboardEvent<HTMLFormElement>) {
+  const own = event.target as HTMLElement;
+  if (event.key !== "Enter" || own.tagName !== "INPUT") return;
+  event.preventDefault();
+  const fields = [
+    ...event.currentTarget.querySelectorAll<HTMLElement>("input:not([type=file]), select, [type=submit]"),
+  ];
+  fields[fields.indexOf(own) + 1]?.focus();
 }
 
 /** The short choice and the readings themselves. */

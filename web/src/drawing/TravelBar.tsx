@@ -10,10 +10,13 @@ export function TravelBar() {
   const { side, travelMm, style, put } = usePick("side", "travelMm", "style", "put");
   const targets = useBench((s) => shownDraft(s).design.targets);
   const axle = useShown((s) => s.result?.axle.find((a) => a.side === side));
+  const front = useShown((s) => s.result?.touched.includes("rear") === false);
   if (!axle) {
     return (
       <Text px="3" py="2" fontSize="14px" color="faint">
-        The axle does not move yet: wheelbase, tube diameter and tube-to-rail gap are missing in the survey.
+        {front
+          ? "This job is about the front axle: it moves in Travel, once its suspension is there."
+          : "The axle does not move yet: wheelbase, tube diameter and tube-to-rail gap are missing in the survey."}
       </Text>
     );
   }
