@@ -259,7 +259,7 @@ class Labels(Bench):
         found = {}
         for option in ("Arc notch and coilovers", "Step, narrowed front, raised pocket"):
             self.page.get_by_role("combobox", name="Option").select_option(label=option)
-            for stage in ("Survey", "Cut", "Travel", "Patterns", "Prove"):
+            for stage in ("Survey", "Cut", "Travel", "Steering", "Patterns", "Prove"):
                 self.stage(stage)
                 self.page.wait_for_timeout(900)
                 found[f"{option}, {stage}"] = self.page.evaluate(OVERLAPS)
