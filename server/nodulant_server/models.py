@@ -121,20 +121,24 @@ class DesignRevision(Immutable):
 
 
 class Draft(models.Model):
-    """Unsaved work of one person on one option."""
+    """Unsaved work of one person on one option, on one device: nobody's is overwritten by another's."""
 
     option = models.ForeignKey(Option, related_name="drafts", on_delete=models.CASCADE)
     user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE)
+    device = models.CharField(max_length=80, default="")
+    """The browser's tab that made it, by a name of its own."""
     base = models.PositiveIntegerField()
     document = models.JSONField()
     survey = models.JSONField(null=True)
     """The survey as edited, while it is not saved as a revision."""
+    survey_base = models.PositiveIntegerField(null=True)
+    """The survey revision that ``survey`` started from."""
     at = models.DateTimeField(auto_now=True)
 
     class Meta:
-        """One row a person and option."""
+        """One row a person, option and device."""
 
-        constraints = (models.UniqueConstraint(fields=["option", "user"], name="one_draft_a_person"),)
+        constraints = (models.UniqueConstraint(fields=["option", "user", "device"], name="one_draft_a_device"),)
 
 
 class SweepKept(models.Model):

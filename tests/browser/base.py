@@ -67,6 +67,7 @@ class Bench(LiveServerTestCase):
         page.set_default_timeout(PATIENCE_MS)
         page.on("pageerror", lambda error: self.errors.append(f"page: {error}"))
         page.on("request", self._stays_here)
+        page.on("dialog", lambda asked: asked.accept())  # leaving with unsent work is asked about
         return page
 
     def add_work(self, name: str, page: Page | None = None) -> None:

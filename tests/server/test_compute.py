@@ -236,7 +236,7 @@ class Finding(Shop):
 
 
 class Files(Shop):
-    """What is downloaded is the person's own draft, else the newest revision."""
+    """What is downloaded is of the newest stored revision, never of a draft."""
 
     def get(self, path):
         return self.client.get(f"/api/options/{self.option.pk}/{path}")
@@ -256,11 +256,14 @@ class Files(Shop):
                 self.assertTrue(response.content.lstrip(b"\n").startswith(start), response.content[:40])
                 self.assertIn("attachment", response.headers["Content-Disposition"])
 
-    def test_the_draft_is_what_is_cut(self):
+    def test_a_revision_is_what_is_cut_and_a_draft_is_not(self):
         design = put(self.design(), (*NOTCH, "depth_mm"), 40.0)
-        before = self.get("patterns.svg?id=axle-notch/cut-template/left").content
+        path = "patterns.svg?id=axle-notch/cut-template/left"
+        before = self.get(path).content
         self.send("put", f"/options/{self.option.pk}/draft", {"base": 1, "design": design})
-        self.assertNotEqual(self.get("patterns.svg?id=axle-notch/cut-template/left").content, before)
+        self.assertEqual(self.get(path).content, before)
+        self.send("post", f"/options/{self.option.pk}/revisions", {"base": 1, "design": design})
+        self.assertNotEqual(self.get(path).content, before)
 
     def test_unknown_patterns(self):
         for path in ("patterns.dxf", "patterns.dxf?id=nothing", "patterns.exe?id=axle-notch/liner/left"):

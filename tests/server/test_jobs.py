@@ -41,6 +41,55 @@ class Revisions(Shop):
         self.assertEqual(self.option.head().design().operations[1].depth_mm, 55.0)
         self.assertIn("ada", kept.name)
 
+    def test_two_devices_of_one_person_keep_their_own_work(self):
+        path = self.path("/draft")
+        for device, depth in (("tablet.a", 50.0), ("bench.b", 51.0)):
+            self.send("put", path, {"base": 1, "design": self.deeper(depth), "device": device, "survey_base": 1})
+        self.assertEqual(Draft.objects.count(), 2)
+        _, own = self.send("get", self.path("?device=tablet.a"))
+        self.assertEqual((own["draft"]["operations"][1]["depth_mm"], own["draft_survey_base"]), (50.0, 1))
+        (other,) = own["others"]
+        self.assertEqual((other["device"], other["base"]), ("bench.b", 1))
+        # a revision saved on one leaves the other's work where it is
+        self.send("post", self.path("/revisions"), {"base": 1, "design": self.deeper(50.0), "device": "tablet.a"})
+        self.assertEqual([d.device for d in Draft.objects.all()], ["bench.b"])
+        _, kept = self.send("post", self.path(f"/drafts/{other['id']}/keep"), {})
+        self.assertEqual(Option.objects.get(pk=kept["id"]).head().design().operations[1].depth_mm, 51.0)
+        self.assertEqual(Draft.objects.count(), 0)
+
+    def test_work_of_a_tab_that_is_gone_is_taken_over_and_not_doubled(self):
+        self.send("put", self.path("/draft"), {"base": 1, "design": self.deeper(50.0), "device": "b.old"})
+        body = {"base": 1, "design": self.deeper(52.0), "device": "b.new", "replaces": "b.old"}
+        self.send("put", self.path("/draft"), body)
+        self.assertEqual([(d.device, d.base) for d in Draft.objects.all()], [("b.new", 1)])
+
+    def test_nobody_touches_another_person_s_draft(self):
+        self.send("put", self.path("/draft"), {"base": 1, "design": self.deeper(50.0), "device": "a"})
+        draft = Draft.objects.get()
+        self.become("bram")
+        self.assertEqual(self.send("post", self.path(f"/drafts/{draft.pk}/keep"), {})[0].status_code, 404)
+        self.assertEqual(self.client.delete(f"/api/options/{self.option.pk}/drafts/{draft.pk}").status_code, 404)
+        self.assertTrue(Draft.objects.filter(pk=draft.pk).exists())
+
+    def test_revisions_that_cannot_be_are_refused(self):
+        for base in (-1, 0, 2**63, "x"):
+            with self.subTest(base):
+                response, _ = self.send("put", self.path("/draft"), {"base": base, "design": self.design()})
+                self.assertEqual(response.status_code, 422)
+
+    def test_two_surveys_become_one(self):
+        survey = self.job.survey_head().document
+        mine, theirs = json.loads(json.dumps(survey)), json.loads(json.dumps(survey))
+        mine["rails"]["left"]["stations"][1]["height_mm"] += 1
+        theirs["wheelbase_mm"] += 2
+        path = f"/jobs/{self.job.pk}/survey"
+        self.send("post", path, {"base": 1, "survey": theirs})
+        self.assertEqual(self.send("post", path, {"base": 1, "survey": mine})[0].status_code, 409)
+        _, both = self.send("post", f"{path}/merge", {"base": 1, "survey": mine})
+        self.assertEqual((both["head"], both["both"]), (2, []))
+        self.assertEqual(both["survey"]["wheelbase_mm"], theirs["wheelbase_mm"])
+        self.assertEqual(self.send("post", path, {"base": both["head"], "survey": both["survey"]})[0].status_code, 200)
+
     def test_revisions_and_log_cannot_be_changed_or_deleted(self):
         head = self.option.head()
         for act in (head.save, head.delete, self.job.survey_head().save, self.job.survey_head().delete):

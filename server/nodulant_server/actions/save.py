@@ -21,13 +21,18 @@ class Stale(Exception):
     kept: Option | None
 
 
-def save_design(user: User, option: Option, base: int, design: Design, note: str = "") -> DesignRevision:
-    """Append a revision that started from ``base``; raises Stale and keeps the work as an option."""
+def save_design(
+    user: User, option: Option, base: int, design: Design, note: str = "", device: str = ""
+) -> DesignRevision:
+    """Append a revision that started from ``base``; raises Stale and keeps the work as an option.
+
+    The device's draft is in it and goes; those of other devices stay.
+    """
     require(user, "design")
     with transaction.atomic():
         head = option.head().number
         if head == base:
-            Draft.objects.filter(option=option, user=user).delete()
+            Draft.objects.filter(option=option, user=user, device=device).delete()
             return _append(option, head + 1, design, user, note)
         kept = branch(
             user,
@@ -36,7 +41,7 @@ def save_design(user: User, option: Option, base: int, design: Design, note: str
             f"{option.name}, {user.username}'s copy",
             f"kept from a save that started from revision {base}",
         )
-        Draft.objects.filter(option=option, user=user).delete()
+        Draft.objects.filter(option=option, user=user, device=device).delete()
     raise Stale(head, kept)
 
 
@@ -51,19 +56,47 @@ def branch(user: User, option: Option, design: Design, name: str, note: str) -> 
     return new
 
 
-def save_draft(user: User, option: Option, base: int, design: Design, survey: Survey | None = None) -> Draft:
-    """Keep unsaved work; the newest of a person replaces the older."""
+@dataclass(frozen=True)
+class Unsaved:
+    """Work to be kept: what it started from, on which device, and which device's work it takes over."""
+
+    base: int
+    design: Design
+    survey: Survey | None = None
+    survey_base: int | None = None
+    device: str = ""
+    replaces: str | None = None
+
+
+def save_draft(user: User, option: Option, work: Unsaved) -> Draft:
+    """Keep unsaved work; the newest of a device replaces the older one of the same device."""
     require(user, "design")
-    draft, _ = Draft.objects.update_or_create(
-        option=option,
-        user=user,
-        defaults={
-            "base": base,
-            "document": design.model_dump(mode="json"),
-            "survey": survey.model_dump(mode="json") if survey else None,
-        },
-    )
+    with transaction.atomic():
+        draft, _ = Draft.objects.update_or_create(
+            option=option,
+            user=user,
+            device=work.device,
+            defaults={
+                "base": work.base,
+                "document": work.design.model_dump(mode="json"),
+                "survey": work.survey.model_dump(mode="json") if work.survey else None,
+                "survey_base": work.survey_base,
+            },
+        )
+        if work.replaces is not None and work.replaces != work.device:
+            Draft.objects.filter(option=option, user=user, device=work.replaces).delete()
     return draft
+
+
+def keep_draft(user: User, draft: Draft) -> Option:
+    """Make an option of work that lay on another device, and put the draft away."""
+    when = timezone.localtime(draft.at).strftime("%d %b %H:%M")
+    with transaction.atomic():
+        note = f"kept from a draft that started from revision {draft.base}"
+        name = f"{draft.option.name}, {user.username} {when}"
+        new = branch(user, draft.option, Design.model_validate(draft.document), name, note)
+        draft.delete()
+    return new
 
 
 def save_survey(user: User, job: Job, base: int, survey: Survey) -> SurveyRevision:

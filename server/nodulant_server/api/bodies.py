@@ -13,6 +13,7 @@ from nodulant.evaluate.evaluation import RailDrawing
 from nodulant.frame.ops.form import Form
 from nodulant.job.changes import Change
 from nodulant.job.document import Design, Shop
+from nodulant.job.merged import Merged
 from nodulant.loads.cases import Case
 from nodulant.materials import Steel
 from nodulant.materials.pipe import Pipe
@@ -147,38 +148,67 @@ class JobHead(Frozen):
     log: list[Entry]
 
 
+Device = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9._-]{0,80}$")]
+Number = Annotated[int, Field(ge=1, le=2**31 - 1)]
+"""Of a revision."""
+
+
+class OtherDraft(Frozen):
+    """Unsaved work of the same person on another device: which, made on what revision, and when it was kept."""
+
+    id: int
+    device: str
+    base: int
+    at: datetime
+
+
 class OptionDesign(Frozen):
-    """The newest saved design and the person's own draft, if there is one."""
+    """The newest saved design, the device's own draft, and the person's drafts on other devices."""
 
     id: int
     head: int
     design: Design
     draft: Design | None
+    draft_id: int | None
     draft_base: int | None
     draft_survey: Survey | None
+    draft_survey_base: int | None
+    draft_device: str
+    others: list[OtherDraft]
 
 
 class SaveDraft(Frozen):
-    """Unsaved work: a design, the revision it started from, and the survey where it was edited too."""
+    """Unsaved work: a design and the survey where it was edited too, the revisions they started from, and the device."""
 
-    base: int
+    base: Number
     design: Design
     survey: Survey | None = None
+    survey_base: Number | None = None
+    device: Device = ""
+    replaces: Device | None = None
+    """A device whose work was taken over here."""
 
 
 class SaveDesign(Frozen):
-    """A design and the revision that it started from."""
+    """A design, the revision that it started from, a word on what it is for, and the device it was made on."""
 
-    base: int
+    base: Number
     design: Design
-    note: str = ""
+    note: Text = ""
+    device: Device = ""
 
 
 class SaveSurvey(Frozen):
     """A survey and the revision that it started from."""
 
-    base: int
+    base: Number
     survey: Survey
+
+
+class MergedSurvey(Merged):
+    """Both changes in one survey, and the revision that it is on top of."""
+
+    head: int
 
 
 class Branch(Frozen):

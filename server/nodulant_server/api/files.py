@@ -13,33 +13,26 @@ from nodulant.formats.pattern_pdf import Paper, TitleBlock, pattern_pdf
 from nodulant.formats.report_pdf import report_pdf
 from nodulant.formats.svg import pattern_svg
 from nodulant.formats.tables_csv import checks_csv, readings_csv
-from nodulant.job.document import Design, Inputs
+from nodulant.job.document import Inputs
 from nodulant.patterns.collect import patterns_of
-from nodulant.survey.vehicle import Survey
 from nodulant.units.inline import told_in
 from nodulant_server.actions.log import inputs_of
 from nodulant_server.actions.sweeps import sweep_on_file
-from nodulant_server.api.jobs import person
 from nodulant_server.api.problems import problem
-from nodulant_server.models import Draft, Option
+from nodulant_server.models import Option
 
 router = Router()
 
 
-def current(request: HttpRequest, option_id: int) -> tuple[Option, Inputs]:
-    """The person's draft of an option, or its newest revision, with the job's survey and log."""
+def current(option_id: int) -> tuple[Option, Inputs]:
+    """The newest stored revision of an option, with the job's newest survey and log: what papers and signatures are of."""
     option = get_object_or_404(Option, pk=option_id)
-    draft = Draft.objects.filter(option=option, user=person(request)).first()
-    design = Design.model_validate(draft.document) if draft else option.head().design()
-    survey = Survey.model_validate(draft.survey) if draft and draft.survey else None
-    return option, inputs_of(option.job, design, survey)
+    return option, inputs_of(option.job, option.head().design())
 
 
-def _revision(option: Option, inputs: Inputs) -> str:
-    """What a paper is of: the newest revision, or what was changed after it."""
-    head = option.head()
-    kept = head.design() == inputs.design and option.job.survey_head().survey() == inputs.survey
-    return f"{option.name}, {'' if kept else 'changed after '}revision {head.number}"
+def _revision(option: Option) -> str:
+    """What a paper is of."""
+    return f"{option.name}, revision {option.head().number}, survey {option.job.survey_head().number}"
 
 
 @router.get("/options/{option_id}/patterns.{kind}")
@@ -47,7 +40,7 @@ def pattern_file(
     request: HttpRequest, option_id: int, kind: str, id: str = "", paper: Paper = "a4", unit: Unit = "mm"
 ) -> HttpResponse:
     """Patterns as files: ``dxf`` or ``svg`` of one pattern, ``pdf`` of one or all, ``zip`` of every DXF."""
-    option, inputs = current(request, option_id)
+    option, inputs = current(option_id)
     evaluate(inputs)
     style = inputs.shop.style
     found = [told_in(p, style) for p in patterns_of(inputs.survey, inputs.design.operations) if not id or p.id == id]
@@ -55,7 +48,7 @@ def pattern_file(
         return problem(404, "not-found", "there is no such pattern")
     name = (id or "patterns").replace("/", "-")
     if kind == "pdf":
-        block = TitleBlock(option.job.name, _revision(option, inputs), inputs.content_hash())
+        block = TitleBlock(option.job.name, _revision(option), inputs.content_hash())
         return _file(pattern_pdf(found, paper, block), "application/pdf", f"{name}-{paper}.pdf")
     if kind == "zip":
         return _file(all_dxf(found, option.job.name, style, unit), "application/zip", f"{name}-{unit}.zip")
@@ -67,9 +60,9 @@ def pattern_file(
 @router.get("/options/{option_id}/report.pdf")
 def report(request: HttpRequest, option_id: int) -> HttpResponse:
     """The report of an option as it stands."""
-    option, inputs = current(request, option_id)
+    option, inputs = current(option_id)
     return _file(
-        report_pdf(option.job.name, _revision(option, inputs), inputs, sweep_on_file(option)),
+        report_pdf(option.job.name, _revision(option), inputs, sweep_on_file(option)),
         "application/pdf",
         f"report-{option.key}.pdf",
     )
@@ -78,14 +71,14 @@ def report(request: HttpRequest, option_id: int) -> HttpResponse:
 @router.get("/options/{option_id}/checklist.pdf")
 def survey_checklist(request: HttpRequest, option_id: int) -> HttpResponse:
     """The survey's checklist on paper."""
-    option, inputs = current(request, option_id)
+    option, inputs = current(option_id)
     return _file(checklist_pdf(option.job.name, inputs), "application/pdf", f"survey-{option.job.pk}.pdf")
 
 
 @router.get("/options/{option_id}/{table}.csv")
 def tables(request: HttpRequest, option_id: int, table: Literal["checks", "readings"]) -> HttpResponse:
     """Checks or readings of an option as it stands, for a sheet of one's own."""
-    option, inputs = current(request, option_id)
+    option, inputs = current(option_id)
     style = inputs.shop.style
     result = told_in(evaluate(inputs), style)
     data = checks_csv(result, style) if table == "checks" else readings_csv(result, style)

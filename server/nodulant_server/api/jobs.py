@@ -7,13 +7,24 @@ from ninja import Router
 
 from nodulant.formats.jobfile import dump_job, load_job
 from nodulant.job.document import Shop
+from nodulant.job.merged import merged
 from nodulant.library.typed_before import TypedBefore
 from nodulant_server.actions import save
 from nodulant_server.actions.begin import begin_job, change_shop
 from nodulant_server.actions.job_list import Changed, begin_like, change_job, duplicate_job, library
 from nodulant_server.actions.log import entries_of
 from nodulant_server.actions.transfer import export_job, import_job
-from nodulant_server.api.bodies import BeginLike, JobChange, JobHead, JobRow, NewJob, OptionHead, Saved, SaveSurvey
+from nodulant_server.api.bodies import (
+    BeginLike,
+    JobChange,
+    JobHead,
+    JobRow,
+    MergedSurvey,
+    NewJob,
+    OptionHead,
+    Saved,
+    SaveSurvey,
+)
 from nodulant_server.models import DesignRevision, Job, Option
 from nodulant_server.roles import require
 
@@ -130,6 +141,15 @@ def give(request: HttpRequest, job_id: int) -> HttpResponse:
     response = HttpResponse(dump_job(export_job(job)), content_type="application/json")
     response["Content-Disposition"] = f'attachment; filename="job-{job.pk}.nodulant.json"'
     return response
+
+
+@router.post("/jobs/{job_id}/survey/merge", response=MergedSurvey)
+def merge(request: HttpRequest, job_id: int, body: SaveSurvey) -> MergedSurvey:
+    """What was changed since ``base`` here and by others, together; nothing is stored."""
+    job = get_object_or_404(Job, pk=job_id)
+    base, head = get_object_or_404(job.surveys, number=body.base).survey(), job.survey_head()
+    both = merged(base, body.survey, head.survey())
+    return MergedSurvey(head=head.number, survey=both.survey, both=both.both)
 
 
 @router.post("/jobs/{job_id}/survey", response=Saved)

@@ -12,9 +12,11 @@ from nodulant_server.actions import save
 from nodulant_server.actions.options import change_option, listed_revisions
 from nodulant_server.api.bodies import (
     Branch,
+    Device,
     OptionChange,
     OptionDesign,
     OptionHead,
+    OtherDraft,
     RevisionDesign,
     RevisionRow,
     Saved,
@@ -50,35 +52,55 @@ def revision(request: HttpRequest, option_id: int, number: int) -> RevisionDesig
 
 
 @router.get("/options/{option_id}", response=OptionDesign)
-def option(request: HttpRequest, option_id: int) -> OptionDesign:
-    """The newest design and the person's draft."""
+def option(request: HttpRequest, option_id: int, device: Device = "") -> OptionDesign:
+    """The newest design, the person's draft on this device, and what lies on others."""
     found = get_object_or_404(Option, pk=option_id)
-    draft = Draft.objects.filter(option=found, user=person(request)).first()
+    own = Draft.objects.filter(option=found, user=person(request))
+    draft = own.filter(device=device).first()
     head = found.head()
     return OptionDesign(
         id=found.pk,
         head=head.number,
         design=head.design(),
         draft=Design.model_validate(draft.document) if draft else None,
+        draft_id=draft.pk if draft else None,
         draft_base=draft.base if draft else None,
         draft_survey=Survey.model_validate(draft.survey) if draft and draft.survey else None,
+        draft_survey_base=draft.survey_base if draft else None,
+        draft_device=device,
+        others=[
+            OtherDraft(id=d.pk, device=d.device, base=d.base, at=d.at)
+            for d in own.exclude(device=device).order_by("-at")
+        ],
     )
+
+
+@router.post("/options/{option_id}/drafts/{draft_id}/keep", response=OptionHead)
+def keep(request: HttpRequest, option_id: int, draft_id: int) -> OptionHead:
+    """Make an option of the person's work on another device."""
+    user = person(request)
+    return option_head(save.keep_draft(user, get_object_or_404(Draft, pk=draft_id, option=option_id, user=user)))
+
+
+@router.delete("/options/{option_id}/drafts/{draft_id}", response={204: None})
+def throw_away(request: HttpRequest, option_id: int, draft_id: int) -> tuple[int, None]:
+    """Throw away the person's work on another device."""
+    get_object_or_404(Draft, pk=draft_id, option=option_id, user=person(request)).delete()
+    return 204, None
 
 
 @router.put("/options/{option_id}/draft", response=Saved)
 def draft(request: HttpRequest, option_id: int, body: SaveDraft) -> Saved:
     """Keep unsaved work."""
-    return Saved(
-        number=save.save_draft(
-            person(request), get_object_or_404(Option, pk=option_id), body.base, body.design, body.survey
-        ).base
-    )
+    work = save.Unsaved(body.base, body.design, body.survey, body.survey_base, body.device, body.replaces)
+    return Saved(number=save.save_draft(person(request), get_object_or_404(Option, pk=option_id), work).base)
 
 
 @router.post("/options/{option_id}/revisions", response=Saved)
 def store(request: HttpRequest, option_id: int, body: SaveDesign) -> Saved:
     """Save the design as a new revision; 409 when it is stale."""
-    row = save.save_design(person(request), get_object_or_404(Option, pk=option_id), body.base, body.design, body.note)
+    option = get_object_or_404(Option, pk=option_id)
+    row = save.save_design(person(request), option, body.base, body.design, body.note, body.device)
     return Saved(number=row.number)
 
 

@@ -74,6 +74,8 @@ def answer(request: HttpRequest, error: Exception | type[Exception]) -> HttpResp
             return problem(413, "too-large", "that is over the limit of 10 MB")
         case Stale():
             return _stale(error)
+        case OverflowError():
+            return problem(422, "input", "a number is larger than any that is kept")
     log.error("unexpected error at %s", request.path, exc_info=error if isinstance(error, Exception) else None)
     return problem(500, "unexpected", "something went wrong here; nothing of yours was changed")
 
@@ -88,6 +90,7 @@ HANDLED: tuple[type[Exception], ...] = (
     HttpError,
     RequestDataTooBig,
     Stale,
+    OverflowError,
     Exception,
 )
 

@@ -23,7 +23,7 @@ def entries(request: HttpRequest, job_id: int) -> list[Entry]:
 @router.post("/options/{option_id}/sign", response=list[Entry])
 def sign(request: HttpRequest, option_id: int, body: SignBody) -> list[Entry]:
     """Sign a step; a reading hold point takes its reading along."""
-    option, inputs = current(request, option_id)
+    option, inputs = current(option_id)
     reading = body.reading.model_dump() if body.reading else None
     return sign_step(person(request), option.job, inputs.design, body.step, reading, body.note)
 
@@ -31,7 +31,7 @@ def sign(request: HttpRequest, option_id: int, body: SignBody) -> list[Entry]:
 @router.post("/options/{option_id}/readings", response=Entry)
 def reading(request: HttpRequest, option_id: int, body: ReadingBody) -> Entry:
     """Take an as-built reading that the option's design asks for."""
-    option, inputs = current(request, option_id)
+    option, inputs = current(option_id)
     return take_reading(person(request), option.job, inputs, body.model_dump())
 
 

@@ -4,20 +4,19 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     dependencies = [
-        ('nodulant_server', '0004_option_trash'),
+        ("nodulant_server", "0004_option_trash"),
     ]
 
     operations = [
         migrations.AddField(
-            model_name='job',
-            name='note',
+            model_name="job",
+            name="note",
             field=models.TextField(blank=True),
         ),
         migrations.AddField(
-            model_name='job',
-            name='template',
+            model_name="job",
+            name="template",
             field=models.BooleanField(default=False),
         ),
     ]

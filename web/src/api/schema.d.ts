@@ -532,6 +532,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/survey/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Merge
+         * @description What was changed since ``base`` here and by others, together; nothing is stored.
+         */
+        post: operations["nodulant_server_api_jobs_merge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/withdraw": {
         parameters: {
             query?: never;
@@ -641,7 +661,7 @@ export interface paths {
         };
         /**
          * Option
-         * @description The newest design and the person's draft.
+         * @description The newest design, the person's draft on this device, and what lies on others.
          */
         get: operations["nodulant_server_api_options_option"];
         put?: never;
@@ -710,6 +730,46 @@ export interface paths {
          */
         put: operations["nodulant_server_api_options_draft"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/options/{option_id}/drafts/{draft_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Throw Away
+         * @description Throw away the person's work on another device.
+         */
+        delete: operations["nodulant_server_api_options_throw_away"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/options/{option_id}/drafts/{draft_id}/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep
+         * @description Make an option of the person's work on another device.
+         */
+        post: operations["nodulant_server_api_options_keep"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5329,6 +5389,17 @@ export interface components {
             path: string;
         };
         /**
+         * MergedSurvey
+         * @description Both changes in one survey, and the revision that it is on top of.
+         */
+        MergedSurvey: {
+            /** Both */
+            both: string[];
+            /** Head */
+            head: number;
+            survey: components["schemas"]["Survey"];
+        };
+        /**
          * MetWords
          * @description What is said where a limit is met, and where it is not.
          */
@@ -5633,18 +5704,26 @@ export interface components {
         };
         /**
          * OptionDesign
-         * @description The newest saved design and the person's own draft, if there is one.
+         * @description The newest saved design, the device's own draft, and the person's drafts on other devices.
          */
         OptionDesign: {
             design: components["schemas"]["Design"];
             draft: components["schemas"]["Design"] | null;
             /** Draft Base */
             draft_base: number | null;
+            /** Draft Device */
+            draft_device: string;
+            /** Draft Id */
+            draft_id: number | null;
             draft_survey: components["schemas"]["Survey"] | null;
+            /** Draft Survey Base */
+            draft_survey_base: number | null;
             /** Head */
             head: number;
             /** Id */
             id: number;
+            /** Others */
+            others: components["schemas"]["OtherDraft"][];
         };
         /**
          * OptionHead
@@ -5689,6 +5768,23 @@ export interface components {
             /** Worst */
             worst: string;
             worst_said: components["schemas"]["Said"] | null;
+        };
+        /**
+         * OtherDraft
+         * @description Unsaved work of the same person on another device: which, made on what revision, and when it was kept.
+         */
+        OtherDraft: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Base */
+            base: number;
+            /** Device */
+            device: string;
+            /** Id */
+            id: number;
         };
         /**
          * Outline
@@ -6680,12 +6776,17 @@ export interface components {
         };
         /**
          * SaveDesign
-         * @description A design and the revision that it started from.
+         * @description A design, the revision that it started from, a word on what it is for, and the device it was made on.
          */
         SaveDesign: {
             /** Base */
             base: number;
             design: components["schemas"]["Design"];
+            /**
+             * Device
+             * @default
+             */
+            device: string;
             /**
              * Note
              * @default
@@ -6694,13 +6795,22 @@ export interface components {
         };
         /**
          * SaveDraft
-         * @description Unsaved work: a design, the revision it started from, and the survey where it was edited too.
+         * @description Unsaved work: a design and the survey where it was edited too, the revisions they started from, and the device.
          */
         SaveDraft: {
             /** Base */
             base: number;
             design: components["schemas"]["Design"];
+            /**
+             * Device
+             * @default
+             */
+            device: string;
+            /** Replaces */
+            replaces?: string | null;
             survey?: components["schemas"]["Survey"] | null;
+            /** Survey Base */
+            survey_base?: number | null;
         };
         /**
          * SaveSurvey
@@ -10617,6 +10727,32 @@ export interface operations {
             };
         };
     };
+    nodulant_server_api_jobs_merge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveSurvey"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MergedSurvey"];
+                };
+            };
+        };
+    };
     nodulant_server_api_work_take_back: {
         parameters: {
             query?: never;
@@ -10739,7 +10875,9 @@ export interface operations {
     };
     nodulant_server_api_options_option: {
         parameters: {
-            query?: never;
+            query?: {
+                device?: string;
+            };
             header?: never;
             path: {
                 option_id: number;
@@ -10853,6 +10991,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Saved"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_options_throw_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                option_id: number;
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    nodulant_server_api_options_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                option_id: number;
+                draft_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OptionHead"];
                 };
             };
         };

@@ -4,6 +4,7 @@ import { useEffect, useMemo } from "react";
 import type { JobHead } from "../api/types";
 import { useMay } from "../app/session";
 import { startAutosave } from "../draft/autosave";
+import { Strays } from "../draft/Strays";
 import { isRevised, useBench, usePick } from "../draft/store";
 import { SectionView } from "../drawing/SectionView";
 import { NONE, startEvaluation, useShown } from "../evaluation/useEvaluation";
@@ -42,6 +43,7 @@ export default function Bench() {
     <Flex className="bench" direction="column" height={{ base: "auto", md: "100dvh" }} minW="0">
       <TopBar job={job} />
       <PrintHead job={job} />
+      <Strays job={job} />
       <Box
         className="bench-grid"
         flex="1"

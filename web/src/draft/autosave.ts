@@ -1,94 +1,145 @@
-import { api, got, Refused } from "../api/client";
+import { api, csrf, got, Refused } from "../api/client";
 import { queries } from "../api/queries";
-import type { Draft } from "./document";
+import { thisTab } from "./device";
+import { forget, remember } from "./kept";
 import { isRevised, same, useBench } from "./store";
 
 const DELAY_MS = 1000;
 const IDLE_MS = 10 * 60 * 1000;
-const localKey = (optionId: number) => `nodulant-draft-${optionId}`;
+/** What could not be sent is tried again after so long, the last for good. */
+const AGAIN_MS = [3_000, 10_000, 30_000];
 
-/** Keep unsaved work after a second of rest, in the browser at once and on the server. */
+type Timer = ReturnType<typeof setTimeout> | undefined;
+
+/** Keep unsaved work after a second of rest, in the browser at once and on the server; try again while it cannot be reached. */
 export function startAutosave(mayDesign: boolean): () => void {
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  let idle: ReturnType<typeof setTimeout> | undefined;
+  if (!mayDesign) return () => undefined;
+  let timer: Timer;
+  let idle: Timer;
+  let again: Timer;
+  let tries = 0;
+  const retry = () => {
+    clearTimeout(again);
+    again = setTimeout(() => void saveDraft(), AGAIN_MS[Math.min(tries, AGAIN_MS.length - 1)]);
+    tries += 1;
+  };
   const stop = useBench.subscribe((now, before) => {
-    if (!mayDesign) return;
     if (now.stage !== before.stage && now.optionId === before.optionId) void saveRevision(`left ${before.stage}`);
-    if (now.history === before.history || now.save !== "unsaved") return;
+    if (now.save !== before.save && now.save === "failed" && now.unreached) retry();
+    if (now.save === "saved") {
+      clearTimeout(again);
+      tries = 0;
+    }
+    if ((now.history === before.history && now.optionId === before.optionId) || now.save !== "unsaved") return;
     clearTimeout(idle);
     idle = setTimeout(() => void saveRevision("after ten quiet minutes"), IDLE_MS);
-    remember(now.optionId, now.base, now.history.now);
+    keepHere();
     clearTimeout(timer);
     timer = setTimeout(() => useBench.getState().save === "unsaved" && void saveDraft(), DELAY_MS);
   });
-  /** The network is back: what could not be sent is sent. */
-  const back = () => {
-    if (mayDesign && useBench.getState().save === "failed") void saveDraft();
-  };
+  const back = () => useBench.getState().save === "failed" && void saveDraft();
+  const leaving = (event: BeforeUnloadEvent) => useBench.getState().save !== "saved" && event.preventDefault();
   addEventListener("online", back);
+  addEventListener("beforeunload", leaving);
+  addEventListener("pagehide", lastWord);
   return () => {
-    clearTimeout(timer);
-    clearTimeout(idle);
+    for (const t of [timer, idle, again]) clearTimeout(t);
     removeEventListener("online", back);
+    removeEventListener("beforeunload", leaving);
+    removeEventListener("pagehide", lastWord);
     stop();
   };
 }
 
+/** What is on the bench, as the server keeps it for this tab. */
+function unsaved() {
+  const { base, surveyBase, history, replaces } = useBench.getState();
+  const { design, survey } = history.now;
+  return { base, design, survey, survey_base: surveyBase, device: thisTab(), replaces };
+}
+
+/** Keep it in this browser; where it cannot, that is said. */
+function keepHere(): void {
+  const { person, optionId, base, surveyBase, history, put } = useBench.getState();
+  const there = remember(person, optionId, { base, surveyBase, draft: history.now });
+  if (!there) put({ notice: "This browser's storage is full or shut: unsaved work is on the server alone." });
+}
+
+/** The page goes away: what is not sent yet is sent without waiting for an answer. */
+function lastWord(): void {
+  const { save, optionId } = useBench.getState();
+  if (save === "saved" || !optionId) return;
+  const headers = { "Content-Type": "application/json", "X-CSRFToken": csrf() };
+  const body = JSON.stringify(unsaved());
+  void fetch(`/api/options/${optionId}/draft`, { method: "PUT", keepalive: true, headers, body }).catch(
+    () => undefined,
+  );
+}
+
 export async function saveDraft(): Promise<void> {
-  const { optionId, base, history, put } = useBench.getState();
+  const { optionId, person, history, put } = useBench.getState();
+  if (!optionId) return;
   put({ save: "saving" });
   try {
-    const body = { base, design: history.now.design, survey: history.now.survey };
-    await api.PUT("/api/options/{option_id}/draft", { params: { path: { option_id: optionId } }, body });
+    await api.PUT("/api/options/{option_id}/draft", { params: { path: { option_id: optionId } }, body: unsaved() });
+    if (useBench.getState().optionId !== optionId) return;
     const unchanged = useBench.getState().history.now === history.now;
-    put({ save: unchanged ? "saved" : "unsaved", saveNote: "" });
-    if (unchanged) localStorage.removeItem(localKey(optionId));
+    put({ save: unchanged ? "saved" : "unsaved", saveNote: "", replaces: null });
+    if (unchanged) forget(person, optionId);
   } catch (error) {
-    put({ save: "failed", saveNote: error instanceof Error ? error.message : "not saved" });
+    failed(error, optionId);
   }
+}
+
+/** Not saved, with the reason; whether it is worth trying again by itself. */
+function failed(error: unknown, optionId: number): void {
+  const { put, optionId: open } = useBench.getState();
+  if (open !== optionId) return;
+  const unreached = error instanceof Refused && (error.status === 0 || error.status >= 500);
+  put({ save: "failed", unreached, saveNote: error instanceof Error ? error.message : "not saved" });
 }
 
 /** Cut a revision of design and survey where they changed; a stale save keeps the work as an option. */
 export async function saveRevision(note: string): Promise<boolean> {
-  const { optionId, jobId, base, surveyBase, history, revised, put } = useBench.getState();
+  const { optionId, jobId, person, base, history, revised, put } = useBench.getState();
   if (isRevised(useBench.getState())) return true;
   put({ save: "saving", notice: "" });
   const now = history.now;
   try {
-    if (!same(revised?.survey, now.survey)) {
-      const body = { base: surveyBase, survey: now.survey };
-      const surveyed = await got(api.POST("/api/jobs/{job_id}/survey", { params: { path: { job_id: jobId } }, body }));
-      put({ surveyBase: surveyed.number, revised: revised && { ...revised, survey: now.survey } });
-      await queries.invalidateQueries({ queryKey: ["job", jobId] });
-    }
-    const body = { base, design: now.design, note };
+    if (!same(revised?.survey, now.survey)) await saveSurvey(jobId);
+    const body = { base, design: now.design, note, device: thisTab() };
     const params = { path: { option_id: optionId } };
     const saved = await got(api.POST("/api/options/{option_id}/revisions", { params, body }));
     const unchanged = useBench.getState().history.now === now;
     put({
       base: saved.number,
       revised: now,
+      replaces: null,
       save: unchanged ? "saved" : "unsaved",
       saveNote: `revision ${saved.number}`,
     });
-    localStorage.removeItem(localKey(optionId));
+    forget(person, optionId);
     return true;
   } catch (error) {
-    put({ save: "failed", saveNote: error instanceof Error ? error.message : "not saved" });
+    failed(error, optionId);
     if (error instanceof Refused && error.status === 409) await afterStale(error, optionId, jobId);
     return false;
   }
 }
 
-/** Someone saved before: the bench moves to the option that keeps the work; a survey waits to be saved again. */
+async function saveSurvey(jobId: number): Promise<void> {
+  const { surveyBase, history, revised, put } = useBench.getState();
+  const body = { base: surveyBase, survey: history.now.survey };
+  const surveyed = await got(api.POST("/api/jobs/{job_id}/survey", { params: { path: { job_id: jobId } }, body }));
+  put({ surveyBase: surveyed.number, revised: revised && { ...revised, survey: history.now.survey } });
+  await queries.invalidateQueries({ queryKey: ["job", jobId] });
+}
+
+/** Someone saved before: the bench moves to the option that keeps the work; two surveys become one. */
 async function afterStale(error: Refused, optionId: number, jobId: number): Promise<void> {
   const kept = error.body.kept as { id: number; name: string } | null;
-  if (!kept) {
-    const notice = "Someone saved the survey before you. Yours is still here; save again to put it on top of theirs.";
-    useBench.getState().put({ surveyBase: Number(error.body.head), notice });
-    return;
-  }
-  localStorage.removeItem(localKey(optionId));
+  if (!kept) return bringTogether(jobId);
+  forget(useBench.getState().person, optionId);
   await queries.invalidateQueries({ queryKey: ["job", jobId] });
   await queries.invalidateQueries({ queryKey: ["option"] });
   useBench
@@ -96,14 +147,13 @@ async function afterStale(error: Refused, optionId: number, jobId: number): Prom
     .put({ movedTo: kept.id, notice: `Someone saved before you. Your work is here, as '${kept.name}'.` });
 }
 
-function remember(optionId: number, base: number, draft: Draft): void {
-  localStorage.setItem(localKey(optionId), JSON.stringify({ base, draft }));
-}
-
-/** Work that the browser kept and the server did not get, if it belongs to this revision. */
-export function recalled(optionId: number, base: number): Draft | null {
-  const text = localStorage.getItem(localKey(optionId));
-  if (!text) return null;
-  const kept = JSON.parse(text) as { base: number; draft: Draft };
-  return kept.base === base ? kept.draft : null;
+/** What others measured meanwhile comes into the survey on the bench, to be looked at and saved. */
+async function bringTogether(jobId: number): Promise<void> {
+  const { surveyBase, history, act, put } = useBench.getState();
+  const body = { base: surveyBase, survey: history.now.survey };
+  const both = await got(api.POST("/api/jobs/{job_id}/survey/merge", { params: { path: { job_id: jobId } }, body }));
+  act({ kind: "survey", value: both.survey });
+  const told = both.both.length ? ` Changed by both, yours stands: ${both.both.join(", ")}.` : "";
+  const notice = `Someone saved the survey meanwhile: their readings and yours are both here. Save again.${told}`;
+  put({ surveyBase: both.head, notice });
 }

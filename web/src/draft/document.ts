@@ -10,7 +10,8 @@ export type Action =
   | { kind: "remove"; path: Path }
   | { kind: "insert"; path: Path; value: unknown }
   | { kind: "operation"; index: number; value: Operation }
-  | { kind: "design"; value: Design };
+  | { kind: "design"; value: Design }
+  | { kind: "survey"; value: Survey };
 
 type Node = Record<string, unknown> | unknown[];
 
@@ -116,6 +117,8 @@ export function reduce(draft: Draft, action: Action): Draft {
       return replaced(draft, action.path, (old) => [...((old as unknown[]) ?? []), action.value]) as Draft;
     case "design":
       return { ...draft, design: action.value };
+    case "survey":
+      return { ...draft, survey: action.value };
     case "operation": {
       const path = ["design", "operations", action.index];
       const cleared = withTyped(draft, path);

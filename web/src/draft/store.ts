@@ -4,6 +4,7 @@ import type { Side, Style } from "../api/types";
 import type { LoadState } from "../units/loadStates";
 import { type Action, type Draft, reduce } from "./document";
 import { begin, commit, type History, redo, undo } from "./history";
+import type { Kept } from "./kept";
 
 export const STAGES = ["survey", "target", "cut", "travel", "steer", "sweep", "patterns", "build", "prove"] as const;
 export type StageName = (typeof STAGES)[number];
@@ -11,11 +12,22 @@ export type SaveState = "saved" | "saving" | "unsaved" | "failed";
 
 export const SURVEY_TABS = ["Rail stations", "Features", "Crossmembers", "Masses and seats"] as const;
 
+/** Unsaved work found on opening: in this browser (and an older state of it on the server), or on the server alone. */
+export type Stray =
+  | { from: "browser"; kept: Kept; alsoAt: number | null }
+  | { from: "device"; id: number; base: number; at: string | null };
+
 type Bench = {
   jobId: number;
   optionId: number;
+  /** Whose work this is. */
+  person: string;
   base: number;
   surveyBase: number;
+  /** Another tab, gone by now, whose work lies here: its copy on the server goes with the next save. */
+  replaces: string | null;
+  /** Work of this person that lies elsewhere and is not in what is on the bench. */
+  strays: readonly Stray[];
   history: History<Draft>;
   /** The draft as the newest revision has it; what differs from it is unsaved work. */
   revised: Draft | null;
@@ -48,6 +60,8 @@ type Bench = {
   surveyTab: (typeof SURVEY_TABS)[number];
   style: Style;
   save: SaveState;
+  /** The server could not be reached, or broke down: it is worth trying again. */
+  unreached: boolean;
   saveNote: string;
   /** A word to the person that outlives opening another option. */
   notice: string;
@@ -57,7 +71,11 @@ type Bench = {
 
 type Acts = {
   open: (
-    start: Pick<Bench, "jobId" | "optionId" | "base" | "surveyBase" | "style" | "revised"> & {
+    start: Pick<
+      Bench,
+      "jobId" | "optionId" | "person" | "base" | "surveyBase" | "style" | "revised" | "replaces" | "strays"
+    > & {
+      save: SaveState;
       draft: Draft;
       stationMm: number;
     },
@@ -78,6 +96,9 @@ const empty = begin<Draft>({ design: {} as Draft["design"], survey: {} as Draft[
 export const useBench = create<Bench & Acts>((set) => ({
   jobId: 0,
   optionId: 0,
+  person: "",
+  replaces: null,
+  strays: [],
   base: 0,
   surveyBase: 0,
   history: empty,
@@ -101,6 +122,7 @@ export const useBench = create<Bench & Acts>((set) => ({
   surveyTab: "Rail stations",
   style: "in16",
   save: "saved",
+  unreached: false,
   saveNote: "",
   notice: "",
   movedTo: null,
@@ -109,7 +131,6 @@ export const useBench = create<Bench & Acts>((set) => ({
       ...rest,
       history: begin(draft),
       gesture: null,
-      save: "saved",
       saveNote: "",
       selected: null,
       travelMm: 0,
