@@ -60,10 +60,7 @@ class NothingLost(Bench):
         self.page.reload()
         self.page.get_by_label("Sheet: side elevation above plan").wait_for()
         self.page.get_by_role("button", name="Save revision").click()
-        try:
-            self.page.get_by_role("status").filter(has_text="their readings and yours are both here").wait_for(timeout=6000)
-        except Exception:
-            print("STATUS", self.page.get_by_role("status").all_inner_texts()); raise
+        self.page.get_by_role("status").filter(has_text="their readings and yours are both here").wait_for()
         self.page.get_by_role("button", name="Save revision").click()
         self.page.get_by_role("status").filter(has_text="kept: revision").wait_for()
         saved = self.job.survey_head().survey()

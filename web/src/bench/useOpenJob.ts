@@ -82,8 +82,8 @@ function layOut(job: JobHead, { option, others, kept }: Opened, person: string):
     draft,
     revised,
     stationMm: axle,
+    stage: stageToOpen(job.id, draft),
   });
-  bench.put({ stage: stageToOpen(job.id, draft) });
 }
 
 /** What is not laid out: work on a revision that is not the newest any more, and work of other devices. */

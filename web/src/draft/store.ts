@@ -73,7 +73,7 @@ type Acts = {
   open: (
     start: Pick<
       Bench,
-      "jobId" | "optionId" | "person" | "base" | "surveyBase" | "style" | "revised" | "replaces" | "strays"
+      "jobId" | "optionId" | "person" | "stage" | "base" | "surveyBase" | "style" | "revised" | "replaces" | "strays"
     > & {
       save: SaveState;
       draft: Draft;
