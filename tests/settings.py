@@ -20,3 +20,4 @@ DATABASES = {"default": database("", _DATA, journal="MEMORY")}
 DATABASES["default"]["TEST"] = {"NAME": str(_DATA / "test.sqlite3")}
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 TEST_RUNNER = "tests.runner.Runner"
+LOGGING = {"version": 1, "disable_existing_loggers": False, "root": {"handlers": [], "level": "CRITICAL"}}

@@ -5,7 +5,7 @@ from typing import Any
 from urllib.parse import unquote, urlsplit
 
 ENGINES = {"postgres": "postgresql", "postgresql": "postgresql", "mysql": "mysql"}
-PRAGMAS = "PRAGMA journal_mode={journal}; PRAGMA synchronous=NORMAL; PRAGMA busy_timeout=5000; PRAGMA foreign_keys=ON"
+PRAGMAS = "PRAGMA journal_mode={journal}; PRAGMA synchronous=FULL; PRAGMA busy_timeout=5000; PRAGMA foreign_keys=ON"
 
 
 def database(url: str, data: Path, journal: str = "WAL") -> dict[str, Any]:
@@ -22,7 +22,7 @@ def database(url: str, data: Path, journal: str = "WAL") -> dict[str, Any]:
         }
     if url and parts.scheme != "sqlite":
         raise ValueError(f"DATABASE_URL names '{parts.scheme}'; known are sqlite, postgres and mysql")
-    data.mkdir(parents=True, exist_ok=True)
+    data.mkdir(mode=0o700, parents=True, exist_ok=True)  # nobody else on this machine reads it
     return {
         "ENGINE": "django.db.backends.sqlite3",
         "CONN_MAX_AGE": 300,

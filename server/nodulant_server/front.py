@@ -11,6 +11,5 @@ def page(request: HttpRequest) -> HttpResponse:
     index = settings.WEB_DIST / "index.html"
     if not index.exists():
         return HttpResponse("The front end is not built yet: run 'make build'.", status=503, content_type="text/plain")
-    return HttpResponse(
-        index.read_bytes(), content_type="text/html; charset=utf-8", headers={"Cache-Control": "no-cache"}
-    )
+    body = b"" if request.method == "HEAD" else index.read_bytes()
+    return HttpResponse(body, content_type="text/html; charset=utf-8", headers={"Cache-Control": "no-cache"})

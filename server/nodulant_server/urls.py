@@ -5,4 +5,5 @@ from django.urls import path, re_path
 from nodulant_server.api.root import api
 from nodulant_server.front import page
 
+handler500 = "nodulant_server.api.problems.broken"
 urlpatterns = [path("api/", api.urls), re_path(r"^(?!api/|assets/).*$", page)]

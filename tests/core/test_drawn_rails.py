@@ -2,12 +2,15 @@
 
 import io
 import itertools
+from itertools import pairwise
 
 import ezdxf
+import numpy as np
 from django.test import SimpleTestCase
 from shapely import Point, box, unary_union
 
 from nodulant.base.errors import InputError
+from nodulant.formats.drawn_shapes import read_shapes
 from nodulant.formats.rail_drawn import section_from_drawing, stations_from_outline
 from nodulant.survey.rail import Station
 
@@ -113,3 +116,34 @@ class Outlines(SimpleTestCase):
         ):
             with self.subTest(text), self.assertRaises(InputError):
                 stations_from_outline(text, "mm", 0.0, LIKE)
+
+
+class Bounded(SimpleTestCase):
+    """A small drawing is answered at once, whatever it holds."""
+
+    def entities(self, *rows):
+        body = "".join(f"  0\n{row}\n" for row in rows)
+        return f"  0\nSECTION\n  2\nENTITIES\n{body}  0\nENDSEC\n  0\nEOF\n"
+
+    def circle(self, radius):
+        return self.entities(f"CIRCLE\n 10\n0\n 20\n0\n 40\n{radius}")
+
+    def test_a_large_circle_has_no_more_points_than_it_needs(self):
+        """A chord lies within 0.05 mm of a circle of 1 m where it spans 1.15 degrees: some 320 of them."""
+        (shape,) = read_shapes(self.circle(1000))
+        self.assertLess(len(shape.exterior.coords), 700)
+        self.assertAlmostEqual(shape.area / (np.pi * 1000**2), 1.0, delta=1e-3)  # drawn by Bezier curves
+
+    def test_what_no_frame_fills_is_refused(self):
+        for radius in ("1e9", "inf", "nan", "1e300"):
+            with self.subTest(radius), self.assertRaises(InputError):
+                read_shapes(self.circle(radius))
+        with self.assertRaises(InputError):
+            read_shapes('<svg><polygon points="0,0 nan,5 10,10"/></svg>')
+
+    def test_thousands_of_crossing_lines_are_joined_at_their_ends_alone(self):
+        lines = [f"LINE\n 10\n{i}\n 20\n0\n 11\n{4000 - i}\n 21\n500" for i in range(4000)]
+        rail = [(0, 0), (3000, 0), (3000, 120), (0, 120)]
+        edges = [f"LINE\n 10\n{a[0]}\n 20\n{a[1]}\n 11\n{b[0]}\n 21\n{b[1]}" for a, b in pairwise([*rail, rail[0]])]
+        (shape, *_) = read_shapes(self.entities(*lines, *edges))
+        self.assertAlmostEqual(shape.area, 3000 * 120, delta=1.0)

@@ -79,7 +79,7 @@ class Schemas(SimpleTestCase):
             self.assertIn("/api/sweep", written["paths"])
 
 
-class Settled(SimpleTestCase):
+class Settled(TestCase):
     def test_what_answers_is_left_out_of_the_collectors_rounds(self):
         with mock.patch.object(serve, "serve") as started:
             call_command("serve", port=1234, stdout=io.StringIO())

@@ -104,6 +104,7 @@ class Databases(SimpleTestCase):
         with tempfile.TemporaryDirectory() as folder:
             found = database("", Path(folder))
             self.assertIn("journal_mode=WAL", found["OPTIONS"]["init_command"])
+            self.assertIn("synchronous=FULL", found["OPTIONS"]["init_command"])
             self.assertIn("foreign_keys=ON", found["OPTIONS"]["init_command"])
 
     def test_another_database_by_url(self):

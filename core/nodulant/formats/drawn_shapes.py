@@ -9,6 +9,7 @@ upward. Curves are flattened within 0.05 mm.
 import io
 import math
 from collections.abc import Iterable
+from itertools import islice
 from xml.etree import ElementTree
 
 import ezdxf
@@ -24,6 +25,8 @@ from nodulant.base.errors import InputError
 FLAT_MM = 0.05
 MM = {"mm": 1.0, "in": 25.4}
 MOST_BYTES = 4_000_000
+MOST_MM, MOST_POINTS, MOST_CROSSING = 50_000.0, 100_000, 300
+"""A drawing of a frame is within 50 m; so many points are read, and so many loose lines looked through for crossings."""
 Point = tuple[float, float]
 
 
@@ -32,7 +35,9 @@ def read_shapes(text: str, unit: str = "mm") -> list[Polygon]:
     if len(text) > MOST_BYTES:
         raise InputError("the drawing is too large", found=f"{len(text)} bytes", acceptable=f"{MOST_BYTES} at most")
     lines = _svg(text, MM[unit]) if "<svg" in text[:4000].lower() else _dxf(text)
-    closed = [Polygon(ring).buffer(0) for ring in _rings(lines) if len(ring) >= 4]
+    _refuse_boundless(lines)
+    rings = (Polygon(ring).simplify(FLAT_MM / 2) for ring in _rings(lines) if len(ring) >= 4)
+    closed = [ring.buffer(0) for ring in rings]
     areas = sorted((p for p in closed if p.area > 1.0), key=lambda p: -p.area)
     if not areas:
         raise InputError(
@@ -52,11 +57,24 @@ def outer_with_holes(shapes: list[Polygon]) -> Polygon:
 
 
 def _rings(lines: list[list[Point]]) -> list[list[Point]]:
-    rings = [line for line in lines if len(line) > 3 and math.dist(line[0], line[-1]) < FLAT_MM]
-    loose = [LineString([_rounded(p) for p in line]) for line in lines if line not in rings and len(line) > 1]
-    if loose:
-        rings += [list(p.exterior.coords) for p in polygonize(unary_union(loose))]
-    return rings
+    rings, loose = [], []
+    for line in lines:
+        if len(line) > 3 and math.dist(line[0], line[-1]) < FLAT_MM:
+            rings.append(line)
+        elif len(line) > 1:
+            loose.append(LineString([_rounded(p) for p in line]))
+    # many lines are joined at their ends alone: looking for crossings goes with the square of their number
+    joined = unary_union(loose) if len(loose) <= MOST_CROSSING else loose
+    return rings + [list(p.exterior.coords) for p in polygonize(joined)] if loose else rings
+
+
+def _refuse_boundless(lines: list[list[Point]]) -> None:
+    """Raises InputError for numbers that are none, and for drawings that no frame fills."""
+    far = max((abs(v) for line in lines for p in line for v in p), default=0.0)
+    if not all(math.isfinite(v) for line in lines for p in line for v in p) or far > MOST_MM:
+        raise InputError(
+            "this drawing goes beyond any frame", found=f"a coordinate of {far:g}", acceptable=f"within {MOST_MM:g} mm"
+        )
 
 
 def _rounded(p: Point) -> Point:
@@ -68,11 +86,19 @@ def _dxf(text: str) -> list[list[Point]]:
         drawing = ezdxf.read(io.StringIO(text))
     except (ezdxf.DXFError, ValueError, KeyError, IndexError) as error:
         raise InputError("this is no DXF and no SVG", found=text[:30], acceptable="an ASCII DXF or an SVG") from error
-    unit = drawing.header.get("$INSUNITS", 4)
+    # a file without a header gets one on reading, which names a unit of its own
+    unit = drawing.header.get("$INSUNITS", 4) if "$INSUNITS" in text else 4
     factor = dxf_units.conversion_factor(unit, dxf_units.MM) if unit else 1.0
-    out = []
+    out, count = [], 0
     for entity in drawing.modelspace().query("LINE LWPOLYLINE POLYLINE ARC CIRCLE ELLIPSE SPLINE"):
-        points = [(v.x * factor, v.y * factor) for v in make_path(entity).flattening(FLAT_MM / factor)]
+        radius = abs(float(entity.dxf.radius)) * factor if entity.dxftype() in {"CIRCLE", "ARC"} else 0.0
+        if not radius <= MOST_MM:
+            raise InputError("this circle goes beyond any frame", found=f"a radius of {radius:g} mm", acceptable="less")
+        flat = make_path(entity).flattening(FLAT_MM / factor)
+        points = [(v.x * factor, v.y * factor) for v in islice(flat, MOST_POINTS - count + 1)]
+        count += len(points)
+        if count > MOST_POINTS:
+            raise InputError("the drawing has too many points", found="more", acceptable=f"{MOST_POINTS} at most")
         if len(points) > 1:
             out.append(points)
     return out

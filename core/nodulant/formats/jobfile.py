@@ -62,6 +62,12 @@ def _parse(data: bytes) -> dict[str, Any]:
         ) from error
     except (ValueError, RecursionError) as error:
         raise _refused("", str(error) or "nested too deeply", "a value JSON does not have", "finite numbers") from error
+    try:
+        keepable = "\\u0000" not in json.dumps(document, ensure_ascii=False).encode().decode()
+    except UnicodeEncodeError:
+        keepable = False
+    if not keepable:
+        raise _refused("", "a text holds a character that cannot be kept", "a NUL or half a character", "plain text")
     if not isinstance(document, dict):
         raise _refused("", "a job file is one object", type(document).__name__, "an object")
     return document

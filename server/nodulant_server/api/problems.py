@@ -5,9 +5,11 @@ from typing import Any, cast
 
 import orjson
 from django.core.exceptions import RequestDataTooBig
+from django.db import OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError, ValidationErrorContext
+from ninja.parser import Parser
 from pydantic import ValidationError as ModelError
 from pydantic_core import ErrorDetails
 
@@ -17,10 +19,24 @@ from nodulant.formats.jobfile import JobFileRefused
 from nodulant.formats.problems import Problem, problem_of, problems_of
 from nodulant.formats.stations_csv import StationsRefused
 from nodulant_server.actions.save import Stale
+from nodulant_server.logs import request_id
 from nodulant_server.roles import Forbidden
 
 log = logging.getLogger(__name__)
 Context = ValidationErrorContext[Any]
+
+
+class Texts(Parser):
+    """Bodies as JSON whose texts can be kept: no lone surrogates, no NUL."""
+
+    def parse_body(self, request: HttpRequest) -> Any:  # noqa: ANN401
+        """The document; raises HttpError with what is wrong."""
+        if NUL in request.body:
+            raise HttpError(400, "a text holds a character that cannot be kept (NUL)")
+        return orjson.loads(request.body)
+
+
+NUL = rb"\u0000"
 
 
 class Api(NinjaAPI):
@@ -74,10 +90,28 @@ def answer(request: HttpRequest, error: Exception | type[Exception]) -> HttpResp
             return problem(413, "too-large", "that is over the limit of 10 MB")
         case Stale():
             return _stale(error)
+        case OperationalError():
+            return _storage(error)
         case OverflowError():
             return problem(422, "input", "a number is larger than any that is kept")
     log.error("unexpected error at %s", request.path, exc_info=error if isinstance(error, Exception) else None)
-    return problem(500, "unexpected", "something went wrong here; nothing of yours was changed")
+    number = request_id()
+    title = f"something went wrong here (number {number}); nothing of yours was changed"
+    return problem(500, "unexpected", title, request=number)
+
+
+STORAGE = (
+    ("locked", "another save is under way here: your work is kept in this browser, and tried again"),
+    ("full", "the server's disk is full: make room there; your work is kept in this browser"),
+    ("readonly", "the server's data folder is read-only: your work is kept in this browser"),
+)
+
+
+def _storage(error: OperationalError) -> HttpResponse:
+    """The database cannot write: why, and what to do."""
+    log.error("the database refused: %s", error)
+    told = next((words for part, words in STORAGE if part in str(error).replace("-", "")), None)
+    return problem(503, "storage", told or "the server cannot store now; your work is kept in this browser")
 
 
 HANDLED: tuple[type[Exception], ...] = (
@@ -91,6 +125,7 @@ HANDLED: tuple[type[Exception], ...] = (
     RequestDataTooBig,
     Stale,
     OverflowError,
+    OperationalError,
     Exception,
 )
 
@@ -116,3 +151,8 @@ def _invalid_body(error: ValidationError) -> HttpResponse:
 
 def _without_body(row: dict[str, Any]) -> ErrorDetails:
     return cast(ErrorDetails, {**row, "loc": tuple(row["loc"][1:])})
+
+
+def broken(request: HttpRequest) -> HttpResponse:
+    """The answer to what broke outside the API."""
+    return answer(request, RuntimeError)

@@ -4,7 +4,7 @@ from ninja.security import django_auth
 
 from nodulant_server.api import choices, compute, files, finders, jobs, options, problems, session, sweep, work
 
-api = problems.Api(title="Nodulant", version="1", auth=django_auth, docs_url=None)
+api = problems.Api(title="Nodulant", version="1", auth=django_auth, docs_url=None, parser=problems.Texts())
 api.add_router("/session", session.router)
 api.add_router("", jobs.router)
 api.add_router("", options.router)

@@ -1,11 +1,14 @@
 """Sign-in, sign-out and the demo's people."""
 
+import hashlib
+
 from django.conf import settings
 from django.contrib.auth import authenticate, login, logout
 from django.contrib.auth.models import User
 from django.core.cache import cache
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
+from ninja.utils import check_csrf
 
 from nodulant_server.api.bodies import Person, Session, SignIn, Switch
 from nodulant_server.api.problems import problem
@@ -42,7 +45,10 @@ def who(request: HttpRequest) -> Session:
 @router.post("/sign-in", response=Session, auth=None)
 def enter(request: HttpRequest, body: SignIn) -> Session | HttpResponse:
     """Sign in with name and password; slowed after eight wrong tries."""
-    key = f"tries:{request.META.get('REMOTE_ADDR')}:{body.name[:60]}"
+    if check_csrf(request) is not None:
+        return problem(403, "forged", "reload the page, then sign in")
+    tried = hashlib.sha256(f"{request.META.get('REMOTE_ADDR')} {body.name}".encode()).hexdigest()
+    key = f"tries:{tried}"
     if int(cache.get(key, 0)) >= TRIES:
         return problem(429, "too-many-tries", "too many tries: wait five minutes")
     user = authenticate(request, username=body.name, password=body.password)

@@ -2,6 +2,8 @@
 
 import gc
 
+from django.conf import settings
+from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandParser
 from django.urls import get_resolver
 from waitress import serve
@@ -23,8 +25,17 @@ class Command(BaseCommand):
         """Print the address and serve."""
         self.stdout.write(f"Nodulant is at http://{host}:{port}/  (stop with Ctrl-C)")
         self.stdout.flush()
+        call_command("clearsessions")
         _settle()
-        serve(application, host=host, port=port, threads=4, _quiet=True)
+        serve(application, host=host, port=port, threads=4, channel_timeout=60, _quiet=True, **_proxied())
+
+
+def _proxied() -> dict[str, object]:
+    """What waitress takes from a proxy in front; without one, what claims to come through one is left to be seen."""
+    if not settings.PROXY:
+        return {"clear_untrusted_proxy_headers": False}
+    told = {"x-forwarded-for", "x-forwarded-proto"}
+    return {"trusted_proxy": settings.PROXY, "trusted_proxy_headers": told, "clear_untrusted_proxy_headers": True}
 
 
 def _settle() -> None:
