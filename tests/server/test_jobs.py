@@ -77,6 +77,23 @@ class Revisions(Shop):
                 response, _ = self.send("put", self.path("/draft"), {"base": base, "design": self.design()})
                 self.assertEqual(response.status_code, 422)
 
+    def test_stale_saves_cannot_fill_a_job_and_lose_nothing(self):
+        """Every stored job can leave: the fifty-first stale save is kept as a draft, which is offered."""
+        self.send("post", self.path("/revisions"), {"base": 1, "design": self.deeper(55.0)})
+        for k in range(52):
+            self.send("post", self.path("/revisions"), {"base": 1, "design": self.deeper(40.0 + k / 4)})
+        self.assertEqual(self.job.live_options().count(), 50)
+        self.assertEqual(Draft.objects.count(), 52 - (50 - len(f.job().options)))
+        exported = self.client.get(f"/api/jobs/{self.job.pk}/export")
+        self.assertEqual(len(load_job(exported.content).options), 50)
+        response, _ = self.send("post", self.path("/branch"), {"name": "One more", "design": self.design()})
+        self.assertIn("no more than 50 options", self.refused(response, 422, "input")["title"])
+
+    def test_a_note_longer_than_a_file_holds_is_refused(self):
+        body = {"base": 1, "design": self.deeper(55.0), "note": "x" * 4001}
+        self.refused(self.send("post", self.path("/revisions"), body)[0], 422, "input")
+        self.refused(self.send("patch", f"/jobs/{self.job.pk}", {"note": "x" * 4001})[0], 422, "input")
+
     def test_two_surveys_become_one(self):
         survey = self.job.survey_head().document
         mine, theirs = json.loads(json.dumps(survey)), json.loads(json.dumps(survey))

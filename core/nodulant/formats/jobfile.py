@@ -82,8 +82,8 @@ def _refused(pointer: str, message: str, found: str, expected: str) -> JobFileRe
 
 
 def dump_job(job: JobFile) -> bytes:
-    """The job as indented UTF-8 JSON that ``load_job`` reads back equal."""
-    return (job.model_dump_json(indent=1) + "\n").encode()
+    """The job as UTF-8 JSON that ``load_job`` reads back equal; without blanks, so that what came in fits out again."""
+    return (job.model_dump_json() + "\n").encode()
 
 
 def job_schema() -> dict[str, Any]:

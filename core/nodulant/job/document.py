@@ -26,6 +26,8 @@ from nodulant.targets.drop import Targets
 from nodulant.units.show import MM_PER_INCH, Style
 
 FORMAT = "nodulant-job"
+MOST_OPTIONS, MOST_REVISIONS, MOST_ENTRIES = 50, 5000, 20_000
+"""Of one job file: what is stored is held to the same, so that every job can leave."""
 VERSION = 4
 
 
@@ -91,7 +93,7 @@ class Shop(Frozen):
 class AsBuilt(Frozen):
     """The append-only log."""
 
-    entries: Annotated[tuple[Entry, ...], Field(max_length=20_000)] = ()
+    entries: Annotated[tuple[Entry, ...], Field(max_length=MOST_ENTRIES)] = ()
 
 
 class Inputs(Frozen):
@@ -137,7 +139,7 @@ class OptionFile(Frozen):
     id: Id
     name: Name
     note: Text = ""
-    revisions: Annotated[tuple[DesignRevision, ...], Field(min_length=1, max_length=5000)]
+    revisions: Annotated[tuple[DesignRevision, ...], Field(min_length=1, max_length=MOST_REVISIONS)]
 
 
 class JobFile(Frozen):
@@ -148,9 +150,9 @@ class JobFile(Frozen):
     name: Name
     note: Text = ""
     shop: Shop = Shop()
-    surveys: Annotated[tuple[SurveyRevision, ...], Field(min_length=1, max_length=5000)]
-    options: Annotated[tuple[OptionFile, ...], Field(min_length=1, max_length=50)]
-    log: Annotated[tuple[Entry, ...], Field(max_length=20_000)] = ()
+    surveys: Annotated[tuple[SurveyRevision, ...], Field(min_length=1, max_length=MOST_REVISIONS)]
+    options: Annotated[tuple[OptionFile, ...], Field(min_length=1, max_length=MOST_OPTIONS)]
+    log: Annotated[tuple[Entry, ...], Field(max_length=MOST_ENTRIES)] = ()
 
     @model_validator(mode="after")
     def _numbered(self) -> Self:

@@ -14,8 +14,9 @@ from nodulant.build.plan import ALONG_STEP, TEARDOWN
 from nodulant.build.steering_steps import SENSE_STEP
 from nodulant.evaluate import Want, evaluate
 from nodulant.evaluate.suspensions.link_readings import link_readings
-from nodulant.job.document import AsBuilt, Design, Inputs
+from nodulant.job.document import MOST_ENTRIES, AsBuilt, Design, Inputs
 from nodulant.survey.vehicle import Survey
+from nodulant_server.actions.limits import refuse_beyond
 from nodulant_server.models import Job, LogEntry
 from nodulant_server.roles import require
 
@@ -50,6 +51,7 @@ def append(user: User, job: Job, fields: dict[str, Any]) -> Entry:
     require(user, "decide" if fields.get("kind") in {"override", "decision"} else "log")
     with transaction.atomic():
         number = (job.log.order_by("-number").values_list("number", flat=True).first() or 0) + 1
+        refuse_beyond(number, MOST_ENTRIES, "log entries", "withdraw nothing: begin a copy of the job")
         at = timezone.now().isoformat(timespec="seconds")
         entry = ENTRY.validate_python({**fields, "number": number, "at": at, "by": user.username})
         LogEntry(job=job, number=number, document=entry.model_dump(mode="json")).save()

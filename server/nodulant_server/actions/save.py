@@ -7,8 +7,9 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 
-from nodulant.job.document import Design
+from nodulant.job.document import MOST_OPTIONS, MOST_REVISIONS, Design
 from nodulant.survey.vehicle import Survey
+from nodulant_server.actions.limits import refuse_beyond
 from nodulant_server.models import DesignRevision, Draft, Job, Option, SurveyRevision
 from nodulant_server.roles import require
 
@@ -34,20 +35,24 @@ def save_design(
         if head == base:
             Draft.objects.filter(option=option, user=user, device=device).delete()
             return _append(option, head + 1, design, user, note)
-        kept = branch(
-            user,
-            option,
-            design,
-            f"{option.name}, {user.username}'s copy",
-            f"kept from a save that started from revision {base}",
-        )
+        kept = _beside(user, option, base, design)
         Draft.objects.filter(option=option, user=user, device=device).delete()
     raise Stale(head, kept)
+
+
+def _beside(user: User, option: Option, base: int, design: Design) -> Option | None:
+    """Stale work as an option; where the job has as many as it may, as a draft that is offered on opening."""
+    if option.job.live_options().count() >= MOST_OPTIONS:
+        save_draft(user, option, Unsaved(base, design, device=f"stale.{timezone.now():%Y%m%d%H%M%S%f}"))
+        return None
+    note = f"kept from a save that started from revision {base}"
+    return branch(user, option, design, f"{option.name}, {user.username}'s copy", note)
 
 
 def branch(user: User, option: Option, design: Design, name: str, note: str) -> Option:
     """Make a new option with ``design`` as its first revision."""
     require(user, "design")
+    refuse_beyond(option.job.live_options().count() + 1, MOST_OPTIONS, "options", "delete one first")
     stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:30] or "option"
     taken = set(option.job.options.values_list("key", flat=True))
     key = next(k for k in [stem, *(f"{stem}-{n}" for n in range(2, 1000))] if k not in taken)
@@ -106,6 +111,7 @@ def save_survey(user: User, job: Job, base: int, survey: Survey) -> SurveyRevisi
         head = job.survey_head().number
         if head != base:
             raise Stale(head, None)
+        refuse_beyond(head + 1, MOST_REVISIONS, "surveys", "a copy of the job")
         row = SurveyRevision(
             job=job, number=head + 1, document=survey.model_dump(mode="json"), at=timezone.now(), by=user.username
         )
@@ -114,6 +120,7 @@ def save_survey(user: User, job: Job, base: int, survey: Survey) -> SurveyRevisi
 
 
 def _append(option: Option, number: int, design: Design, user: User, note: str) -> DesignRevision:
+    refuse_beyond(number, MOST_REVISIONS, "revisions of an option", "an option of its own")
     row = DesignRevision(
         option=option,
         number=number,

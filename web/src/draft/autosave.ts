@@ -105,8 +105,10 @@ export async function saveRevision(note: string): Promise<boolean> {
   if (isRevised(useBench.getState())) return true;
   put({ save: "saving", notice: "" });
   const now = history.now;
+  let surveyed = false;
   try {
     if (!same(revised?.survey, now.survey)) await saveSurvey(jobId);
+    surveyed = true;
     const body = { base, design: now.design, note, device: thisTab() };
     const params = { path: { option_id: optionId } };
     const saved = await got(api.POST("/api/options/{option_id}/revisions", { params, body }));
@@ -122,7 +124,8 @@ export async function saveRevision(note: string): Promise<boolean> {
     return true;
   } catch (error) {
     failed(error, optionId);
-    if (error instanceof Refused && error.status === 409) await afterStale(error, optionId, jobId);
+    if (error instanceof Refused && error.status === 409)
+      await (surveyed ? afterStale(error, optionId, jobId) : bringTogether(jobId));
     return false;
   }
 }
@@ -135,10 +138,15 @@ async function saveSurvey(jobId: number): Promise<void> {
   await queries.invalidateQueries({ queryKey: ["job", jobId] });
 }
 
-/** Someone saved before: the bench moves to the option that keeps the work; two surveys become one. */
+/** Someone saved before: the bench moves to the option that keeps the work, where the job has room for one. */
 async function afterStale(error: Refused, optionId: number, jobId: number): Promise<void> {
   const kept = error.body.kept as { id: number; name: string } | null;
-  if (!kept) return bringTogether(jobId);
+  if (!kept) {
+    const notice =
+      "Someone saved before you, and this job holds no more options. Your work is kept: it is offered here.";
+    useBench.getState().put({ notice });
+    return;
+  }
   forget(useBench.getState().person, optionId);
   await queries.invalidateQueries({ queryKey: ["job", jobId] });
   await queries.invalidateQueries({ queryKey: ["option"] });
