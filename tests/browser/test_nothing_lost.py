@@ -67,6 +67,29 @@ class NothingLost(Bench):
         self.assertEqual(saved.rear.tyre, "205/70R15")
         self.assertAlmostEqual(saved.wheelbase_mm, 104 * 25.4, places=3)
 
+    def test_a_new_tab_goes_on_where_the_closed_one_stopped(self):
+        self.open("Cut")
+        self.type_in(DEPTH, "2 7/16")
+        self.kept()
+        self.page.close()
+        page = self.watch(self.context.new_page())
+        self.open("Cut", page)
+        self.assertEqual(self.depth(page), "2 7/16")
+        self.assertEqual(page.get_by_role("alert").filter(has_text="nsaved work").count(), 0)
+        page.wait_for_timeout(2000)
+        self.assertEqual(Draft.objects.filter(option=self.option()).count(), 1, "taken over, not doubled")
+
+    def test_two_tabs_keep_their_own_work(self):
+        self.open("Cut")
+        self.type_in(DEPTH, "2 7/16")
+        self.kept()
+        page = self.watch(self.context.new_page())
+        self.open("Cut", page)
+        self.type_in(DEPTH, "2 1/2", page)
+        self.kept(page)
+        self.assertEqual((self.depth(), self.depth(page)), ("2 7/16", "2 1/2"))
+        self.assertEqual(Draft.objects.filter(option=self.option()).count(), 2)
+
     def test_one_sign_in_on_two_tablets(self):
         self.open("Cut")
         self.type_in(DEPTH, "2 7/16")

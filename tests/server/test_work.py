@@ -31,6 +31,23 @@ class Work(Shop):
         self.assertEqual(len(entries[0]["evaluated"]), 64)
         self.assertEqual(self.steps()["teardown"]["status"], "done")
 
+    def test_a_step_is_signed_once(self):
+        self.assertEqual(self.sign("teardown")[0].status_code, 200)
+        data = self.refused(self.sign("teardown")[0], 422, "input")
+        self.assertIn("signed already", data["title"])
+        self.assertEqual(self.job.log.filter(document__kind="sign-off", document__step="teardown").count(), 1)
+
+    def test_who_may_take_back_what(self):
+        path = f"/jobs/{self.job.pk}"
+        _, override = self.send("post", f"{path}/reasons", {"subject": "teardown", "reason": "was read last week"})
+        self.become("bram")
+        self.assertEqual(
+            self.send("post", f"{path}/withdraw", {"entry": override["number"], "reason": "no"})[0].status_code, 403
+        )
+        self.become("ada")
+        back = {"entry": override["number"], "reason": "measured after all"}
+        self.assertEqual(self.send("post", f"{path}/withdraw", back)[0].status_code, 200)
+
     def test_a_step_that_waits_cannot_be_signed(self):
         data = self.refused(self.sign("axle-notch/cut/left")[0], 422, "input")
         self.assertIn("waits for", data["problems"][0]["found"])

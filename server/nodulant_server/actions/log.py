@@ -8,7 +8,7 @@ from django.utils import timezone
 from pydantic import TypeAdapter
 
 from nodulant.asbuilt.compare import asked_readings
-from nodulant.asbuilt.log import Entry, ReadingEntry, standing
+from nodulant.asbuilt.log import Entry, ReadingEntry, SignOffEntry, standing
 from nodulant.base.errors import InputError
 from nodulant.build.plan import ALONG_STEP, TEARDOWN
 from nodulant.build.steering_steps import SENSE_STEP
@@ -84,11 +84,14 @@ def take_length(user: User, job: Job, fields: dict[str, Any]) -> Entry:
 
 
 def withdraw(user: User, job: Job, number: int, reason: str) -> Entry:
-    """Take an entry back by a counter-entry; raises InputError where it does not stand."""
-    if number not in {entry.number for entry in standing(entries_of(job))}:
+    """Take an entry back by a counter-entry: one's own, or anybody's by who decides; raises InputError, Forbidden."""
+    entry = next((e for e in standing(entries_of(job)) if e.number == number), None)
+    if entry is None:
         raise InputError(
             "there is no such entry to take back", field="/entry", found=str(number), acceptable="a standing entry"
         )
+    if entry.by != user.username or entry.kind in {"override", "decision"}:
+        require(user, "decide")
     return append(user, job, {"kind": "withdrawal", "entry": number, "reason": reason})
 
 
@@ -101,6 +104,10 @@ def sign_step(
     step = next((s for s in result.steps if s.id == step_id), None)
     if step is None:
         raise InputError("there is no such step", field="/step", found=step_id, acceptable="a step of this design")
+    if step.status == "done":
+        signed = next((e for e in entries_of(job) if isinstance(e, SignOffEntry) and e.step == step_id), None)
+        by = f"by {signed.by}, {signed.at[:10]}" if signed else "signed"
+        raise InputError("this step is signed already", field="/step", found=by, acceptable="withdraw that one first")
     if step.status == "waiting":
         waits = [s.spec.title for s in result.steps if s.id in step.needs and s.status in {"waiting", "open"}]
         why = "; ".join(waits[:3]) or WAITS_FOR.get(step_id, "something outside the plan")

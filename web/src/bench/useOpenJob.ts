@@ -6,7 +6,7 @@ import type { JobHead, OptionDesign } from "../api/types";
 import { useMay, useSession } from "../app/session";
 import { isHere, openTabs, thisTab } from "../draft/device";
 import type { Draft } from "../draft/document";
-import { type Kept, keptHere } from "../draft/kept";
+import { forget, type Kept, keptHere, remember } from "../draft/kept";
 import { type Stray, useBench } from "../draft/store";
 import { useLooking } from "../drawing/view";
 import { resetEvaluation } from "../evaluation/useEvaluation";
@@ -64,6 +64,9 @@ function layOut(job: JobHead, { option, others, kept }: Opened, person: string):
   const revised: Draft = { design: option.design, survey: job.survey };
   const draft = here?.draft ?? drafted ?? revised;
   const strays = person ? straysOf(option, others, kept, here) : [];
+  // the work of a tab that is gone is this one's from now on
+  if (here && here.tab !== thisTab() && remember(person, option.id, here)) forget(person, option.id, here.tab);
+  const replaces = option.draft_device === thisTab() ? null : option.draft_device;
   const axle = draft.survey.wheelbase_mm ?? draft.survey.features.at(-1)?.x_mm ?? 0;
   resetEvaluation();
   useLooking.setState({ view: { x0: axle - 470, x1: axle + 470 }, hook: null });
@@ -75,9 +78,9 @@ function layOut(job: JobHead, { option, others, kept }: Opened, person: string):
     person,
     base: (onDraft ? option.draft_base : null) ?? option.head,
     surveyBase: (onDraft ? option.draft_survey_base : null) ?? job.survey_number,
-    replaces: option.draft_device === thisTab() ? null : option.draft_device,
+    replaces,
     strays,
-    save: here ? "unsaved" : "saved",
+    save: here || (replaces !== null && onDraft) ? "unsaved" : "saved",
     style,
     draft,
     revised,

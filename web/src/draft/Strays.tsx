@@ -12,7 +12,7 @@ const WHEN = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle
 
 /** Unsaved work that was found on opening and is not on the bench: each is kept as an option, or thrown away. */
 export function Strays({ job }: { job: JobHead }) {
-  const { strays, optionId, person, put } = usePick("strays", "optionId", "person", "put");
+  const { strays, optionId, person, base, put } = usePick("strays", "optionId", "person", "base", "put");
   const queries = useQueryClient();
   const go = useNavigate();
   if (strays.length === 0) return null;
@@ -68,7 +68,7 @@ export function Strays({ job }: { job: JobHead }) {
     <Box role="alert" bg="sheet" borderBottomWidth="1px" borderColor="rule" px="3" py="1">
       {strays.map((stray) => (
         <Flex key={keyOf(stray)} gap="3" align="center" wrap="wrap">
-          <Text fontSize="14px">{told(stray)}</Text>
+          <Text fontSize="14px">{told(stray, base)}</Text>
           <Act onClick={() => void keep(stray)}>Keep it as an option</Act>
           <Act onClick={() => void drop(stray)}>Throw it away</Act>
         </Flex>
@@ -79,11 +79,12 @@ export function Strays({ job }: { job: JobHead }) {
 
 const keyOf = (stray: Stray) => (stray.from === "browser" ? stray.kept.tab : String(stray.id));
 
-function told(stray: Stray): string {
+function told(stray: Stray, head: number): string {
   if (stray.from === "device")
     return stray.at === null
       ? `Your unsaved work, made on revision ${stray.base}: someone saved since.`
       : `Your unsaved work on another device, ${WHEN.format(new Date(stray.at))}, made on revision ${stray.base}.`;
   const { at, base } = stray.kept;
-  return `Unsaved work of this browser, ${WHEN.format(new Date(at))}, made on revision ${base}: someone saved since.`;
+  const why = base < head ? "someone saved since" : "not what is on the bench";
+  return `Unsaved work of this browser, ${WHEN.format(new Date(at))}, made on revision ${base}: ${why}.`;
 }

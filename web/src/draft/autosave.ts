@@ -101,7 +101,7 @@ function failed(error: unknown, optionId: number): void {
 
 /** Cut a revision of design and survey where they changed; a stale save keeps the work as an option. */
 export async function saveRevision(note: string): Promise<boolean> {
-  const { optionId, jobId, person, base, history, revised, put } = useBench.getState();
+  const { optionId, jobId, person, base, history, revised, replaces, put } = useBench.getState();
   if (isRevised(useBench.getState())) return true;
   put({ save: "saving", notice: "" });
   const now = history.now;
@@ -109,7 +109,7 @@ export async function saveRevision(note: string): Promise<boolean> {
   try {
     if (!same(revised?.survey, now.survey)) await saveSurvey(jobId);
     surveyed = true;
-    const body = { base, design: now.design, note, device: thisTab() };
+    const body = { base, design: now.design, note, device: replaces ?? thisTab() };
     const params = { path: { option_id: optionId } };
     const saved = await got(api.POST("/api/options/{option_id}/revisions", { params, body }));
     const unchanged = useBench.getState().history.now === now;

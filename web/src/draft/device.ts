@@ -7,21 +7,21 @@ const ANSWER_MS = 120;
 const random = () => Array.from(crypto.getRandomValues(new Uint8Array(9)), (b) => (b % 36).toString(36)).join("");
 
 /** A name that is kept in a storage, or lives as long as the page where there is none. */
-function named(storage: Storage, key: string, make: () => string): string {
+function named(storage: () => Storage, key: string, make: () => string): string {
   try {
-    const known = storage.getItem(key);
+    const known = storage().getItem(key);
     if (known) return known;
     const made = make();
-    storage.setItem(key, made);
+    storage().setItem(key, made);
     return made;
   } catch {
     return make();
   }
 }
 
-const machine = named(localStorage, "nodulant-browser", random);
+const machine = named(() => localStorage, "nodulant-browser", random);
 const fresh = () => `${machine}.${random()}`;
-let own = named(sessionStorage, "nodulant-tab", fresh);
+let own = named(() => sessionStorage, "nodulant-tab", fresh);
 
 /** This tab's name; it begins with the browser's. */
 export const thisTab = () => own;
@@ -47,7 +47,11 @@ export function openTabs(): Promise<Set<string>> {
       channel.removeEventListener("message", hear);
       if (found.has(own)) {
         own = fresh();
-        sessionStorage.setItem("nodulant-tab", own);
+        try {
+          sessionStorage.setItem("nodulant-tab", own);
+        } catch {
+          // it lives as long as the page then
+        }
       }
       resolve(found);
     }, ANSWER_MS);

@@ -24,7 +24,7 @@ export function Deflected({ result, side, scale, heights }: Props) {
     <g data-part="deflected" pointerEvents="none">
       <path d={linePath(low)} fill="none" stroke={paint("touch")} strokeWidth="1.6" />
       <path d={linePath(high)} fill="none" stroke={paint("touch")} strokeWidth="1.6" />
-      <text x={10} y={34} fill={paint("touch")} style={{ fontSize: 12 }}>
+      <text x={52} y={34} fill={paint("touch")} style={{ fontSize: 12 }}>
         bent shape x {times}, at most {style === "mm" ? `${most.toFixed(1)} mm` : `${(most / 25.4).toFixed(2)}"`}
       </text>
     </g>

@@ -25,6 +25,8 @@ import { useSize } from "./useSize";
 import { useLooking } from "./view";
 
 const PLAN_SHARE = 0.36;
+/** About what the words of the section's place take, pixels. */
+const SECTION_W = 230;
 /** From farther off the lines of what is marked off would lie on each other, pixels a mm. */
 const LEAST_MARKED = 0.3;
 
@@ -90,6 +92,8 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
     const left = frame.current?.getBoundingClientRect().left ?? 0;
     put({ stationMm: scale.station(event.clientX - left) });
   };
+  /** Near the right edge the section's place is told to the left of its line. */
+  const late = scale.x(stationMm) > width - SECTION_W;
   const at = (x: number, z: number) => [scale.x(x), heights.z(z)] as const;
   const preview = gesture && evaluated && result ? previewShift(draft, evaluated) : null;
   return (
@@ -190,8 +194,9 @@ export function Sheet({ handles = true }: { handles?: boolean }) {
             {side} rail, seen from the left, front to the left
           </text>
           <text
-            x={scale.x(stationMm) + ARROW + 16}
+            x={scale.x(stationMm) + (late ? -6 : ARROW + 16)}
             y={height - 5}
+            textAnchor={late ? "end" : "start"}
             fill={paint("chalk")}
             className="halo"
             style={{ fontSize: 12 }}
