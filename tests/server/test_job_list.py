@@ -1,7 +1,13 @@
 """The list of jobs: told with when and by whom, renamed, copied, archived, thrown away and brought back."""
 
+from nodulant_server.actions.log import inputs_of
 from nodulant_server.models import Job, LogEntry
 from tests.server.base import Shop
+
+
+def changed_only_in_mark(inputs):
+    entries = tuple(e.model_copy(update={"imported": "by ada from 'x'"}) for e in inputs.as_built.entries)
+    return inputs.model_copy(update={"as_built": inputs.as_built.model_copy(update={"entries": entries})})
 
 
 class JobList(Shop):
@@ -46,6 +52,16 @@ class JobList(Shop):
         file = self.client.get(f"/api/jobs/{self.job.pk}/export")
         taken = self.client.post("/api/jobs/import", file.content, content_type="application/json")
         self.assertEqual(Job.objects.get(pk=taken.json()["id"]).note, "left rail welded before")
+
+    def test_what_a_file_says_somebody_signed_is_told_as_imported(self):
+        self.send("post", f"/jobs/{self.job.pk}/reasons", {"subject": "teardown", "reason": "read last week"})
+        file = self.client.get(f"/api/jobs/{self.job.pk}/export").content.replace(b'"by":"ada"', b'"by":"inspector"')
+        taken = self.client.post("/api/jobs/import", file, content_type="application/json").json()
+        (entry, *_) = [e for e in taken["log"] if e["kind"] == "override"]
+        self.assertEqual(entry["by"], "inspector")
+        self.assertIn(f"by ada from '{self.job.name}'", entry["imported"])
+        first = inputs_of(self.job, self.option.head().design())
+        self.assertEqual(first.content_hash(), changed_only_in_mark(first).content_hash())
 
     def test_a_job_like_another_has_its_sizes_and_nothing_measured(self):
         self.send("patch", f"/jobs/{self.job.pk}", {"template": True})

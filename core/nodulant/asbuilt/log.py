@@ -20,6 +20,8 @@ class _Entry(Frozen):
     at: Annotated[str, Field(max_length=40)]
     """When, ISO 8601 with offset."""
     by: Name
+    imported: Annotated[str, Field(max_length=200)] = ""
+    """By whom and from which file, where it was not written here: its name and time are what that file says."""
 
 
 class _Measured(_Entry):

@@ -110,7 +110,7 @@ class Inputs(Frozen):
             name: {"typed", "notes"} if document.assumed else {"typed", "notes", "assumed"}
             for name, document in (("design", self.design), ("survey", self.survey))
         }
-        text = self.model_dump_json(exclude=left_out)
+        text = self.model_dump_json(exclude={**left_out, "as_built": {"entries": {"__all__": {"imported"}}}})
         return hashlib.sha256(text.encode()).hexdigest()
 
 

@@ -39,8 +39,8 @@ def _option(option: Option) -> OptionFile:
 
 
 @transaction.atomic
-def import_job(user: User, file: JobFile) -> Job:
-    """Store ``file`` as a new job of ``user``."""
+def import_job(user: User, file: JobFile, source: str = "") -> Job:
+    """Store ``file`` as a new job of ``user``; entries of its log say that they came from ``source``."""
     require(user, "import")
     job = Job.objects.create(name=file.name, note=file.note, shop=file.shop.model_dump(mode="json"), owner=user)
     for survey in file.surveys:
@@ -63,7 +63,9 @@ def import_job(user: User, file: JobFile) -> Job:
                 note=r.note,
             ).save()
     for entry in file.log:
-        LogEntry(job=job, number=entry.number, document=entry.model_dump(mode="json")).save()
+        told = entry.imported or (source and f"by {user.username} from {source}")[:200]
+        document = entry.model_copy(update={"imported": told}).model_dump(mode="json")
+        LogEntry(job=job, number=entry.number, document=document).save()
     return job
 
 

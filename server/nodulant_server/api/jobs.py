@@ -1,5 +1,7 @@
 """Jobs, options, revisions, drafts, import and export."""
 
+import hashlib
+
 from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
@@ -99,7 +101,8 @@ def shop(request: HttpRequest, job_id: int, body: Shop) -> Shop:
 def take(request: HttpRequest) -> JobHead:
     """Import a job file sent as the body."""
     require(request.user, "import")
-    return job_head(import_job(person(request), load_job(request.body)))
+    file, mark = load_job(request.body), hashlib.sha256(request.body).hexdigest()[:12]
+    return job_head(import_job(person(request), file, f"'{file.name}', {mark}"))
 
 
 @router.patch("/jobs/{job_id}", response=JobRow)

@@ -3265,6 +3265,11 @@ export interface components {
              */
             choice: "accept" | "rework";
             /**
+             * Imported
+             * @default
+             */
+            imported: string;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -5077,6 +5082,11 @@ export interface components {
             by: string;
             end: components["schemas"]["FramePoint"];
             /**
+             * Imported
+             * @default
+             */
+            imported: string;
+            /**
              * Instrument
              * @default tape
              */
@@ -5839,6 +5849,11 @@ export interface components {
             /** By */
             by: string;
             /**
+             * Imported
+             * @default
+             */
+            imported: string;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -6429,6 +6444,11 @@ export interface components {
             at: string;
             /** By */
             by: string;
+            /**
+             * Imported
+             * @default
+             */
+            imported: string;
             /**
              * Instrument
              * @default tape
@@ -7148,6 +7168,11 @@ export interface components {
             by: string;
             /** Evaluated */
             evaluated: string;
+            /**
+             * Imported
+             * @default
+             */
+            imported: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -9946,6 +9971,11 @@ export interface components {
             by: string;
             /** Entry */
             entry: number;
+            /**
+             * Imported
+             * @default
+             */
+            imported: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}

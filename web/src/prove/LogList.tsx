@@ -57,6 +57,12 @@ function LogRow(props: { job: JobHead; entry: Entry; names: Names; gone: boolean
       <Flex gap="2" align="start">
         <Text flex="1" textDecoration={gone ? "line-through" : undefined}>
           <b>{entry.number}</b> {wordsOf(entry, names, style)}
+          {entry.imported && (
+            <Text as="span" color="faint">
+              {" "}
+              (not written here: imported {entry.imported})
+            </Text>
+          )}
         </Text>
         {may.log && !gone && entry.kind !== "withdrawal" && <Act onClick={() => setOpen(!open)}>Take back</Act>}
       </Flex>
