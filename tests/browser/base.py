@@ -11,7 +11,7 @@ from django.test import LiveServerTestCase, override_settings
 from playwright.sync_api import Error as PlaywrightError
 from playwright.sync_api import Page, expect, sync_playwright
 
-from nodulant_server.models import Job, LogEntry
+from nodulant_server.models import Draft, Job, LogEntry, Option
 
 FLAGS = (
     "--no-sandbox",
@@ -117,6 +117,11 @@ class Bench(LiveServerTestCase):
         field.fill(text)
         field.press("Enter")
         return field
+
+    def stored(self, option_id):
+        """What the server has of an option: the newest unsaved work, else the newest revision."""
+        draft = Draft.objects.filter(option=option_id).order_by("-at").first()
+        return draft.document if draft else Option.objects.get(pk=option_id).head().document
 
     @contextmanager
     def evaluated(self, page=None):

@@ -93,10 +93,7 @@ class Dragging(Bench):
             self.page.mouse.up()
         body = whole.value.request.post_data_json
         self.kept()
-        kept = self.page.evaluate(
-            "async (id) => (await (await fetch(`/api/options/${id}`)).json()).draft",
-            self.option_id(),
-        )
+        kept = self.stored(self.option_id())
         self.assertAlmostEqual(kept["suspensions"][1]["layout"]["toe"]["frame"]["z_mm"], self.height_asked(body))
 
     def option_id(self):

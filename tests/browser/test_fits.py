@@ -88,9 +88,7 @@ class Fits(Bench):
     def draft(self):
         """The design as it is kept on the server."""
         option = Job.objects.get(pk=self.job.pk).options.get(name="Step, narrowed front, raised pocket")
-        return self.page.evaluate(
-            "id => fetch(`/api/options/${id}`).then(r => r.json()).then(o => o.draft ?? o.design)", option.pk
-        )
+        return self.stored(option.pk)
 
     def test_both_stacks_add_up_and_show_the_rake(self):
         self.open("Target")
