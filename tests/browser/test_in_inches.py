@@ -66,8 +66,8 @@ class InInches(Bench):
         self.page.get_by_label("A pound of plate").wait_for()
         self.type_in("A pound of plate", "1")
         self.assertEqual(self.page.get_by_label("A pound of plate").input_value(), "1")
-        self.page.get_by_role("button", name="Keep the rates").click()
-        self.page.wait_for_load_state("networkidle")
+        with self.page.expect_response(lambda r: r.url.endswith("/shop") and r.ok):
+            self.page.get_by_role("button", name="Keep the rates").click()
         self.job.refresh_from_db()
         self.assertAlmostEqual(self.job.shop_model().rates.plate_kg, 1 / 0.45359237, places=6)
         self.assertEqual(self.foreign(), [])

@@ -62,7 +62,7 @@ class Check(SimpleTestCase):
     def test_a_file_that_is_refused_says_where(self):
         with tempfile.TemporaryDirectory() as folder:
             path = Path(folder) / "job.nodulant.json"
-            path.write_bytes(dump_job(f.job()).replace(b'"depth_mm": 58', b'"depth_mm": -58', 1))
+            path.write_bytes(dump_job(f.job()).replace(b'"depth_mm":58', b'"depth_mm":-58', 1))
             status, out, err = run("check", path)
         self.assertEqual((status, out), (2, ""))
         self.assertIn("/depth_mm", err)

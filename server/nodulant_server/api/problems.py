@@ -1,5 +1,6 @@
 """One place renders errors: problem+json (RFC 9457) with JSON pointers."""
 
+import json
 import logging
 from typing import Any, cast
 
@@ -33,10 +34,14 @@ class Texts(Parser):
         """The document; raises HttpError with what is wrong."""
         if NUL in request.body:
             raise HttpError(400, "a text holds a character that cannot be kept (NUL)")
-        return orjson.loads(request.body)
+        document = json.loads(request.body)  # NaN goes on: what it stands for is refused at its place
+        if SURROGATE in request.body.lower():
+            json.dumps(document, ensure_ascii=False).encode()
+        return document
 
 
-NUL = rb"\u0000"
+NUL, SURROGATE = rb"\u0000", rb"\ud"
+"""As JSON escapes them; half of a pair by itself cannot be encoded, which is found by trying."""
 
 
 class Api(NinjaAPI):
