@@ -55,7 +55,7 @@ export function TopBar({ job }: { job: JobHead }) {
       <Heading as="h1" fontFamily="body" fontSize="16px" fontWeight="600" truncate maxW="14rem">
         {job.name}
       </Heading>
-      <Box w="13.5rem">
+      <Box w={{ base: "13.5rem", xl: "18rem" }}>
         <PlainChoice
           free
           bare

@@ -49,8 +49,11 @@ function offered(op: Operation, part: FormPart): boolean {
 
 const choicesOf = (field: FormField) => field.choices.map((c) => [c.value, c.words] as const);
 const WIDE = ["place", "words", "tick", "spots", "saw", "pipe"];
+/** Longer words than these are cut off in half a row. */
+const HALF_ROW = 14;
 const isWide = (field: FormField | undefined) =>
-  field !== undefined && (WIDE.includes(field.kind) || field.note !== "");
+  field !== undefined &&
+  (WIDE.includes(field.kind) || field.note !== "" || field.choices.some((c) => c.words.length > HALF_ROW));
 
 /** Wide fields in rows of their own, the others in pairs. */
 function Fields({ op, at, fields }: { op: Operation; at: Path; fields: readonly FormField[] }) {
