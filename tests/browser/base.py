@@ -118,6 +118,13 @@ class Bench(LiveServerTestCase):
         field.press("Enter")
         return field
 
+    def choose_option(self, name):
+        """Lay another option on the bench, and wait until it lies there."""
+        pk = self.job.options.get(name=name).pk
+        with self.page.expect_response(lambda r: f"/api/options/{pk}?" in r.url and r.ok):
+            self.page.get_by_role("combobox", name="Option").select_option(label=name)
+        self.page.wait_for_timeout(400)
+
     def stored(self, option_id):
         """What the server has of an option: the newest unsaved work, else the newest revision."""
         draft = Draft.objects.filter(option=option_id).order_by("-at").first()

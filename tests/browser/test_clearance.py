@@ -12,8 +12,7 @@ class Clearance(Bench):
 
     def open(self, stage=None, page=None):
         super().open(None, page)
-        self.page.get_by_role("combobox", name="Option").select_option(label="Step, narrowed front, raised pocket")
-        self.page.wait_for_timeout(300)
+        self.choose_option("Step, narrowed front, raised pocket")
         if stage:
             self.stage(stage)
 
