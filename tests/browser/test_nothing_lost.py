@@ -98,7 +98,7 @@ class NothingLost(Bench):
         self.addCleanup(other.close)
         page = self.watch(other.new_page())
         self.open("Cut", page)
-        found = page.get_by_role("alert").filter(has_text="Your unsaved work on another device")
+        found = page.get_by_role("alert").filter(has_text="Your unsaved work, not of this tab")
         found.wait_for()
         self.type_in(DEPTH, "2 1/2", page)
         self.kept(page)
@@ -129,6 +129,28 @@ class NothingLost(Bench):
         self.assertEqual(self.option().head().number, 2)
         names = [o.name for o in self.job.live_options()]
         self.assertTrue(any(n.startswith(f"{self.option().name}, ") for n in names), names)
+
+    def test_what_is_offered_outlives_new_work_and_a_reload(self):
+        """Left unanswered, the offer is still there after this tab has typed and saved something else."""
+        self.open("Cut")
+        self.offline()
+        self.type_in(DEPTH, "2 7/16")
+        self.page.get_by_role("status").filter(has_text="not kept").wait_for()
+        self.page.goto("about:blank")
+        self.online()
+        self.someone_saves()
+        self.open("Cut")
+        self.type_in(DEPTH, "2 3/8")
+        self.kept()
+        self.page.get_by_role("button", name="Save revision").click()
+        self.page.get_by_role("status").filter(has_text="revision 3").wait_for()
+        self.page.reload()
+        self.page.get_by_label("Sheet: side elevation above plan").wait_for()
+        offer = self.page.get_by_role("alert").filter(has_text="made on revision 1")
+        before = self.job.live_options().count()
+        offer.get_by_role("button", name="Keep it as an option").first.click()
+        self.page.wait_for_timeout(2000)
+        self.assertEqual((self.depth(), self.job.live_options().count()), ("2 7/16", before + 1))
 
     def test_it_is_sent_again_by_itself_when_the_server_is_back(self):
         self.open("Cut")

@@ -63,6 +63,17 @@ class Revisions(Shop):
         self.send("put", self.path("/draft"), body)
         self.assertEqual([(d.device, d.base) for d in Draft.objects.all()], [("b.new", 1)])
 
+    def test_overtaken_work_is_not_replaced_by_what_the_device_does_next(self):
+        """A draft on revision 1 lies on the server while its device goes on from revision 2."""
+        path = self.path("/draft")
+        self.send("put", path, {"base": 1, "design": self.deeper(50.0), "device": "t"})
+        self.send("post", self.path("/revisions"), {"base": 1, "design": self.deeper(55.0), "device": "other"})
+        old = Draft.objects.get()
+        self.send("put", path, {"base": 2, "design": self.deeper(57.0), "device": "t", "replaces": "t.gone"})
+        self.send("post", self.path("/revisions"), {"base": 2, "design": self.deeper(57.0), "device": "t"})
+        _, kept = self.send("post", self.path(f"/drafts/{old.pk}/keep"), {})
+        self.assertEqual(Option.objects.get(pk=kept["id"]).head().design().operations[1].depth_mm, 50.0)
+
     def test_nobody_touches_another_person_s_draft(self):
         self.send("put", self.path("/draft"), {"base": 1, "design": self.deeper(50.0), "device": "a"})
         draft = Draft.objects.get()

@@ -18,6 +18,8 @@ Kind = Literal["rail", "axle", "tyre", "coilover", "air", "leaf", "torsion", "ra
 PLACED = frozenset({"kind", "lower", "upper", "on", "seat", "anchor", "flipped", "axle_was", "count", "apart_mm"})
 """Where a spring stands belongs to its vehicle; what was bought does not."""
 MOST = 60
+RAILS = {"channel": "open channel", "rect-tube": "closed box"}
+"""Rails that a job can begin with, in words."""
 
 
 class TypedBefore(Frozen):
@@ -40,7 +42,7 @@ def typed_before(jobs: Iterable[tuple[Survey, Iterable[Design]]]) -> tuple[Typed
 
 def _surveyed(survey: Survey) -> Iterator[TypedBefore]:
     rail = survey.rails.left
-    for i, at in enumerate(rail.stations):
+    for i, at in enumerate(rail.stations if rail.kind in RAILS else ()):
         where = f"/rails/left/stations/{i}"
         known = not any(is_assumed(survey.assumed, f"{where}/{f}") for f in ("height_mm", "width_mm", "wall_mm"))
         if at.wall_mm is not None and known:
@@ -51,7 +53,7 @@ def _surveyed(survey: Survey) -> Iterator[TypedBefore]:
                 "rail_width_mm": at.width_mm,
                 "wall_mm": at.wall_mm,
             }
-            yield TypedBefore(kind="rail", name=f"{rail.kind} {size}", values=values, of=survey.vehicle)
+            yield TypedBefore(kind="rail", name=f"{RAILS[rail.kind]} {size}", values=values, of=survey.vehicle)
     ends: tuple[AxleName, AxleName] = ("rear", "front")
     for axle in ends:
         yield from _axle(survey, axle)

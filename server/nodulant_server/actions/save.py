@@ -33,10 +33,10 @@ def save_design(
     with transaction.atomic():
         head = option.head().number
         if head == base:
-            Draft.objects.filter(option=option, user=user, device=device).delete()
+            Draft.objects.filter(option=option, user=user, device=device, base=base).delete()
             return _append(option, head + 1, design, user, note)
         kept = _beside(user, option, base, design)
-        Draft.objects.filter(option=option, user=user, device=device).delete()
+        Draft.objects.filter(option=option, user=user, device=device, base=base).delete()
     raise Stale(head, kept)
 
 
@@ -74,9 +74,12 @@ class Unsaved:
 
 
 def save_draft(user: User, option: Option, work: Unsaved) -> Draft:
-    """Keep unsaved work; the newest of a device replaces the older one of the same device."""
+    """Keep unsaved work; it replaces the device's older work on the same revision, and puts work on another aside."""
     require(user, "design")
+    own = Draft.objects.filter(option=option, user=user)
     with transaction.atomic():
+        for overtaken in own.filter(device=work.device).exclude(base=work.base):
+            own.filter(pk=overtaken.pk).update(device=f"aside.{overtaken.pk}")
         draft, _ = Draft.objects.update_or_create(
             option=option,
             user=user,
@@ -89,7 +92,7 @@ def save_draft(user: User, option: Option, work: Unsaved) -> Draft:
             },
         )
         if work.replaces is not None and work.replaces != work.device:
-            Draft.objects.filter(option=option, user=user, device=work.replaces).delete()
+            own.filter(device=work.replaces, base=work.base).delete()
     return draft
 
 

@@ -6,7 +6,7 @@ import type { JobHead, OptionDesign } from "../api/types";
 import { useMay, useSession } from "../app/session";
 import { isHere, openTabs, thisTab } from "../draft/device";
 import type { Draft } from "../draft/document";
-import { forget, type Kept, keptHere, remember } from "../draft/kept";
+import { forget, type Kept, keptHere, remember, setAside } from "../draft/kept";
 import { type Stray, useBench } from "../draft/store";
 import { useLooking } from "../drawing/view";
 import { resetEvaluation } from "../evaluation/useEvaluation";
@@ -58,15 +58,17 @@ function layOut(job: JobHead, { option, others, kept }: Opened, person: string):
   const bench = useBench.getState();
   if (bench.optionId === option.id && bench.jobId === job.id) return;
   const current = (k: Kept) => k.base === option.head && k.surveyBase === job.survey_number;
-  const here = person ? kept.find(current) : undefined;
+  // a tab that is gone hands its work on where this one has none of its own
+  const mine = (k: Kept) => k.tab === thisTab() || !option.draft || option.draft_device === k.tab;
+  const here = person ? kept.find((k) => current(k) && mine(k)) : undefined;
   const onHead = option.draft_base === option.head;
   const drafted = option.draft && onHead ? { design: option.draft, survey: option.draft_survey ?? job.survey } : null;
   const revised: Draft = { design: option.design, survey: job.survey };
   const draft = here?.draft ?? drafted ?? revised;
-  const strays = person ? straysOf(option, others, kept, here) : [];
+  const strays = person ? straysOf(option, others, kept, here).map((s) => aside(person, option.id, s)) : [];
   // the work of a tab that is gone is this one's from now on
   if (here && here.tab !== thisTab() && remember(person, option.id, here)) forget(person, option.id, here.tab);
-  const replaces = option.draft_device === thisTab() ? null : option.draft_device;
+  const replaces = onHead && option.draft_device !== thisTab() ? option.draft_device : null;
   const axle = draft.survey.wheelbase_mm ?? draft.survey.features.at(-1)?.x_mm ?? 0;
   resetEvaluation();
   useLooking.setState({ view: { x0: axle - 470, x1: axle + 470 }, hook: null });
@@ -96,7 +98,12 @@ function straysOf(option: OptionDesign, others: Opened["others"], kept: Kept[], 
   const found: Stray[] = kept
     .filter((k) => k !== here)
     .map((k) => ({ from: "browser", kept: k, alsoAt: k === own ? older : null }));
-  if (older !== null && !own && !here)
-    found.push({ from: "device", id: older, base: option.draft_base ?? 1, at: null });
+  if (older !== null && !own) found.push({ from: "device", id: older, base: option.draft_base ?? 1, at: null });
   return [...found, ...others.map(({ id, base, at }): Stray => ({ from: "device", id, base, at }))];
+}
+
+/** What this tab itself left is laid aside: its next work would take its place. */
+function aside(person: string, optionId: number, stray: Stray): Stray {
+  if (stray.from !== "browser" || stray.kept.tab !== thisTab()) return stray;
+  return { ...stray, kept: setAside(person, optionId, stray.kept) };
 }

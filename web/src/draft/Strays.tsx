@@ -83,7 +83,7 @@ function told(stray: Stray, head: number): string {
   if (stray.from === "device")
     return stray.at === null
       ? `Your unsaved work, made on revision ${stray.base}: someone saved since.`
-      : `Your unsaved work on another device, ${WHEN.format(new Date(stray.at))}, made on revision ${stray.base}.`;
+      : `Your unsaved work, not of this tab, kept on the server ${WHEN.format(new Date(stray.at))}, made on revision ${stray.base}.`;
   const { at, base } = stray.kept;
   const why = base < head ? "someone saved since" : "not what is on the bench";
   return `Unsaved work of this browser, ${WHEN.format(new Date(at))}, made on revision ${base}: ${why}.`;

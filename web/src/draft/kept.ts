@@ -27,6 +27,18 @@ export function forget(person: string, optionId: number, tab = thisTab()): void 
   }
 }
 
+/** Lay work that was overtaken under a name of its own, so that what this tab does next cannot replace it. */
+export function setAside(person: string, optionId: number, kept: Kept): Kept {
+  const aside = { ...kept, tab: `${kept.tab}.on${kept.base}-${Date.parse(kept.at)}` };
+  try {
+    localStorage.setItem(keyOf(person, optionId, aside.tab), JSON.stringify(aside));
+  } catch {
+    return kept;
+  }
+  forget(person, optionId, kept.tab);
+  return aside;
+}
+
 /** What this browser holds of a person's work on an option, newest first; what cannot be read is left where it is. */
 export function keptHere(person: string, optionId: number): Kept[] {
   const found: Kept[] = [];
