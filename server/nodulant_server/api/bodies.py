@@ -18,8 +18,9 @@ from nodulant.loads.cases import Case
 from nodulant.materials import Steel
 from nodulant.materials.pipe import Pipe
 from nodulant.parts.reads import MetWords, ValueWords
+from nodulant.parts.sides import AxleName
 from nodulant.survey.rail import Station
-from nodulant.survey.vehicle import Survey
+from nodulant.survey.vehicle import Seat, Survey
 from nodulant.targets.mechanisms import MechanismDefault
 from nodulant.units.show import Style
 from nodulant_server.roles import Role
@@ -302,6 +303,15 @@ class FreshBody(DraftBody):
     """A new operation of a kind for a draft."""
 
     kind: Annotated[str, Field(max_length=40)]
+
+
+class SeatsBody(Frozen):
+    """Seats whose shares of an axle are to make 1; ``both_ends`` puts a second one beyond the axle's line."""
+
+    seats: Annotated[list[Seat], Field(max_length=20)]
+    axle: AxleName
+    line_mm: float = 0.0
+    both_ends: bool = False
 
 
 class FreshPartBody(DraftBody):

@@ -8,6 +8,7 @@ from nodulant.frame.ops.form import form_of
 from nodulant.frame.ops.union import Operation, operation_kinds
 from nodulant.glossary.term import Term
 from nodulant.glossary.terms import TERMS
+from nodulant.job.fresh.seats import even_seats, seats_at_both_ends
 from nodulant.job.fresh.suspension import fresh_driveline_part, fresh_suspension, fresh_suspension_part
 from nodulant.job.fresh.work import fresh_operation, fresh_part
 from nodulant.loads.cases import CASES, SPACE_CASES
@@ -16,8 +17,9 @@ from nodulant.materials.bolts import GRADES, SIZES
 from nodulant.materials.hole_saws import HOLE_SAWS_MM
 from nodulant.materials.pipe import PIPES
 from nodulant.parts.reads import MET, READS
+from nodulant.survey.vehicle import Seat
 from nodulant.targets.mechanisms import MECHANISMS
-from nodulant_server.api.bodies import Catalogue, FreshBody, FreshPartBody
+from nodulant_server.api.bodies import Catalogue, FreshBody, FreshPartBody, SeatsBody
 from nodulant_server.api.compute import drafted
 from nodulant_server.api.search_bodies import FreshSuspensionBody, FreshSuspensionPartBody
 
@@ -59,6 +61,14 @@ def part(request: HttpRequest, body: FreshPartBody) -> HttpResponse:
     """An optional part of an operation as it begins."""
     piece = fresh_part(drafted(body.job_id, body.design, body.survey), body.operation_id, body.at, body.choice)
     return HttpResponse(piece.model_dump_json(), content_type="application/json")
+
+
+@router.post("/seats/shared", response=list[Seat])
+def shared(request: HttpRequest, body: SeatsBody) -> list[Seat]:
+    """Seats with the usual shares of an axle."""
+    ends = body.both_ends
+    found = seats_at_both_ends(body.seats, body.axle, body.line_mm) if ends else even_seats(body.seats, body.axle)
+    return list(found)
 
 
 @router.post("/suspensions/fresh", response=Suspension)

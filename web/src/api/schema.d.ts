@@ -1060,6 +1060,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/seats/shared": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Shared
+         * @description Seats with the usual shares of an axle.
+         */
+        post: operations["nodulant_server_api_choices_shared"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -6869,6 +6889,29 @@ export interface components {
             x_mm: number;
         };
         /**
+         * SeatsBody
+         * @description Seats whose shares of an axle are to make 1; ``both_ends`` puts a second one beyond the axle's line.
+         */
+        SeatsBody: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * Both Ends
+             * @default false
+             */
+            both_ends: boolean;
+            /**
+             * Line Mm
+             * @default 0
+             */
+            line_mm: number;
+            /** Seats */
+            seats: components["schemas"]["Seat"][];
+        };
+        /**
          * SectionAt
          * @description Ask for the section of a side at a station, mm.
          */
@@ -11420,6 +11463,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Suspension"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_choices_shared: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeatsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Seat"][];
                 };
             };
         };

@@ -13,6 +13,7 @@ import { count, grouped } from "../margins/group";
 import { MarginColumn } from "../margins/MarginColumn";
 import { Revisions } from "../revisions/Revisions";
 import { useSweepChecks } from "../sweep/useSweep";
+import { startFetchingAhead } from "./ahead";
 import { Centre } from "./Centre";
 import { useKeys } from "./keys";
 import { startStageMemory } from "./lastStage";
@@ -30,6 +31,7 @@ export default function Bench() {
   useKeys();
   useEffect(startEvaluation, []);
   useEffect(startStageMemory, []);
+  useEffect(startFetchingAhead, []);
   useEffect(() => {
     if (job) document.title = `${job.name}, Nodulant`;
     return () => {

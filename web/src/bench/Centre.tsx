@@ -1,22 +1,23 @@
 import { Box, Flex, Spinner } from "@chakra-ui/react";
-import { lazy, Suspense } from "react";
+import { Suspense } from "react";
 import type { JobHead } from "../api/types";
 import { usePick } from "../draft/store";
 import { Sheet } from "../drawing/Sheet";
 import { StrengthStrip } from "../drawing/StrengthStrip";
 import { TravelBar } from "../drawing/TravelBar";
 import { TravelControls } from "../travel/TravelControls";
-import { SheetTools } from "./SheetTools";
+import { ahead } from "./ahead";
+import { Closer, SheetTools } from "./SheetTools";
 
-const SurveyTables = lazy(() => import("../survey/SurveyTables"));
-const TravelSheet = lazy(() => import("../travel/TravelSheet"));
-const SteerDock = lazy(() => import("../steer/SteerDock"));
-const SpaceView = lazy(() => import("../space/SpaceView"));
-const MapDock = lazy(() => import("../sweep/MapDock"));
-const CurveDock = lazy(() => import("../travel/CurveDock"));
-const PatternView = lazy(() => import("../patterns/PatternView"));
-const StepList = lazy(() => import("../build/StepList"));
-const ReadingTable = lazy(() => import("../prove/ReadingTable"));
+const SurveyTables = ahead(() => import("../survey/SurveyTables"));
+const TravelSheet = ahead(() => import("../travel/TravelSheet"));
+const SteerDock = ahead(() => import("../steer/SteerDock"));
+const SpaceView = ahead(() => import("../space/SpaceView"));
+const MapDock = ahead(() => import("../sweep/MapDock"));
+const CurveDock = ahead(() => import("../travel/CurveDock"));
+const PatternView = ahead(() => import("../patterns/PatternView"));
+const StepList = ahead(() => import("../build/StepList"));
+const ReadingTable = ahead(() => import("../prove/ReadingTable"));
 
 /** What lies on the bench: the sheet with the stage's own dock under it, or the stage's own sheet. */
 export function Centre({ job }: { job: JobHead }) {
@@ -25,7 +26,7 @@ export function Centre({ job }: { job: JobHead }) {
     return (
       <Flex direction="column" minH={{ base: "auto", md: "0" }} minW="0" bg="sheet" as="main">
         <Suspense fallback={<Spinner m="6" />}>
-          {stage === "patterns" ? <PatternView /> : <StepList job={job} />}
+          {stage === "patterns" ? <PatternView job={job} /> : <StepList job={job} />}
         </Suspense>
       </Flex>
     );
@@ -37,10 +38,10 @@ export function Centre({ job }: { job: JobHead }) {
         <TravelControls />
         <Suspense fallback={<Spinner m="6" />}>
           <Box flex="1" minH="0">
-            {inSpace || stage === "sweep" ? <SpaceView /> : <TravelSheet />}
+            {inSpace || stage === "sweep" ? <SpaceView job={job} /> : <TravelSheet job={job} />}
           </Box>
           <Box height="222px" minH="0">
-            <Dock />
+            <Dock job={job} />
           </Box>
         </Suspense>
       </Flex>
@@ -51,8 +52,9 @@ export function Centre({ job }: { job: JobHead }) {
     <Flex direction="column" minH="0" minW="0" as="main">
       <SheetTools job={job} />
       <TravelBar />
-      <Box flex={{ base: "none", md: "1" }} height={{ base: "420px", md: "auto" }} minH="0">
+      <Box flex={{ base: "none", md: "1" }} height={{ base: "420px", md: "auto" }} minH="0" position="relative">
         <Sheet handles={stage === "cut"} />
+        <Closer />
       </Box>
       <Box
         height={tables ? { base: "auto", md: "42%" } : "206px"}
@@ -60,7 +62,13 @@ export function Centre({ job }: { job: JobHead }) {
         order={tables ? { base: -1, md: 0 } : undefined}
       >
         <Suspense fallback={<Spinner m="6" />}>
-          {stage === "survey" ? <SurveyTables /> : stage === "prove" ? <ReadingTable job={job} /> : <StrengthStrip />}
+          {stage === "survey" ? (
+            <SurveyTables job={job} />
+          ) : stage === "prove" ? (
+            <ReadingTable job={job} />
+          ) : (
+            <StrengthStrip />
+          )}
         </Suspense>
       </Box>
     </Flex>

@@ -1,5 +1,5 @@
 import { Box, Spinner, VisuallyHidden } from "@chakra-ui/react";
-import { lazy, Suspense } from "react";
+import { Suspense } from "react";
 import { useShallow } from "zustand/react/shallow";
 import type { Check, Evaluation, JobHead } from "../api/types";
 import { STAGES, type StageName, useBench } from "../draft/store";
@@ -8,19 +8,20 @@ import { FieldHelp } from "../help/FieldHelp";
 import { count, grouped, worst } from "../margins/group";
 import { VerdictMark } from "../margins/VerdictMark";
 import { useSweepChecks } from "../sweep/useSweep";
+import { ahead } from "./ahead";
 import { NextThing } from "./NextThing";
 import { TITLES } from "./titles";
 
 const PANELS = {
-  survey: lazy(() => import("../survey/SurveyPanel")),
-  target: lazy(() => import("../target/TargetPanel")),
-  cut: lazy(() => import("../cut/CutPanel")),
-  travel: lazy(() => import("../travel/TravelPanel")),
-  steer: lazy(() => import("../steer/SteerPanel")),
-  sweep: lazy(() => import("../sweep/SweepPanel")),
-  patterns: lazy(() => import("../patterns/PatternPanel")),
-  build: lazy(() => import("../build/BuildPanel")),
-  prove: lazy(() => import("../prove/ProvePanel")),
+  survey: ahead(() => import("../survey/SurveyPanel")),
+  target: ahead(() => import("../target/TargetPanel")),
+  cut: ahead(() => import("../cut/CutPanel")),
+  travel: ahead(() => import("../travel/TravelPanel")),
+  steer: ahead(() => import("../steer/SteerPanel")),
+  sweep: ahead(() => import("../sweep/SweepPanel")),
+  patterns: ahead(() => import("../patterns/PatternPanel")),
+  build: ahead(() => import("../build/BuildPanel")),
+  prove: ahead(() => import("../prove/ProvePanel")),
 };
 
 /** The stages in the order of the work, all in sight; the open one has the rest of the height. */

@@ -6,10 +6,10 @@ import type { Path } from "../draft/document";
 import { useBench } from "../draft/store";
 import { messageOf } from "./useSearch";
 
-/** New work as the core begins it: on this survey, from this shop's plate. */
-export function useFresh() {
+/** Something asked of the core, and why it was not answered. */
+export function useAsk() {
   const [trouble, setTrouble] = useState("");
-  const tried = async (ask: () => Promise<void>) => {
+  const run = async (ask: () => Promise<void>) => {
     setTrouble("");
     try {
       await ask();
@@ -17,6 +17,12 @@ export function useFresh() {
       setTrouble(messageOf(error));
     }
   };
+  return { trouble, run };
+}
+
+/** New work as the core begins it: on this survey, from this shop's plate. */
+export function useFresh() {
+  const { trouble, run: tried } = useAsk();
   /** A new operation of a kind. */
   const operation = (kind: string, take: (op: Operation) => void) =>
     tried(async () =>

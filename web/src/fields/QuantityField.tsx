@@ -21,7 +21,11 @@ type Props = {
   optional?: boolean;
   /** The field tells how far ahead a place lies that the draft holds as negative. */
   ahead?: boolean;
+  /** A place along the vehicle: what lies ahead of where the tape is hooked on is told and typed as 'ahead', not as a negative. */
+  place?: boolean;
 };
+
+const WAY = /\s*(ahead|behind)$/i;
 
 /** A quantity as people type it. The core reads the text; what it cannot read stays here with the place of the error. */
 export const QuantityField = memo(function QuantityField({
@@ -32,6 +36,7 @@ export const QuantityField = memo(function QuantityField({
   instead,
   optional = false,
   ahead = false,
+  place = false,
 }: Props) {
   const pointer = pointerOf(path);
   const kept = useBench((s) => valueAt(seenDraft(s), path)) as number | null | undefined;
@@ -46,7 +51,10 @@ export const QuantityField = memo(function QuantityField({
   const problem = useProblem(pointer);
   const may = useMay();
   const [editing, setEditing] = useState<string | null>(null);
-  const shown = typed && !ahead ? asTyped(typed, kind, style) : value == null ? "" : showQuantity(value, kind, style);
+  const told = (mm: number) =>
+    place && mm < 0 ? `${showQuantity(-mm, kind, style)} ahead` : showQuantity(mm, kind, style);
+  const shown =
+    typed && !ahead && !(place && (value ?? 0) < 0) ? asTyped(typed, kind, style) : value == null ? "" : told(value);
   const text = editing ?? raw?.text ?? shown;
 
   const take = (given: string, entered = false) => {
@@ -57,12 +65,13 @@ export const QuantityField = memo(function QuantityField({
       act({ kind: "set", path, value: null });
       return;
     }
-    const read = parseTyped(given, kind, style);
+    const way = place ? WAY.exec(given.trim())?.[1]?.toLowerCase() : undefined;
+    const read = parseTyped(way ? given.trim().replace(WAY, "") : given, kind, style);
     if ("message" in read) keepRaw(pointer, read);
     else {
       dropRaw(pointer);
-      const typed = ahead ? undefined : { text: read.text, unit: read.unit };
-      act({ kind: "set", path, value: turned(read.value), typed });
+      const typed = ahead || way ? undefined : { text: read.text, unit: read.unit };
+      act({ kind: "set", path, value: way === "ahead" ? 0 - read.value : turned(read.value), typed });
     }
   };
   const onKey = (event: KeyboardEvent<HTMLInputElement>) => {

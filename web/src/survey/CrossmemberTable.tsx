@@ -63,7 +63,7 @@ function Ties({ title, path }: { title: string; path: Path }) {
           {rows.map((tie, i) => (
             <GridRow key={tie.id} widths={WIDTHS} remove={() => act({ kind: "remove", path: [...path, i] })}>
               <WordsField label="Name" path={[...path, i, "name"]} />
-              <QuantityField label={`${tie.name}, station`} path={[...path, i, "x_mm"]} />
+              <QuantityField label={`${tie.name}, station`} path={[...path, i, "x_mm"]} place />
               <ChoiceField label="Profile" path={[...path, i, "profile"]} choices={PROFILES} />
               <QuantityField label={`${tie.name}, height`} path={[...path, i, "height_mm"]} />
               <QuantityField label={`${tie.name}, width`} path={[...path, i, "width_mm"]} />

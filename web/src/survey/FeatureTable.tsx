@@ -56,7 +56,7 @@ export function FeatureTable() {
             <WordsField label="Name" path={[...path, i, "name"]} />
             <ChoiceField label="Kind" path={[...path, i, "kind"]} choices={KINDS} />
             <ChoiceField label="Rail" path={[...path, i, "side"]} choices={SIDES} />
-            <QuantityField label={`${feature.name}, station`} path={[...path, i, "x_mm"]} />
+            <QuantityField label={`${feature.name}, station`} path={[...path, i, "x_mm"]} place />
             <QuantityField label={`${feature.name}, height`} path={[...path, i, "height_mm"]} optional />
             <QuantityField label={`${feature.name}, diameter`} path={[...path, i, "diameter_mm"]} optional />
           </GridRow>

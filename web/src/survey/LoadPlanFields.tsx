@@ -130,7 +130,7 @@ function Place({ title, field, axle, fresh, says, label }: PlaceProps) {
       {at < 0 && <Text fontSize="13px">{says}</Text>}
       {at >= 0 && (
         <Pair>
-          <QuantityField label={label} path={[...path, at, "x_mm"]} />
+          <QuantityField label={label} path={[...path, at, "x_mm"]} place />
           {field === "jacks" && <ChoiceField label="Under" path={[...path, at, "side"]} choices={SIDES} />}
         </Pair>
       )}
@@ -168,11 +168,11 @@ function Links() {
             {may.design && <Act onClick={() => act({ kind: "remove", path: [...path, i] })}>Leave it out</Act>}
           </Pair>
           <Pair>
-            <QuantityField label="Upper link, behind front axle" path={[...path, i, "upper_x_mm"]} />
+            <QuantityField label="Upper link, behind front axle" path={[...path, i, "upper_x_mm"]} place />
             <QuantityField label="Upper link, height" path={[...path, i, "upper_z_mm"]} />
           </Pair>
           <Pair>
-            <QuantityField label="Lower link, behind front axle" path={[...path, i, "lower_x_mm"]} />
+            <QuantityField label="Lower link, behind front axle" path={[...path, i, "lower_x_mm"]} place />
             <QuantityField label="Lower link, height" path={[...path, i, "lower_z_mm"]} />
           </Pair>
         </Box>

@@ -1,6 +1,9 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
+import { api, got } from "../api/client";
 import type { Mass, Seat } from "../api/types";
 import { useMay } from "../app/session";
+import { useAsk } from "../cut/useFresh";
+import { askedOfDraft } from "../draft/asked";
 import { freshId, type Path } from "../draft/document";
 import { shownDraft, useBench } from "../draft/store";
 import { NONE, useShown } from "../evaluation/useEvaluation";
@@ -19,21 +22,12 @@ type AxleName = Seat["axle"];
 const sumOf = (seats: readonly Seat[], axle: AxleName) =>
   seats.filter((s) => s.axle === axle).reduce((sum, s) => sum + s.share, 0);
 
-/** The seats of an axle with equal shares of it. */
-function evenly(seats: readonly Seat[], axle: AxleName): Seat[] {
-  const count = seats.filter((s) => s.axle === axle).length;
-  return seats.map((s) => (s.axle === axle ? { ...s, share: 1 / count } : s));
-}
-
-/** An axle's only seat and a second one as far behind its line as the first is ahead: the two ends of a spring. */
-function halved(seats: readonly Seat[], axle: AxleName): Seat[] {
-  const line = axle === "front" ? 0 : (useBench.getState().history.now.survey.wheelbase_mm ?? 0);
-  const own = seats.find((s) => s.axle === axle);
-  if (!own) return [...seats];
-  const ids = seats.map((s) => s.id);
-  const other = { ...own, id: freshId("seat", ids), name: `${own.name}, other end`, x_mm: 2 * line - own.x_mm };
-  return evenly([...seats, other], axle);
-}
+/** Seats with the usual shares of an axle, as the core shares them. */
+const shared = (seats: readonly Seat[], axle: AxleName, both_ends = false) =>
+  askedOfDraft(({ survey }) => {
+    const line_mm = axle === "front" ? 0 : (survey.wheelbase_mm ?? 0);
+    return got(api.POST("/api/seats/shared", { body: { seats: [...seats], axle, line_mm, both_ends } }));
+  });
 
 const SEAT_WIDTHS = "minmax(12rem, 1fr) 7rem 8rem 7rem 2.4rem";
 const AXLES = [
@@ -97,8 +91,8 @@ function Masses() {
           <GridRow key={mass.id} widths={MASS_WIDTHS} remove={() => act({ kind: "remove", path: [...path, i] })}>
             <WordsField label="Name" path={[...path, i, "name"]} />
             <QuantityField label={`${mass.name}, mass`} path={[...path, i, "mass_kg"]} kind="mass" />
-            <QuantityField label={`${mass.name}, station`} path={[...path, i, "x_mm"]} />
-            <QuantityField label={`${mass.name}, end of the run`} path={[...path, i, "to_x_mm"]} optional />
+            <QuantityField label={`${mass.name}, station`} path={[...path, i, "x_mm"]} place />
+            <QuantityField label={`${mass.name}, end of the run`} path={[...path, i, "to_x_mm"]} place optional />
             <QuantityField label={`${mass.name}, height above the datum`} path={[...path, i, "z_mm"]} optional />
             <ChoiceField label={`${mass.name}, aboard from`} path={[...path, i, "aboard"]} choices={LOAD_STATES} />
           </GridRow>
@@ -113,6 +107,9 @@ function Seats({ title, path, note }: { title: string; path: Path; note?: string
   const act = useBench((s) => s.act);
   const seats = useBench((s) => (path[0] === "survey" ? shownDraft(s).survey.seats : shownDraft(s).design.seats));
   const may = useMay();
+  const { trouble, run } = useAsk();
+  const put = (from: readonly Seat[], axle: AxleName, ends = false) =>
+    run(async () => act({ kind: "set", path, value: await shared(from, axle, ends) }));
   const add = () => {
     const value: Seat = {
       id: freshId(
@@ -124,7 +121,7 @@ function Seats({ title, path, note }: { title: string; path: Path; note?: string
       x_mm: seats.findLast((s) => s.axle === "rear")?.x_mm ?? 2000,
       share: 1,
     };
-    act({ kind: "set", path, value: evenly([...seats, value], "rear") });
+    put([...seats, value], "rear");
   };
   const off = AXLES.map(([axle]) => ({ axle, sum: sumOf(seats, axle) })).filter(
     ({ axle, sum }) => seats.some((s) => s.axle === axle) && Math.abs(sum - 1) > NEAR_ONE,
@@ -137,7 +134,7 @@ function Seats({ title, path, note }: { title: string; path: Path; note?: string
             <GridRow key={seat.id} widths={SEAT_WIDTHS} remove={() => act({ kind: "remove", path: [...path, i] })}>
               <WordsField label="Name" path={[...path, i, "name"]} />
               <ChoiceField label="Axle" path={[...path, i, "axle"]} choices={AXLES} />
-              <QuantityField label={`${seat.name}, station`} path={[...path, i, "x_mm"]} />
+              <QuantityField label={`${seat.name}, station`} path={[...path, i, "x_mm"]} place />
               <QuantityField label={`${seat.name}, share`} path={[...path, i, "share"]} kind="number" />
             </GridRow>
           ))}
@@ -147,14 +144,15 @@ function Seats({ title, path, note }: { title: string; path: Path; note?: string
             <Text fontSize="14px" color="removed">
               The {axle} shares add up to {sum.toFixed(2)}, and make 1.
             </Text>
-            <Act onClick={() => act({ kind: "set", path, value: evenly(seats, axle) })}>
+            <Act onClick={() => put(seats, axle)}>
               {seats.filter((s) => s.axle === axle).length === 2 ? "Two equal halves" : "Equal shares"}
             </Act>
             {seats.filter((s) => s.axle === axle).length === 1 && (
-              <Act onClick={() => act({ kind: "set", path, value: halved(seats, axle) })}>Two equal halves</Act>
+              <Act onClick={() => put(seats, axle, true)}>Two equal halves</Act>
             )}
           </Flex>
         ))}
+        {trouble && <Text role="alert">{trouble}</Text>}
         {may.design && <Act onClick={add}>Add a seat</Act>}
         {note && seats.length === 0 && (
           <Text fontSize="13px" color="faint">

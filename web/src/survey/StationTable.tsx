@@ -14,7 +14,7 @@ import { unitOf } from "../units/show";
 import { AnalysisFields } from "./AnalysisFields";
 import { FromDrawing } from "./FromDrawing";
 
-const WIDTHS = "2rem repeat(6, minmax(5.2rem, 7.4rem)) 2.4rem";
+const WIDTHS = "1.4rem minmax(7.6rem, 8.4rem) repeat(5, minmax(4.6rem, 7.4rem)) 2.4rem";
 const FIELDS = [
   ["x_mm", "behind front axle", false],
   ["underside_z_mm", "underside", false],
@@ -120,6 +120,7 @@ export function StationTable() {
                 label={`Station ${i + 1}, ${name}`}
                 path={[...path, i, field]}
                 optional={optional}
+                place={field === "x_mm"}
                 kind={field === "wall_mm" || field === "rust_loss_mm" ? "thickness" : "length"}
               />
             ))}

@@ -24,7 +24,7 @@ export function StockStops() {
         const add = () => act({ kind: "insert", path: PATH, value: { axle, x_mm: Math.round(station) } });
         return at >= 0 ? (
           <Pair key={axle}>
-            <QuantityField label={`Stop ${axle}, behind front axle`} path={[...PATH, at, "x_mm"]} />
+            <QuantityField label={`Stop ${axle}, behind front axle`} path={[...PATH, at, "x_mm"]} place />
             {may.design && <Act onClick={() => act({ kind: "remove", path: [...PATH, at] })}>Leave it out</Act>}
           </Pair>
         ) : (
