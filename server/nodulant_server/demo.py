@@ -4,15 +4,17 @@ import ipaddress
 from collections.abc import Callable
 
 from django.conf import settings
-from django.contrib.auth import get_user_model, login
+from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
 
-PEOPLE = (("ada", "owner"), ("bram", "helper"), ("inspector", "reader"))
+from nodulant_server.actions import people
+from nodulant_server.roles import Role
+
+PEOPLE: tuple[tuple[str, Role], ...] = (("ada", "owner"), ("bram", "helper"), ("inspector", "reader"))
 LEFT = "demo_signed_out"
 LOOPBACK = frozenset({"127.0.0.1", "localhost", "[::1]", "testserver"})
 FORWARDED = ("HTTP_X_FORWARDED_FOR", "HTTP_X_FORWARDED_HOST", "HTTP_X_FORWARDED_PROTO", "HTTP_FORWARDED", "HTTP_VIA")
 """Whoever came through a proxy is not at this machine."""
-BACKEND = "django.contrib.auth.backends.ModelBackend"
 
 
 def is_demo(request: HttpRequest) -> bool:
@@ -28,10 +30,10 @@ def is_demo(request: HttpRequest) -> bool:
 
 def sign_in(request: HttpRequest, name: str) -> bool:
     """Sign a demo person in; False when there is no such person."""
-    user = get_user_model().objects.filter(username=name).first()
+    user = User.objects.filter(username=name).first()
     if user is None or name not in dict(PEOPLE):
         return False
-    login(request, user, backend=BACKEND)
+    people.sign_in(request, user)
     return True
 
 

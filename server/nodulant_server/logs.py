@@ -12,6 +12,7 @@ from django.http.response import HttpResponseBase
 
 HEADER = "X-Request-Id"
 _current = contextvars.ContextVar("request", default="-")
+_address = contextvars.ContextVar("address", default="")
 GetResponse = Callable[[HttpRequest], HttpResponseBase]
 
 
@@ -20,17 +21,24 @@ def request_id() -> str:
     return _current.get()
 
 
+def client_address() -> str:
+    """Where the request that is being answered came from; empty outside one."""
+    return _address.get()
+
+
 def numbered(get_response: GetResponse) -> GetResponse:
     """Give every request a number of its own; it goes out with the answer and stands in every log line."""
 
     def middleware(request: HttpRequest) -> HttpResponseBase:
         token = _current.set(secrets.token_hex(5))
+        came = _address.set(str(request.META.get("REMOTE_ADDR", ""))[:45])
         try:
             response = get_response(request)
             response.headers[HEADER] = request_id()
             return response
         finally:
             _current.reset(token)
+            _address.reset(came)
 
     return middleware
 

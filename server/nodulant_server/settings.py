@@ -2,6 +2,7 @@
 
 import os
 import secrets
+from datetime import timedelta
 from pathlib import Path
 from typing import Any
 
@@ -34,9 +35,11 @@ INSTALLED_APPS = [
     "django.contrib.auth",
     "django.contrib.contenttypes",
     "django.contrib.sessions",
+    "axes",
     "nodulant_server",
 ]
 MIDDLEWARE = [
+    "nodulant_server.proxied.from_proxy",
     "nodulant_server.logs.numbered",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
@@ -53,9 +56,21 @@ ROOT_URLCONF = "nodulant_server.urls"
 WSGI_APPLICATION = "nodulant_server.wsgi.application"
 DATABASES: dict[str, dict[str, Any]] = {"default": database(os.environ.get("DATABASE_URL", ""), DATA)}
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+AXES_FAILURE_LIMIT, AXES_COOLOFF_TIME, AXES_RESET_ON_SUCCESS = 8, timedelta(minutes=5), True
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_USERNAME_CALLABLE = "nodulant_server.api.session.tried_as"
+SILENCED_SYSTEM_CHECKS = ["axes.W002"]
+"""Its middleware answers in its own words; the sign-in route answers in ours."""
+AXES_VERBOSE, AXES_DISABLE_ACCESS_LOG = False, True
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}"}
-    for name in ("MinimumLengthValidator", "CommonPasswordValidator", "NumericPasswordValidator")
+    for name in (
+        "UserAttributeSimilarityValidator",
+        "MinimumLengthValidator",
+        "CommonPasswordValidator",
+        "NumericPasswordValidator",
+    )
 ]
 USE_TZ = True
 TIME_ZONE = "UTC"
@@ -64,7 +79,7 @@ STATIC_ROOT = None
 WHITENOISE_ROOT = WEB_DIST if WEB_DIST.exists() else None
 WHITENOISE_MAX_AGE = 3600
 WHITENOISE_ADD_HEADERS_FUNCTION = on_files
-SESSION_ENGINE = "django.contrib.sessions.backends.cached_db"
+SESSION_ENGINE = "django.contrib.sessions.backends.db"
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"
 CSRF_COOKIE_SAMESITE = "Lax"
@@ -74,8 +89,8 @@ X_FRAME_OPTIONS = "DENY"
 _TLS = os.environ.get("NODULANT_TLS") == "1"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = _TLS
 SECURE_HSTS_SECONDS = 30 * 24 * 3600 if _TLS else 0
-PROXY = os.environ.get("NODULANT_PROXY", "")
-"""Address of the proxy in front, whose word on the client's address and on https is taken; none where it is empty."""
+PROXY = os.environ.get("NODULANT_PROXY", "").split()
+"""Addresses of proxies in front, whose word on the client's address and on https is taken; none where it is empty."""
 SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if PROXY else None
 CSRF_TRUSTED_ORIGINS = os.environ.get("NODULANT_ORIGINS", "").split()
 LOGGING = logging_to(DATA)

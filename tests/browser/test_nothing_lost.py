@@ -4,6 +4,7 @@ import json
 
 from nodulant_server.actions.save import save_design, save_survey
 from nodulant_server.models import DesignRevision, Draft
+from nodulant_server.roles import acting_as
 from tests.browser.base import Bench
 
 DEPTH = "Depth"
@@ -28,7 +29,7 @@ class NothingLost(Bench):
         ops = list(design.operations)
         ops[notch] = ops[notch].model_copy(update={"name": "Saved by another"})
         save_design(
-            self.job.owner,
+            acting_as(self.job.owner),
             option,
             head.number,
             design.model_copy(update={"operations": tuple(ops)}),
@@ -56,7 +57,9 @@ class NothingLost(Bench):
         self.kept()
         survey = self.job.survey_head().survey()
         tyre = survey.rear.model_copy(update={"tyre": "205/70R15"})
-        save_survey(self.job.owner, self.job, self.job.survey_head().number, survey.model_copy(update={"rear": tyre}))
+        save_survey(
+            acting_as(self.job.owner), self.job, self.job.survey_head().number, survey.model_copy(update={"rear": tyre})
+        )
         self.page.reload()
         self.page.get_by_label("Sheet: side elevation above plan").wait_for()
         self.page.get_by_role("button", name="Save revision").click()

@@ -2,10 +2,12 @@
 
 import json
 
-from django.contrib.auth.models import Group, User
+from django.contrib.auth.models import User
 from django.test import TestCase
 
 from nodulant_server.actions.transfer import import_job
+from nodulant_server.models import Member, Workshop
+from nodulant_server.roles import acting_as
 from tests import fixtures as f
 
 ROLES = {"ada": "owner", "bram": "helper", "inspector": "reader"}
@@ -16,12 +18,12 @@ class Shop(TestCase):
 
     @classmethod
     def setUpTestData(cls):
-        cls.people = {}
+        cls.people, cls.workshop = {}, Workshop.objects.create(name="Test shop")
         for name, role in ROLES.items():
-            user = User.objects.create_user(name, password=f"{name}-secret")
-            user.groups.add(Group.objects.get_or_create(name=role)[0])
-            cls.people[name] = user
-        cls.job = import_job(cls.people["ada"], f.job())
+            cls.people[name] = User.objects.create_user(name, password=f"{name}-secret")
+            Member.objects.create(workshop=cls.workshop, user=cls.people[name], role=role)
+        cls.owner = acting_as(cls.people["ada"])
+        cls.job = import_job(cls.owner, f.job())
         cls.option = cls.job.options.order_by("id")[0]
 
     def setUp(self):
@@ -38,7 +40,7 @@ class Shop(TestCase):
             call(f"/api{path}", data, content_type="application/json") if data is not None else call(f"/api{path}")
         )
         kind = response.headers.get("Content-Type", "")
-        return response, json.loads(response.content) if "json" in kind else None
+        return response, json.loads(response.content) if "json" in kind and response.content else None
 
     def design(self):
         """The newest design as a document."""

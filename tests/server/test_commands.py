@@ -14,14 +14,17 @@ from pathlib import Path
 from unittest import mock
 
 from django.conf import settings
-from django.contrib.auth.models import Group, User
+from django.contrib.auth.models import User
 from django.core.management import call_command
 from django.test import SimpleTestCase, TestCase
 
 from nodulant.parts.limits import LIMITS
+from nodulant_server.actions import people
 from nodulant_server.actions.transfer import import_job
 from nodulant_server.management.commands import serve
-from nodulant_server.models import Job
+from nodulant_server.models import Job, Member
+from nodulant_server.roles import acting_as
+from nodulant_server.shops import shop_named
 from tests import fixtures as f
 
 ROOT = Path(settings.ROOT)
@@ -46,14 +49,12 @@ class LoadDemo(TestCase):
         self.load()
         self.assertFalse(any(user.has_usable_password() for user in User.objects.all()))
         self.assertEqual(
-            {user.username: [g.name for g in user.groups.all()] for user in User.objects.all()},
-            {"ada": ["owner"], "bram": ["helper"], "inspector": ["reader"]},
+            {m.user.username: m.role for m in Member.objects.filter(workshop__name="Demo shop")},
+            {"ada": "owner", "bram": "helper", "inspector": "reader"},
         )
 
     def test_where_jobs_are_already_none_is_added(self):
-        owner = User.objects.create_user("ada")
-        owner.groups.add(Group.objects.get_or_create(name="owner")[0])
-        import_job(owner, f.job("ostrand"))
+        import_job(acting_as(people.add_member(shop_named("Mine"), "ada", None, "owner")), f.job("ostrand"))
         self.assertEqual(self.load(), "")
         self.assertEqual(Job.objects.count(), 1)
 

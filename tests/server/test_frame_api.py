@@ -38,8 +38,9 @@ class Compare(Shop):
         self.assertEqual(self.ask(ids)[0].status_code, 401)
 
     def test_cost_appears_with_the_shop_s_rates(self):
-        shop = self.send("get", f"/jobs/{self.job.pk}")[1]["shop"]
-        shop["rates"] = {"currency": "EUR", "hour": 60, "plate_kg": 2, "weld_m": 4}
+        job = self.send("get", f"/jobs/{self.job.pk}")[1]
+        rates = {"currency": "EUR", "hour": 60, "plate_kg": 2, "weld_m": 4}
+        shop = {"base": job["shop_number"], "shop": {**job["shop"], "rates": rates}}
         self.assertEqual(self.send("put", f"/jobs/{self.job.pk}/shop", shop)[0].status_code, 200)
         ids = [o.pk for o in self.job.options.order_by("id")][:2]
         cost = next(r for r in self.ask(ids)[1]["rows"] if r["key"] == "cost")

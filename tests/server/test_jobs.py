@@ -2,12 +2,12 @@
 
 import json
 
-from django.contrib.auth.models import Group, User
+from django.contrib.auth.models import User
 from django.core.management import call_command
 from django.db import connection
 
 from nodulant.formats.jobfile import load_job
-from nodulant_server.models import Draft, ImmutableError, Job, Option
+from nodulant_server.models import Draft, ImmutableError, Job, Member, Option
 from tests import fixtures as f
 from tests.server.base import Shop
 
@@ -167,10 +167,14 @@ class NewJobs(Shop):
 
     def test_stock_of_the_shop(self):
         body = {**f.demo().shop.model_dump(mode="json"), "plate_stock_mm": [2.0, 4.5]}
-        self.assertEqual(self.send("put", f"/jobs/{self.job.pk}/shop", body)[1]["plate_stock_mm"], [2.0, 4.5])
+        path = f"/jobs/{self.job.pk}/shop"
+        self.assertEqual(self.send("put", path, {"base": 1, "shop": body})[1]["number"], 2)
         self.assertEqual(Job.objects.get(pk=self.job.pk).shop_model().plate_stock_mm, (2.0, 4.5))
-        body["plate_stock_mm"] = [-1]
-        self.refused(self.send("put", f"/jobs/{self.job.pk}/shop", body)[0], 422, "input")
+        bad = {**body, "plate_stock_mm": [-1]}
+        self.refused(self.send("put", path, {"base": 2, "shop": bad})[0], 422, "input")
+        late = {**body, "plate_stock_mm": [3.0]}
+        self.assertEqual(self.refused(self.send("put", path, {"base": 1, "shop": late})[0], 409, "stale")["head"], 2)
+        self.assertEqual(Job.objects.get(pk=self.job.pk).shop_model().plate_stock_mm, (2.0, 4.5))
 
 
 class Transfer(Shop):
@@ -224,7 +228,7 @@ class DemoShop(Shop):
         User.objects.filter(username="bram").update(is_active=True)
         call_command("load_demo", verbosity=0)
         self.assertEqual(Job.objects.count(), 1)
-        self.assertEqual(set(Group.objects.values_list("name", flat=True)), {"owner", "helper", "reader"})
+        self.assertEqual(Member.objects.filter(user__username="bram").count(), 1)
 
     def test_foreign_keys_are_kept_by_the_database(self):
         with connection.cursor() as cursor:

@@ -16,6 +16,7 @@ from nodulant_server.actions.save import Stale, save_design
 from nodulant_server.actions.transfer import import_job
 from nodulant_server.database_url import database
 from nodulant_server.models import Attachment, ImmutableError
+from nodulant_server.roles import acting_as
 from tests import fixtures as f
 from tests.fixtures import ROOT
 from tests.server.base import Shop
@@ -47,7 +48,7 @@ class TwoAtOnce(TransactionTestCase):
         return raised
 
     def test_log_numbers_are_unique_and_without_gaps(self):
-        user, job = self.people["bram"], self.job
+        user, job = acting_as(self.people["bram"]), self.job
         raised = self.race(lambda i: append(user, job, {"kind": "sign-off", "step": f"s{i}", "evaluated": "h"}))
         self.assertEqual(raised, [])
         self.assertEqual(list(job.log.values_list("number", flat=True)), [1, 2, 3, 4, 5, 6])
@@ -56,7 +57,7 @@ class TwoAtOnce(TransactionTestCase):
         design, before = self.option.head().design(), self.job.options.count()
 
         def save(i):
-            save_design(self.people["ada"], self.option, 1, design.model_copy(update={"seats": design.seats[:i]}))
+            save_design(self.owner, self.option, 1, design.model_copy(update={"seats": design.seats[:i]}))
 
         raised = self.race(save, 4)
         self.assertTrue(all(isinstance(e, Stale) for e in raised), raised)
@@ -95,7 +96,7 @@ class Stored(Shop):
         for at in ("2026-01-02T03:04:05", "last Tuesday", ""):
             revision = option.revisions[0].model_copy(update={"at": at})
             changed = job.model_copy(update={"options": (option.model_copy(update={"revisions": (revision,)}),)})
-            stored = import_job(self.people["ada"], changed)
+            stored = import_job(self.owner, changed)
             self.assertEqual(stored.options.get().head().design(), Design.model_validate(revision.design.model_dump()))
 
 

@@ -2,7 +2,6 @@
 
 from typing import Any
 
-from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 from pydantic import TypeAdapter
@@ -18,7 +17,7 @@ from nodulant.job.document import MOST_ENTRIES, AsBuilt, Design, Inputs
 from nodulant.survey.vehicle import Survey
 from nodulant_server.actions.limits import refuse_beyond
 from nodulant_server.models import Job, LogEntry
-from nodulant_server.roles import require
+from nodulant_server.roles import Acting, require
 
 ENTRY: TypeAdapter[Entry] = TypeAdapter(Entry)
 MEASURES = Want(strips=False, parts=False, steps=True, readings=True)
@@ -46,19 +45,19 @@ def inputs_of(job: Job, design: Design, survey: Survey | None = None) -> Inputs:
     )
 
 
-def append(user: User, job: Job, fields: dict[str, Any]) -> Entry:
+def append(acting: Acting, job: Job, fields: dict[str, Any]) -> Entry:
     """Validate and append one entry; number, time and person come from here."""
-    require(user, "decide" if fields.get("kind") in {"override", "decision"} else "log")
+    require(acting, "decide" if fields.get("kind") in {"override", "decision"} else "log")
     with transaction.atomic():
         number = (job.log.order_by("-number").values_list("number", flat=True).first() or 0) + 1
         refuse_beyond(number, MOST_ENTRIES, "log entries", "withdraw nothing: begin a copy of the job")
         at = timezone.now().isoformat(timespec="seconds")
-        entry = ENTRY.validate_python({**fields, "number": number, "at": at, "by": user.username})
+        entry = ENTRY.validate_python({**fields, "number": number, "at": at, "by": acting.name})
         LogEntry(job=job, number=number, document=entry.model_dump(mode="json")).save()
     return entry
 
 
-def take_reading(user: User, job: Job, inputs: Inputs, fields: dict[str, Any]) -> Entry:
+def take_reading(acting: Acting, job: Job, inputs: Inputs, fields: dict[str, Any]) -> Entry:
     """Append a reading that the design asks for; raises InputError for any other."""
     asked = [*asked_readings(inputs.design.operations, inputs.survey, ()), *link_readings(inputs)]
     wanted = f"{fields['operation']}/{fields['key']}/{fields['side']}"
@@ -66,10 +65,10 @@ def take_reading(user: User, job: Job, inputs: Inputs, fields: dict[str, Any]) -
         raise InputError(
             "this design asks for no such reading", field="/key", found=wanted, acceptable="a reading of the Prove list"
         )
-    return append(user, job, {"kind": "reading", **fields})
+    return append(acting, job, {"kind": "reading", **fields})
 
 
-def take_length(user: User, job: Job, fields: dict[str, Any]) -> Entry:
+def take_length(acting: Acting, job: Job, fields: dict[str, Any]) -> Entry:
     """Append a length between two surveyed features; raises InputError for a feature that is not there."""
     known = {f.id for f in job.survey_head().survey().features}
     for end in ("start", "end"):
@@ -80,26 +79,26 @@ def take_length(user: User, job: Job, fields: dict[str, Any]) -> Entry:
                 found=fields[end]["feature_id"],
                 acceptable="one of " + ", ".join(sorted(known)),
             )
-    return append(user, job, {"kind": "length", **fields})
+    return append(acting, job, {"kind": "length", **fields})
 
 
-def withdraw(user: User, job: Job, number: int, reason: str) -> Entry:
+def withdraw(acting: Acting, job: Job, number: int, reason: str) -> Entry:
     """Take an entry back by a counter-entry: one's own, or anybody's by who decides; raises InputError, Forbidden."""
     entry = next((e for e in standing(entries_of(job)) if e.number == number), None)
     if entry is None:
         raise InputError(
             "there is no such entry to take back", field="/entry", found=str(number), acceptable="a standing entry"
         )
-    if entry.by != user.username or entry.kind in {"override", "decision"}:
-        require(user, "decide")
-    return append(user, job, {"kind": "withdrawal", "entry": number, "reason": reason})
+    if entry.by != acting.name or entry.kind in {"override", "decision"}:
+        require(acting, "decide")
+    return append(acting, job, {"kind": "withdrawal", "entry": number, "reason": reason})
 
 
 def sign_step(
-    user: User, job: Job, design: Design, step_id: str, reading: dict[str, Any] | None, note: str
+    acting: Acting, job: Job, design: Design, step_id: str, reading: dict[str, Any] | None, note: str
 ) -> list[Entry]:
     """Sign a step whose prerequisites are met; a reading hold point needs its reading."""
-    require(user, "log")
+    require(acting, "log")
     result = evaluate(inputs_of(job, design), MEASURES)
     step = next((s for s in result.steps if s.id == step_id), None)
     if step is None:
@@ -126,7 +125,7 @@ def sign_step(
                 )
             made.append(
                 append(
-                    user,
+                    acting,
                     job,
                     {"kind": "reading", "operation": step.operation, "key": hold.reading, "side": step.side, **reading},
                 )
@@ -134,7 +133,7 @@ def sign_step(
         number = made[0].number if made and isinstance(made[0], ReadingEntry) else None
         made.append(
             append(
-                user,
+                acting,
                 job,
                 {
                     "kind": "sign-off",

@@ -2,21 +2,21 @@
 
 from itertools import pairwise
 
-from django.contrib.auth.models import User
 from django.utils import timezone
 
 from nodulant.base.errors import InputError
 from nodulant.job.changes import Change, design_changes
+from nodulant_server import audit
 from nodulant_server.models import DesignRevision, Option
-from nodulant_server.roles import require
+from nodulant_server.roles import Acting, require
 
 NEWEST = 40
 """So many revisions are listed; older ones are there all the same."""
 
 
-def change_option(user: User, option: Option, name: str | None, note: str | None, deleted: bool | None) -> Option:
+def change_option(acting: Acting, option: Option, name: str | None, note: str | None, deleted: bool | None) -> Option:
     """Another name or note, in the trash or not; raises Forbidden, and InputError for the last option of a job."""
-    require(user, "design")
+    require(acting, "design")
     if deleted and option.job.live_options().exclude(pk=option.pk).count() == 0:
         raise InputError(
             "a job keeps at least one option",
@@ -31,6 +31,8 @@ def change_option(user: User, option: Option, name: str | None, note: str | None
     if deleted is not None:
         option.deleted_at = timezone.now() if deleted else None
     option.save(update_fields=["name", "note", "deleted_at"])
+    told = "option changed" if deleted is None else "option to the trash" if deleted else "option out of the trash"
+    audit.note(acting, told, f"{option.job.name}: {option.name}")
     return option
 
 

@@ -1,6 +1,5 @@
 """Keep the sweep of a stored revision as evidence, and tell whether it still is one."""
 
-from django.contrib.auth.models import User
 from django.utils import timezone
 
 from nodulant.evaluate.clearances.kept_sweep import KeptSweep, SweepOnFile, kept, swept_hash
@@ -8,9 +7,10 @@ from nodulant.evaluate.clearances.sweep import SweepResult
 from nodulant.job.document import Inputs
 from nodulant_server.actions.log import inputs_of
 from nodulant_server.models import Option, SweepKept
+from nodulant_server.roles import Acting
 
 
-def keep_sweep(user: User, option: Option, inputs: Inputs, result: SweepResult) -> bool:
+def keep_sweep(acting: Acting, option: Option, inputs: Inputs, result: SweepResult) -> bool:
     """Keep a sweep where it was of the option's newest revision and survey; False where it was of a draft."""
     head = option.head()
     found = kept(inputs, result)
@@ -22,7 +22,7 @@ def keep_sweep(user: User, option: Option, inputs: Inputs, result: SweepResult) 
             "revision": head.number,
             "document": found.model_dump(mode="json"),
             "at": timezone.now(),
-            "by": user.username,
+            "by": acting.name,
         },
     )
     return True

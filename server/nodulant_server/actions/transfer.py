@@ -2,7 +2,6 @@
 
 from datetime import datetime
 
-from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils.dateparse import parse_datetime
 from django.utils.timezone import is_naive, make_aware, now
@@ -11,8 +10,9 @@ from nodulant.job.document import DesignRevision as DesignFile
 from nodulant.job.document import JobFile, OptionFile
 from nodulant.job.document import SurveyRevision as SurveyFile
 from nodulant_server.actions.log import entries_of
+from nodulant_server.audit import note
 from nodulant_server.models import DesignRevision, Job, LogEntry, Option, SurveyRevision
-from nodulant_server.roles import require
+from nodulant_server.roles import Acting, require
 
 
 def export_job(job: Job) -> JobFile:
@@ -39,10 +39,16 @@ def _option(option: Option) -> OptionFile:
 
 
 @transaction.atomic
-def import_job(user: User, file: JobFile, source: str = "") -> Job:
-    """Store ``file`` as a new job of ``user``; entries of its log say that they came from ``source``."""
-    require(user, "import")
-    job = Job.objects.create(name=file.name, note=file.note, shop=file.shop.model_dump(mode="json"), owner=user)
+def import_job(acting: Acting, file: JobFile, source: str = "") -> Job:
+    """Store ``file`` as a new job of the shop; entries of its log say that they came from ``source``."""
+    require(acting, "import")
+    job = Job.objects.create(
+        name=file.name,
+        note=file.note,
+        shop=file.shop.model_dump(mode="json"),
+        owner=acting.member,
+        workshop=acting.workshop,
+    )
     for survey in file.surveys:
         SurveyRevision(
             job=job,
@@ -62,8 +68,9 @@ def import_job(user: User, file: JobFile, source: str = "") -> Job:
                 by=r.by,
                 note=r.note,
             ).save()
+    note(acting, "job imported", f"{file.name} {source}".strip())
     for entry in file.log:
-        told = entry.imported or (source and f"by {user.username} from {source}")[:200]
+        told = entry.imported or (source and f"by {acting.name} from {source}")[:200]
         document = entry.model_copy(update={"imported": told}).model_dump(mode="json")
         LogEntry(job=job, number=entry.number, document=document).save()
     return job

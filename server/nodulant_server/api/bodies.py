@@ -33,6 +33,13 @@ class Person(Frozen):
     role: Role
 
 
+class ShopName(Frozen):
+    """A shop that a person belongs to."""
+
+    id: int
+    name: str
+
+
 class Session(Frozen):
     """Who is signed in."""
 
@@ -40,6 +47,11 @@ class Session(Frozen):
     role: Role | None
     demo: bool
     people: list[Person]
+    shop: str = ""
+    shops: list[ShopName] = []
+    """Every shop that the person belongs to."""
+    link: int | None = None
+    """The one job that is looked at by a reader's link."""
 
 
 class SignIn(Frozen):
@@ -47,6 +59,118 @@ class SignIn(Frozen):
 
     name: str
     password: str
+
+
+Secret = Annotated[str, Field(max_length=200)]
+
+
+class ChangePassword(Frozen):
+    """The old password and the new one."""
+
+    old: Secret
+    new: Secret
+
+
+class ResetPassword(Frozen):
+    """The new password."""
+
+    password: Secret
+
+
+class Join(Frozen):
+    """Name and password that somebody chooses on joining."""
+
+    name: Annotated[str, Field(max_length=150)]
+    password: Secret
+
+
+class SignedInAt(Frozen):
+    """A browser in which one is signed in."""
+
+    id: int
+    at: datetime
+    address: str
+    agent: str
+    here: bool
+
+
+class Invite(Frozen):
+    """What the invited person may do."""
+
+    role: Role
+
+
+class Invited(Frozen):
+    """What an invitation is for."""
+
+    shop: str
+    role: Role
+
+
+class MintedLink(Frozen):
+    """A link's path, told once, and until when it holds."""
+
+    path: str
+    expires: datetime
+
+
+class NewReaderLink(Frozen):
+    """Whom a reader's link is for, and for how many days."""
+
+    label: Annotated[str, Field(max_length=80)] = ""
+    days: Annotated[float, Field(gt=0, le=180)] = 14
+
+
+class OpenLink(Frozen):
+    """A reader's link that still holds."""
+
+    id: int
+    label: str
+    by: str
+    expires: datetime
+
+
+class WaitingLink(OpenLink):
+    """An invitation that nobody used yet, or a reader's link and its job."""
+
+    job: str
+
+
+class MemberRow(Frozen):
+    """Somebody in the shop."""
+
+    id: int
+    name: str
+    role: Role
+    disabled: bool
+    last_seen: datetime | None
+
+
+class MemberChange(Frozen):
+    """What is changed of a member; what is left out stays."""
+
+    role: Role | None = None
+    disabled: bool | None = None
+
+
+class ShopPeople(Frozen):
+    """The shop, its people and, for its owners, the links that are out."""
+
+    shop: str
+    members: list[MemberRow]
+    invitations: list[WaitingLink]
+    links: list[WaitingLink]
+
+
+class AuditRow(Frozen):
+    """One thing done."""
+
+    id: int
+    at: datetime
+    by: str
+    what: str
+    subject: str
+    address: str
 
 
 class WheelFace(Frozen):
@@ -143,6 +267,7 @@ class JobHead(Frozen):
     id: int
     name: str
     shop: Shop
+    shop_number: int
     survey_number: int
     survey: Survey
     options: list[OptionHead]
@@ -197,6 +322,13 @@ class SaveDesign(Frozen):
     design: Design
     note: Text = ""
     device: Device = ""
+
+
+class SaveShop(Frozen):
+    """The shop's settings on a job, and the number of those they started from."""
+
+    base: Annotated[int, Field(ge=1)]
+    shop: Shop
 
 
 class SaveSurvey(Frozen):

@@ -52,14 +52,14 @@ def glossary(request: HttpRequest) -> list[Term]:
 @router.post("/operations/fresh", response=Operation)
 def fresh(request: HttpRequest, body: FreshBody) -> HttpResponse:
     """A new operation near the axle that the job touches; it is not kept until the draft is."""
-    op = fresh_operation(drafted(body.job_id, body.design, body.survey), body.kind)
+    op = fresh_operation(drafted(request, body.job_id, body.design, body.survey), body.kind)
     return HttpResponse(op.model_dump_json(), content_type="application/json")
 
 
 @router.post("/operations/part", response=dict[str, object])
 def part(request: HttpRequest, body: FreshPartBody) -> HttpResponse:
     """An optional part of an operation as it begins."""
-    piece = fresh_part(drafted(body.job_id, body.design, body.survey), body.operation_id, body.at, body.choice)
+    piece = fresh_part(drafted(request, body.job_id, body.design, body.survey), body.operation_id, body.at, body.choice)
     return HttpResponse(piece.model_dump_json(), content_type="application/json")
 
 
@@ -74,14 +74,14 @@ def shared(request: HttpRequest, body: SeatsBody) -> list[Seat]:
 @router.post("/suspensions/fresh", response=Suspension)
 def suspension(request: HttpRequest, body: FreshSuspensionBody) -> HttpResponse:
     """A new suspension on the hubs as they stand; it is not kept until the draft is."""
-    own = fresh_suspension(drafted(body.job_id, body.design, body.survey), body.axle, body.kind, body.before)
+    own = fresh_suspension(drafted(request, body.job_id, body.design, body.survey), body.axle, body.kind, body.before)
     return HttpResponse(own.model_dump_json(), content_type="application/json")
 
 
 @router.post("/suspensions/part", response=dict[str, object])
 def suspension_part(request: HttpRequest, body: FreshSuspensionPartBody) -> HttpResponse:
     """A part of a suspension as it begins, or of the shaft to the rear axle."""
-    inputs = drafted(body.job_id, body.design, body.survey)
+    inputs = drafted(request, body.job_id, body.design, body.survey)
     if body.part in {"driveline", "bearing"}:
         piece = fresh_driveline_part(inputs, body.part)
     else:

@@ -7,7 +7,6 @@ from typing import Any, TypeVar
 
 import orjson
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
-from django.shortcuts import get_object_or_404
 from ninja import Router
 from pydantic.main import IncEx
 
@@ -29,6 +28,7 @@ from nodulant.remedies.tried import find_remedies
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
 from nodulant_server.actions.log import inputs_of
+from nodulant_server.api.access import job_of, option_of
 from nodulant_server.api.bodies import (
     CompareBody,
     DraftBody,
@@ -70,15 +70,15 @@ def _json(data: dict[str, Any]) -> HttpResponse:
     return HttpResponse(content, content_type="application/json")
 
 
-def drafted(job_id: int, design: Design, survey: Survey | None) -> Inputs:
+def drafted(request: HttpRequest, job_id: int, design: Design, survey: Survey | None) -> Inputs:
     """A draft on its job, with the job's log and shop."""
-    return inputs_of(get_object_or_404(Job, pk=job_id), design, survey)
+    return inputs_of(job_of(request, job_id), design, survey)
 
 
 @router.post("/evaluate", response=Evaluation)
 def run(request: HttpRequest, body: EvaluateBody) -> HttpResponse:
     """Evaluate a draft; with ``slim`` the whys and what a drag does not change are left out."""
-    result = evaluate(drafted(body.job_id, body.design, body.survey), body.want)
+    result = evaluate(drafted(request, body.job_id, body.design, body.survey), body.want)
     data = result.model_dump(exclude=SLIM if body.slim else None)
     response = _json(data)
     response["X-Sequence"] = str(body.sequence)
@@ -88,14 +88,18 @@ def run(request: HttpRequest, body: EvaluateBody) -> HttpResponse:
 @router.post("/first-answer", response=FirstAnswer)
 def first(request: HttpRequest, body: DraftBody) -> HttpResponse:
     """What a draft's readings are good for: a notch with its plates, and what other bump travels would ask."""
-    return _json(first_answer(drafted(body.job_id, body.design, body.survey)).model_dump())
+    return _json(first_answer(drafted(request, body.job_id, body.design, body.survey)).model_dump())
 
 
 @router.post("/travel", response=Moved)
 def travel(request: HttpRequest, body: TravelBody) -> HttpResponse:
     """The suspensions alone, while a hand drags a point; whys are left out, at a glance the checks too."""
     # the log has no part in it: with the survey given nothing need be looked up
-    whole = Inputs(survey=body.survey, design=body.design) if body.survey else drafted(body.job_id, body.design, None)
+    whole = (
+        Inputs(survey=body.survey, design=body.design)
+        if body.survey
+        else drafted(request, body.job_id, body.design, None)
+    )
     found = moved(whole, glance=body.glance, only=body.only)
     data = found.model_dump(exclude={"checks": {"__all__": WHYS}})
     return _json(data)
@@ -104,15 +108,15 @@ def travel(request: HttpRequest, body: TravelBody) -> HttpResponse:
 @router.post("/compare", response=SideBySide)
 def compare(request: HttpRequest, body: CompareBody) -> SideBySide:
     """Two to four options of a job in one table: each one's newest revision."""
-    job = get_object_or_404(Job, pk=body.job_id)
-    options = [get_object_or_404(Option, pk=id_, job=job) for id_ in body.option_ids]
+    job = job_of(request, body.job_id)
+    options = [option_of(request, id_, job=job) for id_ in body.option_ids]
     return side_by_side([(str(o.pk), o.name, inputs_of(job, o.head().design())) for o in options])
 
 
 @router.get("/jobs/{job_id}/counts", response=list[OptionCounts])
 def how_it_stands(request: HttpRequest, job_id: int) -> list[OptionCounts]:
     """Every option's newest revision in groups of checks by verdict; empty where it cannot be evaluated."""
-    job = get_object_or_404(Job, pk=job_id)
+    job = job_of(request, job_id)
     return [_counted(job, option) for option in job.live_options()]
 
 
@@ -155,7 +159,7 @@ def rail_section(request: HttpRequest, body: SectionBody) -> DrawnSection:
 @router.post("/find/sets", response=FindLine)
 def sets(request: HttpRequest, body: FindBody) -> StreamingHttpResponse:
     """Search; the answer is lines of JSON: progress, then what was found or a problem. Closing the connection cancels."""
-    inputs = drafted(body.job_id, body.design, body.survey)
+    inputs = drafted(request, body.job_id, body.design, body.survey)
     evaluate(inputs)
     return streamed(find_sets(inputs, body.operation_id), lambda found: FindLine(sets=found))
 
@@ -163,7 +167,7 @@ def sets(request: HttpRequest, body: FindBody) -> StreamingHttpResponse:
 @router.post("/remedies", response=FindLine)
 def remedies(request: HttpRequest, body: RemedyBody) -> StreamingHttpResponse:
     """Try what mends a group; answered as a search is."""
-    inputs = drafted(body.job_id, body.design, body.survey)
+    inputs = drafted(request, body.job_id, body.design, body.survey)
     evaluate(inputs, BARE)
     return streamed(find_remedies(inputs, body.key), lambda found: FindLine(remedies=found))
 
@@ -171,7 +175,7 @@ def remedies(request: HttpRequest, body: RemedyBody) -> StreamingHttpResponse:
 @router.post("/handcheck", response=HandCheck)
 def handcheck(request: HttpRequest, body: DraftBody) -> HandCheck:
     """The engineer's sheet of a draft."""
-    return hand_check(drafted(body.job_id, body.design, body.survey))
+    return hand_check(drafted(request, body.job_id, body.design, body.survey))
 
 
 @router.post("/wheel", response=WheelFace)
@@ -208,6 +212,6 @@ def _line(line: FindLine) -> bytes:
 @router.post("/patterns", response=list[Pattern])
 def patterns(request: HttpRequest, body: EvaluateBody) -> list[Pattern]:
     """Patterns of a draft."""
-    inputs = drafted(body.job_id, body.design, body.survey)
+    inputs = drafted(request, body.job_id, body.design, body.survey)
     evaluate(inputs)
     return list(patterns_of(inputs.survey, inputs.design.operations))

@@ -3,7 +3,6 @@
 from typing import Literal
 
 from django.http import HttpRequest, HttpResponse
-from django.shortcuts import get_object_or_404
 from ninja import Router
 
 from nodulant.evaluate import evaluate
@@ -18,15 +17,16 @@ from nodulant.patterns.collect import patterns_of
 from nodulant.units.inline import told_in
 from nodulant_server.actions.log import inputs_of
 from nodulant_server.actions.sweeps import sweep_on_file
+from nodulant_server.api.access import option_of
 from nodulant_server.api.problems import problem
 from nodulant_server.models import Option
 
 router = Router()
 
 
-def current(option_id: int) -> tuple[Option, Inputs]:
+def current(request: HttpRequest, option_id: int) -> tuple[Option, Inputs]:
     """The newest stored revision of an option, with the job's newest survey and log: what papers and signatures are of."""
-    option = get_object_or_404(Option, pk=option_id)
+    option = option_of(request, option_id)
     return option, inputs_of(option.job, option.head().design())
 
 
@@ -40,7 +40,7 @@ def pattern_file(
     request: HttpRequest, option_id: int, kind: str, id: str = "", paper: Paper = "a4", unit: Unit = "mm"
 ) -> HttpResponse:
     """Patterns as files: ``dxf`` or ``svg`` of one pattern, ``pdf`` of one or all, ``zip`` of every DXF."""
-    option, inputs = current(option_id)
+    option, inputs = current(request, option_id)
     evaluate(inputs)
     style = inputs.shop.style
     found = [told_in(p, style) for p in patterns_of(inputs.survey, inputs.design.operations) if not id or p.id == id]
@@ -60,7 +60,7 @@ def pattern_file(
 @router.get("/options/{option_id}/report.pdf")
 def report(request: HttpRequest, option_id: int) -> HttpResponse:
     """The report of an option as it stands."""
-    option, inputs = current(option_id)
+    option, inputs = current(request, option_id)
     return _file(
         report_pdf(option.job.name, _revision(option), inputs, sweep_on_file(option)),
         "application/pdf",
@@ -71,14 +71,14 @@ def report(request: HttpRequest, option_id: int) -> HttpResponse:
 @router.get("/options/{option_id}/checklist.pdf")
 def survey_checklist(request: HttpRequest, option_id: int) -> HttpResponse:
     """The survey's checklist on paper."""
-    option, inputs = current(option_id)
+    option, inputs = current(request, option_id)
     return _file(checklist_pdf(option.job.name, inputs), "application/pdf", f"survey-{option.job.pk}.pdf")
 
 
 @router.get("/options/{option_id}/{table}.csv")
 def tables(request: HttpRequest, option_id: int, table: Literal["checks", "readings"]) -> HttpResponse:
     """Checks or readings of an option as it stands, for a sheet of one's own."""
-    option, inputs = current(option_id)
+    option, inputs = current(request, option_id)
     style = inputs.shop.style
     result = told_in(evaluate(inputs), style)
     data = checks_csv(result, style) if table == "checks" else readings_csv(result, style)

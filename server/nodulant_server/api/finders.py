@@ -36,9 +36,9 @@ from nodulant_server.api.search_bodies import (
 router = Router()
 
 
-def searched(body: SuspensionBody) -> Inputs:
+def searched(request: HttpRequest, body: SuspensionBody) -> Inputs:
     """A draft that is whole and has the suspension that is asked about; raises InvalidInputs and UnknownReference."""
-    inputs = drafted(body.job_id, body.design, body.survey)
+    inputs = drafted(request, body.job_id, body.design, body.survey)
     hung(inputs, body.suspension)
     evaluate(inputs, BARE)
     return inputs
@@ -47,58 +47,58 @@ def searched(body: SuspensionBody) -> Inputs:
 @router.post("/find/holes", response=FindLine)
 def holes(request: HttpRequest, body: FindHolesBody) -> HttpResponse | StreamingHttpResponse:
     """Search for bracket holes; answered as the search for plates is."""
-    found = holes_judged(searched(body), body.suspension, body.holes, body.wanted)
+    found = holes_judged(searched(request, body), body.suspension, body.holes, body.wanted)
     return streamed(found, lambda best: FindLine(holes=best))
 
 
 @router.post("/find/window", response=FindLine)
 def window(request: HttpRequest, body: FindWindowBody) -> HttpResponse | StreamingHttpResponse:
     """Search where one end of a link goes; answered as the search for plates is."""
-    found = window_judged(searched(body), body.suspension, body.link, body.window, body.wanted)
+    found = window_judged(searched(request, body), body.suspension, body.link, body.window, body.wanted)
     return streamed(found, lambda best: FindLine(window=best))
 
 
 @router.post("/find/coilover", response=FoundCoil)
 def coilover(request: HttpRequest, body: FitCoilBody) -> FoundCoil:
     """Rate, coil and upper mount for a wish."""
-    return fitted(searched(body), body.suspension, body.wish)
+    return fitted(searched(request, body), body.suspension, body.wish)
 
 
 @router.post("/find/bump-steer", response=FoundSteer)
 def bump_steer(request: HttpRequest, body: CureSteerBody) -> FoundSteer:
     """What cures bump steer."""
-    return steer_cured(searched(body), body.suspension, body.wish)
+    return steer_cured(searched(request, body), body.suspension, body.wish)
 
 
 @router.post("/ways-down", response=WaysDown)
 def lowered(request: HttpRequest, body: WaysBody) -> WaysDown:
     """A front lowered in several ways, side by side, where it is one of wishbones or struts."""
-    return ways_down(searched(body), body.suspension, body.drop_mm)
+    return ways_down(searched(request, body), body.suspension, body.drop_mm)
 
 
 @router.post("/bought-arm", response=ArmLaidOver)
 def arm_over(request: HttpRequest, body: ArmBody) -> ArmLaidOver:
     """Which single change lets a bought arm hold the ball joint where it was."""
-    return bought_arm(searched(body), body.suspension, body.arm, body.bought)
+    return bought_arm(searched(request, body), body.suspension, body.arm, body.bought)
 
 
 @router.post("/rides", response=Suspension)
 def rides(request: HttpRequest, body: RidesBody) -> Suspension:
     """The suspension riding with something else, standing where it stood."""
-    return re_hung(searched(body), body.suspension, body.rides, body.path)
+    return re_hung(searched(request, body), body.suspension, body.rides, body.path)
 
 
 @router.post("/points/taped", response=HardPoint)
 def taped(request: HttpRequest, body: TapedBody) -> HardPoint:
     """A hard point from what was measured of it."""
-    inputs = drafted(body.job_id, body.design, body.survey)
+    inputs = drafted(request, body.job_id, body.design, body.survey)
     return taped_point(inputs, body.suspension, body.path, body.on, body.taped, body.before)
 
 
 @router.post("/mounts", response=list[Operation])
 def mounts_up_to_date(request: HttpRequest, body: DraftBody) -> HttpResponse:
     """The draft's operations with every mount that its suspensions ask for, each where its joint is."""
-    inputs = in_place(drafted(body.job_id, body.design, body.survey))
+    inputs = in_place(drafted(request, body.job_id, body.design, body.survey))
     evaluate(inputs, BARE)
     operations = brought_up_to_date(inputs, suspension_studies(inputs))
     rows = ",".join(op.model_dump_json() for op in operations)

@@ -2,7 +2,6 @@
 
 import hashlib
 
-from django.contrib.auth.models import User
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router
@@ -16,6 +15,7 @@ from nodulant_server.actions.begin import begin_job, change_shop
 from nodulant_server.actions.job_list import Changed, begin_like, change_job, duplicate_job, library
 from nodulant_server.actions.log import entries_of
 from nodulant_server.actions.transfer import export_job, import_job
+from nodulant_server.api.access import acting, job_of
 from nodulant_server.api.bodies import (
     BeginLike,
     JobChange,
@@ -25,19 +25,14 @@ from nodulant_server.api.bodies import (
     NewJob,
     OptionHead,
     Saved,
+    SaveShop,
     SaveSurvey,
 )
+from nodulant_server.audit import note
 from nodulant_server.models import DesignRevision, Job, Option
 from nodulant_server.roles import require
 
 router = Router()
-
-
-def person(request: HttpRequest) -> User:
-    """The signed-in person; routes are closed without one."""
-    if not isinstance(request.user, User):
-        raise PermissionError("sign in first")
-    return request.user
 
 
 def job_head(job: Job) -> JobHead:
@@ -48,6 +43,7 @@ def job_head(job: Job) -> JobHead:
         id=job.pk,
         name=job.name,
         shop=job.shop_model(),
+        shop_number=job.shop_number,
         survey_number=survey.number,
         survey=survey.survey(),
         options=options,
@@ -81,67 +77,70 @@ def option_head(option: Option) -> OptionHead:
 @router.get("/jobs", response=list[JobRow])
 def jobs(request: HttpRequest) -> list[JobRow]:
     """Every job that is not in the trash, newest first."""
-    return [_listed(job) for job in Job.objects.filter(deleted_at=None).order_by("-id")]
+    own = acting(request)
+    only = {} if own.job_id is None else {"pk": own.job_id}
+    rows = Job.objects.filter(workshop=own.workshop, deleted_at=None, **only)
+    return [_listed(job) for job in rows.order_by("-id")]
 
 
 @router.post("/jobs", response=JobHead)
 def begin(request: HttpRequest, body: NewJob) -> JobHead:
     """Begin a job with what was measured, the rest assumed, and the first answer in its design."""
-    return job_head(begin_job(person(request), body.name, body.start, Shop.reading(body.style)))
+    return job_head(begin_job(acting(request), body.name, body.start, Shop.reading(body.style)))
 
 
-@router.put("/jobs/{job_id}/shop", response=Shop)
-def shop(request: HttpRequest, job_id: int, body: Shop) -> Shop:
-    """Change the shop's stock and tape."""
-    change_shop(person(request), get_object_or_404(Job, pk=job_id), body)
-    return body
+@router.put("/jobs/{job_id}/shop", response=Saved)
+def shop(request: HttpRequest, job_id: int, body: SaveShop) -> Saved:
+    """Change the shop's stock and tape on a job; 409 where somebody else changed them since."""
+    return Saved(number=change_shop(acting(request), job_of(request, job_id), body.base, body.shop))
 
 
 @router.post("/jobs/import", response=JobHead)
 def take(request: HttpRequest) -> JobHead:
     """Import a job file sent as the body."""
-    require(request.user, "import")
+    require(acting(request), "import")
     file, mark = load_job(request.body), hashlib.sha256(request.body).hexdigest()[:12]
-    return job_head(import_job(person(request), file, f"'{file.name}', {mark}"))
+    return job_head(import_job(acting(request), file, f"'{file.name}', {mark}"))
 
 
 @router.patch("/jobs/{job_id}", response=JobRow)
 def change(request: HttpRequest, job_id: int, body: JobChange) -> JobRow:
     """Rename a job, note something on it, make it a template, archive it or put it in the trash; and back."""
     change = Changed(**body.model_dump())
-    return _listed(change_job(person(request), get_object_or_404(Job, pk=job_id), change))
+    return _listed(change_job(acting(request), job_of(request, job_id), change))
 
 
 @router.post("/jobs/{job_id}/like", response=JobHead)
 def begin_another(request: HttpRequest, job_id: int, body: BeginLike) -> JobHead:
     """Begin a job like this one: its sizes stand there as assumed until each was measured."""
-    job = get_object_or_404(Job, pk=job_id, deleted_at=None)
-    return job_head(begin_like(person(request), job, body.name, body.vehicle))
+    job = job_of(request, job_id, deleted_at=None)
+    return job_head(begin_like(acting(request), job, body.name, body.vehicle))
 
 
 @router.get("/library", response=list[TypedBefore])
 def typed(request: HttpRequest) -> list[TypedBefore]:
     """Rails, axles, tyres, springs and racks typed in the shop's own jobs."""
-    return list(library())
+    return list(library(acting(request)))
 
 
 @router.post("/jobs/{job_id}/duplicate", response=JobRow)
 def duplicate(request: HttpRequest, job_id: int) -> JobRow:
     """A new job with the newest survey and every option's newest design of this one; no log."""
-    return _listed(duplicate_job(person(request), get_object_or_404(Job, pk=job_id)))
+    return _listed(duplicate_job(acting(request), job_of(request, job_id)))
 
 
 @router.get("/jobs/{job_id}", response=JobHead)
 def one(request: HttpRequest, job_id: int) -> JobHead:
     """One job."""
-    return job_head(get_object_or_404(Job, pk=job_id))
+    return job_head(job_of(request, job_id))
 
 
 @router.get("/jobs/{job_id}/export")
 def give(request: HttpRequest, job_id: int) -> HttpResponse:
     """The open job file."""
-    job = get_object_or_404(Job, pk=job_id)
+    job = job_of(request, job_id)
     response = HttpResponse(dump_job(export_job(job)), content_type="application/json")
+    note(acting(request), "job exported", job.name)
     response["Content-Disposition"] = f'attachment; filename="job-{job.pk}.nodulant.json"'
     return response
 
@@ -149,7 +148,7 @@ def give(request: HttpRequest, job_id: int) -> HttpResponse:
 @router.post("/jobs/{job_id}/survey/merge", response=MergedSurvey)
 def merge(request: HttpRequest, job_id: int, body: SaveSurvey) -> MergedSurvey:
     """What was changed since ``base`` here and by others, together; nothing is stored."""
-    job = get_object_or_404(Job, pk=job_id)
+    job = job_of(request, job_id)
     base, head = get_object_or_404(job.surveys, number=body.base).survey(), job.survey_head()
     both = merged(base, body.survey, head.survey())
     return MergedSurvey(head=head.number, survey=both.survey, both=both.both)
@@ -158,6 +157,4 @@ def merge(request: HttpRequest, job_id: int, body: SaveSurvey) -> MergedSurvey:
 @router.post("/jobs/{job_id}/survey", response=Saved)
 def survey(request: HttpRequest, job_id: int, body: SaveSurvey) -> Saved:
     """Save the survey as a new revision."""
-    return Saved(
-        number=save.save_survey(person(request), get_object_or_404(Job, pk=job_id), body.base, body.survey).number
-    )
+    return Saved(number=save.save_survey(acting(request), job_of(request, job_id), body.base, body.survey).number)

@@ -5,7 +5,6 @@ from collections.abc import Callable, Iterator
 
 import orjson
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
-from django.shortcuts import get_object_or_404
 from ninja import Router
 
 from nodulant.base.errors import NodulantError
@@ -18,9 +17,9 @@ from nodulant.evaluate.suspensions.tuck import least_tuck
 from nodulant.job.document import Inputs
 from nodulant.search.tuck import FoundTuck
 from nodulant_server.actions.sweeps import keep_sweep, sweep_on_file
+from nodulant_server.api.access import acting, option_of
 from nodulant_server.api.bodies import DraftBody
 from nodulant_server.api.compute import BARE, drafted
-from nodulant_server.api.jobs import person
 from nodulant_server.api.problems import problem
 from nodulant_server.api.search_bodies import (
     BetweenBody,
@@ -32,15 +31,14 @@ from nodulant_server.api.search_bodies import (
     ThingsApart,
     TuckBody,
 )
-from nodulant_server.models import Option
-from nodulant_server.roles import ALLOWED, role_of
+from nodulant_server.roles import ALLOWED
 
 router = Router()
 log = logging.getLogger(__name__)
 
 
-def _inputs(body: DraftBody) -> Inputs:
-    inputs = drafted(body.job_id, body.design, body.survey)
+def _inputs(request: HttpRequest, body: DraftBody) -> Inputs:
+    inputs = drafted(request, body.job_id, body.design, body.survey)
     evaluate(inputs, BARE)
     return inputs
 
@@ -48,12 +46,12 @@ def _inputs(body: DraftBody) -> Inputs:
 @router.post("/sweep", response=SweepLine)
 def run(request: HttpRequest, body: SweepBody) -> StreamingHttpResponse:
     """Every pair as it is worked out, then all of them with their checks. Closing the connection cancels."""
-    inputs, user = _inputs(body), person(request)
-    option = None if body.option_id is None else get_object_or_404(Option, pk=body.option_id, job_id=body.job_id)
+    inputs, own = _inputs(request, body), acting(request)
+    option = None if body.option_id is None else option_of(request, body.option_id, job_id=body.job_id)
 
     def keep(result: SweepResult) -> None:
-        if option is not None and "design" in ALLOWED[role_of(user)]:
-            keep_sweep(user, option, inputs, result)
+        if option is not None and "design" in ALLOWED[own.role]:
+            keep_sweep(own, option, inputs, result)
 
     return StreamingHttpResponse(_lines(inputs, keep), content_type="application/x-ndjson")
 
@@ -61,7 +59,7 @@ def run(request: HttpRequest, body: SweepBody) -> StreamingHttpResponse:
 @router.get("/options/{option_id}/sweep", response=SweepKeptOut)
 def on_file(request: HttpRequest, option_id: int) -> SweepKeptOut:
     """The sweep that is kept of an option, and whether its newest revision is still what was swept."""
-    return SweepKeptOut(kept=sweep_on_file(get_object_or_404(Option, pk=option_id)))
+    return SweepKeptOut(kept=sweep_on_file(option_of(request, option_id)))
 
 
 def _lines(inputs: Inputs, keep: Callable[[SweepResult], None]) -> Iterator[bytes]:
@@ -86,14 +84,14 @@ def _line(line: SweepLine) -> bytes:
 @router.post("/sweep/map", response=ClearanceMap)
 def clearance_map(request: HttpRequest, body: MapBody) -> ClearanceMap | HttpResponse:
     """One pair's clearance over travel and steer; a 404 where the design has no such pair."""
-    found = map_of(_inputs(body), body.pair_id)
+    found = map_of(_inputs(request, body), body.pair_id)
     return found if found is not None else problem(404, "not-found", "this design has no such pair")
 
 
 @router.post("/between", response=ThingsApart)
 def apart(request: HttpRequest, body: BetweenBody) -> ThingsApart:
     """How far two things are apart, standing or through all motion; a 422 tells why that cannot be asked."""
-    inputs = _inputs(body)
+    inputs = _inputs(request, body)
     found = between(inputs, body.one, body.two) if body.one and body.two else None
     return ThingsApart(things=things(inputs), found=found)
 
@@ -101,16 +99,16 @@ def apart(request: HttpRequest, body: BetweenBody) -> ThingsApart:
 @router.post("/sweep/cut", response=CutFromSweep)
 def cut(request: HttpRequest, body: RodHoleBody) -> CutFromSweep:
     """Hole or notch for what passes a rail; a 422 with the reason where nothing passes it."""
-    return cut_from_sweep(_inputs(body), body.axle, body.moving, body.side)
+    return cut_from_sweep(_inputs(request, body), body.axle, body.moving, body.side)
 
 
 @router.post("/find/tuck", response=FoundTuck)
 def tuck(request: HttpRequest, body: TuckBody) -> FoundTuck:
     """The least that the wheels go in to clear their wings, each way solved for itself; a 422 with the reason where there is none."""
-    return least_tuck(_inputs(body), body.suspension, body.most_mm, body.same_mm)
+    return least_tuck(_inputs(request, body), body.suspension, body.most_mm, body.same_mm)
 
 
 @router.post("/solids", response=FrameSolids)
 def solids(request: HttpRequest, body: DraftBody) -> FrameSolids:
     """The planned rails as prisms, their cuts taken out."""
-    return frame_solids(_inputs(body))
+    return frame_solids(_inputs(request, body))

@@ -1,15 +1,13 @@
 """Log entries: sign a step, take a reading, override, decide, withdraw."""
 
 from django.http import HttpRequest
-from django.shortcuts import get_object_or_404
 from ninja import Router
 
 from nodulant.asbuilt.log import Entry
 from nodulant_server.actions.log import append, entries_of, sign_step, take_length, take_reading, withdraw
+from nodulant_server.api.access import acting, job_of
 from nodulant_server.api.bodies import LengthBody, ReadingBody, ReasonBody, SignBody, WithdrawBody
 from nodulant_server.api.files import current
-from nodulant_server.api.jobs import person
-from nodulant_server.models import Job
 
 router = Router()
 
@@ -17,29 +15,29 @@ router = Router()
 @router.get("/jobs/{job_id}/log", response=list[Entry])
 def entries(request: HttpRequest, job_id: int) -> list[Entry]:
     """The whole log."""
-    return list(entries_of(get_object_or_404(Job, pk=job_id)))
+    return list(entries_of(job_of(request, job_id)))
 
 
 @router.post("/options/{option_id}/sign", response=list[Entry])
 def sign(request: HttpRequest, option_id: int, body: SignBody) -> list[Entry]:
     """Sign a step; a reading hold point takes its reading along."""
-    option, inputs = current(option_id)
+    option, inputs = current(request, option_id)
     reading = body.reading.model_dump() if body.reading else None
-    return sign_step(person(request), option.job, inputs.design, body.step, reading, body.note)
+    return sign_step(acting(request), option.job, inputs.design, body.step, reading, body.note)
 
 
 @router.post("/options/{option_id}/readings", response=Entry)
 def reading(request: HttpRequest, option_id: int, body: ReadingBody) -> Entry:
     """Take an as-built reading that the option's design asks for."""
-    option, inputs = current(option_id)
-    return take_reading(person(request), option.job, inputs, body.model_dump())
+    option, inputs = current(request, option_id)
+    return take_reading(acting(request), option.job, inputs, body.model_dump())
 
 
 @router.post("/jobs/{job_id}/lengths", response=Entry)
 def length(request: HttpRequest, job_id: int, body: LengthBody) -> Entry:
     """Log a length taped between two points of the frame."""
-    job = get_object_or_404(Job, pk=job_id)
-    return take_length(person(request), job, body.model_dump())
+    job = job_of(request, job_id)
+    return take_length(acting(request), job, body.model_dump())
 
 
 @router.post("/jobs/{job_id}/reasons", response=Entry)
@@ -47,10 +45,10 @@ def reason(request: HttpRequest, job_id: int, body: ReasonBody) -> Entry:
     """Override a lock or step, or decide on a deviation, with a reason."""
     fields = {"subject": body.subject, "reason": body.reason}
     kind = {"kind": "decision", "choice": body.choice} if body.choice else {"kind": "override"}
-    return append(person(request), get_object_or_404(Job, pk=job_id), {**kind, **fields})
+    return append(acting(request), job_of(request, job_id), {**kind, **fields})
 
 
 @router.post("/jobs/{job_id}/withdraw", response=Entry)
 def take_back(request: HttpRequest, job_id: int, body: WithdrawBody) -> Entry:
     """Take back an entry by a counter-entry."""
-    return withdraw(person(request), get_object_or_404(Job, pk=job_id), body.entry, body.reason)
+    return withdraw(acting(request), job_of(request, job_id), body.entry, body.reason)

@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/audit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What Happened
+         * @description What was done in the shop, newest first, a page at a time.
+         */
+        get: operations["nodulant_server_api_people_what_happened"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/between": {
         parameters: {
             query?: never;
@@ -452,6 +472,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Links Of
+         * @description The links to this job that still hold.
+         */
+        get: operations["nodulant_server_api_people_links_of"];
+        put?: never;
+        /**
+         * New Link
+         * @description A link by which anybody looks at this job; it is told this once.
+         */
+        post: operations["nodulant_server_api_people_new_link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/log": {
         parameters: {
             query?: never;
@@ -502,7 +546,7 @@ export interface paths {
         get?: never;
         /**
          * Shop
-         * @description Change the shop's stock and tape.
+         * @description Change the shop's stock and tape on a job; 409 where somebody else changed them since.
          */
         put: operations["nodulant_server_api_jobs_shop"];
         post?: never;
@@ -572,6 +616,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/join/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Invited
+         * @description What an invitation is for.
+         */
+        get: operations["nodulant_server_api_people_invited"];
+        put?: never;
+        /**
+         * Join
+         * @description Join a shop with a name and password of one's own.
+         */
+        post: operations["nodulant_server_api_people_join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/library": {
         parameters: {
             query?: never;
@@ -587,6 +655,26 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{link_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Back Link
+         * @description Take a reader's link back: whoever looks by it stops seeing the job at once.
+         */
+        delete: operations["nodulant_server_api_people_take_back_link"];
         options?: never;
         head?: never;
         patch?: never;
@@ -940,6 +1028,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/password/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reset
+         * @description Set a new password by a link.
+         */
+        post: operations["nodulant_server_api_people_reset"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/patterns": {
         parameters: {
             query?: never;
@@ -954,6 +1062,106 @@ export interface paths {
          * @description Patterns of a draft.
          */
         post: operations["nodulant_server_api_compute_patterns"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shop People
+         * @description Everybody in the shop; for its owners also what links are out.
+         */
+        get: operations["nodulant_server_api_people_shop_people"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invitations/{invitation_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Back Invitation
+         * @description Take an invitation back.
+         */
+        delete: operations["nodulant_server_api_people_take_back_invitation"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invite": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Invite
+         * @description A link by which one person joins the shop; it is told this once.
+         */
+        post: operations["nodulant_server_api_people_invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{member_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change
+         * @description Give a member another role, shut them out or let them in again.
+         */
+        patch: operations["nodulant_server_api_people_change"];
+        trace?: never;
+    };
+    "/api/people/{member_id}/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Password Link
+         * @description A link by which a member sets a new password; it is told this once.
+         */
+        post: operations["nodulant_server_api_people_password_link"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1088,12 +1296,92 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Who
+         * Describe Session
          * @description Who am I.
          */
-        get: operations["nodulant_server_api_session_who"];
+        get: operations["nodulant_server_api_session_describe_session"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Password
+         * @description Change one's own password; every other browser is signed out.
+         */
+        post: operations["nodulant_server_api_session_change_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Places
+         * @description The browsers in which one is signed in.
+         */
+        get: operations["nodulant_server_api_session_places"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/places/{place_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * End Place
+         * @description Sign oneself out of another browser.
+         */
+        delete: operations["nodulant_server_api_session_end_place"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/shop/{shop_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Shop
+         * @description Go on in another shop that one belongs to.
+         */
+        post: operations["nodulant_server_api_session_change_shop"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1111,7 +1399,7 @@ export interface paths {
         put?: never;
         /**
          * Enter
-         * @description Sign in with name and password; slowed after eight wrong tries.
+         * @description Sign in with name and password; after eight wrong tries a browser that was never signed in here waits.
          */
         post: operations["nodulant_server_api_session_enter"];
         delete?: never;
@@ -1131,7 +1419,7 @@ export interface paths {
         put?: never;
         /**
          * Leave
-         * @description Sign out; the demo does not sign in again by itself in this session.
+         * @description Sign out, or put a reader's link away; the demo does not sign in again by itself in this session.
          */
         post: operations["nodulant_server_api_session_leave"];
         delete?: never;
@@ -1761,6 +2049,27 @@ export interface components {
             depth_mm: number;
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * AuditRow
+         * @description One thing done.
+         */
+        AuditRow: {
+            /** Address */
+            address: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** Subject */
+            subject: string;
+            /** What */
+            what: string;
         };
         /**
          * Axle
@@ -2810,6 +3119,16 @@ export interface components {
             before: string;
             /** Field */
             field: string;
+        };
+        /**
+         * ChangePassword
+         * @description The old password and the new one.
+         */
+        ChangePassword: {
+            /** New */
+            new: string;
+            /** Old */
+            old: string;
         };
         /**
          * Changed
@@ -4785,6 +5104,30 @@ export interface components {
             words: string;
         };
         /**
+         * Invite
+         * @description What the invited person may do.
+         */
+        Invite: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "helper" | "reader";
+        };
+        /**
+         * Invited
+         * @description What an invitation is for.
+         */
+        Invited: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "helper" | "reader";
+            /** Shop */
+            shop: string;
+        };
+        /**
          * Item
          * @description One thing to measure: where it is kept, the glossary's word for it, and whether it was measured.
          */
@@ -4853,6 +5196,8 @@ export interface components {
             /** Options */
             options: components["schemas"]["OptionHead"][];
             shop: components["schemas"]["Shop"];
+            /** Shop Number */
+            shop_number: number;
             survey: components["schemas"]["Survey"];
             /** Survey Number */
             survey_number: number;
@@ -4883,6 +5228,16 @@ export interface components {
             template: boolean;
             /** Vehicle */
             vehicle: string;
+        };
+        /**
+         * Join
+         * @description Name and password that somebody chooses on joining.
+         */
+        Join: {
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
         };
         /**
          * Joints
@@ -5419,6 +5774,35 @@ export interface components {
             path: string;
         };
         /**
+         * MemberChange
+         * @description What is changed of a member; what is left out stays.
+         */
+        MemberChange: {
+            /** Disabled */
+            disabled?: boolean | null;
+            /** Role */
+            role?: ("owner" | "helper" | "reader") | null;
+        };
+        /**
+         * MemberRow
+         * @description Somebody in the shop.
+         */
+        MemberRow: {
+            /** Disabled */
+            disabled: boolean;
+            /** Id */
+            id: number;
+            /** Last Seen */
+            last_seen: string | null;
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "helper" | "reader";
+        };
+        /**
          * MergedSurvey
          * @description Both changes in one survey, and the revision that it is on top of.
          */
@@ -5438,6 +5822,19 @@ export interface components {
             met: string;
             /** Unmet */
             unmet: string;
+        };
+        /**
+         * MintedLink
+         * @description A link's path, told once, and until when it holds.
+         */
+        MintedLink: {
+            /**
+             * Expires
+             * Format: date-time
+             */
+            expires: string;
+            /** Path */
+            path: string;
         };
         /**
          * MountHole
@@ -5589,6 +5986,22 @@ export interface components {
             style: "in16" | "in32" | "in" | "mm";
         };
         /**
+         * NewReaderLink
+         * @description Whom a reader's link is for, and for how many days.
+         */
+        NewReaderLink: {
+            /**
+             * Days
+             * @default 14
+             */
+            days: number;
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+        };
+        /**
          * Notch
          * @description A cut from below centred at ``place``; ``both`` sides are cut alike.
          */
@@ -5694,6 +6107,23 @@ export interface components {
              * @default placed
              */
             rides: string;
+        };
+        /**
+         * OpenLink
+         * @description A reader's link that still holds.
+         */
+        OpenLink: {
+            /** By */
+            by: string;
+            /**
+             * Expires
+             * Format: date-time
+             */
+            expires: string;
+            /** Id */
+            id: number;
+            /** Label */
+            label: string;
         };
         /**
          * OptionChange
@@ -6693,6 +7123,14 @@ export interface components {
             weld: "one-sided" | "one-sided-backed" | "two-sided" | "two-sided-ground";
         };
         /**
+         * ResetPassword
+         * @description The new password.
+         */
+        ResetPassword: {
+            /** Password */
+            password: string;
+        };
+        /**
          * RevisionDesign
          * @description A stored revision's design, and what the newest one has otherwise.
          */
@@ -6851,6 +7289,15 @@ export interface components {
             survey?: components["schemas"]["Survey"] | null;
             /** Survey Base */
             survey_base?: number | null;
+        };
+        /**
+         * SaveShop
+         * @description The shop's settings on a job, and the number of those they started from.
+         */
+        SaveShop: {
+            /** Base */
+            base: number;
+            shop: components["schemas"]["Shop"];
         };
         /**
          * SaveSurvey
@@ -7063,10 +7510,22 @@ export interface components {
         Session: {
             /** Demo */
             demo: boolean;
+            /** Link */
+            link?: number | null;
             /** People */
             people: components["schemas"]["Person"][];
             /** Role */
             role: ("owner" | "helper" | "reader") | null;
+            /**
+             * Shop
+             * @default
+             */
+            shop: string;
+            /**
+             * Shops
+             * @default []
+             */
+            shops: components["schemas"]["ShopName"][];
             /** User */
             user: string | null;
         };
@@ -7134,6 +7593,30 @@ export interface components {
              * @enum {string}
              */
             style: "in16" | "in32" | "in" | "mm";
+        };
+        /**
+         * ShopName
+         * @description A shop that a person belongs to.
+         */
+        ShopName: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * ShopPeople
+         * @description The shop, its people and, for its owners, the links that are out.
+         */
+        ShopPeople: {
+            /** Invitations */
+            invitations: components["schemas"]["WaitingLink"][];
+            /** Links */
+            links: components["schemas"]["WaitingLink"][];
+            /** Members */
+            members: components["schemas"]["MemberRow"][];
+            /** Shop */
+            shop: string;
         };
         /**
          * SideBySide
@@ -7232,6 +7715,25 @@ export interface components {
             reading?: number | null;
             /** Step */
             step: string;
+        };
+        /**
+         * SignedInAt
+         * @description A browser in which one is signed in.
+         */
+        SignedInAt: {
+            /** Address */
+            address: string;
+            /** Agent */
+            agent: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Here */
+            here: boolean;
+            /** Id */
+            id: number;
         };
         /**
          * Sleeve
@@ -9614,6 +10116,25 @@ export interface components {
             y: number;
         };
         /**
+         * WaitingLink
+         * @description An invitation that nobody used yet, or a reader's link and its job.
+         */
+        WaitingLink: {
+            /** By */
+            by: string;
+            /**
+             * Expires
+             * Format: date-time
+             */
+            expires: string;
+            /** Id */
+            id: number;
+            /** Job */
+            job: string;
+            /** Label */
+            label: string;
+        };
+        /**
          * Want
          * @description What the caller needs; leave out what is not on the screen.
          */
@@ -10144,6 +10665,28 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    nodulant_server_api_people_what_happened: {
+        parameters: {
+            query?: {
+                before?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AuditRow"][];
+                };
+            };
+        };
+    };
     nodulant_server_api_sweep_apart: {
         parameters: {
             query?: never;
@@ -10700,6 +11243,54 @@ export interface operations {
             };
         };
     };
+    nodulant_server_api_people_links_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenLink"][];
+                };
+            };
+        };
+    };
+    nodulant_server_api_people_new_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewReaderLink"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MintedLink"];
+                };
+            };
+        };
+    };
     nodulant_server_api_work_entries: {
         parameters: {
             query?: never;
@@ -10759,7 +11350,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Shop"];
+                "application/json": components["schemas"]["SaveShop"];
             };
         };
         responses: {
@@ -10769,7 +11360,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Shop"];
+                    "application/json": components["schemas"]["Saved"];
                 };
             };
         };
@@ -10852,6 +11443,54 @@ export interface operations {
             };
         };
     };
+    nodulant_server_api_people_invited: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Invited"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_people_join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Join"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
     nodulant_server_api_jobs_typed: {
         parameters: {
             query?: never;
@@ -10869,6 +11508,26 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["TypedBefore"][];
                 };
+            };
+        };
+    };
+    nodulant_server_api_people_take_back_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                link_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -11323,6 +11982,32 @@ export interface operations {
             };
         };
     };
+    nodulant_server_api_people_reset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ResetPassword"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
     nodulant_server_api_compute_patterns: {
         parameters: {
             query?: never;
@@ -11343,6 +12028,118 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Pattern"][];
+                };
+            };
+        };
+    };
+    nodulant_server_api_people_shop_people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopPeople"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_people_take_back_invitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                invitation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    nodulant_server_api_people_invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Invite"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MintedLink"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_people_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MemberChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MemberRow"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_people_password_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                member_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MintedLink"];
                 };
             };
         };
@@ -11491,11 +12288,97 @@ export interface operations {
             };
         };
     };
-    nodulant_server_api_session_who: {
+    nodulant_server_api_session_describe_session: {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_session_change_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangePassword"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_session_places: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignedInAt"][];
+                };
+            };
+        };
+    };
+    nodulant_server_api_session_end_place: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                place_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    nodulant_server_api_session_change_shop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                shop_id: number;
+            };
             cookie?: never;
         };
         requestBody?: never;

@@ -8,10 +8,26 @@ import { SignIn } from "./SignIn";
 import { SessionContext } from "./session";
 
 const ComparePage = lazy(() => import("../compare/ComparePage"));
+const Join = lazy(async () => ({ default: (await import("../shop/ByLink")).Join }));
+const NewPassword = lazy(async () => ({ default: (await import("../shop/ByLink")).NewPassword }));
+const ShopPage = lazy(() => import("../shop/ShopPage"));
 const Bench = lazy(() => import("../bench/Bench"));
 
-/** Who is there decides what opens: sign-in, the list of jobs, or the bench of one job. */
+/** A link opens what it is for; all else is for who is signed in. */
 export function App() {
+  return (
+    <Suspense fallback={<Notice text="Opening" />}>
+      <Routes>
+        <Route path="/join/:token" element={<Join />} />
+        <Route path="/password/:token" element={<NewPassword />} />
+        <Route path="*" element={<Inside />} />
+      </Routes>
+    </Suspense>
+  );
+}
+
+/** Who is there decides what opens: sign-in, the list of jobs, or the bench of one job. */
+function Inside() {
   const session = useQuery({ queryKey: ["session"], queryFn: () => got(api.GET("/api/session")) });
   if (session.isError) return <Notice text={`${session.error.message}. Is the server running?`} />;
   if (!session.data) return <Notice text="Opening the shop" />;
@@ -22,6 +38,7 @@ export function App() {
         <Routes>
           <Route path="/jobs/:jobId" element={<Bench />} />
           <Route path="/jobs/:jobId/compare" element={<ComparePage />} />
+          <Route path="/shop" element={<ShopPage />} />
           <Route path="*" element={<JobList />} />
         </Routes>
       </Suspense>

@@ -10,12 +10,13 @@ import { PlainWords } from "../fields/plain";
 import { COUNTED, VERDICT_WORDS } from "../margins/group";
 import { JobMenu, useJobChange } from "./JobMenu";
 import { RailPicture } from "./RailPicture";
-import { useMay } from "./session";
+import { useMay, useSession } from "./session";
 
 /** Every job of the shop; begin one, or bring one in from its open file. */
 export function JobList() {
   const jobs = useQuery({ queryKey: ["jobs"], queryFn: () => got(api.GET("/api/jobs")) });
   const may = useMay();
+  const session = useSession();
   const [sought, setSought] = useState("");
   const [order, setOrder] = useState("newest");
   const [archive, setArchive] = useState(false);
@@ -31,6 +32,10 @@ export function JobList() {
       <Heading as="h1" size="3xl">
         Nodulant
       </Heading>
+      <Flex justify="space-between" gap="3" wrap="wrap" mb="1" fontSize="15px">
+        <Text>{session.link ? "Opened by a link" : `${session.shop}: ${session.user}, ${session.role}`}</Text>
+        {!session.link && <Link to="/shop">The shop and its people</Link>}
+      </Flex>
       <Text color="faint" mb="4">
         One job is one vehicle's conversion, from the survey to the proof.
       </Text>

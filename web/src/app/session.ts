@@ -13,9 +13,9 @@ export function useSession(): Session {
 }
 
 /** What this person may do on the bench. */
-export function useMay(): { design: boolean; log: boolean; decide: boolean } {
+export function useMay(): { design: boolean; log: boolean; decide: boolean; owns: boolean } {
   const { role } = useSession();
-  return { design: role === "owner", log: role !== "reader", decide: role === "owner" };
+  return { design: role === "owner", log: role !== "reader", decide: role === "owner", owns: role === "owner" };
 }
 
 /** Become someone else: everything that was asked for as the old person is forgotten. */

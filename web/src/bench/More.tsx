@@ -1,6 +1,6 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { api, got } from "../api/client";
 import type { JobHead } from "../api/types";
@@ -12,9 +12,12 @@ import { Act } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
 import { useHelp } from "../help/helpStore";
 
+const ReaderLinks = lazy(() => import("../shop/ReaderLinks"));
+
 /** Files, a new option, the light, and help. */
 export function More({ job }: { job: JobHead }) {
   const [open, setOpen] = useState(false);
+  const [sharing, setSharing] = useState(false);
   const [mode, setMode] = useState(savedMode());
   const [density, setDensity] = useState(savedDensity());
   const optionId = useBench((s) => s.optionId);
@@ -69,12 +72,22 @@ export function More({ job }: { job: JobHead }) {
             <FileLink href={`/api/options/${optionId}/checks.csv`} name="Checks, CSV" />
             <FileLink href={`/api/options/${optionId}/readings.csv`} name="Readings, CSV" />
             {may.design && <Branch job={job} />}
+            {may.owns && (
+              <Act pressed={sharing} onClick={() => setSharing(!sharing)}>
+                Reader's link
+              </Act>
+            )}
             <Act onClick={() => void compare()}>Options side by side</Act>
             <Act pressed={density === "gloves"} onClick={grow}>
               Large, for gloves
             </Act>
             <Act onClick={turn}>{mode === "dye" ? "Bright paper" : "Layout dye (dark)"}</Act>
           </Flex>
+          {may.owns && sharing && (
+            <Suspense>
+              <ReaderLinks jobId={job.id} />
+            </Suspense>
+          )}
           <Flex gap="2" wrap="wrap" borderTopWidth="1px" borderColor="rule" pt="3">
             <Act hint="Ctrl K" onClick={() => show({ finding: true })}>
               Find and do

@@ -1,4 +1,5 @@
 import { api, got } from "../api/client";
+import { queries } from "../api/queries";
 import type { Style } from "../api/types";
 import { useBench } from "../draft/store";
 
@@ -7,6 +8,7 @@ export async function keepStyle(jobId: number, style: Style, mayDesign: boolean)
   useBench.getState().put({ style });
   if (!mayDesign) return;
   const params = { path: { job_id: jobId } };
-  const { shop } = await got(api.GET("/api/jobs/{job_id}", { params }));
-  await api.PUT("/api/jobs/{job_id}/shop", { params, body: { ...shop, style } });
+  const { shop, shop_number } = await got(api.GET("/api/jobs/{job_id}", { params }));
+  await api.PUT("/api/jobs/{job_id}/shop", { params, body: { base: shop_number, shop: { ...shop, style } } });
+  await queries.invalidateQueries({ queryKey: ["job", jobId] });
 }

@@ -1,9 +1,8 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, got } from "../api/client";
 import type { JobHead } from "../api/types";
 import { useMay } from "../app/session";
+import { keepShop } from "../bench/keepShop";
 import { Act } from "../fields/controls";
 import { PlainQuantity, PlainWords } from "../fields/plain";
 import { beside } from "../units/figure";
@@ -17,7 +16,6 @@ const FIELDS = [
 
 /** What the shop reckons with; without all three the cost is not computed. */
 export function Rates({ job }: { job: JobHead }) {
-  const queries = useQueryClient();
   const may = useMay();
   const { style } = job.shop;
   const [rates, setRates] = useState(job.shop.rates ?? { currency: "units" });
@@ -26,9 +24,7 @@ export function Rates({ job }: { job: JobHead }) {
   if (!may.design) return null;
   const keep = async () => {
     try {
-      const params = { path: { job_id: job.id } };
-      await got(api.PUT("/api/jobs/{job_id}/shop", { params, body: { ...job.shop, rates } }));
-      await queries.invalidateQueries({ queryKey: ["job", job.id] });
+      await keepShop(job, { ...job.shop, rates });
       setTrouble("");
     } catch (error) {
       setTrouble(error instanceof Error ? error.message : "not kept");

@@ -1,8 +1,7 @@
 import { Box, Text } from "@chakra-ui/react";
-import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api } from "../api/client";
 import type { JobHead, Style } from "../api/types";
+import { keepShop } from "../bench/keepShop";
 import { useBench } from "../draft/store";
 import { Act } from "../fields/controls";
 import { PlainWords } from "../fields/plain";
@@ -17,7 +16,6 @@ export function StockFields({ job, caps = true }: { job: JobHead; caps?: boolean
 }
 
 function Stock({ job, withCaps, style }: { job: JobHead; withCaps: boolean; style: Style }) {
-  const queries = useQueryClient();
   const listed = (sizes: readonly number[]) => sizes.map((mm) => showThickness(mm, style)).join("; ");
   const [plates, setPlates] = useState(listed(job.shop.plate_stock_mm));
   const [caps, setCaps] = useState(listed(job.shop.cap_heights_mm));
@@ -42,8 +40,7 @@ function Stock({ job, withCaps, style }: { job: JobHead; withCaps: boolean; styl
   const keep = async () => {
     try {
       const body = { ...job.shop, plate_stock_mm: sizes(plates), cap_heights_mm: sizes(caps) };
-      await api.PUT("/api/jobs/{job_id}/shop", { params: { path: { job_id: job.id } }, body });
-      await queries.invalidateQueries({ queryKey: ["job", job.id] });
+      await keepShop(job, body);
       setPlates(listed(body.plate_stock_mm));
       setCaps(listed(body.cap_heights_mm));
       setTrouble("");

@@ -3,18 +3,21 @@
 from pathlib import Path
 
 from django.conf import settings
-from django.contrib.auth.models import Group, User
-from django.core.management.base import BaseCommand
+from django.contrib.auth.models import User
+from django.core.management.base import BaseCommand, CommandError
 
 from nodulant.formats.jobfile import load_job
+from nodulant_server.actions import people
 from nodulant_server.actions.transfer import import_job
 from nodulant_server.demo import PEOPLE
 from nodulant_server.models import Job
+from nodulant_server.roles import Acting, acting_as
+from nodulant_server.shops import shop_named
 
 DEMO_FILES = Path(settings.ROOT) / "demo"
 
 
-def _example(owner: User, file: Path) -> Job:
+def _example(owner: Acting, file: Path) -> Job:
     """One demo job, marked as an example."""
     job = import_job(owner, load_job(file.read_bytes()))
     job.example = True
@@ -29,14 +32,14 @@ class Command(BaseCommand):
 
     def handle(self, *args: str, **options: str) -> None:
         """Create people with their roles, then import every job file."""
+        shop = shop_named("Demo shop")
         for name, role in PEOPLE:
-            user, made = User.objects.get_or_create(username=name)
-            if made:
-                user.set_unusable_password()
-                user.save()
-            user.groups.add(Group.objects.get_or_create(name=role)[0])
+            if not User.objects.filter(username=name).exists():
+                people.add_member(shop, name, None, role)
         if Job.objects.exists():
             return
-        owner = User.objects.get(username="ada")
+        owner = acting_as(User.objects.get(username="ada"))
+        if owner is None:
+            raise CommandError("'ada' is in no shop: the demo wants a data folder of its own")
         for file in sorted(DEMO_FILES.glob("*.nodulant.json")):
             self.stdout.write(f"loaded {_example(owner, file).name}")

@@ -1,42 +1,23 @@
-"""What is stored: jobs, options, immutable revisions, drafts, the log and attachments."""
-
-from typing import Any
+"""What is stored of a conversion: jobs, options, immutable revisions, drafts, the log and attachments."""
 
 from django.conf import settings
 from django.db import models
 
 from nodulant.job.document import Design, Shop
 from nodulant.survey.vehicle import Survey
-
-
-class ImmutableError(RuntimeError):
-    """A stored revision or log entry was about to be changed or deleted."""
-
-
-class Immutable(models.Model):
-    """A row that is written once."""
-
-    class Meta:
-        """Abstract base."""
-
-        abstract = True
-
-    def save(self, *args: Any, **kwargs: Any) -> None:  # noqa: ANN401
-        """Insert only."""
-        if self.pk is not None:
-            raise ImmutableError(f"{type(self).__name__} is immutable")
-        super().save(*args, **kwargs)
-
-    def delete(self, *args: Any, **kwargs: Any) -> tuple[int, dict[str, int]]:  # noqa: ANN401
-        """Refuse."""
-        raise ImmutableError(f"{type(self).__name__} is immutable")
+from nodulant_server.models.immutable import Immutable
+from nodulant_server.models.shops import Link, Workshop
 
 
 class Job(models.Model):
     """One vehicle conversion."""
 
     name = models.CharField(max_length=120)
+    workshop = models.ForeignKey(Workshop, related_name="jobs", on_delete=models.PROTECT)
+    """Whose it is: nobody outside it sees it."""
     shop = models.JSONField(default=dict)
+    shop_number = models.PositiveIntegerField(default=1)
+    """Goes up with every change of the shop's settings."""
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
     created_at = models.DateTimeField(auto_now_add=True)
     example = models.BooleanField(default=False)
@@ -175,3 +156,11 @@ class Attachment(Immutable):
     content = models.BinaryField()
     at = models.DateTimeField()
     by = models.CharField(max_length=150)
+
+
+class ReaderLink(Link):
+    """Whoever holds it looks at one job."""
+
+    job = models.ForeignKey(Job, related_name="reader_links", on_delete=models.CASCADE)
+    label = models.CharField(max_length=80, blank=True)
+    """Whom it was given to."""

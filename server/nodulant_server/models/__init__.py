@@ -1,0 +1,36 @@
+"""Everything that is stored."""
+
+from nodulant_server.models.audit import AuditEntry
+from nodulant_server.models.immutable import Immutable, ImmutableError
+from nodulant_server.models.jobs import (
+    Attachment,
+    DesignRevision,
+    Draft,
+    Job,
+    LogEntry,
+    Option,
+    ReaderLink,
+    SurveyRevision,
+    SweepKept,
+)
+from nodulant_server.models.shops import Invitation, Member, NewPassword, SignedIn, Workshop
+
+__all__ = [
+    "Attachment",
+    "AuditEntry",
+    "DesignRevision",
+    "Draft",
+    "Immutable",
+    "ImmutableError",
+    "Invitation",
+    "Job",
+    "LogEntry",
+    "Member",
+    "NewPassword",
+    "Option",
+    "ReaderLink",
+    "SignedIn",
+    "SurveyRevision",
+    "SweepKept",
+    "Workshop",
+]
