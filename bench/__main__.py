@@ -18,7 +18,7 @@ import django  # noqa: E402
 
 django.setup()
 
-from bench import core_speeds, drag_latency, travel_speeds  # noqa: E402
+from bench import core_speeds, drag_latency, load, travel_speeds  # noqa: E402
 from bench.measure import Figure  # noqa: E402
 
 HEAD = """# Speeds
@@ -53,6 +53,7 @@ def main() -> int:
         + travel_speeds.bracket_map()
         + travel_speeds.steering()
         + drag_latency.drag()
+        + load.load()
     )
     table = "\n".join(row(figure) for figure in figures)
     text = f"{HEAD}{table}\n\nMachine: {drag_latency.load()}.\n"

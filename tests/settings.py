@@ -17,6 +17,8 @@ from nodulant_server.settings import *  # noqa: E402, F403
 
 DEMO = False
 DATABASES = {"default": database("", _DATA, journal="MEMORY")}
+if own := os.environ.get("NODULANT_TEST_DATABASE"):  # a worker that a test started, on that test's database
+    DATABASES["default"]["NAME"] = own
 DATABASES["default"]["TEST"] = {"NAME": str(_DATA / "test.sqlite3")}
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 TEST_RUNNER = "tests.runner.Runner"

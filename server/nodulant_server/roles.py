@@ -54,9 +54,11 @@ class Acting:
 
 def acting_as(user: User, workshop_id: int | None = None) -> Acting | None:
     """A person in the shop asked for, or in the first they belong to; None where they belong to none."""
-    live = user.memberships.filter(disabled_at=None).select_related("workshop").order_by("pk")
-    member: Member | None = live.filter(workshop=workshop_id).first() or live.first()
-    return None if member is None else Acting(user.username, cast(Role, member.role), member.workshop, user)
+    live: list[Member] = list(user.memberships.filter(disabled_at=None).select_related("workshop").order_by("pk"))
+    if not live:
+        return None
+    member = next((m for m in live if m.workshop_id == workshop_id), live[0])
+    return Acting(user.username, cast(Role, member.role), member.workshop, user)
 
 
 def acting_by(link: ReaderLink) -> Acting:

@@ -36,6 +36,8 @@ INSTALLED_APPS = [
     "django.contrib.contenttypes",
     "django.contrib.sessions",
     "axes",
+    "django_tasks",
+    "django_tasks_db",
     "nodulant_server",
 ]
 MIDDLEWARE = [
@@ -72,6 +74,9 @@ AUTH_PASSWORD_VALIDATORS = [
         "NumericPasswordValidator",
     )
 ]
+TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend", "QUEUES": []}}
+WORKERS = int(os.environ.get("NODULANT_WORKERS", "0"))
+"""How many queues of heavy work there are, each with a worker of its own; 0 does it in the asking process."""
 USE_TZ = True
 TIME_ZONE = "UTC"
 STATIC_URL = "/static/"

@@ -82,10 +82,15 @@ class Schemas(SimpleTestCase):
 
 class Settled(TestCase):
     def test_what_answers_is_left_out_of_the_collectors_rounds(self):
-        with mock.patch.object(serve, "serve") as started:
-            call_command("serve", port=1234, stdout=io.StringIO())
-        self.assertEqual(started.call_args.kwargs["port"], 1234)
-        self.assertEqual(started.call_args.kwargs["host"], "127.0.0.1")
+        with (
+            mock.patch.object(serve.Web, "run", autospec=True) as started,
+            mock.patch.object(serve.connections, "close_all"),
+            self.settings(WORKERS=0),
+        ):
+            call_command("serve", port=1234, workers_elsewhere=True, stdout=io.StringIO())
+        told = started.call_args.args[0].cfg.settings
+        self.assertEqual(told["bind"].get(), ["127.0.0.1:1234"])
+        self.assertEqual(told["forwarded_allow_ips"].get(), [])
         self.assertGreater(gc.get_freeze_count(), 10_000)
         gc.unfreeze()
 
@@ -142,6 +147,47 @@ class Served(SimpleTestCase):
         # nothing of the page is fetched from elsewhere
         self.assertNotIn(b'src="http', page)
         self.assertNotIn(b'href="http', page)
+
+    def test_requests_sent_by_halves_hold_up_nobody_and_end(self):
+        self.wait()
+        halves = [socket.create_connection(("127.0.0.1", self.port), 60) for _ in range(12)]
+        for half in halves:
+            half.sendall(b"GET /api/session HTTP/1.1\r\nHost: 127.0.0.1\r\nX-Half")
+        began = time.monotonic()
+        for _ in range(20):
+            self.assertEqual(self.ask("/api/session")[0], 200)
+        self.assertLess(time.monotonic() - began, 15)
+        for half in halves:
+            half.settimeout(60)
+            half.recv(4096)  # a refusal, or nothing: it is closed
+            half.close()
+
+    def test_workers_that_end_are_started_again_and_end_with_the_server(self):
+        self.wait()
+
+        def workers():
+            told = subprocess.run(["ps", "-eo", "pid,ppid,stat,args"], capture_output=True, text=True).stdout
+            rows = [line.split(maxsplit=3) for line in told.splitlines()[1:]]
+            own = str(self.process.pid)
+            return {int(r[0]) for r in rows if r[1] == own and "worker --parent" in r[3] and "Z" not in r[2]}
+
+        first = workers()
+        self.assertTrue(first)
+        for pid in first:
+            os.kill(pid, 9)
+        for _ in range(100):
+            fresh = workers()
+            if len(fresh) == len(first) and not fresh & first:
+                break
+            time.sleep(0.2)
+        self.assertEqual(len(workers() - first), len(first))
+        self.process.kill()
+        for _ in range(100):
+            left = subprocess.run(["ps", "-eo", "args"], capture_output=True, text=True).stdout
+            if f"--parent {self.process.pid} " not in left:
+                break
+            time.sleep(0.2)
+        self.assertNotIn(f"--parent {self.process.pid} ", left)
 
 
 class NoFetching(SimpleTestCase):

@@ -1,20 +1,16 @@
 """Calls of the core: evaluate, parse, find, patterns, report."""
 
 import logging
-import time
-from collections.abc import Callable, Generator, Iterator
-from typing import Any, TypeVar
+from typing import Any
 
 import orjson
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from ninja import Router
 from pydantic.main import IncEx
 
-from nodulant.base.errors import NodulantError
 from nodulant.begin.first_answer import FirstAnswer, first_answer
 from nodulant.checks.groups import counts
 from nodulant.evaluate import Evaluation, InvalidInputs, Want, evaluate
-from nodulant.evaluate.finding import find_sets
 from nodulant.evaluate.side_by_side import SideBySide, side_by_side
 from nodulant.evaluate.suspensions.travel import Moved, moved
 from nodulant.formats.rail_drawn import DrawnSection, section_from_drawing, stations_from_outline
@@ -24,11 +20,10 @@ from nodulant.job.document import Design, Inputs
 from nodulant.parts.wheel import Wheel
 from nodulant.patterns.collect import patterns_of
 from nodulant.patterns.pattern import Pattern
-from nodulant.remedies.tried import find_remedies
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
 from nodulant_server.actions.log import inputs_of
-from nodulant_server.api.access import job_of, option_of
+from nodulant_server.api.access import acting, job_of, option_of
 from nodulant_server.api.bodies import (
     CompareBody,
     DraftBody,
@@ -41,11 +36,10 @@ from nodulant_server.api.bodies import (
     WheelFace,
 )
 from nodulant_server.api.search_bodies import FindBody, FindLine, RemedyBody
+from nodulant_server.heavy.port import answered
 from nodulant_server.models import Job, Option
 
 router = Router()
-T = TypeVar("T")
-Step = TypeVar("Step", bound=tuple[Any, ...])
 BARE = Want(
     strips=False, parts=False, steps=False, readings=False, frame=False, interim=False, along=False, travel=False
 )
@@ -161,7 +155,7 @@ def sets(request: HttpRequest, body: FindBody) -> StreamingHttpResponse:
     """Search; the answer is lines of JSON: progress, then what was found or a problem. Closing the connection cancels."""
     inputs = drafted(request, body.job_id, body.design, body.survey)
     evaluate(inputs)
-    return streamed(find_sets(inputs, body.operation_id), lambda found: FindLine(sets=found))
+    return answered("sets", acting(request), body.job_id, inputs, operation_id=body.operation_id)
 
 
 @router.post("/remedies", response=FindLine)
@@ -169,7 +163,7 @@ def remedies(request: HttpRequest, body: RemedyBody) -> StreamingHttpResponse:
     """Try what mends a group; answered as a search is."""
     inputs = drafted(request, body.job_id, body.design, body.survey)
     evaluate(inputs, BARE)
-    return streamed(find_remedies(inputs, body.key), lambda found: FindLine(remedies=found))
+    return answered("remedies", acting(request), body.job_id, inputs, key=body.key)
 
 
 @router.post("/handcheck", response=HandCheck)
@@ -182,31 +176,6 @@ def handcheck(request: HttpRequest, body: DraftBody) -> HandCheck:
 def wheel_face(request: HttpRequest, body: Wheel) -> WheelFace:
     """Offset and backspacing of a wheel that is told by one of them."""
     return WheelFace(offset_mm=round(body.face_mm, 2), backspacing_mm=round(body.back_mm, 2))
-
-
-def streamed(search: Generator[Step, None, T], told: Callable[[T], FindLine]) -> StreamingHttpResponse:
-    """A search's progress and result line by line; closing the connection cancels it."""
-    return StreamingHttpResponse(_lines(search, told), content_type="application/x-ndjson")
-
-
-def _lines(search: Generator[Step, None, T], told: Callable[[T], FindLine]) -> Iterator[bytes]:
-    began = time.monotonic()
-    while True:
-        try:
-            step = next(search)
-        except StopIteration as end:
-            yield _line(told(end.value))
-            return
-        except NodulantError as error:
-            yield _line(FindLine(problem=error.message))
-            return
-        done, total = step[0], step[1]
-        left = (time.monotonic() - began) * (total - done) / done if done else None
-        yield _line(FindLine(done=done, total=total, best=getattr(step, "best", None), seconds_left=left))
-
-
-def _line(line: FindLine) -> bytes:
-    return orjson.dumps(line.model_dump(mode="json")) + b"\n"
 
 
 @router.post("/patterns", response=list[Pattern])

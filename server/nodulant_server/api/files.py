@@ -9,16 +9,15 @@ from nodulant.evaluate import evaluate
 from nodulant.formats.checklist_pdf import checklist_pdf
 from nodulant.formats.dxf import Unit, all_dxf, pattern_dxf
 from nodulant.formats.pattern_pdf import Paper, TitleBlock, pattern_pdf
-from nodulant.formats.report_pdf import report_pdf
 from nodulant.formats.svg import pattern_svg
 from nodulant.formats.tables_csv import checks_csv, readings_csv
 from nodulant.job.document import Inputs
 from nodulant.patterns.collect import patterns_of
 from nodulant.units.inline import told_in
 from nodulant_server.actions.log import inputs_of
-from nodulant_server.actions.sweeps import sweep_on_file
-from nodulant_server.api.access import option_of
+from nodulant_server.api.access import acting, option_of
 from nodulant_server.api.problems import problem
+from nodulant_server.heavy.port import paper
 from nodulant_server.models import Option
 
 router = Router()
@@ -61,11 +60,9 @@ def pattern_file(
 def report(request: HttpRequest, option_id: int) -> HttpResponse:
     """The report of an option as it stands."""
     option, inputs = current(request, option_id)
-    return _file(
-        report_pdf(option.job.name, _revision(option), inputs, sweep_on_file(option)),
-        "application/pdf",
-        f"report-{option.key}.pdf",
-    )
+    asked = {"option_id": option.pk, "revision": _revision(option)}
+    made = paper("report", acting(request), option.job_id, inputs, **asked)
+    return _file(made, "application/pdf", f"report-{option.key}.pdf")
 
 
 @router.get("/options/{option_id}/checklist.pdf")

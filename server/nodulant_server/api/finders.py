@@ -8,7 +8,7 @@ from nodulant.axles.suspension import Suspension
 from nodulant.evaluate import evaluate
 from nodulant.evaluate.brackets.mount_follows import brought_up_to_date
 from nodulant.evaluate.suspensions.bought_arm import ArmLaidOver, bought_arm
-from nodulant.evaluate.suspensions.fitted import fitted, holes_judged, steer_cured, window_judged
+from nodulant.evaluate.suspensions.fitted import fitted, steer_cured
 from nodulant.evaluate.suspensions.hung import hung
 from nodulant.evaluate.suspensions.travel import suspension_studies
 from nodulant.evaluate.suspensions.ways_down import WaysDown, ways_down
@@ -18,8 +18,9 @@ from nodulant.job.riding import in_place, re_hung
 from nodulant.job.taped_points import taped_point
 from nodulant.search.bump_steer import FoundSteer
 from nodulant.search.fit_coilover import FoundCoil
+from nodulant_server.api.access import acting
 from nodulant_server.api.bodies import DraftBody
-from nodulant_server.api.compute import BARE, drafted, streamed
+from nodulant_server.api.compute import BARE, drafted
 from nodulant_server.api.search_bodies import (
     ArmBody,
     CureSteerBody,
@@ -32,6 +33,7 @@ from nodulant_server.api.search_bodies import (
     TapedBody,
     WaysBody,
 )
+from nodulant_server.heavy.port import answered
 
 router = Router()
 
@@ -44,18 +46,21 @@ def searched(request: HttpRequest, body: SuspensionBody) -> Inputs:
     return inputs
 
 
+def _own(body: SuspensionBody) -> dict[str, object]:
+    """What is asked beside the draft, which goes along as inputs."""
+    return {**body.model_dump(mode="json", exclude={"survey"}), "survey": None}
+
+
 @router.post("/find/holes", response=FindLine)
-def holes(request: HttpRequest, body: FindHolesBody) -> HttpResponse | StreamingHttpResponse:
+def holes(request: HttpRequest, body: FindHolesBody) -> StreamingHttpResponse:
     """Search for bracket holes; answered as the search for plates is."""
-    found = holes_judged(searched(request, body), body.suspension, body.holes, body.wanted)
-    return streamed(found, lambda best: FindLine(holes=best))
+    return answered("holes", acting(request), body.job_id, searched(request, body), body=_own(body))
 
 
 @router.post("/find/window", response=FindLine)
-def window(request: HttpRequest, body: FindWindowBody) -> HttpResponse | StreamingHttpResponse:
+def window(request: HttpRequest, body: FindWindowBody) -> StreamingHttpResponse:
     """Search where one end of a link goes; answered as the search for plates is."""
-    found = window_judged(searched(request, body), body.suspension, body.link, body.window, body.wanted)
-    return streamed(found, lambda best: FindLine(window=best))
+    return answered("window", acting(request), body.job_id, searched(request, body), body=_own(body))
 
 
 @router.post("/find/coilover", response=FoundCoil)

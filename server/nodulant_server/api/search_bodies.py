@@ -145,6 +145,8 @@ class SweepLine(Frozen):
     pair: SweptPair | None = None
     swept: SweepResult | None = None
     problem: str | None = None
+    told: str | None = None
+    """Why nothing comes: what waits before it, or that its worker stopped."""
 
 
 class WaysBody(SuspensionBody):
@@ -182,3 +184,5 @@ class FindLine(Frozen):
     holes: FoundHoles | None = None
     window: FoundWindow | None = None
     problem: str | None = None
+    told: str | None = None
+    """Why nothing comes: what waits before it, or that its worker stopped."""

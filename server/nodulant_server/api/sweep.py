@@ -1,22 +1,17 @@
 """The sweep: streamed pair by pair, one pair's map, the cut that it asks for, and the frame's solids for the view in space."""
 
-import logging
-from collections.abc import Callable, Iterator
-
-import orjson
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from ninja import Router
 
-from nodulant.base.errors import NodulantError
 from nodulant.evaluate import evaluate
 from nodulant.evaluate.clearances.between import between, things
 from nodulant.evaluate.clearances.rod_hole import CutFromSweep, cut_from_sweep
 from nodulant.evaluate.clearances.solids import FrameSolids, frame_solids
-from nodulant.evaluate.clearances.sweep import ClearanceMap, SweepResult, map_of, sweep
+from nodulant.evaluate.clearances.sweep import ClearanceMap, map_of
 from nodulant.evaluate.suspensions.tuck import least_tuck
 from nodulant.job.document import Inputs
 from nodulant.search.tuck import FoundTuck
-from nodulant_server.actions.sweeps import keep_sweep, sweep_on_file
+from nodulant_server.actions.sweeps import sweep_on_file
 from nodulant_server.api.access import acting, option_of
 from nodulant_server.api.bodies import DraftBody
 from nodulant_server.api.compute import BARE, drafted
@@ -31,10 +26,9 @@ from nodulant_server.api.search_bodies import (
     ThingsApart,
     TuckBody,
 )
-from nodulant_server.roles import ALLOWED
+from nodulant_server.heavy.port import answered
 
 router = Router()
-log = logging.getLogger(__name__)
 
 
 def _inputs(request: HttpRequest, body: DraftBody) -> Inputs:
@@ -48,37 +42,14 @@ def run(request: HttpRequest, body: SweepBody) -> StreamingHttpResponse:
     """Every pair as it is worked out, then all of them with their checks. Closing the connection cancels."""
     inputs, own = _inputs(request, body), acting(request)
     option = None if body.option_id is None else option_of(request, body.option_id, job_id=body.job_id)
-
-    def keep(result: SweepResult) -> None:
-        if option is not None and "design" in ALLOWED[own.role]:
-            keep_sweep(own, option, inputs, result)
-
-    return StreamingHttpResponse(_lines(inputs, keep), content_type="application/x-ndjson")
+    person = own.user.pk if own.user else None
+    return answered("sweep", own, body.job_id, inputs, option_id=option.pk if option else None, person=person)
 
 
 @router.get("/options/{option_id}/sweep", response=SweepKeptOut)
 def on_file(request: HttpRequest, option_id: int) -> SweepKeptOut:
     """The sweep that is kept of an option, and whether its newest revision is still what was swept."""
     return SweepKeptOut(kept=sweep_on_file(option_of(request, option_id)))
-
-
-def _lines(inputs: Inputs, keep: Callable[[SweepResult], None]) -> Iterator[bytes]:
-    work = sweep(inputs)
-    while True:
-        try:
-            done, total, pair = next(work)
-        except StopIteration as end:
-            keep(end.value)
-            yield _line(SweepLine(swept=end.value))
-            return
-        except NodulantError as error:
-            yield _line(SweepLine(problem=error.message))
-            return
-        yield _line(SweepLine(done=done, total=total, pair=pair))
-
-
-def _line(line: SweepLine) -> bytes:
-    return orjson.dumps(line.model_dump(mode="json", exclude_none=True)) + b"\n"
 
 
 @router.post("/sweep/map", response=ClearanceMap)

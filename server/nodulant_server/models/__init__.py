@@ -1,6 +1,7 @@
 """Everything that is stored."""
 
 from nodulant_server.models.audit import AuditEntry
+from nodulant_server.models.heavy import HeavyLines, HeavyWork
 from nodulant_server.models.immutable import Immutable, ImmutableError
 from nodulant_server.models.jobs import (
     Attachment,
@@ -20,6 +21,8 @@ __all__ = [
     "AuditEntry",
     "DesignRevision",
     "Draft",
+    "HeavyLines",
+    "HeavyWork",
     "Immutable",
     "ImmutableError",
     "Invitation",

@@ -4276,6 +4276,8 @@ export interface components {
             /** Seconds Left */
             seconds_left?: number | null;
             sets?: components["schemas"]["FoundSets"] | null;
+            /** Told */
+            told?: string | null;
             /** Total */
             total?: number | null;
             window?: components["schemas"]["FoundWindow"] | null;
@@ -9237,6 +9239,8 @@ export interface components {
             /** Problem */
             problem?: string | null;
             swept?: components["schemas"]["SweepResult"] | null;
+            /** Told */
+            told?: string | null;
             /** Total */
             total?: number | null;
         };

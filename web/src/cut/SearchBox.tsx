@@ -14,7 +14,7 @@ export function SearchBox({
   stock,
   children,
 }: Props & { stock: ReactNode; children: ReactNode }) {
-  const { progress, trouble, cancel, left } = search;
+  const { progress, trouble, told, cancel, left } = search;
   return (
     <Group title={title}>
       {stock}
@@ -26,8 +26,8 @@ export function SearchBox({
             </Progress.Track>
           </Progress.Root>
           <Text fontSize="13px" color="faint" whiteSpace="nowrap">
-            {progress.done} of {progress.total}
-            {left !== null && left > 1 && `, at most ${Math.ceil(left)} s`}
+            {told || `${progress.done} of ${progress.total}`}
+            {!told && left !== null && left > 1 && `, at most ${Math.ceil(left)} s`}
           </Text>
           <Act onClick={cancel}>Cancel</Act>
         </Flex>

@@ -13,6 +13,7 @@ export function useSearch(path: string) {
   const [progress, setProgress] = useState<{ done: number; total: number } | null>(null);
   const [answer, setAnswer] = useState<FindLine | null>(null);
   const [trouble, setTrouble] = useState("");
+  const [told, setTold] = useState("");
   const [left, setLeft] = useState<number | null>(null);
   const stop = useRef<AbortController | null>(null);
   const asked = useRef<unknown>(null);
@@ -26,6 +27,8 @@ export function useSearch(path: string) {
     setTrouble("");
     try {
       await postLines<FindLine>(path, body, own.signal, (line) => {
+        setTold(line.told ?? "");
+        if (line.told) return;
         if (line.done != null && line.total != null) setProgress({ done: line.done, total: line.total });
         setLeft(line.seconds_left ?? null);
         if (line.best || line.sets || line.remedies || line.holes || line.window) setAnswer(line);
@@ -35,7 +38,8 @@ export function useSearch(path: string) {
       if (!own.signal.aborted) setTrouble(messageOf(error));
     }
     setProgress(null);
+    setTold("");
   };
   const cancel = () => stop.current?.abort();
-  return { progress, answer, trouble, left, asked: asked.current, find, cancel, forget: () => setAnswer(null) };
+  return { progress, answer, trouble, told, left, asked: asked.current, find, cancel, forget: () => setAnswer(null) };
 }

@@ -34,7 +34,7 @@ export function RemedyList({ groupKey }: { groupKey: string }) {
             </Progress.Track>
           </Progress.Root>
           <Text fontSize="13px" color="faint">
-            {search.progress.done} tried
+            {search.told || `${search.progress.done} tried`}
           </Text>
           <Act onClick={search.cancel}>Cancel</Act>
         </Flex>

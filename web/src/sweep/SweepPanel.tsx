@@ -43,7 +43,7 @@ export default function SweepPanel() {
 }
 
 function RunBox() {
-  const { progress, trouble, run, cancel, on, result } = useSweep();
+  const { progress, trouble, told, run, cancel, on, result } = useSweep();
   const old = useBench((s) => isOld(on, shownDraft(s)));
   return (
     <Box mb="2">
@@ -55,7 +55,7 @@ function RunBox() {
             </Progress.Track>
           </Progress.Root>
           <Text fontSize="13px" whiteSpace="nowrap">
-            {progress.done} of {progress.total}
+            {told || `${progress.done} of ${progress.total}`}
           </Text>
           <Act onClick={cancel}>Cancel</Act>
         </Flex>

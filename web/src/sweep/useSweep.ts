@@ -10,6 +10,8 @@ type Sweep = {
   result: SweepResult | null;
   progress: { done: number; total: number } | null;
   trouble: string;
+  /** Why nothing comes just now. */
+  told: string;
   /** What it was swept on: a draft that differs makes it old. */
   on: Draft | null;
   optionId: number;
@@ -27,6 +29,7 @@ export const useSweep = create<Sweep>((set) => ({
   result: null,
   progress: null,
   trouble: "",
+  told: "",
   on: null,
   optionId: 0,
   chosen: null,
@@ -41,6 +44,7 @@ export const useSweep = create<Sweep>((set) => ({
     try {
       const body = { job_id: jobId, option_id: optionId, design: on.design, survey: on.survey };
       await postLines<SweepLine>("/api/sweep", body, own.signal, (line) => {
+        set({ told: line.told ?? "" });
         if (line.pair) found.push(line.pair);
         if (line.done != null && line.total != null) {
           const progress = { done: line.done, total: line.total };
@@ -53,7 +57,7 @@ export const useSweep = create<Sweep>((set) => ({
     } catch (error) {
       if (!own.signal.aborted) set({ trouble: messageOf(error) });
     }
-    if (stop === own) set({ progress: null });
+    if (stop === own) set({ progress: null, told: "" });
   },
   cancel: () => {
     stop?.abort();

@@ -1,14 +1,29 @@
-"""``manage.py serve``: waitress on the loopback address."""
+"""``manage.py serve``: several web processes, and as many workers for what takes long."""
 
+import contextlib
 import gc
+import os
+import struct
+import subprocess
+import sys
+import threading
+import time
+from collections.abc import Callable, Iterator
+from socket import SO_RCVTIMEO, SO_SNDTIMEO, SOL_SOCKET
+from typing import Any
 
 from django.conf import settings
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandParser
+from django.db import connections
 from django.urls import get_resolver
-from waitress import serve
+from gunicorn.app.base import BaseApplication
 
-from nodulant_server.wsgi import application
+SILENT_S = 20
+"""A request that is sent by halves, or an answer that nobody takes, ends after so long a silence."""
+THREADS = 8
+CORES = os.cpu_count() or 1
+"""Two web processes a core: one that reckons holds up the others of its process, and no more than those."""
 
 
 class Command(BaseCommand):
@@ -17,29 +32,105 @@ class Command(BaseCommand):
     help = "Serve Nodulant on 127.0.0.1."
 
     def add_arguments(self, parser: CommandParser) -> None:
-        """Port and address."""
+        """Port, address and how many processes."""
         parser.add_argument("--port", type=int, default=8321)
         parser.add_argument("--host", default="127.0.0.1")
+        parser.add_argument("--processes", type=int, default=2 * CORES)
+        parser.add_argument("--workers-elsewhere", action="store_true", help="workers are started by hand")
 
-    def handle(self, *args: str, port: int = 8321, host: str = "127.0.0.1", **options: str) -> None:
+    def handle(self, *args: str, **options: Any) -> None:  # noqa: ANN401
         """Print the address and serve."""
+        host, port = options.get("host", "127.0.0.1"), options.get("port", 8321)
         self.stdout.write(f"Nodulant is at http://{host}:{port}/  (stop with Ctrl-C)")
         self.stdout.flush()
-        call_command("clearsessions")
+        serve(f"{host}:{port}", options.get("processes"), bool(options.get("workers_elsewhere")))
+
+
+def serve(address: str, processes: int | None = None, workers_elsewhere: bool = False, **more: object) -> None:
+    """Serve on ``address`` until stopped; ``more`` goes to gunicorn as it is (certificate and key)."""
+    call_command("clearsessions")
+    settings.WORKERS = settings.WORKERS or CORES
+    with contextlib.nullcontext() if workers_elsewhere else workers(settings.WORKERS):
         _settle()
-        serve(application, host=host, port=port, threads=4, channel_timeout=60, _quiet=True, **_proxied())
+        Web(
+            {
+                "bind": address,
+                "workers": processes or 2 * CORES,
+                "worker_class": "gthread",
+                "threads": THREADS,
+                "preload_app": True,
+                "timeout": 120,
+                "graceful_timeout": 5,
+                "keepalive": 30,
+                "forwarded_allow_ips": ",".join(settings.PROXY),
+                "post_worker_init": _bounded,
+                "loglevel": "warning",
+                "control_socket_disable": True,
+                **more,
+            }
+        ).run()
 
 
-def _proxied() -> dict[str, object]:
-    """What waitress takes from a proxy in front; without one, what claims to come through one is left to be seen."""
-    if not settings.PROXY:
-        return {"clear_untrusted_proxy_headers": False}
-    told = {"x-forwarded-for", "x-forwarded-proto"}
-    return {"trusted_proxy": settings.PROXY, "trusted_proxy_headers": told, "clear_untrusted_proxy_headers": True}
+class Web(BaseApplication):  # type: ignore[misc]
+    """Our application under gunicorn."""
+
+    def __init__(self, told: dict[str, object]) -> None:
+        """Keep what it is told."""
+        self.told = told
+        super().__init__()
+
+    def load_config(self) -> None:
+        """Set it."""
+        for name, value in self.told.items():
+            if name in self.cfg.settings:
+                self.cfg.set(name, value)
+
+    def load(self) -> Callable[..., object]:
+        """The application, loaded once before the processes part."""
+        from nodulant_server.wsgi import application  # noqa: PLC0415 - Django is set up by now
+
+        return application
+
+
+def _bounded(worker: Any) -> None:  # noqa: ANN401
+    """Every connection takes over from the socket that it came by how long a silence is borne."""
+    for listener in worker.sockets:
+        for way in (SO_RCVTIMEO, SO_SNDTIMEO):
+            listener.sock.setsockopt(SOL_SOCKET, way, struct.pack("ll", SILENT_S, 0))
+
+
+@contextlib.contextmanager
+def workers(count: int) -> Iterator[None]:
+    """Workers for as many queues, each started again when it ends; all end with this process."""
+    command = [sys.executable, str(settings.ROOT / "manage.py"), "worker", "--parent", str(os.getpid())]
+    environment = {**os.environ, "NODULANT_WORKERS": str(count)}
+
+    def start(number: int) -> "subprocess.Popen[bytes]":
+        return subprocess.Popen([*command, "--queue", str(number)], env=environment, stdin=subprocess.DEVNULL)
+
+    running, over = [start(n) for n in range(count)], threading.Event()
+
+    def watch() -> None:
+        while not over.wait(0.5):
+            for number, process in enumerate(running):
+                if process.poll() is not None and not over.is_set():
+                    time.sleep(0.5)
+                    running[number] = start(number)
+
+    threading.Thread(target=watch, daemon=True).start()
+    mine = os.getpid()
+    try:
+        yield
+    finally:
+        if os.getpid() == mine:  # a web process that ends leaves them to its parent
+            over.set()
+            for process in running:
+                process.kill()
 
 
 def _settle() -> None:
-    """Load all that answers, and leave it out of the garbage collector's rounds: one would halt an answer for 100 ms."""
+    """Load all that answers before the processes part, and leave it out of the garbage collector's rounds."""
     _ = get_resolver().url_patterns
+    connections.close_all()
     gc.collect()
     gc.freeze()

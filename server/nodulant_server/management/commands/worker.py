@@ -1,0 +1,53 @@
+"""``manage.py worker --queue N``: does the heavy work of one queue until stopped."""
+
+import os
+import threading
+import time
+
+from django.core.management.base import BaseCommand, CommandParser
+from django_tasks_db.management.commands.db_worker import Worker
+
+from nodulant_server.heavy import kinds  # all that a run needs is loaded before the first one
+from nodulant_server.heavy.queue import queue_name
+
+NICE = 10
+"""Answers come before searches."""
+
+
+class Command(BaseCommand):
+    """Take work, one piece at a time."""
+
+    help = "Do heavy work (searches, sweeps, papers) of a queue; on this machine or another one on the same database."
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        """Which queue, and whose child it is."""
+        parser.add_argument("--queue", type=int, default=0)
+        parser.add_argument("--parent", type=int, default=0, help="end when this process does")
+
+    def handle(self, *args: str, queue: int = 0, parent: int = 0, **options: str) -> None:
+        """Work until told to stop."""
+        os.nice(NICE)
+        if parent:
+            threading.Thread(target=_with, args=(parent,), daemon=True).start()
+        worker = Worker(
+            queue_names=[queue_name(queue)],
+            interval=0.15,
+            batch=False,
+            backend_name="default",
+            startup_delay=False,
+            max_tasks=None,
+            worker_id=f"{queue}-{os.getpid()}",
+            excluded_queue_names=[],
+        )
+        worker.configure_signals()
+        worker.run()
+
+
+def _with(parent: int) -> None:
+    """End when the process that started this one is gone, however it went."""
+    while os.getppid() == parent:
+        time.sleep(1.0)
+    os._exit(0)
+
+
+__all__ = ["Command", "kinds"]
