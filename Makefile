@@ -1,4 +1,5 @@
 # make demo    build what is missing, load the demo shop, serve on 127.0.0.1
+# make shop    serve a shop over https on its own network, with copies every hour
 # make test    lint, types, layers and all tests      make bench    speeds as ratios
 # make harness long comparisons, not part of make test
 # make shots   refresh docs/screenshots               make figures  sizes and shares of the code
@@ -8,7 +9,7 @@ WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.ht
 PORT ?= 8321
 export PYTHONPATH := core:server
 .DELETE_ON_ERROR:
-.PHONY: demo test harness bench shots figures schemas build lint types check-generated clean fix serve
+.PHONY: demo shop test harness bench shots figures schemas build lint types check-generated clean fix serve
 
 .stamps/venv: requirements/run.txt
 	@mkdir -p .stamps
@@ -38,6 +39,9 @@ demo: .stamps/venv build
 serve: .stamps/venv build
 	$(PY) manage.py migrate --verbosity 0
 	$(PY) manage.py serve --port $(PORT)
+
+shop: .stamps/venv build
+	@bin/shop
 
 schemas: .stamps/dev .stamps/npm
 	$(PY) manage.py write_schemas

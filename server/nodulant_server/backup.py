@@ -33,6 +33,7 @@ def backup(folder: Path, kept: int = KEPT) -> tuple[Path, int]:
     unfinished = target.with_suffix(".part")
     with closing(sqlite3.connect(source)) as live, closing(sqlite3.connect(unfinished)) as copy:
         live.backup(copy, pages=2000)
+        copy.execute("PRAGMA journal_mode=DELETE")  # one file, with nothing beside it
     unfinished.chmod(0o600)
     revisions = verified(unfinished)
     unfinished.rename(target)

@@ -59,11 +59,10 @@ def logging_to(folder: Path | None) -> dict[str, Any]:
     }
     if folder is not None:
         handlers["file"] = {
-            "class": "logging.handlers.RotatingFileHandler",
+            "class": "concurrent_log_handler.ConcurrentRotatingFileHandler",
             "filename": str(folder / "nodulant.log"),
             "maxBytes": 1_000_000,
             "backupCount": 5,
-            "delay": True,
             "formatter": "line",
             "filters": ["request"],
         }

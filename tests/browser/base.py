@@ -29,15 +29,24 @@ expect.set_options(timeout=PATIENCE_MS)
 _started: dict[int, tuple[object, object]] = {}
 
 
+def playwright():
+    """One driver a process, started when first asked for and never before a fork."""
+    return _both()[0]
+
+
 def browser():
-    """One Chromium a process, started when first asked for and never before a fork."""
+    """One Chromium a process."""
+    return _both()[1]
+
+
+def _both():
     if os.getpid() not in _started:
         path = shutil.which("chromium")
         if path is None:
             raise RuntimeError("Chromium is not installed: run bin/ensure-chromium (apt-get install chromium)")
         play = sync_playwright().start()
         _started[os.getpid()] = (play, play.chromium.launch(executable_path=path, args=list(FLAGS)))
-    return _started[os.getpid()][1]
+    return _started[os.getpid()]
 
 
 @override_settings(DEMO=True)

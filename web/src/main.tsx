@@ -11,6 +11,7 @@ import { queries } from "./api/queries";
 import "./app/touch.css";
 import { App } from "./app/App";
 import { applyDensity, applyMode, savedDensity, savedMode } from "./app/mode";
+import { keepForOffline } from "./app/offline";
 import { system } from "./app/theme";
 import { startTape } from "./units/tape";
 
@@ -18,6 +19,7 @@ const root = document.getElementById("root");
 applyMode(savedMode());
 applyDensity(savedDensity());
 startTape();
+keepForOffline();
 if (root) {
   createRoot(root).render(
     <StrictMode>

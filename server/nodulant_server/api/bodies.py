@@ -162,6 +162,42 @@ class ShopPeople(Frozen):
     links: list[WaitingLink]
 
 
+class Health(Frozen):
+    """Whether the server works, and what does not."""
+
+    ok: bool
+    wrong: list[str]
+
+
+class WorkerState(Frozen):
+    """A queue of heavy work, and whether somebody is at it."""
+
+    queue: str
+    there: bool
+
+
+class CopyMade(Frozen):
+    """A copy of everything."""
+
+    name: str
+    mb: float
+
+
+class ServerState(Frozen):
+    """How the server is, for the shop's owner."""
+
+    database: str
+    revisions: int
+    missing: str
+    """What to say where stored revisions are gone; empty where none are."""
+    backup_at: datetime | None
+    backup_trouble: str
+    copies: list[CopyMade]
+    free_mb: int
+    workers: list[WorkerState]
+    folder: str
+
+
 class AuditRow(Frozen):
     """One thing done."""
 

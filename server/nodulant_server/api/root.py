@@ -1,11 +1,25 @@
 """The API: every route needs sign-in unless it says otherwise."""
 
-from nodulant_server.api import choices, compute, files, finders, jobs, options, people, problems, session, sweep, work
+from nodulant_server.api import (
+    choices,
+    compute,
+    files,
+    finders,
+    jobs,
+    options,
+    people,
+    problems,
+    server,
+    session,
+    sweep,
+    work,
+)
 from nodulant_server.api.access import Signed
 
 api = problems.Api(title="Nodulant", version="1", auth=Signed(), docs_url=None, parser=problems.Texts())
 api.add_router("/session", session.router)
 api.add_router("", people.router)
+api.add_router("", server.router)
 api.add_router("", jobs.router)
 api.add_router("", options.router)
 api.add_router("", choices.router)

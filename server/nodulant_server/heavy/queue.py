@@ -9,13 +9,12 @@ from datetime import timedelta
 
 import orjson
 from django.conf import settings
-from django.db.models import Q
 from django.utils import timezone
 from ninja.errors import HttpError
 
 from nodulant_server.heavy.kinds import Asked
-from nodulant_server.heavy.worker import LEASE_S, run_work
-from nodulant_server.models import HeavyLines, HeavyWork
+from nodulant_server.heavy.worker import run_work
+from nodulant_server.models import HeavyLines, HeavyWork, WorkerSeen
 from nodulant_server.roles import Acting
 
 MOST_A_PERSON = 2
@@ -24,7 +23,7 @@ LOOK_S = 0.1
 TELL_S = 1.0
 """So often something is written to whoever waits, so that it is noticed when they are gone."""
 KEPT = timedelta(hours=1)
-NOBODY_S = 20.0
+NOBODY_S = 30.0
 """Waiting this long while no worker takes anything means that there is none."""
 
 
@@ -110,5 +109,4 @@ def _standing(pk: int, waited_s: float) -> str:
 
 
 def _any_worker() -> bool:
-    recent = timezone.now() - timedelta(seconds=3 * LEASE_S)
-    return HeavyWork.objects.filter(Q(leased_until__gt=recent)).exists()
+    return WorkerSeen.objects.filter(at__gt=timezone.now() - timedelta(seconds=NOBODY_S)).exists()

@@ -1,7 +1,7 @@
 """Everything that is stored."""
 
 from nodulant_server.models.audit import AuditEntry
-from nodulant_server.models.heavy import HeavyLines, HeavyWork
+from nodulant_server.models.heavy import HeavyLines, HeavyWork, WorkerSeen
 from nodulant_server.models.immutable import Immutable, ImmutableError
 from nodulant_server.models.jobs import (
     Attachment,
@@ -35,5 +35,6 @@ __all__ = [
     "SignedIn",
     "SurveyRevision",
     "SweepKept",
+    "WorkerSeen",
     "Workshop",
 ]

@@ -37,3 +37,10 @@ class HeavyLines(models.Model):
         """In the order written."""
 
         ordering = ("pk",)
+
+
+class WorkerSeen(models.Model):
+    """When a queue's worker last said that it is there."""
+
+    queue = models.CharField(max_length=32, unique=True)
+    at = models.DateTimeField()

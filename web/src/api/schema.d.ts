@@ -304,6 +304,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Health
+         * @description Whether it works: 200, or 503 with what does not; for a monitor, without names or numbers of anybody's.
+         */
+        get: operations["nodulant_server_api_server_health"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -1282,6 +1302,46 @@ export interface paths {
          * @description Seats with the usual shares of an axle.
          */
         post: operations["nodulant_server_api_choices_shared"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/server": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * State
+         * @description Copies, disk and workers, for the shop's owner.
+         */
+        get: operations["nodulant_server_api_server_state"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/server/backup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Copy
+         * @description Make a copy now.
+         */
+        post: operations["nodulant_server_api_server_make_copy"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3336,6 +3396,16 @@ export interface components {
             option_ids: number[];
         };
         /**
+         * CopyMade
+         * @description A copy of everything.
+         */
+        CopyMade: {
+            /** Mb */
+            mb: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * Crossmember
          * @description One crossmember at a station: profile sizes, mm, and how its ends are joined to the rails.
          */
@@ -4922,6 +4992,16 @@ export interface components {
             y_mm: number;
             /** Z Mm */
             z_mm: number;
+        };
+        /**
+         * Health
+         * @description Whether the server works, and what does not.
+         */
+        Health: {
+            /** Ok */
+            ok: boolean;
+            /** Wrong */
+            wrong: string[];
         };
         /**
          * Heights
@@ -7504,6 +7584,30 @@ export interface components {
             name: string;
             /** Now */
             now: number;
+        };
+        /**
+         * ServerState
+         * @description How the server is, for the shop's owner.
+         */
+        ServerState: {
+            /** Backup At */
+            backup_at: string | null;
+            /** Backup Trouble */
+            backup_trouble: string;
+            /** Copies */
+            copies: components["schemas"]["CopyMade"][];
+            /** Database */
+            database: string;
+            /** Folder */
+            folder: string;
+            /** Free Mb */
+            free_mb: number;
+            /** Missing */
+            missing: string;
+            /** Revisions */
+            revisions: number;
+            /** Workers */
+            workers: components["schemas"]["WorkerState"][];
         };
         /**
          * Session
@@ -10565,6 +10669,16 @@ export interface components {
             prisms: number[][];
         };
         /**
+         * WorkerState
+         * @description A queue of heavy work, and whether somebody is at it.
+         */
+        WorkerState: {
+            /** Queue */
+            queue: string;
+            /** There */
+            there: boolean;
+        };
+        /**
          * ZStep
          * @description The part behind ``place`` (or ahead of it) rises by ``rise_mm``.
          *
@@ -11015,6 +11129,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HandCheck"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_server_health: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
                 };
             };
         };
@@ -12288,6 +12431,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Seat"][];
+                };
+            };
+        };
+    };
+    nodulant_server_api_server_state: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ServerState"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_server_make_copy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ServerState"];
                 };
             };
         };

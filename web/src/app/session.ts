@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { createContext, useContext } from "react";
 import { api } from "../api/client";
 import type { Session } from "../api/types";
+import { forgetKept } from "./offline";
 
 export const SessionContext = createContext<Session | null>(null);
 
@@ -24,6 +25,7 @@ export function useSwitchPerson(): (name: string | null) => Promise<void> {
   return async (name) => {
     if (name) await api.POST("/api/session/switch", { body: { name } });
     else await api.POST("/api/session/sign-out");
+    forgetKept();
     await queries.resetQueries();
   };
 }

@@ -19,6 +19,8 @@ from django.db import connections
 from django.urls import get_resolver
 from gunicorn.app.base import BaseApplication
 
+from nodulant_server.floor.upkeep import missing
+
 SILENT_S = 20
 """A request that is sent by halves, or an answer that nobody takes, ends after so long a silence."""
 THREADS = 8
@@ -43,18 +45,28 @@ class Command(BaseCommand):
         host, port = options.get("host", "127.0.0.1"), options.get("port", 8321)
         self.stdout.write(f"Nodulant is at http://{host}:{port}/  (stop with Ctrl-C)")
         self.stdout.flush()
-        serve(f"{host}:{port}", options.get("processes"), bool(options.get("workers_elsewhere")))
+        if words := missing():
+            self.stderr.write(words)
+        serve([f"{host}:{port}"], options.get("processes"), own_workers=not options.get("workers_elsewhere"))
 
 
-def serve(address: str, processes: int | None = None, workers_elsewhere: bool = False, **more: object) -> None:
-    """Serve on ``address`` until stopped; ``more`` goes to gunicorn as it is (certificate and key)."""
+def serve(
+    addresses: list[str],
+    processes: int | None = None,
+    own_workers: bool = True,
+    upkeep: list[str] | None = None,
+    **more: object,
+) -> None:
+    """Serve on ``addresses`` until stopped; ``more`` goes to gunicorn as it is (certificate and key)."""
     call_command("clearsessions")
     settings.WORKERS = settings.WORKERS or CORES
-    with contextlib.nullcontext() if workers_elsewhere else workers(settings.WORKERS):
+    parent = ["--parent", str(os.getpid())]
+    beside = [["worker", *parent, "--queue", str(n)] for n in range(settings.WORKERS)] if own_workers else []
+    with running([*beside, *([upkeep] if upkeep else [])]):
         _settle()
         Web(
             {
-                "bind": address,
+                "bind": addresses,
                 "workers": processes or 2 * CORES,
                 "worker_class": "gthread",
                 "threads": THREADS,
@@ -100,31 +112,30 @@ def _bounded(worker: Any) -> None:  # noqa: ANN401
 
 
 @contextlib.contextmanager
-def workers(count: int) -> Iterator[None]:
-    """Workers for as many queues, each started again when it ends; all end with this process."""
-    command = [sys.executable, str(settings.ROOT / "manage.py"), "worker", "--parent", str(os.getpid())]
-    environment = {**os.environ, "NODULANT_WORKERS": str(count)}
+def running(commands: list[list[str]]) -> Iterator[None]:
+    """Commands of manage.py beside this process, each started again when it ends; all end with this process."""
+    environment, mine = {**os.environ, "NODULANT_WORKERS": str(settings.WORKERS)}, os.getpid()
 
-    def start(number: int) -> "subprocess.Popen[bytes]":
-        return subprocess.Popen([*command, "--queue", str(number)], env=environment, stdin=subprocess.DEVNULL)
+    def start(command: list[str]) -> "subprocess.Popen[bytes]":
+        whole = [sys.executable, str(settings.ROOT / "manage.py"), *command]
+        return subprocess.Popen(whole, env=environment, stdin=subprocess.DEVNULL)
 
-    running, over = [start(n) for n in range(count)], threading.Event()
+    beside, over = [start(command) for command in commands], threading.Event()
 
     def watch() -> None:
         while not over.wait(0.5):
-            for number, process in enumerate(running):
+            for number, process in enumerate(beside):
                 if process.poll() is not None and not over.is_set():
                     time.sleep(0.5)
-                    running[number] = start(number)
+                    beside[number] = start(commands[number])
 
     threading.Thread(target=watch, daemon=True).start()
-    mine = os.getpid()
     try:
         yield
     finally:
         if os.getpid() == mine:  # a web process that ends leaves them to its parent
             over.set()
-            for process in running:
+            for process in beside:
                 process.kill()
 
 

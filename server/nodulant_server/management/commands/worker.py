@@ -1,15 +1,20 @@
 """``manage.py worker --queue N``: does the heavy work of one queue until stopped."""
 
+import contextlib
 import os
 import threading
 import time
 
 from django.core.management.base import BaseCommand, CommandParser
+from django.db import DatabaseError, connections
+from django.utils import timezone
 from django_tasks_db.management.commands.db_worker import Worker
 
 from nodulant_server.heavy import kinds  # all that a run needs is loaded before the first one
 from nodulant_server.heavy.queue import queue_name
+from nodulant_server.models import WorkerSeen
 
+SEEN_S = 10.0
 NICE = 10
 """Answers come before searches."""
 
@@ -39,8 +44,18 @@ class Command(BaseCommand):
             worker_id=f"{queue}-{os.getpid()}",
             excluded_queue_names=[],
         )
+        threading.Thread(target=_seen, args=(queue_name(queue),), daemon=True).start()
         worker.configure_signals()
         worker.run()
+
+
+def _seen(queue: str) -> None:
+    """Say again and again that there is somebody at this queue."""
+    while True:
+        with contextlib.suppress(DatabaseError):
+            WorkerSeen.objects.update_or_create(queue=queue, defaults={"at": timezone.now()})
+        connections.close_all()
+        time.sleep(SEEN_S)
 
 
 def _with(parent: int) -> None:
