@@ -18,7 +18,6 @@ from pathlib import Path
 
 from django.conf import settings
 from django.test import SimpleTestCase
-from playwright.sync_api import expect
 
 from tests.browser.base import FLAGS, PATIENCE_MS, playwright
 
@@ -35,6 +34,7 @@ def free_port():
 
 class OnTheFloor(SimpleTestCase):
     databases = "__all__"  # it has a shop and a database of its own
+
     def setUp(self):
         self.folder = Path(self.enterContext(tempfile.TemporaryDirectory(ignore_cleanup_errors=True)))
         own = {name: value for name, value in os.environ.items() if not name.startswith(("DJANGO_", "NODULANT_"))}
@@ -117,7 +117,7 @@ class OnTheFloor(SimpleTestCase):
         page.evaluate("navigator.serviceWorker.ready.then(() => true)")
         page.reload()  # from now on the worker sees what is asked
         page.locator("button.stage-head").filter(has_text="Survey").click()
-        field = page.get_by_label("Wheelbase, hub to hub")
+        field = page.get_by_label("Wheelbase, hub to hub", exact=True)
         field.wait_for()
         page.wait_for_timeout(3000)  # parts of the bench are fetched ahead
         context.set_offline(True)
@@ -130,13 +130,13 @@ class OnTheFloor(SimpleTestCase):
         # meanwhile somebody else takes another reading
         _, other = self.trusting(authority, "laptop")
         other.goto(f"{self.url}/")
-        other.get_by_label("Name").fill("nell")
-        other.get_by_label("Password").fill(WORD)
+        other.get_by_label("Name", exact=True).fill("nell")
+        other.get_by_label("Password", exact=True).fill(WORD)
         other.get_by_role("button", name="Sign in").click()
         other.get_by_role("heading", name="Barn find").click()
         other.locator("button.stage-head").filter(has_text="Survey").click()
-        other.get_by_label("Inside radius").fill("1/4")
-        other.get_by_label("Inside radius").press("Enter")
+        other.get_by_label("Inside radius", exact=True).fill("1/4")
+        other.get_by_label("Inside radius", exact=True).press("Enter")
         other.locator("button.stage-head").filter(has_text="Target").click()
         other.get_by_role("status").filter(has_text="revision").first.wait_for()
         context.set_offline(False)
