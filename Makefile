@@ -9,7 +9,7 @@ WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.ht
 PORT ?= 8321
 export PYTHONPATH := core:server
 .DELETE_ON_ERROR:
-.PHONY: demo shop test harness bench shots figures schemas build lint types check-generated clean fix serve
+.PHONY: demo shop postgres test harness bench shots figures schemas build lint types check-generated clean fix serve
 
 .stamps/venv: requirements/run.txt
 	@mkdir -p .stamps
@@ -67,9 +67,15 @@ fix: .stamps/dev .stamps/npm
 	.venv/bin/ruff check --fix . ; .venv/bin/ruff format .
 	cd web && npx biome check --write src
 
-test: lint types check-generated build
+test: lint types check-generated build postgres
 	bin/ensure-chromium
 	$(PY) manage.py test tests --settings=tests.settings --parallel 2 --noinput
+
+# what is stored, on PostgreSQL too; all of tests/server passes on it
+STORED := $(addprefix tests.server.test_,jobs shops people storage revisions job_list work faults heavy floor tape)
+postgres: .stamps/dev build
+	NODULANT_TEST_URL=$$(bin/ensure-postgres) $(PY) manage.py test $(STORED) --settings=tests.settings --parallel 2 --noinput
+	bin/ensure-postgres stop
 
 harness: .stamps/dev
 	$(PY) manage.py test tests.harness --pattern 'harness_*.py' --settings=tests.settings --parallel 2 --noinput

@@ -16,10 +16,11 @@ from nodulant_server.database_url import database  # noqa: E402
 from nodulant_server.settings import *  # noqa: E402, F403
 
 DEMO = False
-DATABASES = {"default": database("", _DATA, journal="MEMORY")}
+_URL = os.environ.get("NODULANT_TEST_URL", "")  # another database than SQLite: tests/server run on PostgreSQL too
+DATABASES = {"default": database(_URL, _DATA, journal="MEMORY")}
 if own := os.environ.get("NODULANT_TEST_DATABASE"):  # a worker that a test started, on that test's database
     DATABASES["default"]["NAME"] = own
-DATABASES["default"]["TEST"] = {"NAME": str(_DATA / "test.sqlite3")}
+DATABASES["default"]["TEST"] = {"NAME": f"test_{_HERE}" if _URL else str(_DATA / "test.sqlite3")}
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 TEST_RUNNER = "tests.runner.Runner"
 LOGGING = {"version": 1, "disable_existing_loggers": False, "root": {"handlers": [], "level": "CRITICAL"}}

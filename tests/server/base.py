@@ -1,8 +1,10 @@
 """A job in the database and people signed in."""
 
 import json
+from unittest import skipUnless
 
 from django.contrib.auth.models import User
+from django.db import connection
 from django.test import TestCase
 
 from nodulant_server.actions.transfer import import_job
@@ -10,6 +12,7 @@ from nodulant_server.models import Member, Workshop
 from nodulant_server.roles import acting_as
 from tests import fixtures as f
 
+of_sqlite = skipUnless(connection.vendor == "sqlite", "what is asked here is SQLite's")
 ROLES = {"ada": "owner", "bram": "helper", "inspector": "reader"}
 
 

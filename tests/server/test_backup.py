@@ -11,10 +11,12 @@ from django.core.management.base import CommandError
 from django.test import SimpleTestCase, override_settings
 
 from nodulant_server.backup import BackupRefused, backup, listed, restore, verified
+from tests.server.base import of_sqlite
 
 SCHEMA = "CREATE TABLE nodulant_server_designrevision (id INTEGER PRIMARY KEY, pair INTEGER, half INTEGER)"
 
 
+@of_sqlite
 class Copies(SimpleTestCase):
     databases = {"default"}
 

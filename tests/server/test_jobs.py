@@ -9,7 +9,7 @@ from django.db import connection
 from nodulant.formats.jobfile import load_job
 from nodulant_server.models import Draft, ImmutableError, Job, Member, Option
 from tests import fixtures as f
-from tests.server.base import Shop
+from tests.server.base import Shop, of_sqlite
 
 
 class Revisions(Shop):
@@ -230,6 +230,7 @@ class DemoShop(Shop):
         self.assertEqual(Job.objects.count(), 1)
         self.assertEqual(Member.objects.filter(user__username="bram").count(), 1)
 
+    @of_sqlite
     def test_foreign_keys_are_kept_by_the_database(self):
         with connection.cursor() as cursor:
             cursor.execute("PRAGMA foreign_keys")

@@ -7,7 +7,7 @@ import tempfile
 import threading
 from pathlib import Path
 
-from django.db import connection, connections
+from django.db import connections
 from django.test import SimpleTestCase, TransactionTestCase, override_settings
 
 from nodulant.job.document import Design
@@ -154,6 +154,3 @@ class Page(Shop):
         self.assertNotIn("https://", html)
         for sheet in (ROOT / "web" / "dist" / "assets").glob("*.css"):
             self.assertNotIn("https://", sheet.read_text())
-
-    def test_the_tables_are_sqlite_here(self):
-        self.assertEqual(connection.vendor, "sqlite")

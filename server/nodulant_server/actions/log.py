@@ -15,7 +15,7 @@ from nodulant.evaluate import Want, evaluate
 from nodulant.evaluate.suspensions.link_readings import link_readings
 from nodulant.job.document import MOST_ENTRIES, AsBuilt, Design, Inputs
 from nodulant.survey.vehicle import Survey
-from nodulant_server.actions.limits import refuse_beyond
+from nodulant_server.actions.limits import one_at_a_time, refuse_beyond
 from nodulant_server.models import Job, LogEntry
 from nodulant_server.roles import Acting, require
 
@@ -49,6 +49,7 @@ def append(acting: Acting, job: Job, fields: dict[str, Any]) -> Entry:
     """Validate and append one entry; number, time and person come from here."""
     require(acting, "decide" if fields.get("kind") in {"override", "decision"} else "log")
     with transaction.atomic():
+        one_at_a_time(job)
         number = (job.log.order_by("-number").values_list("number", flat=True).first() or 0) + 1
         refuse_beyond(number, MOST_ENTRIES, "log entries", "withdraw nothing: begin a copy of the job")
         at = timezone.now().isoformat(timespec="seconds")

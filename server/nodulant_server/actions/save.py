@@ -8,7 +8,7 @@ from django.utils import timezone
 
 from nodulant.job.document import MOST_OPTIONS, MOST_REVISIONS, Design
 from nodulant.survey.vehicle import Survey
-from nodulant_server.actions.limits import refuse_beyond
+from nodulant_server.actions.limits import one_at_a_time, refuse_beyond
 from nodulant_server.audit import note
 from nodulant_server.models import DesignRevision, Draft, Job, Option, SurveyRevision
 from nodulant_server.roles import Acting, require
@@ -31,6 +31,7 @@ def save_design(
     """
     require(acting, "design")
     with transaction.atomic():
+        one_at_a_time(option.job)
         head = option.head().number
         if head == base:
             Draft.objects.filter(option=option, user=acting.user, device=device, base=base).delete()
@@ -112,6 +113,7 @@ def save_survey(acting: Acting, job: Job, base: int, survey: Survey) -> SurveyRe
     """Append a survey revision that started from ``base``; raises Stale."""
     require(acting, "design")
     with transaction.atomic():
+        one_at_a_time(job)
         head = job.survey_head().number
         if head != base:
             raise Stale(head, None)

@@ -21,9 +21,9 @@ from gunicorn.app.base import BaseApplication
 
 from nodulant_server.floor.upkeep import missing
 
-SILENT_S = 20
+SILENT_S = 15
 """A request that is sent by halves, or an answer that nobody takes, ends after so long a silence."""
-THREADS = 8
+THREADS = 32
 CORES = os.cpu_count() or 1
 """Two web processes a core: one that reckons holds up the others of its process, and no more than those."""
 
