@@ -9,7 +9,7 @@ WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.ht
 PORT ?= 8321
 export PYTHONPATH := core:server
 .DELETE_ON_ERROR:
-.PHONY: demo shop postgres test harness bench shots figures schemas build lint types check-generated clean fix serve
+.PHONY: audit demo shop postgres test harness bench shots figures schemas build lint types check-generated clean fix serve
 
 .stamps/venv: requirements/run.txt
 	@mkdir -p .stamps
@@ -69,6 +69,7 @@ fix: .stamps/dev .stamps/npm
 
 test: lint types check-generated build postgres
 	bin/ensure-chromium
+	bin/ensure-nginx
 	$(PY) manage.py test tests --settings=tests.settings --parallel 2 --noinput
 
 # what is stored, on PostgreSQL too; all of tests/server passes on it
@@ -76,6 +77,10 @@ STORED := $(addprefix tests.server.test_,jobs shops people storage revisions job
 postgres: .stamps/dev build
 	NODULANT_TEST_URL=$$(bin/ensure-postgres) $(PY) manage.py test $(STORED) --settings=tests.settings --parallel 2 --noinput
 	bin/ensure-postgres stop
+
+audit: .stamps/venv .stamps/npm
+	$(PY) -m pip install --quiet pip-audit && $(PY) -m pip_audit -r requirements/run.txt --disable-pip --require-hashes
+	cd web && npm audit --omit=dev
 
 harness: .stamps/dev
 	$(PY) manage.py test tests.harness --pattern 'harness_*.py' --settings=tests.settings --parallel 2 --noinput

@@ -11,6 +11,7 @@ from nodulant.survey.vehicle import Survey
 from nodulant_server.actions.limits import one_at_a_time, refuse_beyond
 from nodulant_server.audit import note
 from nodulant_server.models import DesignRevision, Draft, Job, Option, SurveyRevision
+from nodulant_server.models.jobs import read_design
 from nodulant_server.roles import Acting, require
 
 
@@ -104,7 +105,7 @@ def keep_draft(acting: Acting, draft: Draft) -> Option:
     with transaction.atomic():
         words = f"kept from a draft that started from revision {draft.base}"
         name = f"{draft.option.name}, {acting.name} {when}"
-        new = branch(acting, draft.option, Design.model_validate(draft.document), name, words)
+        new = branch(acting, draft.option, read_design(draft.document, draft.option.job), name, words)
         draft.delete()
     return new
 

@@ -6,7 +6,6 @@ from django.shortcuts import get_object_or_404
 from ninja import Router
 
 from nodulant.job.changes import design_changes
-from nodulant.job.document import Design
 from nodulant.survey.vehicle import Survey
 from nodulant_server.actions import save
 from nodulant_server.actions.options import change_option, listed_revisions
@@ -26,6 +25,7 @@ from nodulant_server.api.bodies import (
 )
 from nodulant_server.api.jobs import option_head
 from nodulant_server.models import Draft
+from nodulant_server.models.jobs import read_design
 
 router = Router()
 
@@ -63,7 +63,7 @@ def option(request: HttpRequest, option_id: int, device: Device = "") -> OptionD
         id=found.pk,
         head=head.number,
         design=head.design(),
-        draft=Design.model_validate(draft.document) if draft else None,
+        draft=read_design(draft.document, found.job) if draft else None,
         draft_id=draft.pk if draft else None,
         draft_base=draft.base if draft else None,
         draft_survey=Survey.model_validate(draft.survey) if draft and draft.survey else None,

@@ -1,12 +1,24 @@
 """What is stored of a conversion: jobs, options, immutable revisions, drafts, the log and attachments."""
 
+from typing import Any
+
 from django.conf import settings
 from django.db import models
+from pydantic import ValidationError
 
 from nodulant.job.document import Design, Shop
+from nodulant.job.upgrade import upgraded_design
 from nodulant.survey.vehicle import Survey
 from nodulant_server.models.immutable import Immutable
 from nodulant_server.models.shops import Link, Workshop
+
+
+def read_design(document: dict[str, Any], job: "Job") -> Design:
+    """A stored design, brought up to the newest version where it was stored by an older program."""
+    try:
+        return Design.model_validate(document)
+    except ValidationError:
+        return Design.model_validate(upgraded_design(document, job.survey_head().document))
 
 
 class Job(models.Model):
@@ -98,7 +110,7 @@ class DesignRevision(Immutable):
 
     def design(self) -> Design:
         """The stored design."""
-        return Design.model_validate(self.document)
+        return read_design(self.document, self.option.job)
 
 
 class Draft(models.Model):
