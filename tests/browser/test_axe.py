@@ -41,6 +41,12 @@ class Axe(Bench):
         self.page.goto(f"{self.live_server_url}/jobs/{self.job.pk}/compare")
         self.page.get_by_role("heading", level=1).wait_for()
         found |= self.found_on("compare")
+        self.page.goto(f"{self.live_server_url}/shop")
+        for tab in ("People", "You", "What happened", "Server and backups"):
+            self.page.get_by_role("tab", name=tab).click()
+            self.page.get_by_role("tabpanel").locator("*").first.wait_for()
+            self.page.wait_for_timeout(400)
+            found |= self.found_on(tab)
         self.assertEqual(found, {})
 
 

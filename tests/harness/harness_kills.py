@@ -116,7 +116,7 @@ class Kills(SimpleTestCase):
                     promised["revisions"][option] = saved["number"]
                     promised["drafts"].pop(option)
                 if n % 4 == 0:
-                    body = {"subject": f"x-{option}-{n}", "reason": "kept through a kill"}
+                    body = {"subject": "teardown", "reason": "kept through a kill"}
                     person.ask("POST", f"/api/jobs/{job}/reasons", body)
                     promised["log"] = max(promised["log"], len(person.get(f"/api/jobs/{job}/log")))
                 if n % 5 == 0:

@@ -53,6 +53,21 @@ class Work(Shop):
         self.assertIn("waits for", data["problems"][0]["found"])
         self.assertEqual(self.log(), [])
 
+    def test_nothing_is_passed_or_decided_that_no_option_has(self):
+        for body in (
+            {"subject": "dance", "reason": "because"},
+            {"subject": "", "reason": "because"},
+            {"subject": "teardown", "reason": "because", "choice": "accept"},
+            {"subject": "axle-notch/depth/nowhere", "reason": "because", "choice": "rework"},
+        ):
+            with self.subTest(body):
+                self.assertEqual(
+                    self.refused(self.reasons(**body)[0], 422, "input")["problems"][0]["pointer"], "/subject"
+                )
+        self.assertEqual(self.log(), [])
+        good = {"subject": "axle-notch/depth/left", "reason": "within the fit-up", "choice": "accept"}
+        self.assertEqual(self.reasons(**good)[0].status_code, 200)
+
     def test_unknown_step(self):
         self.refused(self.sign("dance")[0], 422, "input")
 

@@ -58,6 +58,24 @@ def append(acting: Acting, job: Job, fields: dict[str, Any]) -> Entry:
     return entry
 
 
+def give_reason(acting: Acting, job: Job, subject: str, reason: str, choice: str | None) -> Entry:
+    """Pass a step or lock, or decide on a reading, with a reason; raises InputError for what none of the options has."""
+    require(acting, "decide")
+    fields = {"kind": "decision", "choice": choice} if choice else {"kind": "override"}
+    for option in job.live_options():
+        found = evaluate(inputs_of(job, option.head().design()), MEASURES)
+        known = {r.id for r in found.readings} if choice else {s.id for s in found.steps}
+        if subject in known:
+            return append(acting, job, {**fields, "subject": subject, "reason": reason})
+    kind = "reading" if choice else "step"
+    raise InputError(
+        f"there is no such {kind}",
+        field="/subject",
+        found=subject[:80],
+        acceptable=f"a {kind} of an option of this job",
+    )
+
+
 def take_reading(acting: Acting, job: Job, inputs: Inputs, fields: dict[str, Any]) -> Entry:
     """Append a reading that the design asks for; raises InputError for any other."""
     asked = [*asked_readings(inputs.design.operations, inputs.survey, ()), *link_readings(inputs)]

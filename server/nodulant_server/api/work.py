@@ -4,7 +4,7 @@ from django.http import HttpRequest
 from ninja import Router
 
 from nodulant.asbuilt.log import Entry
-from nodulant_server.actions.log import append, entries_of, sign_step, take_length, take_reading, withdraw
+from nodulant_server.actions.log import entries_of, give_reason, sign_step, take_length, take_reading, withdraw
 from nodulant_server.api.access import acting, job_of
 from nodulant_server.api.bodies import LengthBody, ReadingBody, ReasonBody, SignBody, WithdrawBody
 from nodulant_server.api.files import current
@@ -43,9 +43,7 @@ def length(request: HttpRequest, job_id: int, body: LengthBody) -> Entry:
 @router.post("/jobs/{job_id}/reasons", response=Entry)
 def reason(request: HttpRequest, job_id: int, body: ReasonBody) -> Entry:
     """Override a lock or step, or decide on a deviation, with a reason."""
-    fields = {"subject": body.subject, "reason": body.reason}
-    kind = {"kind": "decision", "choice": body.choice} if body.choice else {"kind": "override"}
-    return append(acting(request), job_of(request, job_id), {**kind, **fields})
+    return give_reason(acting(request), job_of(request, job_id), body.subject, body.reason, body.choice)
 
 
 @router.post("/jobs/{job_id}/withdraw", response=Entry)

@@ -34,7 +34,11 @@ export function JobList() {
       </Heading>
       <Flex justify="space-between" gap="3" wrap="wrap" mb="1" fontSize="15px">
         <Text>{session.link ? "Opened by a link" : `${session.shop}: ${session.user}, ${session.role}`}</Text>
-        {!session.link && <Link to="/shop">The shop and its people</Link>}
+        {!session.link && (
+          <Link to="/shop" style={{ textDecoration: "underline" }}>
+            The shop and its people
+          </Link>
+        )}
       </Flex>
       <Text color="faint" mb="4">
         One job is one vehicle's conversion, from the survey to the proof.

@@ -1,4 +1,4 @@
-import { Box, Flex, Heading, Tabs } from "@chakra-ui/react";
+import { Box, Flex, Heading, Tabs, VisuallyHidden } from "@chakra-ui/react";
 import { useEffect } from "react";
 import { Link } from "react-router";
 import { useMay, useSession } from "../app/session";
@@ -30,7 +30,9 @@ export default function ShopPage() {
         <Heading as="h1" size="3xl">
           {session.shop}
         </Heading>
-        <Link to="/">Jobs</Link>
+        <Link to="/" style={{ textDecoration: "underline" }}>
+          Jobs
+        </Link>
       </Flex>
       <Tabs.Root defaultValue="people" lazyMount unmountOnExit>
         <Tabs.List borderColor="rule" mb="3">
@@ -40,8 +42,11 @@ export default function ShopPage() {
             </Tabs.Trigger>
           ))}
         </Tabs.List>
-        {tabs.map(([key, , panel]) => (
-          <Tabs.Content key={key} value={key}>
+        {tabs.map(([key, name, panel]) => (
+          <Tabs.Content key={key} value={key} pt="0">
+            <VisuallyHidden asChild>
+              <h2>{name}</h2>
+            </VisuallyHidden>
             {panel}
           </Tabs.Content>
         ))}
