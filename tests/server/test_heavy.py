@@ -15,6 +15,7 @@ from django.conf import settings
 from django.contrib.auth.models import User
 from django.db import connection
 from django.test import TransactionTestCase, override_settings
+from ninja.errors import HttpError
 
 from nodulant_server.actions.transfer import import_job
 from nodulant_server.heavy import kinds, queue, worker
@@ -150,6 +151,14 @@ class Queued(TransactionTestCase):
         with mock.patch.dict(kinds.KINDS, {"sets": broken}):
             worker.run_work.func(work.pk)
         self.assertIn(b"something went wrong", b"".join(queue.follow(work)))
+
+    def test_a_paper_that_was_not_made_is_a_refusal_and_no_file(self):
+        work = self.asked("report", option_id=0, revision="x")
+        worker.run_work.func(work.pk)
+        with self.assertRaises(HttpError) as refused:
+            queue.in_whole(work)
+        self.assertEqual(refused.exception.status_code, 503)
+        self.assertIn("something went wrong", refused.exception.message)
 
     def test_at_the_limit_of_time_what_was_found_stands(self):
         work = self.asked()

@@ -255,7 +255,9 @@ class ReadersLink(Shop):
         draft = {"base": 1, "design": self.design()}
         answer = reader.put(f"/api/options/{self.option.pk}/draft", draft, content_type="application/json")
         self.assertEqual(answer.status_code, 403)
-        self.assertEqual(reader.get("/api/audit").status_code, 403)
+        for path in ("/api/audit", "/api/people", "/api/server", f"/api/jobs/{self.job.pk}/links"):
+            self.assertEqual(reader.get(path).status_code, 403, path)
+        self.assertEqual(reader.get("/api/library").json(), [])
         for path in ("/api/session/places", "/api/session/password"):
             self.assertIn(reader.get(path).status_code, (403, 405))
 
@@ -308,6 +310,10 @@ class Audit(Shop):
             browser.post("/api/session/sign-in", body, content_type="application/json")
         rows = AuditEntry.objects.filter(address="10.1.2.3")
         self.assertEqual([r.what for r in rows], ["signed in", "sign-in refused"])
+        self.assertEqual({r.workshop for r in rows}, {self.workshop})
+        body = {"name": "nobody-here", "password": "x"}
+        browser.post("/api/session/sign-in", body, content_type="application/json")
+        self.assertIsNone(AuditEntry.objects.all()[0].workshop)
 
     def test_nothing_in_it_is_changed(self):
         entry = AuditEntry.objects.all()[0]

@@ -85,6 +85,8 @@ JOBS_LOOKED_AT = 100
 
 def library(acting: Acting) -> tuple[TypedBefore, ...]:
     """What was typed in the shop's own jobs, the newest first; examples are none of them."""
+    if acting.job_id is not None:  # a reader's link opens one job, and not what is known of others
+        return ()
     jobs = Job.objects.filter(workshop=acting.workshop, deleted_at=None, example=False).order_by("-id")[:JOBS_LOOKED_AT]
     rows = ((job.survey_head().survey(), [o.head().design() for o in job.live_options()]) for job in jobs)
     return typed_before(rows)

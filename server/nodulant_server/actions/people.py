@@ -155,6 +155,13 @@ def sign_in(request: HttpRequest, user: User) -> None:
         note_of(member.workshop, user.username, "signed in")
 
 
+def refused(name: str) -> None:
+    """Note a sign-in that failed where the shops of whoever has that name read it."""
+    shops: list[Workshop | None] = [m.workshop for m in Member.objects.filter(user__username=name).select_related("workshop")]
+    for workshop in shops or [None]:
+        note_of(workshop, name, "sign-in refused")
+
+
 def keep_session(request: HttpRequest, user: User) -> None:
     """Remember in which browser a session is."""
     if request.session.session_key is None:

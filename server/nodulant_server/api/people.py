@@ -54,6 +54,7 @@ def _row(member: Member) -> MemberRow:
 def shop_people(request: HttpRequest) -> ShopPeople:
     """Everybody in the shop; for its owners also what links are out."""
     own = acting(request)
+    _ = own.member  # a reader's link tells nobody's name
     members = own.workshop.members.select_related("user").order_by("pk")
     told = ShopPeople(shop=own.workshop.name, members=[_row(m) for m in members], invitations=[], links=[])
     if own.role != "owner":

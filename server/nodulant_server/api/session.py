@@ -12,7 +12,7 @@ from nodulant_server.actions import people
 from nodulant_server.api.access import LINK, SHOP, acting, who
 from nodulant_server.api.bodies import ChangePassword, Person, Session, ShopName, SignedInAt, SignIn, Switch
 from nodulant_server.api.problems import problem
-from nodulant_server.audit import note, note_of
+from nodulant_server.audit import note
 from nodulant_server.demo import LEFT, PEOPLE, is_demo, sign_in
 from nodulant_server.models import SignedIn
 from nodulant_server.roles import acting_as
@@ -55,7 +55,7 @@ def enter(request: HttpRequest, response: HttpResponse, body: SignIn) -> Session
     if getattr(request, "axes_locked_out", False):
         return problem(429, "too-many-tries", "too many tries: wait five minutes")
     if not isinstance(user, User):
-        note_of(None, body.name, "sign-in refused")
+        people.refused(body.name)
         return problem(401, "sign-in", "name and password do not fit")
     if acting_as(user) is None:
         return problem(401, "sign-in", "you are in no shop here: ask its owner for an invitation")

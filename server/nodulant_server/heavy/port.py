@@ -4,7 +4,6 @@ from collections.abc import Iterator
 
 from django.conf import settings
 from django.http import StreamingHttpResponse
-from ninja.errors import HttpError
 
 from nodulant.job.document import Inputs
 from nodulant_server.heavy.kinds import KINDS, Asked
@@ -24,10 +23,7 @@ def paper(kind: str, acting: Acting, job_id: int, inputs: Inputs, **asked: objec
     whole = _asked(inputs, asked)
     if not settings.WORKERS:
         return b"".join(KINDS[kind](whole))
-    content = in_whole(ask(kind, acting, job_id, whole))
-    if content is None:
-        raise HttpError(503, "the paper was not made: try again in a minute")
-    return content
+    return in_whole(ask(kind, acting, job_id, whole))
 
 
 def _asked(inputs: Inputs, asked: dict[str, object]) -> Asked:

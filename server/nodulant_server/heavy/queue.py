@@ -10,6 +10,7 @@ from datetime import timedelta
 import orjson
 from django.conf import settings
 from django.utils import timezone
+from django_tasks_db.models import DBTaskResult
 from ninja.errors import HttpError
 
 from nodulant_server.heavy.kinds import Asked
@@ -35,6 +36,7 @@ def queue_name(number: int) -> str:
 def ask(kind: str, acting: Acting, job_id: int, asked: Asked) -> HeavyWork:
     """Put work in line; raises HttpError 429 where the person has as much under way as one may."""
     HeavyWork.objects.filter(asked_at__lt=timezone.now() - KEPT).delete()
+    DBTaskResult.objects.finished().filter(finished_at__lt=timezone.now() - KEPT).delete()
     own = HeavyWork.objects.filter(of=acting.counted_as, cancel=False).exclude(state="over")
     if own.count() >= MOST_A_PERSON:
         raise HttpError(429, f"{MOST_A_PERSON} of your searches are under way: wait for one, or cancel it")
@@ -74,10 +76,14 @@ def follow(work: HeavyWork) -> Iterator[bytes]:
         HeavyWork.objects.filter(pk=work.pk).exclude(state="over").update(cancel=True)
 
 
-def in_whole(work: HeavyWork) -> bytes | None:
-    """What a paper's worker wrote, in one piece; None where none did."""
+def in_whole(work: HeavyWork) -> bytes:
+    """What a paper's worker wrote, in one piece; raises HttpError 503 with why there is none."""
     parts = [part for part in follow(work) if not part.startswith(b'{"told"')]
-    return b"".join(parts) or None
+    wrong = next((part for part in parts if part.startswith(b'{"problem"')), None)
+    if wrong is not None or not parts:
+        words = orjson.loads(wrong)["problem"] if wrong else "no worker made the paper"
+        raise HttpError(503, f"{words}: try again in a minute")
+    return b"".join(parts)
 
 
 def _told(words: str) -> bytes:
