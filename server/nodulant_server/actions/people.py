@@ -157,7 +157,9 @@ def sign_in(request: HttpRequest, user: User) -> None:
 
 def refused(name: str) -> None:
     """Note a sign-in that failed where the shops of whoever has that name read it."""
-    shops: list[Workshop | None] = [m.workshop for m in Member.objects.filter(user__username=name).select_related("workshop")]
+    shops: list[Workshop | None] = [
+        m.workshop for m in Member.objects.filter(user__username=name).select_related("workshop")
+    ]
     for workshop in shops or [None]:
         note_of(workshop, name, "sign-in refused")
 

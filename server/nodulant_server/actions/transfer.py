@@ -1,17 +1,21 @@
 """Export a job as its open file, and import one; both ways nothing is lost."""
 
+from collections.abc import Iterable
 from datetime import datetime
+from typing import IO
 
 from django.db import transaction
 from django.utils.dateparse import parse_datetime
 from django.utils.timezone import is_naive, make_aware, now
 
+from nodulant.formats.bundle import Attached, write_bundle
 from nodulant.job.document import DesignRevision as DesignFile
 from nodulant.job.document import JobFile, OptionFile
 from nodulant.job.document import SurveyRevision as SurveyFile
+from nodulant_server.actions.attachments import attached
 from nodulant_server.actions.log import entries_of
 from nodulant_server.audit import note
-from nodulant_server.models import DesignRevision, Job, LogEntry, Option, SurveyRevision
+from nodulant_server.models import Attachment, DesignRevision, Job, LogEntry, Option, SurveyRevision
 from nodulant_server.roles import Acting, require
 
 
@@ -36,6 +40,33 @@ def _option(option: Option) -> OptionFile:
         for r in option.revisions.order_by("number")
     )
     return OptionFile(id=option.key, name=option.name, note=option.note, revisions=revisions)
+
+
+def write_export(to: IO[bytes], job: Job) -> None:
+    """The whole job with its attachments, as a bundle."""
+    rows = job.attachments.order_by("pk").defer("content")
+    write_bundle(to, export_job(job), map(attached, rows), lambda sha256: _content(job, sha256))
+
+
+def _content(job: Job, sha256: str) -> bytes:
+    return bytes(job.attachments.filter(sha256=sha256)[0].content)
+
+
+@transaction.atomic
+def import_bundle(acting: Acting, file: JobFile, kept: Iterable[tuple[Attached, bytes]], source: str) -> Job:
+    """Store a job with its attachments, each as whoever attached it left it."""
+    job = import_job(acting, file, source)
+    for what, content in kept:
+        Attachment(
+            job=job,
+            sha256=what.sha256,
+            name=what.name,
+            content_type=what.content_type,
+            content=content,
+            at=_when(what.at),
+            by=what.by,
+        ).save()
+    return job
 
 
 @transaction.atomic

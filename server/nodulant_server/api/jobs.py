@@ -1,20 +1,25 @@
 """Jobs, options, revisions, drafts, import and export."""
 
 import hashlib
+from tempfile import SpooledTemporaryFile
 
-from django.http import HttpRequest, HttpResponse
+from django.core.exceptions import RequestDataTooBig
+from django.http import FileResponse, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
+from django.utils.http import content_disposition_header
 from ninja import Router
 
+from nodulant.formats.bundle import Attached, read_bundle
 from nodulant.formats.jobfile import dump_job, load_job
 from nodulant.job.document import Shop
 from nodulant.job.merged import merged
 from nodulant.library.typed_before import TypedBefore
 from nodulant_server.actions import save
+from nodulant_server.actions.attachments import attach, attached
 from nodulant_server.actions.begin import begin_job, change_shop
 from nodulant_server.actions.job_list import Changed, begin_like, change_job, duplicate_job, library
 from nodulant_server.actions.log import entries_of
-from nodulant_server.actions.transfer import export_job, import_job
+from nodulant_server.actions.transfer import export_job, import_bundle, import_job, write_export
 from nodulant_server.api.access import acting, job_of
 from nodulant_server.api.bodies import (
     BeginLike,
@@ -29,10 +34,13 @@ from nodulant_server.api.bodies import (
     SaveSurvey,
 )
 from nodulant_server.audit import note
-from nodulant_server.models import DesignRevision, Job, Option
+from nodulant_server.models import Attachment, DesignRevision, Job, Option
 from nodulant_server.roles import require
 
 router = Router()
+ZIPS = ("application/zip", "application/x-zip-compressed")
+IN_MEMORY, BUNDLE_BYTES = 4 * 1024 * 1024, 300 * 1024 * 1024
+"""A bundle up to the first is held in memory, beyond it in a file; beyond the second it is refused."""
 
 
 def job_head(job: Job) -> JobHead:
@@ -97,10 +105,27 @@ def shop(request: HttpRequest, job_id: int, body: SaveShop) -> Saved:
 
 @router.post("/jobs/import", response=JobHead)
 def take(request: HttpRequest) -> JobHead:
-    """Import a job file sent as the body."""
+    """Import a job file, or a bundle with attachments, sent as the body."""
     require(acting(request), "import")
+    if request.content_type in ZIPS:
+        return job_head(_bundled(request))
     file, mark = load_job(request.body), hashlib.sha256(request.body).hexdigest()[:12]
     return job_head(import_job(acting(request), file, f"'{file.name}', {mark}"))
+
+
+def _bundled(request: HttpRequest) -> Job:
+    """A bundle, read piece by piece and not kept in memory whole; raises JobFileRefused and RequestDataTooBig."""
+    mark, size = hashlib.sha256(), 0
+    with SpooledTemporaryFile(IN_MEMORY) as kept:
+        while piece := request.read(1 << 16):
+            size += len(piece)
+            if size > BUNDLE_BYTES:
+                raise RequestDataTooBig
+            mark.update(piece)
+            kept.write(piece)
+        kept.seek(0)
+        file, attachments = read_bundle(kept)
+    return import_bundle(acting(request), file, attachments, f"'{file.name}', {mark.hexdigest()[:12]}")
 
 
 @router.patch("/jobs/{job_id}", response=JobRow)
@@ -136,12 +161,44 @@ def one(request: HttpRequest, job_id: int) -> JobHead:
 
 
 @router.get("/jobs/{job_id}/export")
-def give(request: HttpRequest, job_id: int) -> HttpResponse:
-    """The open job file."""
+def give(request: HttpRequest, job_id: int) -> HttpResponse | FileResponse:
+    """The open job file; a ZIP with it and its attachments where the job has some."""
     job = job_of(request, job_id)
+    if job.attachments.exists():
+        return _bundle(request, job)
     response = HttpResponse(dump_job(export_job(job)), content_type="application/json")
     note(acting(request), "job exported", job.name)
     response["Content-Disposition"] = f'attachment; filename="job-{job.pk}.nodulant.json"'
+    return response
+
+
+def _bundle(request: HttpRequest, job: Job) -> FileResponse:
+    kept = SpooledTemporaryFile(IN_MEMORY)  # noqa: SIM115 - the answer closes it
+    write_export(kept, job)
+    kept.seek(0)
+    note(acting(request), "job exported", job.name)
+    return FileResponse(kept, as_attachment=True, filename=f"job-{job.pk}.nodulant.zip", content_type=ZIPS[0])
+
+
+@router.get("/jobs/{job_id}/attachments", response=list[Attached])
+def attachments(request: HttpRequest, job_id: int) -> list[Attached]:
+    """Files kept with a job, oldest first."""
+    return [attached(row) for row in job_of(request, job_id).attachments.order_by("pk").defer("content")]
+
+
+@router.post("/jobs/{job_id}/attachments", response=Attached)
+def keep_file(request: HttpRequest, job_id: int, name: str) -> Attached:
+    """Keep a file, sent as the body, with a job."""
+    kind = request.content_type or "application/octet-stream"
+    return attached(attach(acting(request), job_of(request, job_id), name, kind, request.body))
+
+
+@router.get("/jobs/{job_id}/attachments/{sha256}")
+def kept_file(request: HttpRequest, job_id: int, sha256: str) -> HttpResponse:
+    """A kept file, always as a download: a browser opens nothing of it in this page's name."""
+    row = get_object_or_404(Attachment, job=job_of(request, job_id), sha256=sha256)
+    response = HttpResponse(bytes(row.content), content_type="application/octet-stream")
+    response["Content-Disposition"] = content_disposition_header(as_attachment=True, filename=row.name)
     return response
 
 

@@ -359,7 +359,7 @@ export interface paths {
         put?: never;
         /**
          * Take
-         * @description Import a job file sent as the body.
+         * @description Import a job file, or a bundle with attachments, sent as the body.
          */
         post: operations["nodulant_server_api_jobs_take"];
         delete?: never;
@@ -390,6 +390,50 @@ export interface paths {
          * @description Rename a job, note something on it, make it a template, archive it or put it in the trash; and back.
          */
         patch: operations["nodulant_server_api_jobs_change"];
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/attachments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Attachments
+         * @description Files kept with a job, oldest first.
+         */
+        get: operations["nodulant_server_api_jobs_attachments"];
+        put?: never;
+        /**
+         * Keep File
+         * @description Keep a file, sent as the body, with a job.
+         */
+        post: operations["nodulant_server_api_jobs_keep_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/attachments/{sha256}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kept File
+         * @description A kept file, always as a download: a browser opens nothing of it in this page's name.
+         */
+        get: operations["nodulant_server_api_jobs_kept_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/jobs/{job_id}/counts": {
@@ -441,7 +485,7 @@ export interface paths {
         };
         /**
          * Give
-         * @description The open job file.
+         * @description The open job file; a ZIP with it and its attachments where the job has some.
          */
         get: operations["nodulant_server_api_jobs_give"];
         put?: never;
@@ -2109,6 +2153,22 @@ export interface components {
             depth_mm: number;
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * Attached
+         * @description A file kept with a job, by the hash of what it holds.
+         */
+        Attached: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /** Content Type */
+            content_type: string;
+            /** Name */
+            name: string;
+            /** Sha256 */
+            sha256: string;
         };
         /**
          * AuditRow
@@ -11271,6 +11331,73 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["JobRow"];
                 };
+            };
+        };
+    };
+    nodulant_server_api_jobs_attachments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Attached"][];
+                };
+            };
+        };
+    };
+    nodulant_server_api_jobs_keep_file: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Attached"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_jobs_kept_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

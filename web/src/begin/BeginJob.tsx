@@ -83,7 +83,7 @@ export function BeginJob({ templates }: { templates: readonly JobRow[] }) {
       return newest;
     });
   };
-  const file = useFile("Job file", ".json,application/json", (chosen) => {
+  const file = useFile("Job file", ".json,.zip,application/json,application/zip", (chosen) => {
     void opened(() => postText<JobHead>("/api/jobs/import", chosen));
   });
   return (

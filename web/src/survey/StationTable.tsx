@@ -14,7 +14,7 @@ import { unitOf } from "../units/show";
 import { AnalysisFields } from "./AnalysisFields";
 import { FromDrawing } from "./FromDrawing";
 
-const WIDTHS = "1.4rem minmax(7.6rem, 8.4rem) repeat(5, minmax(4.6rem, 7.4rem)) 2.4rem";
+const WIDTHS = "1.4rem minmax(8.4rem, 8.8rem) repeat(5, minmax(4.6rem, 7.4rem)) 2.4rem";
 const FIELDS = [
   ["x_mm", "behind front axle", false],
   ["underside_z_mm", "underside", false],
