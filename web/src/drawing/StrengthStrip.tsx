@@ -118,7 +118,7 @@ const StripHead = memo(function StripHead({ table, turn }: { table: boolean; tur
           choose={(value) => put({ loadState: LOAD_STATES.find(([key]) => key === value)?.[0] ?? "laden" })}
         />
       </Box>
-      <Box flex="1" minW="12.5rem" maxW="17rem">
+      <Box w="12.5rem">
         <PlainChoice
           free
           bare
