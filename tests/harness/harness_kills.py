@@ -73,7 +73,7 @@ class Kills(SimpleTestCase):
             writer.start()
         chance = random.Random(11)
         for n in range(KILLS):
-            time.sleep(chance.uniform(0.05, 0.7))
+            time.sleep(chance.uniform(0.1, 1.0))
             if n % (KILLS // WHOLE) == 0:
                 self.process.send_signal(signal.SIGKILL)
                 self.process.wait()
@@ -94,7 +94,7 @@ class Kills(SimpleTestCase):
             self.assertGreaterEqual(stored["head"], promised["revisions"][option])
             wanted = promised["drafts"].get(option)
             if wanted and stored["draft"]:
-                self.assertGreaterEqual(stored["draft"]["targets"]["rear_drop_mm"], wanted)
+                self.assertGreaterEqual(stored["draft"]["targets"]["drop_mm"], wanted)
         print(f"{KILLS} kills, {acknowledged[0]} acknowledged writes, none lost", flush=True)
         self.assertGreater(acknowledged[0], 100)
 
@@ -106,7 +106,7 @@ class Kills(SimpleTestCase):
             try:
                 stored = person.get(f"/api/options/{option}?device=kills")
                 design = copy.deepcopy(stored["draft"] or stored["design"])
-                design["targets"]["rear_drop_mm"] = float(n)
+                design["targets"]["drop_mm"] = float(n)
                 draft = {"base": stored["head"], "design": design, "device": "kills"}
                 person.ask("PUT", f"/api/options/{option}/draft", draft)
                 promised["drafts"][option] = float(n)
