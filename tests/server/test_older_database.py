@@ -1,6 +1,6 @@
 """The database that a shop has since the first release: nothing of it is lost, and everybody keeps what they may.
 
-``older_database/fb60c4c.sqlite3.gz`` was made by that commit itself: one job, three people, a draft, a signed step.
+``older_database/fb60c4c.database.gz`` was made by that commit itself: one job, three people, a draft, a signed step.
 """
 
 import gzip
@@ -16,7 +16,7 @@ from django.test import SimpleTestCase
 
 from tests.server.base import of_sqlite
 
-OLD = Path(settings.ROOT) / "tests/older_database/fb60c4c.sqlite3.gz"
+OLD = Path(settings.ROOT) / "tests/older_database/fb60c4c.database.gz"
 LOOK = """
 import json, django; django.setup()
 from django.contrib.auth import authenticate
