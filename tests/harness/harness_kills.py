@@ -5,6 +5,7 @@ shop settings are written all along and compared with what each answer promised.
 """
 
 import copy
+import hashlib
 import json
 import os
 import random
@@ -66,7 +67,7 @@ class Kills(SimpleTestCase):
         head = first.get(f"/api/jobs/{job}")
         options = [o["id"] for o in head["options"][:2]]
         promised = {"revisions": {o: first.get(f"/api/options/{o}")["head"] for o in options}, "shop": head["shop_number"],
-                    "drafts": {}, "log": len(head["log"])}  # fmt: skip
+                    "drafts": {}, "files": set(), "log": len(head["log"])}  # fmt: skip
         over, acknowledged = threading.Event(), [0]
         writers = [threading.Thread(target=self.write, args=(job, o, promised, over, acknowledged)) for o in options]
         for writer in writers:
@@ -95,6 +96,12 @@ class Kills(SimpleTestCase):
             wanted = promised["drafts"].get(option)
             if wanted and stored["draft"]:
                 self.assertGreaterEqual(stored["draft"]["targets"]["drop_mm"], wanted)
+        kept = {row["sha256"] for row in last.get(f"/api/jobs/{job}/attachments")}
+        self.assertLessEqual(promised["files"], kept)
+        self.assertTrue(promised["files"])
+        for sha256 in promised["files"]:
+            content = last.ask("GET", f"/api/jobs/{job}/attachments/{sha256}")
+            self.assertEqual(hashlib.sha256(content).hexdigest(), sha256)
         print(f"{KILLS} kills, {acknowledged[0]} acknowledged writes, none lost", flush=True)
         self.assertGreater(acknowledged[0], 100)
 
@@ -119,6 +126,10 @@ class Kills(SimpleTestCase):
                     body = {"subject": "teardown", "reason": "kept through a kill"}
                     person.ask("POST", f"/api/jobs/{job}/reasons", body)
                     promised["log"] = max(promised["log"], len(person.get(f"/api/jobs/{job}/log")))
+                if n % 2 == 0:
+                    path = f"/api/jobs/{job}/attachments"
+                    row = json.loads(person.ask("POST", f"{path}?name=photo-{option}-{n}", {"photo": [option, n]}))
+                    promised["files"].add(row["sha256"])
                 if n % 5 == 0:
                     head = person.get(f"/api/jobs/{job}")
                     body = {"base": head["shop_number"], "shop": head["shop"]}
