@@ -4,11 +4,14 @@ import hashlib
 import io
 import json
 import zipfile
+from unittest import mock
 
 from django.test import SimpleTestCase
 
+from nodulant.formats import bundle as bundle_format
 from nodulant.formats.bundle import MOST_BYTES, MOST_FILES, read_bundle, write_bundle
 from nodulant.formats.jobfile import JobFileRefused
+from nodulant_server.actions import attachments
 from nodulant_server.models import Attachment, Job
 from tests import fixtures as f
 from tests.server.base import Shop
@@ -46,6 +49,12 @@ class Kept(Shop):
         self.refused(self.keep(b"x" * (MOST_BYTES + 1)), 422, "input")
         self.become("inspector")
         self.refused(self.keep(), 403, "forbidden")
+
+    def test_no_more_is_kept_than_can_come_back(self):
+        self.keep(b"a" * 600)
+        with mock.patch.object(attachments, "MOST_IN_ALL", 1000):
+            self.assertIn("full", self.refused(self.keep(b"b" * 401), 422, "input")["title"])
+            self.assertEqual(self.keep(b"b" * 400).status_code, 200)
 
     def test_a_job_with_files_leaves_as_a_zip_and_comes_back_whole(self):
         self.keep()
@@ -116,6 +125,15 @@ class Bundles(SimpleTestCase):
         self.assertLess(len(bundle.getvalue()), 200_000)
         self.assertIn("too large", self.refused(bundle).message)
         self.assertIn("too large", self.refused(self.made([], {}, job=b" " * (12 * 1024 * 1024))).message)
+
+    def test_bombs_of_many_small_files_and_broken_packing(self):
+        rows = [self.row(b"\0" * (1024 * 1024 + n)) for n in range(3)]
+        files = {row["sha256"]: b"\0" * (1024 * 1024 + n) for n, row in enumerate(rows)}
+        with mock.patch.object(bundle_format, "MOST_IN_ALL", 2 * 1024 * 1024):
+            self.assertIn("too large together", self.refused(self.made(rows, files)).message)
+        whole = bytearray(self.made([], {}).getvalue())
+        whole[120:400] = b"\xff" * 280
+        self.refused(io.BytesIO(bytes(whole)))
 
     def test_too_many(self):
         self.assertIn("too many", self.refused(self.made([self.row(b"x")] * (MOST_FILES + 1), {})).message)

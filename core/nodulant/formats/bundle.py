@@ -2,7 +2,8 @@
 
 import hashlib
 import zipfile
-from collections.abc import Callable, Iterable
+import zlib
+from collections.abc import Callable, Iterable, Iterator
 from typing import IO, Annotated
 
 from pydantic import Field, TypeAdapter, ValidationError
@@ -13,8 +14,10 @@ from nodulant.formats.problems import Problem, problems_of
 from nodulant.job.document import JobFile
 
 JOB, LIST, FOLDER = "job.nodulant.json", "attachments.json", "attachments/"
-MOST_BYTES, MOST_FILES = 10 * 1024 * 1024, 200
-"""Of one attachment, and how many a job has."""
+MOST_BYTES, MOST_FILES, MOST_IN_ALL = 10 * 1024 * 1024, 200, 250 * 1024 * 1024
+"""Of one attachment, how many a job has, and what all of them hold together."""
+UNREADABLE = (zipfile.BadZipFile, zlib.error, NotImplementedError, RuntimeError, EOFError, OSError)
+"""What a file that is no whole ZIP makes of its reader; not implemented are ways of packing that we never write."""
 
 
 class Attached(Frozen):
@@ -48,11 +51,22 @@ def read_bundle(file: IO[bytes]) -> tuple[JobFile, tuple[tuple[Attached, bytes],
             rows = _ROWS.validate_json(_part(bundle, LIST, LIMIT_BYTES))
             if len(rows) > MOST_FILES:
                 raise _refused("/attachments", "too many attachments", str(len(rows)), f"at most {MOST_FILES}")
-            return job, tuple((row, _checked(bundle, row.sha256)) for row in rows)
+            return job, tuple(_attachments(bundle, rows))
     except ValidationError as error:
         raise JobFileRefused(problems_of(error)) from error
-    except (zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError, OSError) as error:
+    except UNREADABLE as error:
         raise _refused("", "this is no whole ZIP of a job", str(error)[:80], "a bundle as it was exported") from error
+
+
+def _attachments(bundle: zipfile.ZipFile, rows: tuple[Attached, ...]) -> Iterator[tuple[Attached, bytes]]:
+    """Each with what it holds; what all of them unpack to is counted, whatever little they are packed in."""
+    size = 0
+    for row in rows:
+        content = _checked(bundle, row.sha256)
+        size += len(content)
+        if size > MOST_IN_ALL:
+            raise _refused("/attachments", "the attachments are too large together", "more", f"{MOST_IN_ALL} bytes")
+        yield row, content
 
 
 def _checked(bundle: zipfile.ZipFile, sha256: str) -> bytes:

@@ -3,10 +3,12 @@
 import hashlib
 
 from django.db import transaction
+from django.db.models import Sum
+from django.db.models.functions import Length
 from django.utils import timezone
 
 from nodulant.base.errors import InputError
-from nodulant.formats.bundle import MOST_BYTES, MOST_FILES, Attached
+from nodulant.formats.bundle import MOST_BYTES, MOST_FILES, MOST_IN_ALL, Attached
 from nodulant_server.actions.limits import one_at_a_time, refuse_beyond
 from nodulant_server.audit import note
 from nodulant_server.models import Attachment, Job
@@ -29,6 +31,14 @@ def attach(acting: Acting, job: Job, name: str, content_type: str, content: byte
         if (kept := job.attachments.filter(sha256=sha256).first()) is not None:
             return kept
         refuse_beyond(job.attachments.count() + 1, MOST_FILES, "attachments", "a copy of the job")
+        together = job.attachments.aggregate(bytes=Sum(Length("content")))["bytes"] or 0
+        if together + len(content) > MOST_IN_ALL:  # what is stored can leave and come back
+            raise InputError(
+                "this job's attachments are full",
+                field="/content",
+                found=f"{together} bytes",
+                acceptable=f"at most {MOST_IN_ALL} bytes in all",
+            )
         row = Attachment(
             job=job,
             sha256=sha256,

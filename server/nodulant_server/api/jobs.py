@@ -114,7 +114,7 @@ def take(request: HttpRequest) -> JobHead:
 
 
 def _bundled(request: HttpRequest) -> Job:
-    """A bundle, read piece by piece and not kept in memory whole; raises JobFileRefused and RequestDataTooBig."""
+    """A bundle, taken in piece by piece into a file; raises JobFileRefused and RequestDataTooBig."""
     mark, size = hashlib.sha256(), 0
     with SpooledTemporaryFile(IN_MEMORY) as kept:
         while piece := request.read(1 << 16):

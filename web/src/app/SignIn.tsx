@@ -4,6 +4,7 @@ import { type FormEvent, useState } from "react";
 import { api } from "../api/client";
 import type { Session } from "../api/types";
 import { PlainWords } from "../fields/plain";
+import { forgetKept } from "./offline";
 import { useSwitchPerson } from "./session";
 
 /** Name and password; on the demo also its three people. */
@@ -17,6 +18,7 @@ export function SignIn({ session }: { session: Session }) {
     event.preventDefault();
     try {
       await api.POST("/api/session/sign-in", { body: { name, password } });
+      forgetKept();
       await queries.resetQueries();
     } catch (error) {
       setTrouble(error instanceof Error ? error.message : "that did not work");

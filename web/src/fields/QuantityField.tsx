@@ -71,7 +71,7 @@ export const QuantityField = memo(function QuantityField({
     else {
       dropRaw(pointer);
       const typed = ahead || way ? undefined : { text: read.text, unit: read.unit };
-      act({ kind: "set", path, value: way === "ahead" ? 0 - read.value : turned(read.value), typed });
+      act({ kind: "set", path, value: way === "ahead" ? -Math.abs(read.value) : turned(read.value), typed });
     }
   };
   const onKey = (event: KeyboardEvent<HTMLInputElement>) => {

@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, type ReactNode, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { api, got } from "../api/client";
+import { forgetKept } from "../app/offline";
 import { messageOf } from "../cut/useSearch";
 import { PlainWords } from "../fields/plain";
 
@@ -41,6 +42,7 @@ function PasswordForm({ title, ask, send, children }: FormProps) {
     event.preventDefault();
     try {
       await send(password);
+      forgetKept();
       await queries.resetQueries({ queryKey: ["session"] });
       go("/");
     } catch (error) {
