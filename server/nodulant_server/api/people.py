@@ -12,7 +12,8 @@ from ninja.utils import check_csrf
 
 from nodulant_server.actions import people
 from nodulant_server.api.access import acting, job_of
-from nodulant_server.api.bodies import (
+from nodulant_server.api.bodies import Session
+from nodulant_server.api.people_bodies import (
     AuditRow,
     Invite,
     Invited,
@@ -23,7 +24,6 @@ from nodulant_server.api.bodies import (
     NewReaderLink,
     OpenLink,
     ResetPassword,
-    Session,
     ShopPeople,
     WaitingLink,
 )

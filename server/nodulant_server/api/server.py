@@ -11,7 +11,7 @@ from django.utils import timezone
 from ninja import Router
 
 from nodulant_server.api.access import acting
-from nodulant_server.api.bodies import CopyMade, Health, ServerState, WorkerState
+from nodulant_server.api.people_bodies import CopyMade, Health, ServerState, WorkerState
 from nodulant_server.audit import note
 from nodulant_server.backup import listed
 from nodulant_server.floor.upkeep import backed_up, kept, missing, revisions

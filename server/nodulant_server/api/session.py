@@ -10,7 +10,8 @@ from ninja.utils import check_csrf
 
 from nodulant_server.actions import people
 from nodulant_server.api.access import LINK, SHOP, acting, who
-from nodulant_server.api.bodies import ChangePassword, Person, Session, ShopName, SignedInAt, SignIn, Switch
+from nodulant_server.api.bodies import Person, Session, ShopName, SignIn, Switch
+from nodulant_server.api.people_bodies import ChangePassword, SignedInAt
 from nodulant_server.api.problems import problem
 from nodulant_server.audit import note
 from nodulant_server.demo import LEFT, PEOPLE, is_demo, sign_in
