@@ -108,3 +108,31 @@ class ForcedColours(Bench):
         style = "(e) => getComputedStyle(e).outlineStyle"
         self.assertEqual(self.page.locator(".stage-head[aria-expanded=true]").evaluate(style), "solid")
         self.assertEqual(self.page.locator(".stage-head[aria-expanded=false]").first.evaluate(style), "none")
+
+
+CUT_CHOICES = """
+() => {
+  const pen = document.createElement('canvas').getContext('2d');
+  return [...document.querySelectorAll('select')].filter((s) => s.checkVisibility()).flatMap((s) => {
+    const style = getComputedStyle(s);
+    pen.font = `${style.fontWeight} ${style.fontSize} ${style.fontFamily}`;
+    const text = s.selectedOptions[0]?.textContent ?? '';
+    const room = s.clientWidth - parseFloat(style.paddingLeft) - parseFloat(style.paddingRight);
+    return pen.measureText(text).width > room + 1 ? [`${s.ariaLabel ?? s.id}: ${text}`] : [];
+  });
+}
+"""
+
+
+class ChoicesWhole(Bench):
+    """What is chosen can be read to its end at 1280 pixels."""
+
+    def test_no_choice_on_any_stage_is_cut(self):
+        self.open("Survey")
+        cut = {}
+        for stage in ("Survey", "Target", "Cut", "Travel", "Steering", "Clearance", "Patterns", "Build", "Prove"):
+            self.stage(stage)
+            self.page.wait_for_timeout(400)
+            if rows := self.page.evaluate(CUT_CHOICES):
+                cut[stage] = rows
+        self.assertEqual(cut, {})

@@ -48,7 +48,8 @@ function offered(op: Operation, part: FormPart): boolean {
 }
 
 const choicesOf = (field: FormField) => field.choices.map((c) => [c.value, c.words] as const);
-const WIDE = ["place", "words", "tick", "spots", "saw", "pipe"];
+const KNOWN = ["steel", "bolt", "grade", "crossmember", "feature"];
+const WIDE = ["place", "words", "tick", "spots", "saw", "pipe", ...KNOWN];
 /** Longer words than these are cut off in half a row. */
 const HALF_ROW = 14;
 const isWide = (field: FormField | undefined) =>

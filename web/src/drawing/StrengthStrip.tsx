@@ -118,7 +118,7 @@ const StripHead = memo(function StripHead({ table, turn }: { table: boolean; tur
           choose={(value) => put({ loadState: LOAD_STATES.find(([key]) => key === value)?.[0] ?? "laden" })}
         />
       </Box>
-      <Box w="12.5rem">
+      <Box w={{ base: "12.5rem", lg: "16.5rem" }}>
         <PlainChoice
           free
           bare

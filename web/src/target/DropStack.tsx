@@ -5,7 +5,7 @@ import { useMay } from "../app/session";
 import { type Draft, freshId } from "../draft/document";
 import { shownDraft, useBench } from "../draft/store";
 import { NONE, useShown } from "../evaluation/useEvaluation";
-import { Act, Group, Pair, PlainChoice, TickField, WordsField } from "../fields/controls";
+import { Act, Group, PlainChoice, TickField, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { FieldTrouble, useProblem } from "../fields/trouble";
 import { showLength } from "../units/show";
@@ -109,7 +109,7 @@ function Entry({ axle, entry, index }: { axle: AxleName; entry: DropEntry; index
   );
   return (
     <Box p="2" mb="2" bg="sheet" borderWidth="1px" borderColor="rule">
-      <Pair>
+      <Box display="grid" gap="1">
         <PlainChoice
           label="Mechanism"
           value={entry.mechanism}
@@ -122,7 +122,7 @@ function Entry({ axle, entry, index }: { axle: AxleName; entry: DropEntry; index
           optional
           instead={solved?.solved ? `${showLength(solved.amount_mm, style)} (solved)` : "solve it"}
         />
-      </Pair>
+      </Box>
       <FieldTrouble problem={entry.amount_mm === null ? problem : undefined} />
       {entry.mechanism === "notch" && (
         <Text role="alert" fontSize="14px" color="removed" fontWeight="600">
