@@ -4,6 +4,7 @@ import io
 import zipfile
 
 import ezdxf
+from playwright.sync_api import expect
 
 from tests.browser.base import Bench
 
@@ -99,6 +100,29 @@ class FirstHour(Bench):
         page.locator("[cmdk-item][data-selected=true]").filter(has_text="Patterns").wait_for()
         keys.press("Enter")
         page.get_by_role("region", name="Patterns", exact=True).wait_for()
+
+
+class Beginning(Bench):
+    def test_a_first_reading_that_cannot_be_is_told_at_its_field_in_the_tape_s_unit(self):
+        page = self.page
+        page.goto(self.live_server_url)
+        for label, text in (("New job", ""), ("Vehicle", "van"), ("C Wall", "3"), ("A Rail height", "abc")):
+            page.get_by_label(label, exact=False).first.fill(text)
+        page.get_by_label("Wanted drop").fill("4")
+        begin = page.get_by_role("button", name="Begin", exact=True)
+        begin.click()
+        height = page.get_by_label("A Rail height")
+        expect(height).to_be_focused()  # nothing is begun without what was typed
+        height.fill("5")
+        begin.click()
+        page.get_by_text('this is too large: 3". Give 1.575" or less.').wait_for()
+        page.get_by_text("this text is too short").wait_for()
+        self.assertNotIn("/start/", page.inner_text("body"))
+        page.get_by_label("C Wall").fill("3/16")
+        page.get_by_label("New job").fill("Blue van")
+        begin.click()
+        page.get_by_role("heading", name="Survey").wait_for()
+        self.assertEqual(page.get_by_label("Station 1, height", exact=True).input_value(), '5"')
 
 
 class ForcedColours(Bench):

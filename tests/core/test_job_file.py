@@ -52,7 +52,7 @@ REFUSED = (
         "quarter",
     ),
     (("surveys", 0, "survey", "masses", 4, "to_x_mm"), -50, "/surveys/0/survey/masses/4/to_x_mm", "more than"),
-    (("name",), "", "/name", "1 character"),
+    (("name",), "", "/name", "1 or more"),
     (("name",), ..., "/name", "this field"),
     (("options",), [], "/options", "at least 1"),
     (("version",), 99, "/version", "1 to"),

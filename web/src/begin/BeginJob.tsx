@@ -43,6 +43,9 @@ const READINGS = [
   ["tube_gap_mm", "E  Tube to rail, standing", "length", true],
 ] as const;
 
+/** What is wrong with these stands at their fields. */
+const SHOWN = /^\/(name|vehicle|start\/(vehicle|drop_mm|rail_height_mm|rail_width_mm|wall_mm|tube_\w+_mm))$/;
+
 /** A new job: a short choice and six readings to a first answer, or only a name; or one brought in from its file. */
 export function BeginJob({ templates }: { templates: readonly JobRow[] }) {
   const go = useNavigate();
@@ -54,7 +57,10 @@ export function BeginJob({ templates }: { templates: readonly JobRow[] }) {
   const [start, setStart] = useState<Start>({ vehicle: "", axle: "rear", by: "not said", kind: "channel" });
   const [busy, setBusy] = useState(false);
   const [problems, setProblems] = useState<Problem[]>([]);
-  const say = (part: Partial<Start>) => setStart((old) => ({ ...old, ...part }));
+  const say = (part: Partial<Start>) => {
+    setProblems([]);
+    setStart((old) => ({ ...old, ...part }));
+  };
   const opened = async (make: () => Promise<JobHead>) => {
     setBusy(true);
     try {
@@ -66,8 +72,13 @@ export function BeginJob({ templates }: { templates: readonly JobRow[] }) {
     }
     setBusy(false);
   };
-  const begin = (event: FormEvent) => {
+  const at = (pointer: string) => problems.find((p) => p.pointer === pointer);
+  const begin = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
+    // a reading that could not be read is not left out in silence
+    const unread = event.currentTarget.querySelector<HTMLElement>("[data-unread]");
+    if (unread) return unread.focus();
+    setProblems([]);
     // the newest readings: those of the last field are taken in when it is left
     setStart((newest) => {
       void opened(() =>
@@ -93,8 +104,13 @@ export function BeginJob({ templates }: { templates: readonly JobRow[] }) {
           Begin a job
         </Heading>
         <Box display="grid" gridTemplateColumns={{ base: "1fr", sm: "1fr 1fr 9rem" }} gap="3">
-          <PlainWords label="New job" value={name} take={setName} />
-          <PlainWords label="Vehicle" value={start.vehicle} take={(vehicle) => say({ vehicle })} />
+          <PlainWords label="New job" value={name} take={setName} problem={at("/name")} />
+          <PlainWords
+            label="Vehicle"
+            value={start.vehicle}
+            take={(vehicle) => say({ vehicle })}
+            problem={at("/start/vehicle") ?? at("/vehicle")}
+          />
           <PlainChoice label="Tape" value={style} choices={STYLES} choose={(next) => put({ style: next as Style })} />
           {templates.length > 0 && (
             <PlainChoice
@@ -110,7 +126,7 @@ export function BeginJob({ templates }: { templates: readonly JobRow[] }) {
             Its sizes and plans stand there in slanted ink, each as assumed until you have measured it on this vehicle.
           </Text>
         ) : (
-          <Readings start={start} say={say} />
+          <Readings start={start} say={say} at={at} />
         )}
         <Flex gap="3" mt="3" wrap="wrap">
           <Button type="submit" bg="chalk" color="onchalk" loading={busy}>
@@ -122,7 +138,7 @@ export function BeginJob({ templates }: { templates: readonly JobRow[] }) {
           {file.input}
         </Flex>
       </form>
-      <TroubleList problems={problems} lead="Nothing was written." />
+      <TroubleList problems={problems.filter((p) => !SHOWN.test(p.pointer))} lead="Nothing was written." />
     </Box>
   );
 }
@@ -138,8 +154,14 @@ function nextOnEnter(event: KeyboardEvent<HTMLFormElement>) {
   fields[fields.indexOf(own) + 1]?.focus();
 }
 
+type ReadingsProps = {
+  start: Start;
+  say: (part: Partial<Start>) => void;
+  at: (pointer: string) => Problem | undefined;
+};
+
 /** The short choice and the readings themselves. */
-function Readings({ start, say }: { start: Start; say: (part: Partial<Start>) => void }) {
+function Readings({ start, say, at }: ReadingsProps) {
   const { by } = start;
   return (
     <>
@@ -169,7 +191,12 @@ function Readings({ start, say }: { start: Start; say: (part: Partial<Start>) =>
         <Box flex="1 1 260px" display="grid" gridTemplateColumns="1fr 1fr" gap="2" alignItems="start">
           <TypedBefore kinds={["rail"]} label="A rail from another job" take={say} />
           <TypedBefore kinds={["axle"]} label="An axle from another job" take={say} />
-          <PlainQuantity label="Wanted drop" value={start.drop_mm ?? null} take={(drop_mm) => say({ drop_mm })} />
+          <PlainQuantity
+            label="Wanted drop"
+            value={start.drop_mm ?? null}
+            take={(drop_mm) => say({ drop_mm })}
+            problem={at("/start/drop_mm")}
+          />
           {READINGS.filter((r) => !(r[3] && (by === "z-step" || by === "raise"))).map(([field, label, kind]) => (
             <PlainQuantity
               key={field}
@@ -177,6 +204,7 @@ function Readings({ start, say }: { start: Start; say: (part: Partial<Start>) =>
               kind={kind}
               value={start[field] ?? null}
               take={(value) => say({ [field]: value })}
+              problem={at(`/start/${field}`)}
             />
           ))}
         </Box>

@@ -48,12 +48,8 @@ export function TravelBar() {
         {marks.map((mark) => (
           <span
             key={mark.name}
-            className="travel-mark"
-            style={{
-              left: share(mark.at),
-              top: mark.name === "touches" ? -6 : 22,
-              color: paint(mark.colour),
-            }}
+            className={mark.name === "touches" ? "travel-mark travel-mark-over" : "travel-mark"}
+            style={{ left: share(mark.at), color: paint(mark.colour) }}
           >
             <i />
             {mark.name}

@@ -1,5 +1,6 @@
 import { Box } from "@chakra-ui/react";
 import { useState } from "react";
+import type { Problem } from "../api/types";
 import type { Raw } from "../draft/raw";
 import { useBench } from "../draft/store";
 import { parseTyped } from "../units/parse";
@@ -13,10 +14,11 @@ type Given = {
   take: (value: number, text: string) => void;
   kind?: Kind;
   hideLabel?: boolean;
+  problem?: Problem;
 };
 
 /** A quantity that is not part of the draft: readings, limits. Read by the core like every other. */
-export function PlainQuantity({ label, value, take, kind = "length", hideLabel = false }: Given) {
+export function PlainQuantity({ label, value, take, kind = "length", hideLabel = false, problem }: Given) {
   const style = useBench((s) => s.style);
   const [editing, setEditing] = useState<string | null>(null);
   const [raw, setRaw] = useState<Raw | null>(null);
@@ -38,13 +40,14 @@ export function PlainQuantity({ label, value, take, kind = "length", hideLabel =
       <TextBox
         label={label}
         bare={hideLabel}
-        wrong={Boolean(raw?.message)}
+        wrong={Boolean(raw?.message || problem)}
+        data-unread={raw?.message ? "" : undefined}
         value={text}
         onChange={(e) => setEditing(e.target.value)}
         onBlur={(e) => finish(e.target.value)}
         onKeyDown={(e) => e.key === "Enter" && finish(e.currentTarget.value)}
       />
-      <FieldTrouble raw={raw ?? undefined} />
+      <FieldTrouble raw={raw ?? undefined} problem={problem} />
     </Box>
   );
 }
@@ -56,15 +59,20 @@ export function PlainWords(props: {
   take: (value: string) => void;
   secret?: boolean;
   complete?: string;
+  problem?: Problem;
 }) {
   return (
-    <TextBox
-      label={props.label}
-      maxLength={120}
-      type={props.secret ? "password" : "text"}
-      autoComplete={props.complete ?? "off"}
-      value={props.value}
-      onChange={(e) => props.take(e.target.value)}
-    />
+    <Box>
+      <TextBox
+        label={props.label}
+        wrong={Boolean(props.problem)}
+        maxLength={120}
+        type={props.secret ? "password" : "text"}
+        autoComplete={props.complete ?? "off"}
+        value={props.value}
+        onChange={(e) => props.take(e.target.value)}
+      />
+      <FieldTrouble problem={props.problem} />
+    </Box>
   );
 }
