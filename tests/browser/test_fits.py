@@ -59,7 +59,7 @@ class Fits(Bench):
         row = self.page.get_by_role("button", name=re.compile("^Tank"))
         expect(row).to_contain_text("not computed")
         self.stage("Build")
-        self.page.get_by_text("What goes along clears: release the cut").first.wait_for()
+        self.page.get_by_text("What goes along or is in the way clears: release the cut").first.wait_for()
         self.stage("Cut")
         self.page.get_by_role("button", name=re.compile("^Tank")).click()
         self.page.get_by_label("Tank: how it is settled").fill("a smaller tank behind the axle")

@@ -5,6 +5,7 @@ from django.test import SimpleTestCase
 from nodulant.begin.first_answer import BUMPS_MM, first_answer
 from nodulant.begin.start import WHEELBASE_MM, Start, begun
 from nodulant.evaluate import evaluate
+from nodulant.job.along import AlongNote
 from nodulant.job.document import Inputs, Shop
 from nodulant.survey.before_teardown import readings_before_teardown
 from nodulant.survey.vehicle import Survey
@@ -158,3 +159,24 @@ class AxleLines(SimpleTestCase):
             {**survey.model_dump(), "features": (*survey.features, second), "wheelbase_mm": 2700.0}
         )
         self.assertEqual([x.x_mm for x in tandem.features], [0.0, WHEELBASE_MM, WHEELBASE_MM + 1200.0])
+
+
+class InTheWay(SimpleTestCase):
+    """What was seen near the work waits for its clearance, or a word, before the first cut; beside a notch too."""
+
+    def test_each_thing_seen_locks_the_cut_until_it_is_settled(self):
+        inputs, _ = answered(job(in_the_way=["tank", "exhaust"]))
+        result = evaluate(inputs)
+        self.assertEqual([r.name for r in result.along], ["Tank", "Exhaust"])
+        self.assertEqual({c.verdict for c in result.checks if c.id.startswith("along-clear")}, {"not computed"})
+        self.assertTrue(result.cut_locked)
+        notes = [AlongNote(thing=t, how="way-out", words="dropped for the cut") for t in ("tank", "exhaust")]
+        settled = inputs.model_copy(update={"design": inputs.design.model_copy(update={"along": tuple(notes)})})
+        self.assertFalse(evaluate(settled).cut_locked)
+
+    def test_where_nothing_was_seen_a_notch_waits_for_nothing(self):
+        inputs, _ = answered(job())
+        result = evaluate(inputs)
+        self.assertEqual((result.along, result.cut_locked), ((), False))
+        bare = job(in_the_way=["tank"])
+        self.assertEqual(evaluate(bare).along, (), "nothing is cut yet")

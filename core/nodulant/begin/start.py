@@ -16,6 +16,7 @@ from nodulant.frame.ops.union import Operation
 from nodulant.job.document import Design, Shop
 from nodulant.parts.limits import find_limit
 from nodulant.parts.sides import LEFT_RIGHT, AxleName
+from nodulant.survey.in_the_way import InTheWay
 from nodulant.survey.rail import Rail, RailSize, Station
 from nodulant.survey.vehicle import Axle, Datum, Feature, Rails, Survey
 from nodulant.targets.drop import DropEntry, FrontTarget, Mechanism, Targets
@@ -47,6 +48,7 @@ class Start(Frozen):
     wheelbase_mm: Annotated[float, Field(ge=500, le=10_000)] | None = None
     tyre: Annotated[str, Field(max_length=40)] | None = None
     bump_mm: Size | None = None
+    in_the_way: InTheWay = ()
 
     @property
     def main_axle(self) -> AxleName:
@@ -109,6 +111,7 @@ def _survey(start: Start) -> Survey:
             "rails": Rails(left=rail, right=rail),
             "features": features,
             start.main_axle: own,
+            "in_the_way": start.in_the_way,
             "assumed": assumed,
         }
     )

@@ -27,7 +27,7 @@ RANK = {phase: i for i, phase in enumerate(PHASES)}
 TAKE_ALONG = StepSpec(
     key=ALONG_STEP,
     phase="prepare",
-    title="What goes along clears: release the cut",
+    title="What goes along or is in the way clears: release the cut",
     detail="Engine, sump, steering, column, tank, exhaust, anti-roll bar and hoses: each has a clearance, is not there, or has a way out.",
     minutes=20,
     hold=HoldPoint(kind="look", ask="Every row of the take-along list is settled"),

@@ -1,11 +1,9 @@
 """What a raise, a step or a narrowing takes along, and what was said of each thing."""
 
-from typing import Literal, get_args
+from typing import Literal
 
 from nodulant.base.model import Frozen, Name
-
-AlongThing = Literal["engine", "sump", "steering-box", "column", "tank", "exhaust", "anti-roll-bar", "hoses"]
-ALONG: tuple[AlongThing, ...] = get_args(AlongThing)
+from nodulant.survey.in_the_way import AlongThing
 
 
 class AlongNote(Frozen):

@@ -15,6 +15,7 @@ from nodulant.parts.tyre import loaded_radius, parse_tyre
 from nodulant.parts.wheel import Wheel
 from nodulant.survey.arch import Arch
 from nodulant.survey.crossmember import Crossmember
+from nodulant.survey.in_the_way import InTheWay
 from nodulant.survey.rail import Rail
 
 
@@ -168,6 +169,8 @@ class Survey(Frozen):
     """Where the bump stops struck the rails before."""
     suspensions: Annotated[tuple[Suspension, ...], Field(max_length=2)] = ()
     """What held the axles before, hubs at their surveyed height: the planned ones are compared with them."""
+    in_the_way: InTheWay = ()
+    """What was seen to stand near the work; nothing is known of its place until it is placed."""
     typed: dict[str, Typed] = {}
     assumed: Assumed = {}
 

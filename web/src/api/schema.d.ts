@@ -8332,6 +8332,11 @@ export interface components {
             /** Drop Mm */
             drop_mm?: number | null;
             /**
+             * In The Way
+             * @default []
+             */
+            in_the_way: ("engine" | "sump" | "steering-box" | "column" | "tank" | "exhaust" | "anti-roll-bar" | "hoses")[];
+            /**
              * Kind
              * @default channel
              * @enum {string}
@@ -9206,6 +9211,11 @@ export interface components {
              *     }
              */
             front: components["schemas"]["Axle"];
+            /**
+             * In The Way
+             * @default []
+             */
+            in_the_way: ("engine" | "sump" | "steering-box" | "column" | "tank" | "exhaust" | "anti-roll-bar" | "hoses")[];
             /**
              * Masses
              * @default []

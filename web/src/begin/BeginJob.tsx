@@ -8,6 +8,7 @@ import type { JobHead, JobRow, Problem, Style } from "../api/types";
 import { TroubleList } from "../app/TroubleList";
 import { useBench } from "../draft/store";
 import { PlainChoice } from "../fields/controls";
+import { InTheWay } from "../fields/InTheWay";
 import { PlainQuantity, PlainWords } from "../fields/plain";
 import { TypedBefore } from "../fields/TypedBefore";
 import { useFile } from "../fields/useFile";
@@ -54,7 +55,13 @@ export function BeginJob({ templates }: { templates: readonly JobRow[] }) {
   const put = useBench((s) => s.put);
   const [name, setName] = useState("");
   const [like, setLike] = useState("");
-  const [start, setStart] = useState<Start>({ vehicle: "", axle: "rear", by: "not said", kind: "channel" });
+  const [start, setStart] = useState<Start>({
+    vehicle: "",
+    axle: "rear",
+    by: "not said",
+    kind: "channel",
+    in_the_way: [],
+  });
   const [busy, setBusy] = useState(false);
   const [problems, setProblems] = useState<Problem[]>([]);
   const say = (part: Partial<Start>) => {
@@ -180,6 +187,7 @@ function Readings({ start, say, at }: ReadingsProps) {
           choose={(kind) => say({ kind: kind as Start["kind"] })}
         />
       </Box>
+      <InTheWay things={start.in_the_way} take={(in_the_way) => say({ in_the_way })} />
       <Text fontSize="14px" color="faint" mt="3" mb="1">
         Six readings to a first answer. What you have not measured may stay empty: a usual size stands there then, in
         slanted ink, until you type it.

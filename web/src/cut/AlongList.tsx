@@ -17,14 +17,14 @@ const MARKS = {
   "way out": "close",
 } as const;
 
-/** What a raise, a step or a narrowing takes along: each with its clearance, or the cut stays locked. */
+/** What a raise, a step or a narrowing takes along, or what was seen in the way: each with its clearance, or the cut stays locked. */
 export function AlongList() {
   const rows = useShown((s) => s.result?.along ?? NONE);
   const locked = useShown((s) => s.result?.cut_locked ?? false);
   const open = rows.filter((r) => r.status === "not computed" || r.status === "too near");
   if (rows.length === 0) return null;
   return (
-    <Group title="Goes along: does it clear?">
+    <Group title="Goes along or in the way: does it clear?">
       <Text fontSize="14px" p="2" bg="sheet" borderLeftWidth="4px" borderColor={locked ? "removed" : "added"} mb="1">
         <b>{locked ? "The cut is locked." : open.length ? "Released with a reason." : "The cut is released."}</b>{" "}
         {open.length ? `${open.length} of ${rows.length} have no clearance yet.` : "Everything is settled."}

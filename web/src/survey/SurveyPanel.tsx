@@ -1,8 +1,10 @@
 import { Text } from "@chakra-ui/react";
 import type { JobHead } from "../api/types";
+import { useMay } from "../app/session";
 import { shownDraft, useBench } from "../draft/store";
 import { useShown } from "../evaluation/useEvaluation";
 import { ChoiceField, Group, Pair, WordsField } from "../fields/controls";
+import { InTheWay } from "../fields/InTheWay";
 import { QuantityField } from "../fields/QuantityField";
 import { TypedBefore } from "../fields/TypedBefore";
 import { WheelFields } from "../fields/WheelFields";
@@ -15,6 +17,9 @@ import { FromFloor } from "./FromFloor";
 /** What is there now, measured from which datum. */
 export default function SurveyPanel({ job }: { job: JobHead }) {
   const features = useBench((s) => shownDraft(s).survey.features);
+  const inTheWay = useBench((s) => shownDraft(s).survey.in_the_way);
+  const act = useBench((s) => s.act);
+  const may = useMay();
   const datum = features.map((f) => [f.id, f.name] as const);
   return (
     <>
@@ -26,6 +31,11 @@ export default function SurveyPanel({ job }: { job: JobHead }) {
         <ChoiceField label="Stations are told from" path={["survey", "datum", "feature_id"]} choices={datum} />
         <WordsField label="Heights are told from" path={["survey", "datum", "plane"]} />
         <QuantityField label="Wheelbase, hub to hub" path={["survey", "wheelbase_mm"]} optional />
+        <InTheWay
+          things={inTheWay ?? []}
+          take={(value) => act({ kind: "set", path: ["survey", "in_the_way"], value })}
+          fixed={!may.design}
+        />
       </Group>
       <AxleGroup name="rear" />
       <AxleGroup name="front" />

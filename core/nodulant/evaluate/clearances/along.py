@@ -1,4 +1,4 @@
-"""Everything that goes along with a raise, a step or a narrowing: its clearance standing, or why there is none.
+"""Everything that goes along with a raise, a step or a narrowing, or was seen in the way of a cut: its clearance.
 
 What stands still is looked at here: things against rails, arches and each other, hoses over all
 travel and lock. What moves past them is the sweep's.
@@ -28,11 +28,11 @@ from nodulant.frame.ops.subframes.subframe import Subframe
 from nodulant.frame.ops.through.narrow import Narrow
 from nodulant.frame.ops.through.zstep import ZStep
 from nodulant.frame.ops.union import Operation
-from nodulant.job.along import ALONG, AlongThing
 from nodulant.job.document import Inputs
 from nodulant.parts.limits import find_limit
 from nodulant.parts.sides import LEFT_RIGHT
 from nodulant.steering.study import steer_study
+from nodulant.survey.in_the_way import ALONG, AlongThing
 from nodulant.survey.vehicle import Survey
 from nodulant.suspension.study import Study
 
@@ -79,13 +79,17 @@ def moves_things(operations: tuple[Operation, ...]) -> bool:
     return any(isinstance(op, Raise | Subframe | Narrow | ZStep) for op in operations)
 
 
+def looked_at(inputs: Inputs) -> tuple[AlongThing, ...]:
+    """All that may go along where something moves; beside other work what was seen in the way of it."""
+    operations = inputs.design.operations
+    return ALONG if moves_things(operations) else tuple(t for t in ALONG if t in inputs.survey.in_the_way and operations)
+
+
 def along_rows(inputs: Inputs, judged: Judged) -> tuple[Along, ...]:
-    """One row for each thing, the open ones first; none where nothing goes along."""
-    if not moves_things(inputs.design.operations):
-        return ()
+    """One row for each thing, the open ones first; none where nothing goes along or is in the way."""
     rows = []
     notes = {note.thing: note for note in inputs.design.along}
-    for thing in ALONG:
+    for thing in looked_at(inputs):
         note = notes.get(thing)
         own, nearest = judged.get(thing, (None, ""))
         if note is not None:
@@ -136,11 +140,9 @@ def along_checks(inputs: Inputs, studies: list[Study]) -> Judged:
     Hoses are looked at through all travel and lock of the ``studies``.
     """
     design = inputs.design
-    if not moves_things(design.operations):
-        return {}
     noted = {note.thing for note in design.along}
     out: Judged = {}
-    for thing in ALONG:
+    for thing in looked_at(inputs):
         if thing in noted:
             continue
         subject = Subject(subject=f"along-{thing}", stage="cut")
