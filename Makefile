@@ -73,7 +73,7 @@ test: lint types check-generated build postgres
 	$(PY) manage.py test tests --settings=tests.settings --parallel 2 --noinput
 
 # what is stored, on PostgreSQL too; all of tests/server passes on it
-STORED := $(addprefix tests.server.test_,jobs shops people storage revisions job_list work faults heavy floor tape)
+STORED := $(addprefix tests.server.test_,jobs shops people storage revisions job_list work faults heavy floor tape machines)
 postgres: .stamps/dev build
 	NODULANT_TEST_URL=$$(bin/ensure-postgres) $(PY) manage.py test $(STORED) --settings=tests.settings --parallel 2 --noinput
 	bin/ensure-postgres stop

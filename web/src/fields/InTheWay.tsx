@@ -24,7 +24,7 @@ export function InTheWay({ things, take, fixed }: { things: Things; take: (next:
       </Text>
       <Flex wrap="wrap" columnGap="4">
         {THINGS.map(([thing, words]) => (
-          <Flex as="label" key={thing} gap="2" align="center" fontSize="14px" minH="28px">
+          <Flex as="label" key={thing} gap="2" align="center" fontSize="14px" minH={{ base: "44px", md: "28px" }}>
             <input
               type="checkbox"
               className="tick"
