@@ -6,16 +6,19 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from nodulant.axles.points import HardPoint
-from nodulant.axles.springs import AntiRollBar, Damper, Strap
+from nodulant.axles.springs import AntiRollBar, Damper, LeafPack, Strap, TorsionBar
 from nodulant.axles.suspension import Suspension
 from nodulant.clearance.hung_bodies import bars_of, block_of
 from nodulant.clearance.moving import RoundBar
 from nodulant.clearance.sweep import pairs_of
 from nodulant.clearance.tie_bodies import tie_bodies
 from nodulant.driveline.driveline import Driveline
+from nodulant.evaluate import evaluate
 from nodulant.evaluate.clearances.sweep import scene, whole_sweep
 from nodulant.frame.model import planned_state, route_on
 from nodulant.frame.ops.union import operation_kinds
+from nodulant.job.fresh.suspension import fresh_suspension
+from nodulant.job.riding import in_place
 from nodulant.parts.solid import Solid, block
 from nodulant.survey.crossmember import Crossmember
 from tests import fixtures as f
@@ -35,7 +38,7 @@ RAIL_ITSELF = {
 """Work that leaves nothing beside the rail's own body; whatever is not here must be a body of its own, or fail."""
 SUSPENSION = {
     "layout": "links are rods, arms are their legs",
-    "springs": "coils and bellows are bars; leaf springs and torsion bars are named",
+    "springs": "coils, bellows and torsion bars are bars, leaf springs pieces of their halves",
     "damper": "a bar",
     "half_shaft": "a bar",
     "steering": "rods, boots, shaft, pitman arm and nut; what else of it is named",
@@ -218,3 +221,101 @@ class Besides(SimpleTestCase):
         box = body.pack.boxes
         np.testing.assert_allclose((box.low[0], box.high[0]), ((1470, -350, 35), (1530, 350, 115)))
         self.assertEqual(tie_bodies((tie.model_copy(update={"up_mm": None}),), survey.rails, routes), ())
+
+
+class Springs(SimpleTestCase):
+    """Leaf springs and torsion bars as bodies."""
+
+    def leaf(self, **more):
+        inputs = van(suspensions=())
+        own = fresh_suspension(inputs, "rear", "leaf", False)
+        eye = own.layout.eye
+        rear = eye.model_copy(update={"x_mm": eye.x_mm + 1300.0})
+        layout = own.layout.model_copy(update={"rear_eye": rear})
+        pack = LeafPack(seat=layout.seat, rate_n_per_mm=35.0, **more)
+        return van(suspensions=(own.model_copy(update={"layout": layout, "springs": pack}),))
+
+    def test_a_half_rises_to_its_eye_with_the_square_of_the_way(self):
+        """Constant curvature from a level clamp (beam under an end load of a spring of constant strength, textbook)."""
+        own = movers(self.leaf())
+        s = self.leaf().design.suspensions[0]
+        first, second = own["leaf spring, right"], own["leaf spring (2), right"]
+        at = first.positions.ride()
+        seat, eye = first.body.a[at], np.array(s.layout.eye.xyz())
+        for bar, share in ((first.body.b[at], 0.45), (second.body.b[at], 0.85)):
+            np.testing.assert_allclose(bar[0], seat[0] + share * (eye[0] - seat[0]), atol=1e-6)
+            np.testing.assert_allclose(bar[2], seat[2] + share**2 * (eye[2] - seat[2]), atol=1e-6)
+        self.assertEqual((first.body.radius, second.body.radius), (20.0, 10.0))
+        # the clamped middle goes with the axle, the eyes stay
+        travel = first.positions.travel
+        np.testing.assert_allclose(first.body.a[:, 5, 0, 2] - seat[2], travel - travel[at[0]], atol=0.5)
+        self.assertEqual(sum(name.startswith("leaf spring") for name in own), 8)
+
+    def test_the_pack_is_on_the_side_of_the_axle_that_it_lies_on(self):
+        heights = []
+        for more in ({}, {"flipped": True}, {"axle_was": "over"}):
+            bar = movers(self.leaf(**more))["leaf spring, right"]
+            heights.append(float(bar.body.a[bar.positions.ride()][2]))
+        self.assertAlmostEqual(heights[0] - heights[2], 40.0, places=6)
+        self.assertAlmostEqual(heights[1], heights[2], places=6)
+
+    def test_a_pack_meets_the_rail_before_the_axle_s_tube_does(self):
+        inputs = self.leaf(pack_mm=90.0)
+        gaps = {p.moving: p.gap_mm for p in whole_sweep(inputs).pairs if p.other == "right rail" and p.gap_mm}
+        thin = {p.moving: p.gap_mm for p in whole_sweep(self.leaf()).pairs if p.other == "right rail" and p.gap_mm}
+        # its top comes up by what it is thicker; the rail lies a little beside it, so it comes nearer by less
+        nearer = thin["leaf spring, right"] - gaps["leaf spring, right"]
+        self.assertTrue(30.0 < nearer < 50.0, nearer)
+
+    def torsion(self):
+        inputs = van(suspensions=())
+        own = fresh_suspension(inputs, "front", "double-wishbone", False)
+        return van(suspensions=(own.model_copy(update={"springs": TorsionBar(diameter_mm=26.0, length_mm=1100.0)}),))
+
+    def test_a_torsion_bar_lies_along_its_arm_s_hinge_and_stands_still(self):
+        inputs = self.torsion()
+        bar = movers(inputs, "front")["torsion bar, right"]
+        layout = in_place(inputs).design.suspensions[0].layout
+        front, rear = np.array(layout.lower_front.xyz()), np.array(layout.lower_rear.xyz())
+        way = (rear - front) / np.linalg.norm(rear - front)
+        start = rear if rear[0] > front[0] else front
+        np.testing.assert_allclose(bar.body.a.reshape(-1, 3), np.broadcast_to(start, (bar.positions.count, 3)))
+        ahead = start + way * np.sign(way[0]) * 1100.0
+        np.testing.assert_allclose(bar.body.b.reshape(-1, 3)[0], ahead, atol=1e-6)
+        others = {p.other.name for p in pairs_of(scene(inputs).movers, scene(inputs).standing) if p.mover is bar}
+        others |= {p.moving for p in whole_sweep(inputs).pairs if p.other == "torsion bar, right"}
+        self.assertIn("toe link, right", others)
+        self.assertFalse(any("lower wishbone" in name or "rail" in name for name in others), others)
+
+    def test_its_key_stands_at_a_crossmember_or_is_told(self):
+        inputs = self.torsion()
+        own = next(c for c in evaluate(inputs).checks if c.limit_id == "key-carried")
+        bar = movers(inputs, "front")["torsion bar, right"]
+        key = float(bar.body.b.reshape(-1, 3)[0][0])
+        nearest = min(abs(t.x_mm - key) for t in inputs.survey.crossmembers)
+        self.assertAlmostEqual(own.value, nearest, delta=1e-6)
+        self.assertEqual(own.verdict, "fails" if nearest > 60.0 else own.verdict)
+        under = inputs.survey.crossmembers[0].model_copy(update={"id": "under", "name": "under the key", "x_mm": key})
+        there = {"crossmembers": (*inputs.survey.crossmembers, under)}
+        carried = inputs.model_copy(update={"survey": inputs.survey.model_copy(update=there)})
+        self.assertEqual(next(c for c in evaluate(carried).checks if c.limit_id == "key-carried").verdict, "holds")
+        bare = inputs.model_copy(update={"survey": inputs.survey.model_copy(update={"crossmembers": ()})})
+        bare = bare.model_copy(
+            update={
+                "design": bare.design.model_copy(
+                    update={"crossmembers": (), "operations": (), "obstacles": (), "driveline": None}
+                )
+            }
+        )
+        self.assertEqual(next(c for c in evaluate(bare).checks if c.limit_id == "key-carried").verdict, "not computed")
+
+
+class Boots(SimpleTestCase):
+    def test_a_rack_s_boots_are_no_pair_with_the_subframe_that_carries_it(self):
+        inputs = van()
+        front = next(s for s in inputs.design.suspensions if s.axle == "front")
+        names = {op.id: op.name for op in inputs.design.operations}
+        carrier = names[next(r for r in {front.rides, *front.rides_but.values()} if r in names)]
+        result = whole_sweep(inputs)
+        self.assertFalse([p for p in result.pairs if p.moving.startswith("boot") and p.other.startswith(carrier)])
+        self.assertTrue([p for p in result.pairs if p.moving.startswith("toe link") and p.other.startswith(carrier)])

@@ -11,8 +11,9 @@ import numpy as np
 
 from nodulant.axles.layouts.independent import TOE_LINK, Strut
 from nodulant.axles.layouts.layout import Layout
+from nodulant.axles.layouts.live import LeafSprings
 from nodulant.axles.points import on_axle
-from nodulant.axles.springs import AirSpring, Coilover, Foothold
+from nodulant.axles.springs import AirSpring, Coilover, Foothold, LeafPack, TorsionBar
 from nodulant.axles.steering import Rack
 from nodulant.axles.suspension import Suspension
 from nodulant.axles.wishbone import wishbone_of
@@ -21,8 +22,10 @@ from nodulant.clearance.hung_bodies import (
     Work,
     damper_mover,
     half_shaft_mover,
+    leaf_movers,
     pitman_movers,
     shaft_movers,
+    torsion_mover,
     work_movers,
 )
 from nodulant.clearance.moving import Mover, Positions, RoundBar, TyreBody
@@ -34,6 +37,7 @@ from nodulant.parts.tyre import Tyre
 from nodulant.steering.knuckles import on_beam
 from nodulant.steering.wheels import Wheels, drag_link_of, steered_wheels
 from nodulant.suspension.motion import Motion, level_at, moved_through
+from nodulant.suspension.spring_motion import key_ends
 from nodulant.suspension.study import Study, travel_of
 
 Held = Callable[[End], Columns | None]
@@ -141,6 +145,9 @@ def _of_wheel(s: Study, side: str, pose: Pose, there: Mask, positions: Positions
         lower = stands(foot) if arm is None else arm.carried(foot, stands(arm.ball) * flip) * flip
         spring = _spring(springs, lower, springs.upper.xyz(), flip, side, there, positions)
         out.append(replace(spring, stands_on=_legs(layout, springs.on)))
+    if isinstance(springs, TorsionBar) and s.motion is not None:
+        bar = torsion_mover(springs, key_ends(springs, s.motion), flip, side, there, positions)
+        out.append(replace(bar, stands_on=_legs(layout, springs.on)))
     if (damper := s.suspension.damper) is not None:
         arm, foot = wishbone_of(layout, damper.on, setting.hub), on_axle(damper.lower, setting.hub)
         lower = stands(foot) if arm is None else arm.carried(foot, stands(arm.ball) * flip) * flip
@@ -284,6 +291,8 @@ def _beam(
         for side, sign in (("right", 1.0), ("left", -1.0)):
             lower = stands((low[0], sign * low[1], low[2]))
             out.append(damper_mover(damper, lower, np.array([1.0, sign, 1.0]), side, there, positions))
+    if isinstance(springs, LeafPack) and isinstance(own.layout, LeafSprings):
+        out += leaf_movers(springs, own.layout, setting.hub, stands, there, positions)
     out += work_movers(work, setting.hub, stands, there, positions)
     if line is not None:
         out += shaft_movers(line, setting.hub, stands, there, positions)

@@ -10,8 +10,9 @@ from typing import Literal
 
 import numpy as np
 
+from nodulant.axles.layouts.live import LeafSprings
 from nodulant.axles.points import on_axle
-from nodulant.axles.springs import Damper, HalfShaft
+from nodulant.axles.springs import Damper, HalfShaft, LeafPack, TorsionBar
 from nodulant.axles.steering import DragLink
 from nodulant.base.arrays import Columns, Mask
 from nodulant.clearance.moving import Mover, Positions, RoundBar
@@ -96,6 +97,53 @@ def damper_mover(
     upper = np.array(damper.upper.xyz()) * flip + shift
     body = _cut(lower + shift, np.broadcast_to(upper, lower.shape), damper.body_mm / 2, 0.0, damper.body_mm + 20.0)
     return Mover(f"damper, {side}", "spring", body, there, positions, side, hangs_at=_point(upper))
+
+
+def leaf_movers(
+    pack: LeafPack, layout: LeafSprings, hub: Point, stands: Stands, there: Mask, positions: Positions
+) -> list[Mover]:
+    """A leaf spring from its clamped middle to its eyes, each half of constant curvature and thinner outside.
+
+    As the equivalent link has it: a half is level where it is clamped, so it rises to its eye with the square of
+    the way (constant curvature, small slopes). The pack's width is taken as its thickness.
+    """
+    above = (pack.axle_was == "under") != pack.flipped
+    seat = on_axle(layout.seat, hub)
+    middle = (seat[0], seat[1], seat[2] + (pack.pack_mm / 2 if above else -pack.pack_mm / 2))
+    out = []
+    for side, sign in (("right", 1.0), ("left", -1.0)):
+        clamped = stands((middle[0], sign * middle[1], middle[2]))
+        eyes = [layout.eye] if layout.rear_eye is None else [layout.eye, layout.rear_eye]
+        for k, eye in enumerate(eyes):
+            end = np.broadcast_to(np.array([eye.x_mm, sign * eye.y_mm, eye.z_mm]), clamped.shape)
+            marks = [_on_half(clamped, end, share) for share in LEAF_SHARES]
+            for n, (a, b, thick) in enumerate(zip(marks, marks[1:], LEAF_THICK, strict=False)):
+                own = "leaf spring" if k == n == 0 else f"leaf spring ({2 * k + n + 1})"
+                body = RoundBar(a, b, pack.pack_mm / 2 * thick)
+                hangs = (eye.x_mm, sign * eye.y_mm, eye.z_mm)
+                out.append(Mover(f"{own}, {side}", "spring", body, there, positions, side, hangs_at=hangs))
+    return out
+
+
+def _on_half(clamped: Columns, eye: Columns, share: float) -> Columns:
+    """A place on a half: straight along and across, up with the square."""
+    way = eye - clamped
+    return clamped + way * np.array([share, share, share * share])
+
+
+LEAF_SHARES = (0.0, 0.45, 0.85)
+"""Where a half's two bars end; the eye and what it hangs on are the hanger's or the shackle's."""
+LEAF_THICK = (1.0, 0.5)
+"""Of the pack's thickness: the shorter leaves end about half way (common practice)."""
+
+
+def torsion_mover(
+    bar: TorsionBar, ends: tuple[Point, Point], flip: Columns, side: str, there: Mask, positions: Positions
+) -> Mover:
+    """A torsion bar from its arm's pivot to its key: it only turns."""
+    a, b = (np.broadcast_to(np.array(end) * flip, (*positions.shape, 3)) for end in ends)
+    body = RoundBar(a, b, bar.diameter_mm / 2)
+    return Mover(f"torsion bar, {side}", "torsion-bar", body, there, positions, side)
 
 
 def half_shaft_mover(

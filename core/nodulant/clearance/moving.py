@@ -15,7 +15,7 @@ from nodulant.base.arrays import Columns, Mask, Rows
 from nodulant.clearance.shapes import Boxes
 from nodulant.linkage.mechanism import Point
 
-MoverKind = Literal["tyre", "rod", "boot", "spring", "axle", "shaft", "bracket", "arm"]
+MoverKind = Literal["tyre", "rod", "boot", "spring", "torsion-bar", "axle", "shaft", "bracket", "arm"]
 
 
 @dataclass(frozen=True, eq=False)

@@ -56,12 +56,17 @@ class Cleared:
 
 def pairs_of(movers: tuple[Mover, ...], standing: tuple[Standing, ...]) -> list[Pair]:
     """Every pair that is worth a look."""
-    out = [Pair(m, thing, _wish(m, thing.kind)) for m in movers for thing in standing if not _carries(thing, m)]
+    out = [Pair(m, thing, _wish(m, thing.kind)) for m in movers for thing in standing if not _stands_alone(thing, m)]
     for i, one in enumerate(movers):
         for two in movers[i + 1 :]:
             if one.positions is two.positions and _may_meet(one, two):
                 out.append(Pair(one, two, _wish(one, two.kind)))
     return out
+
+
+def _stands_alone(thing: Standing, mover: Mover) -> bool:
+    """Whether a pair says nothing: neither of them moves, or the one carries the other."""
+    return mover.kind == "torsion-bar" or _carries(thing, mover)
 
 
 def _carries(thing: Standing, mover: Mover) -> bool:
@@ -90,6 +95,7 @@ def _may_meet(one: Mover, two: Mover) -> bool:
         {one.side, two.side} == {"left", "right"}
         or one.kind == two.kind == "tyre"
         or {one.kind, two.kind} == {"boot", "rod"}
+        or _piece_of(one) == _piece_of(two)
     ):
         return False
     if any(a.stands_on and b.name.startswith(a.stands_on) for a, b in ((one, two), (two, one))):
@@ -109,6 +115,11 @@ def _may_meet(one: Mover, two: Mover) -> bool:
         return False  # what is bracketed on the axle's tube stands off it by its bracket
     ends = [(a, b) for a in (bars[0].a, bars[0].b) for b in (bars[1].a, bars[1].b)]
     return all(float(np.linalg.norm(a - b, axis=-1).min()) > JOINED_MM for a, b in ends)
+
+
+def _piece_of(mover: Mover) -> tuple[str, str]:
+    """The body that a bar is a piece of, and its side."""
+    return mover.name.partition(",")[0].partition(" (")[0], mover.side
 
 
 def _stands_free(one: Mover, two: Mover, bracket: Mover) -> bool:

@@ -52,6 +52,13 @@ TRAVEL_LIMITS: tuple[Limit, ...] = (
     at_most("air-tilt", "Air spring's tilt at ride height", 10.0, "deg", "makers' common limit, from memory"),
     at_most("air-offset", "Air spring's offset at ride height", 12.0, "mm", "makers' common limit, from memory"),
     at_least("stop-there", "A bump stop ends the travel", 1.0, "yes", "common practice: a stop before metal"),
+    at_most(
+        "key-carried",
+        "Torsion bar's key stands at a crossmember",
+        60.0,
+        "mm",
+        "Nodulant default: half of a wide crossmember; the key's torque needs it",
+    ),
     at_most("stop-square", "Bump stop met out of its axis", 15.0, "deg", "Nodulant default: rubber pushed aside tears"),
     at_most(
         "stop-aside", "Bump stop met beside its middle", 10.0, "mm", "Nodulant default: about a quarter of its width"

@@ -10,7 +10,7 @@ import numpy as np
 
 from nodulant.axles.points import HardPoint, on_axle
 from nodulant.axles.springs import AirSpring, Coilover, LeafPack, Springs, TorsionBar
-from nodulant.axles.wishbone import wishbone_of
+from nodulant.axles.wishbone import Wishbone, wishbone_of
 from nodulant.base.arrays import Columns
 from nodulant.base.errors import InputError
 from nodulant.linkage.mechanism import Point
@@ -55,12 +55,22 @@ def _twisted(bar: TorsionBar, m: Motion) -> Twisted:
     arm = wishbone_of(m.layout, bar.on, m.setting.hub)
     if arm is None:
         raise InputError("a torsion bar is twisted by an arm", field="on", found=bar.on, acceptable="an arm")
+    return Twisted(Foot(arm.ball, arm), arm, _key(bar, arm)[1])
+
+
+def key_ends(bar: TorsionBar, m: Motion) -> tuple[Point, Point]:
+    """A right-hand torsion bar's end in its arm, and the one in its key; raises InputError where the arm is not there."""
+    arm = _twisted(bar, m).arm
+    return _key(bar, arm)
+
+
+def _key(bar: TorsionBar, arm: Wishbone) -> tuple[Point, Point]:
+    """From the pivot that is nearer to the key, along the hinge."""
     along = arm.hinge * np.sign(arm.hinge[0] or 1.0)
-    pivots = (np.array(arm.front), np.array(arm.rear))
     behind = bar.anchor == "behind"
-    start = max(pivots, key=lambda p: p[0]) if behind else min(pivots, key=lambda p: p[0])
-    x, y, z = (float(v) for v in start + along * (bar.length_mm if behind else -bar.length_mm))
-    return Twisted(Foot(arm.ball, arm), arm, (x, y, z))
+    start = (max if behind else min)((arm.front, arm.rear), key=lambda p: p[0])
+    x, y, z = (float(v) for v in np.array(start) + along * (bar.length_mm if behind else -bar.length_mm))
+    return start, (x, y, z)
 
 
 def both_strung(springs: Springs, m: Motion) -> list[Springing]:

@@ -41,6 +41,7 @@ export function Taped({ label, path, on }: { label: string; path: Path; on: "fra
 function Readings({ label, path, on, done }: { label: string; path: Path; on: "frame" | "axle"; done: () => void }) {
   const features = useBench((s) => shownDraft(s).survey.features);
   const grips = useAxlePart("grips") ?? [];
+  const axle = useAxlePart("axle") ?? "rear";
   const [root, , index, ...rest] = path;
   const own = rest.join(".");
   const joints: Choices = grips
@@ -54,7 +55,7 @@ function Readings({ label, path, on, done }: { label: string; path: Path; on: "f
     ...joints,
   ];
   const [how, setHow] = useState<"tape" | "angle">("tape");
-  const [along, setAlong] = useState<Part>({ of: "hub:rear", mm: null });
+  const [along, setAlong] = useState<Part>({ of: `hub:${axle}`, mm: null });
   const [up, setUp] = useState<Part>({ of: "rail-underside", mm: null });
   const [across, setAcross] = useState<Part>({ of: "centre", mm: null });
   const [joint, setJoint] = useState({ of: joints[0]?.[0] ?? "", length: null as number | null, fall: 0, plan: 0 });

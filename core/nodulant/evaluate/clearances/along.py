@@ -82,7 +82,9 @@ def moves_things(operations: tuple[Operation, ...]) -> bool:
 def looked_at(inputs: Inputs) -> tuple[AlongThing, ...]:
     """All that may go along where something moves; beside other work what was seen in the way of it."""
     operations = inputs.design.operations
-    return ALONG if moves_things(operations) else tuple(t for t in ALONG if t in inputs.survey.in_the_way and operations)
+    return (
+        ALONG if moves_things(operations) else tuple(t for t in ALONG if t in inputs.survey.in_the_way and operations)
+    )
 
 
 def along_rows(inputs: Inputs, judged: Judged) -> tuple[Along, ...]:

@@ -5,7 +5,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from nodulant.axles.springs import LeafPack, TorsionBar
+from nodulant.axles.layouts.live import LeafSprings
+from nodulant.axles.springs import LeafPack
 from nodulant.axles.steering import CentreLink, Rack
 from nodulant.base.arrays import significant
 from nodulant.base.errors import NodulantError
@@ -179,10 +180,11 @@ def _not_bodies(inputs: Inputs) -> list[str]:
     """What is in the design and has no body here, each with the reason."""
     out = []
     for own in inputs.design.suspensions:
-        if isinstance(own.springs, LeafPack):
-            out.append(f"{own.axle} leaf springs: how they are arched is not known; place what stands near as a thing")
-        if isinstance(own.springs, TorsionBar):
-            out.append(f"{own.axle} torsion bars: place one as a thing where something runs beside it")
+        leaf = isinstance(own.springs, LeafPack)
+        if leaf and not isinstance(own.layout, LeafSprings):
+            out.append(f"{own.axle} leaf springs: where their eyes are is not known")
+        elif isinstance(own.layout, LeafSprings) and own.layout.rear_eye is None:
+            out.append(f"{own.axle} leaf springs' rear halves: where the rear eye is was not given")
         if own.anti_roll is not None:
             out.append(f"{own.axle} anti-roll bar: where its bar runs is not known")
         if own.strap is not None:
@@ -224,7 +226,7 @@ HELD_TO: dict[Wish, tuple[str, ...]] = {
 def sweep(inputs: Inputs) -> Generator[tuple[int, int, SweptPair], None, SweepResult]:
     """Work out every pair; yields (done, all, the pair), returns all of them with their checks."""
     here, limits = scene(inputs), inputs.design.limits
-    pairs = pairs_of(here.movers, here.standing)
+    pairs = _pairs(inputs, here)
     checks, found = [*_inside(inputs, here), *scrubs(here.axles, inputs.design.limits)], []
     needed = {wish: max(find_limit(limit, limits)[0].value for limit in held) for wish, held in HELD_TO.items()}
     for k, cleared in enumerate(swept(pairs, {a.name: a.stands for a in here.axles}, needed), start=1):
@@ -241,6 +243,23 @@ def sweep(inputs: Inputs) -> Generator[tuple[int, int, SweptPair], None, SweepRe
         under=(*ground_angles(here.axles, here.standing), *jack_room(here.axles, here.standing)),
         left_out=here.left_out,
     )
+
+
+def _pairs(inputs: Inputs, here: Scene) -> list[Pair]:
+    """Every pair; a rack's boots are none with the subframe that the rack is bolted to."""
+    names = {op.id: op.name for op in inputs.design.operations}
+    carried = {
+        (own.axle, names[rides])
+        for own in inputs.design.suspensions
+        for rides in {own.rides, *own.rides_but.values()}
+        if rides in names
+    }
+
+    def bolted(p: Pair) -> bool:
+        own = p.other.name.rpartition(", ")[0]
+        return p.mover.kind == "boot" and (p.mover.positions.axle, own) in carried
+
+    return [p for p in pairs_of(here.movers, here.standing) if not bolted(p)]
 
 
 def whole_sweep(inputs: Inputs) -> SweepResult:
@@ -323,4 +342,4 @@ def map_of(inputs: Inputs, pair_id: str) -> ClearanceMap | None:
 def pair_named(inputs: Inputs, pair_id: str) -> Pair | None:
     """A pair by its id."""
     here = scene(inputs)
-    return next((p for p in pairs_of(here.movers, here.standing) if p.id == pair_id), None)
+    return next((p for p in _pairs(inputs, here) if p.id == pair_id), None)

@@ -26,6 +26,7 @@ from nodulant.evaluate.steering.steer_members import steer_members
 from nodulant.evaluate.suspensions.arm_drawing import arms_turning
 from nodulant.evaluate.suspensions.clocking import clock_facts
 from nodulant.evaluate.suspensions.holes_there import holes_of
+from nodulant.evaluate.suspensions.key import key_checks
 from nodulant.evaluate.suspensions.link_sizes import link_sizes
 from nodulant.evaluate.suspensions.shaft import shaft_curves, shaft_members, shaft_of
 from nodulant.evaluate.suspensions.travel_curves import curves
@@ -129,7 +130,7 @@ def suspension_checks(inputs: Inputs, studies: list[Study]) -> list[Check]:
             c.model_copy(update={"missing": tuple(p.replace(at, to, 1) for p in c.missing)}) if c.missing else c
             for c in named
         ]
-    out += arch_checks(inputs, studies)
+    out += [*arch_checks(inputs, studies), *key_checks(inputs, studies)]
     if inputs.design.driveline is not None:
         rear = _rear(studies)
         out += driveline_checks(inputs.design.driveline, rear, shaft_of(inputs.design.driveline, rear), limits)
