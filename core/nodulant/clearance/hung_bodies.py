@@ -128,7 +128,7 @@ def leaf_movers(
 def _on_half(clamped: Columns, eye: Columns, share: float) -> Columns:
     """A place on a half: straight along and across, up with the square."""
     way = eye - clamped
-    return clamped + way * np.array([share, share, share * share])
+    return np.asarray(clamped + way * np.array([share, share, share * share]))
 
 
 LEAF_SHARES = (0.0, 0.45, 0.85)

@@ -13,6 +13,14 @@ WORK = (
         fields="offset_mm place start end line_from measured",
     ),
     term(
+        "in-the-way",
+        "In the way",
+        "work",
+        "What stands near the cut or goes along with what moves: tank, pipes, hoses. It is settled before metal goes.",
+        "side",
+        fields="in_the_way",
+    ),
+    term(
         "notch-depth",
         "Notch depth",
         "cuts",
