@@ -180,3 +180,13 @@ class InTheWay(SimpleTestCase):
         self.assertEqual((result.along, result.cut_locked), ((), False))
         bare = job(in_the_way=["tank"])
         self.assertEqual(evaluate(bare).along, (), "nothing is cut yet")
+
+    def test_a_step_at_the_rear_asks_for_nothing_of_the_front(self):
+        rear = job(by="z-step", tube_diameter_mm=None, tube_gap_mm=None)
+        names = [r.thing for r in evaluate(rear).along]
+        self.assertEqual(sorted(names), ["anti-roll-bar", "exhaust", "hoses", "tank"])
+        turned = rear.design.operations[0].model_copy(update={"rises": "ahead"})
+        ahead = rear.model_copy(update={"design": rear.design.model_copy(update={"operations": (turned,)})})
+        self.assertEqual(len(evaluate(ahead).along), 8)
+        front = job(by="z-step", axle="front", tube_diameter_mm=None, tube_gap_mm=None)
+        self.assertEqual(len(evaluate(front).along), 8)

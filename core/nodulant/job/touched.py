@@ -16,7 +16,7 @@ def touched_axles(survey: Survey, design: Design) -> frozenset[AxleName]:
         found.add("rear")
     if _wanted(design.targets.front):
         found.add("front")
-    found |= {axle for op in design.operations if (axle := _nearest(survey, op)) is not None}
+    found |= {axle for op in design.operations if (axle := nearest_axle(survey, op)) is not None}
     return frozenset(found) or frozenset({"rear"})
 
 
@@ -29,7 +29,7 @@ def _wanted(stack: Stack) -> bool:
     return bool(stack.entries or stack.drop_mm)
 
 
-def _nearest(survey: Survey, op: Operation) -> AxleName | None:
+def nearest_axle(survey: Survey, op: Operation) -> AxleName | None:
     """The axle on whose half of the wheelbase an operation stands; None where that is not known."""
     if survey.wheelbase_mm is None:
         return None

@@ -29,6 +29,7 @@ from nodulant.frame.ops.through.narrow import Narrow
 from nodulant.frame.ops.through.zstep import ZStep
 from nodulant.frame.ops.union import Operation
 from nodulant.job.document import Inputs
+from nodulant.job.touched import nearest_axle
 from nodulant.parts.limits import find_limit
 from nodulant.parts.sides import LEFT_RIGHT
 from nodulant.steering.study import steer_study
@@ -74,17 +75,25 @@ class Along(Frozen):
     words: str
 
 
-def moves_things(operations: tuple[Operation, ...]) -> bool:
-    """Whether a design raises, steps or narrows anything."""
-    return any(isinstance(op, Raise | Subframe | Narrow | ZStep) for op in operations)
+AT_THE_REAR: frozenset[AlongThing] = frozenset({"tank", "exhaust", "anti-roll-bar", "hoses"})
+"""What stands about a rear axle: engine, sump and steering stay with the front (common practice)."""
 
 
 def looked_at(inputs: Inputs) -> tuple[AlongThing, ...]:
-    """All that may go along where something moves; beside other work what was seen in the way of it."""
-    operations = inputs.design.operations
-    return (
-        ALONG if moves_things(operations) else tuple(t for t in ALONG if t in inputs.survey.in_the_way and operations)
-    )
+    """What may go along with what is raised, stepped or narrowed there, and what was seen in the way of any work."""
+    survey, operations = inputs.survey, inputs.design.operations
+    moving = [op for op in operations if isinstance(op, Raise | Subframe | Narrow | ZStep)]
+    seen = set(survey.in_the_way) if operations else set()
+    if any(nearest_axle(survey, op) != "rear" or _takes_the_front(op) for op in moving):
+        seen |= set(ALONG)
+    elif moving:
+        seen |= AT_THE_REAR
+    return tuple(t for t in ALONG if t in seen)
+
+
+def _takes_the_front(op: Operation) -> bool:
+    """A cut behind the middle may still raise all that is ahead of it."""
+    return isinstance(op, ZStep) and op.rises == "ahead"
 
 
 def along_rows(inputs: Inputs, judged: Judged) -> tuple[Along, ...]:
