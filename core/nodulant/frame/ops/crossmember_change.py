@@ -1,6 +1,5 @@
 """A crossmember added, taken out, moved or replaced."""
 
-from collections.abc import Iterable
 from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import model_validator
@@ -8,19 +7,17 @@ from pydantic import model_validator
 from nodulant.base.errors import InputError
 from nodulant.base.model import Coordinate, Id, Size, Thickness
 from nodulant.base.shown import Shown
-from nodulant.frame.here import Span
+from nodulant.frame.ops.at_place import AtPlace
 from nodulant.frame.ops.fresh import Setting
-from nodulant.frame.ops.operation import Adds, RailOperation
-from nodulant.frame.place import Place, resolve
+from nodulant.frame.ops.operation import Adds
+from nodulant.frame.place import Place
 from nodulant.parts.cautions import DUST, HOT
 from nodulant.parts.specs import HoldPoint, StepSpec
 from nodulant.survey.crossmember import Crossmember, EndKind, wall_fits
-from nodulant.survey.rail import Rail
-from nodulant.survey.vehicle import Feature
 from nodulant.units.inline import as_length, as_place, as_thickness
 
 
-class CrossmemberChange(RailOperation):
+class CrossmemberChange(AtPlace):
     """What happens to the crossmember ``target_id`` of the survey, or a new one at ``place``."""
 
     adds: ClassVar[Adds] = Adds("Crossmember", "add one, or take out, move or replace a surveyed one")
@@ -67,18 +64,9 @@ class CrossmemberChange(RailOperation):
         return self
 
     @property
-    def anchor(self) -> Place:
-        """Where it stands afterwards, or stood."""
-        return self.place
-
-    def place_fields(self) -> tuple[str, str]:
-        """One place."""
-        return ("place/offset_mm", "place/offset_mm")
-
-    def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
-        """Its width along the rail."""
-        x = resolve(self.place, features, f"{field}/place")
-        return Span(x - self.width_mm / 2, x + self.width_mm / 2)
+    def half_mm(self) -> float:
+        """Half of its width along the rail."""
+        return self.width_mm / 2
 
     def applied(self, before: tuple[Crossmember, ...], x_mm: float, field: str) -> tuple[Crossmember, ...]:
         """The crossmembers after it; raises InputError where there is no such one."""

@@ -1,6 +1,5 @@
 """A hole in the web: new, plugged, or with a crush sleeve through a closed rail."""
 
-from collections.abc import Iterable
 from typing import Annotated, ClassVar, Literal, Self
 
 import numpy as np
@@ -11,17 +10,16 @@ from nodulant.base.shown import Shown
 from nodulant.frame.additions import Additions, Hole
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.at_place import AtPlace
 from nodulant.frame.ops.fresh import Piece, Setting
-from nodulant.frame.ops.operation import Adds, RailOperation
-from nodulant.frame.place import Place, resolve
+from nodulant.frame.ops.operation import Adds
+from nodulant.frame.place import Place
 from nodulant.geometry import Outline
 from nodulant.geometry.outline import Vertex
 from nodulant.materials import find_steel
 from nodulant.materials.bolts import find_bolt, sleeve_outside_mm, sleeve_use
 from nodulant.parts.cautions import DUST, HOT
 from nodulant.parts.specs import CheckSpec, FigureSpec, ReadingSpec, StepSpec, reading
-from nodulant.survey.rail import Rail
-from nodulant.survey.vehicle import Feature
 from nodulant.units.inline import as_length, as_place, as_thickness
 
 PLUGS = (
@@ -47,7 +45,7 @@ class Sleeve(Piece):
         return cls(outside_mm=25.0, wall_mm=5.5)
 
 
-class WebHole(RailOperation):
+class WebHole(AtPlace):
     """A hole of ``diameter_mm`` with its centre ``height_mm`` above the underside.
 
     ``drill`` makes it, ``plug`` fills one that is there; a plug counts only when it is fully
@@ -114,18 +112,9 @@ class WebHole(RailOperation):
             )
 
     @property
-    def anchor(self) -> Place:
-        """Its centre."""
-        return self.place
-
-    def place_fields(self) -> tuple[str, str]:
-        """One place."""
-        return ("place/offset_mm", "place/offset_mm")
-
-    def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
-        """Its width."""
-        x = resolve(self.place, features, f"{field}/place")
-        return Span(x - self.diameter_mm / 2, x + self.diameter_mm / 2)
+    def half_mm(self) -> float:
+        """Half of its width."""
+        return self.diameter_mm / 2
 
     @property
     def drills(self) -> bool:

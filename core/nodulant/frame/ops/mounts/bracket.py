@@ -1,7 +1,6 @@
 """A link, spring or damper bracket on the rail: foot, two tabs, weld or bolts, gusset."""
 
 import math
-from collections.abc import Iterable
 from typing import Annotated, ClassVar, Literal
 
 import numpy as np
@@ -12,6 +11,7 @@ from nodulant.base.shown import Shown
 from nodulant.frame.additions import Additions, Hole
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.at_place import AtPlace
 from nodulant.frame.ops.fresh import Piece, Setting
 from nodulant.frame.ops.mounts.bolted import (
     BoltGroup,
@@ -24,9 +24,9 @@ from nodulant.frame.ops.mounts.bolted import (
 )
 from nodulant.frame.ops.mounts.tabs import Tabs, carry_checks, fit_checks, tab_figures, tab_shape, unloaded
 from nodulant.frame.ops.mounts.wall import wall_capacity_n, wall_check
-from nodulant.frame.ops.operation import Adds, RailOperation
+from nodulant.frame.ops.operation import Adds
 from nodulant.frame.ops.plates.weld_legs import leg_checks
-from nodulant.frame.place import Place, resolve
+from nodulant.frame.place import Place
 from nodulant.geometry.hull import XY
 from nodulant.geometry.outline import polygon, rectangle
 from nodulant.materials import find_steel, line_capacity
@@ -36,8 +36,6 @@ from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Face, Part, RoundHole, Seam, Turn, part_id
 from nodulant.parts.solid import Solid, block
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
-from nodulant.survey.rail import Rail
-from nodulant.survey.vehicle import Feature
 from nodulant.units.inline import as_length, as_place, as_thickness
 
 Force = Annotated[float, Field(ge=-500_000, le=500_000)]
@@ -58,7 +56,7 @@ FOOT_BOLTS = BoltGroup(per_end=2)
 """A bolt in each corner of a foot, where nothing else is said."""
 
 
-class Bracket(RailOperation):
+class Bracket(AtPlace):
     """A foot ``width_mm`` along the rail and ``tall_mm`` high with its centre ``height_mm`` above the underside.
 
     Forces at the link's bolt under limit load, N: along (rearward), up, and outward from the face.
@@ -128,18 +126,9 @@ class Bracket(RailOperation):
         return FOOT_BOLTS if at == "bolts" else super().fresh_piece(at, choice, on)
 
     @property
-    def anchor(self) -> Place:
-        """Its middle."""
-        return self.place
-
-    def place_fields(self) -> tuple[str, str]:
-        """One place holds both ends."""
-        return ("place/offset_mm", "place/offset_mm")
-
-    def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
-        """The foot's length."""
-        x = resolve(self.place, features, f"{field}/place")
-        return Span(x - self.width_mm / 2, x + self.width_mm / 2)
+    def half_mm(self) -> float:
+        """Half of its foot."""
+        return self.width_mm / 2
 
     def refuse(self, rail_height_mm: float, field: str) -> None:
         """Its bolts' holes lie in its foot."""

@@ -4,21 +4,21 @@ A plate that stands out past what carries it bends like a cantilever under even 
 M = F/(w d) w o^2/2 with o the overhang (textbook). A stop has to be struck square and on centre.
 """
 
-from collections.abc import Iterable
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
 from nodulant.base.model import Extra, Size, Thickness
 from nodulant.base.shown import Shown
-from nodulant.frame.here import OnRail, Span
+from nodulant.frame.here import OnRail
+from nodulant.frame.ops.at_place import AtPlace
 from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.on_axle.axle_plates import axle_plates
 from nodulant.frame.ops.on_axle.axle_work import AxleWork
-from nodulant.frame.ops.operation import Adds, RailOperation
+from nodulant.frame.ops.operation import Adds
 from nodulant.frame.ops.plates.weld_legs import leg_checks
 from nodulant.frame.ops.words import HOLDS
-from nodulant.frame.place import Place, resolve
+from nodulant.frame.place import Place
 from nodulant.geometry.outline import rectangle
 from nodulant.materials import find_steel, line_capacity
 from nodulant.materials.steel import SAFETY_ON_YIELD
@@ -27,8 +27,6 @@ from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Part, Seam, part_id
 from nodulant.parts.solid import Solid, block
 from nodulant.parts.specs import CheckSpec, FatigueDetail, HoldPoint, ReadingSpec, StepSpec, reading
-from nodulant.survey.rail import Rail
-from nodulant.survey.vehicle import Feature
 from nodulant.units.inline import as_length, as_place
 
 Holds = Literal["air-spring", "bump-stop"]
@@ -64,7 +62,7 @@ def waiting(rules: tuple[str, ...], at: float) -> tuple[CheckSpec, ...]:
     )
 
 
-class Pad(RailOperation):
+class Pad(AtPlace):
     """A plate ``long_mm`` by ``across_mm`` under the rail, its middle ``out_mm`` from the rail's middle (outward positive)."""
 
     adds: ClassVar[Adds] = Adds("Plate under the rail", "for an air spring or a bump stop, flush or on a box")
@@ -88,18 +86,9 @@ class Pad(RailOperation):
         return {"place": on.near(-250)}
 
     @property
-    def anchor(self) -> Place:
-        """Its middle."""
-        return self.place
-
-    def place_fields(self) -> tuple[str, str]:
-        """One place holds both ends."""
-        return ("place/offset_mm", "place/offset_mm")
-
-    def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
-        """Its length."""
-        x = resolve(self.place, features, f"{field}/place")
-        return Span(x - self.long_mm / 2, x + self.long_mm / 2)
+    def half_mm(self) -> float:
+        """Half of its length."""
+        return self.long_mm / 2
 
     def roles(self) -> tuple[str, ...]:
         """The plate, and the box that holds it lower."""

@@ -7,7 +7,6 @@ judged each for its worse case. A hoop's legs add their height to what leans.
 """
 
 import math
-from collections.abc import Iterable
 from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
@@ -15,12 +14,13 @@ from pydantic import Field, model_validator
 from nodulant.base.errors import InputError
 from nodulant.base.model import Extra, Size, Thickness
 from nodulant.base.shown import Shown
-from nodulant.frame.here import OnRail, Span
+from nodulant.frame.here import OnRail
+from nodulant.frame.ops.at_place import AtPlace
 from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.mounts.tabs import Tabs, carry_checks, fit_checks, tab_figures, tab_shape
-from nodulant.frame.ops.operation import Adds, RailOperation
+from nodulant.frame.ops.operation import Adds
 from nodulant.frame.ops.plates.weld_legs import leg_checks
-from nodulant.frame.place import Place, resolve
+from nodulant.frame.place import Place
 from nodulant.geometry.outline import polygon, rectangle
 from nodulant.materials import find_steel, line_capacity
 from nodulant.materials.steel import SAFETY_ON_YIELD
@@ -29,15 +29,13 @@ from nodulant.parts.part import Part, RoundHole, Seam, part_id
 from nodulant.parts.solid import Solid, block
 from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
 from nodulant.survey.crossmember import Crossmember
-from nodulant.survey.rail import Rail
-from nodulant.survey.vehicle import Feature
 from nodulant.units.inline import as_length, as_place, as_thickness
 
 Force = Annotated[float, Field(ge=0, le=500_000)]
 TUBE = "tube"
 
 
-class SpringBridge(RailOperation):
+class SpringBridge(AtPlace):
     """A crossmember or hoop at ``place``, its middle ``height_mm`` above the rails' underside, mounts ``y_mm`` from the centre."""
 
     adds: ClassVar[Adds] = Adds(
@@ -86,23 +84,14 @@ class SpringBridge(RailOperation):
         return self
 
     @property
-    def anchor(self) -> Place:
-        """Its middle."""
-        return self.place
-
-    @property
     def on_rail(self) -> bool:
         """A hoop stands on the rails' tops and may stand over a cut from below."""
         return self.form == "straight"
 
-    def place_fields(self) -> tuple[str, str]:
-        """One place."""
-        return ("place/offset_mm", "place/offset_mm")
-
-    def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
-        """Its diameter along the rail."""
-        x = resolve(self.place, features, f"{field}/place")
-        return Span(x - self.od_mm / 2, x + self.od_mm / 2)
+    @property
+    def half_mm(self) -> float:
+        """Half of its diameter."""
+        return self.od_mm / 2
 
     def roles(self) -> tuple[str, ...]:
         """Tube, tabs, gussets."""

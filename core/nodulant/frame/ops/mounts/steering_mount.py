@@ -6,7 +6,7 @@ The box or rack stands on bolts of its own on the plate. Forces are what its rod
 """
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from typing import Annotated, ClassVar, Literal
 
 import numpy as np
@@ -18,11 +18,12 @@ from nodulant.base.shown import Shown
 from nodulant.frame.additions import Additions, Hole
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.at_place import AtPlace
 from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.mounts.bolted import BoltAt, BoltGroup, bolt_checks, bolt_figures, foot_bolt_check
 from nodulant.frame.ops.mounts.tabs import unloaded
-from nodulant.frame.ops.operation import Adds, RailOperation
-from nodulant.frame.place import Place, resolve
+from nodulant.frame.ops.operation import Adds
+from nodulant.frame.place import Place
 from nodulant.geometry import Outline
 from nodulant.geometry.outline import rectangle
 from nodulant.materials import find_steel
@@ -31,8 +32,6 @@ from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Face, Part, RoundHole, part_id
 from nodulant.parts.solid import Solid, block
 from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
-from nodulant.survey.rail import Rail
-from nodulant.survey.vehicle import Feature
 from nodulant.units.inline import as_length, as_place
 
 Force = Annotated[float, Field(ge=-200_000, le=200_000)]
@@ -72,7 +71,7 @@ class GearPad(Frozen):
     turn_deg: Annotated[Turned, Shown("Turned on the plate, front end up")] = 0.0
 
 
-class SteeringMount(RailOperation):
+class SteeringMount(AtPlace):
     """A plate ``long_mm`` along the rail and ``tall_mm`` high with its centre ``height_mm`` above the underside."""
 
     adds: ClassVar[Adds] = Adds(
@@ -121,21 +120,9 @@ class SteeringMount(RailOperation):
         return {"place": on.near(-300), "height_mm": 75.0}
 
     @property
-    def anchor(self) -> Place:
-        """Its middle."""
-        return self.place
-
-    def place_fields(self) -> tuple[str, str]:
-        """One place holds both ends."""
-        return ("place/offset_mm", "place/offset_mm")
-
-    def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
-        """What the plate takes along the rail."""
-        x, half = (
-            resolve(self.place, features, f"{field}/place"),
-            _extent(self.long_mm, self.tall_mm, self.turn_deg)[0] / 2,
-        )
-        return Span(x - half, x + half)
+    def half_mm(self) -> float:
+        """Half of what the plate takes along the rail."""
+        return _extent(self.long_mm, self.tall_mm, self.turn_deg)[0] / 2
 
     def refuse(self, rail_height_mm: float, field: str) -> None:
         """Both patterns have to lie on the plate."""

@@ -13,7 +13,7 @@ from nodulant.frame.ops.notches.notch_sections import bolt_spots, notch_addition
 from nodulant.frame.ops.notches.notch_work import notch_readings, notch_steps
 from nodulant.frame.ops.notches.tube_parts import refuse_on_tube
 from nodulant.frame.ops.plates.weld_legs import leg_checks
-from nodulant.frame.place import Place, resolve
+from nodulant.frame.place import resolve
 from nodulant.geometry import Outline, Vertex
 from nodulant.materials.weld import least_leg_mm
 from nodulant.parts.part import Face, Part, RoundHole, Seam
@@ -27,11 +27,6 @@ __all__ = ["BoltGroup", "Cap", "Liner", "Notch", "PlateEnd", "SidePlate"]
 
 class Notch(NotchPlan):
     """A cut from below centred at ``place``; ``both`` sides are cut alike."""
-
-    @property
-    def anchor(self) -> Place:
-        """Its centre."""
-        return self.place
 
     def cut_spans(self, span: Span) -> tuple[Span, ...]:
         """The mouth."""
@@ -58,10 +53,6 @@ class Notch(NotchPlan):
         if rail.kind == "round-tube":
             refuse_on_tube(self, rail_at(rail, centre)[1], field)
         return Span(centre - self.half_mouth_mm, centre + self.half_mouth_mm)
-
-    def place_fields(self) -> tuple[str, str]:
-        """One place holds both ends."""
-        return ("place/offset_mm", "place/offset_mm")
 
     def refuse(self, rail_height_mm: float, field: str) -> None:
         """Refuse a notch that leaves nothing of the rail; raises InputError at ``field``."""

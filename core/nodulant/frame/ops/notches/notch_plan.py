@@ -11,10 +11,11 @@ from pydantic import ValidationError, model_validator
 from nodulant.base.errors import InputError
 from nodulant.base.model import Extra, Frozen, Size, Thickness
 from nodulant.base.shown import Shown
+from nodulant.frame.ops.at_place import AtPlace
 from nodulant.frame.ops.fresh import Piece, Setting
 from nodulant.frame.ops.mounts.bolted import BoltGroup
 from nodulant.frame.ops.notches.notch_shape import ArcShape, NotchShape, TrapezoidShape
-from nodulant.frame.ops.operation import Adds, RailOperation
+from nodulant.frame.ops.operation import Adds
 from nodulant.frame.ops.words import ENDS
 from nodulant.frame.place import Place
 from nodulant.parts.part import EndShape
@@ -73,7 +74,7 @@ class Cap(Piece):
         return cls(thickness_mm=on.plate(4.0), height_mm=50.0, overlap_mm=200.0)
 
 
-class NotchPlan(RailOperation):
+class NotchPlan(AtPlace):
     """A cut from below centred at ``place``; ``both`` sides are cut alike."""
 
     adds: ClassVar[Adds] = Adds("Notch", "an opening for an axle, arm or tie rod: it buys travel and lowers nothing")

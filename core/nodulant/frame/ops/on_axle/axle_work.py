@@ -13,8 +13,8 @@ from pydantic import Field
 from nodulant.base.model import Coordinate, Size, Thickness
 from nodulant.base.shown import Shown
 from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.at_place import AtPlace
 from nodulant.frame.ops.fresh import Setting
-from nodulant.frame.ops.operation import RailOperation
 from nodulant.frame.ops.plates.weld_legs import leg_checks
 from nodulant.frame.place import Place, resolve
 from nodulant.geometry.hull import XY
@@ -30,7 +30,7 @@ TUBE_WALL_MM = 6.0
 CAST = "Cast housings crack beside a weld: bolt to their bosses, or bridge them with a truss that is welded to the tubes only."
 
 
-class AxleWork(RailOperation):
+class AxleWork(AtPlace):
     """Base of everything on the axle."""
 
     place: Annotated[Place, Shown("Axle line")]
@@ -62,11 +62,6 @@ class AxleWork(RailOperation):
         return {"place": on.near(0), "tube_mm": on.tube_mm}
 
     @property
-    def anchor(self) -> Place:
-        """Its middle."""
-        return self.place
-
-    @property
     def on_rail(self) -> bool:
         """On the axle."""
         return False
@@ -75,10 +70,6 @@ class AxleWork(RailOperation):
     def welded(self) -> bool:
         """It heats no rail."""
         return False
-
-    def place_fields(self) -> tuple[str, str]:
-        """One place holds both ends."""
-        return ("place/offset_mm", "place/offset_mm")
 
     def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
         """A point beside the rail, or the rail's end where the axle lies beyond it."""

@@ -13,10 +13,11 @@ from nodulant.base.shown import Shown
 from nodulant.frame.additions import Additions
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.at_place import AtPlace
 from nodulant.frame.ops.fresh import Piece, Setting
 from nodulant.frame.ops.notches.notch import Cap, Liner, Notch
 from nodulant.frame.ops.notches.notch_shape import TrapezoidShape
-from nodulant.frame.ops.operation import Adds, RailOperation
+from nodulant.frame.ops.operation import Adds
 from nodulant.frame.ops.pockets.raise_work import raise_steps
 from nodulant.frame.place import Place, resolve
 from nodulant.frame.pose import Pose
@@ -44,7 +45,7 @@ class Tie(Piece):
         return self
 
 
-class Raise(RailOperation):
+class Raise(AtPlace):
     """A pocket ``length_mm`` long centred at ``place``, ``depth_mm`` deep at the web and ``inner_depth_mm`` at the open side.
 
     The deeper of the two governs the section. The box on top is as high as the pocket is deep unless
@@ -133,15 +134,6 @@ class Raise(RailOperation):
     def as_notch(self) -> Notch:
         """The pocket as a straight-sided cut with a floor, and the box on top as its cap."""
         return _as_notch(self, max(self.depth_mm, self.inner_mm))
-
-    @property
-    def anchor(self) -> Place:
-        """Its centre."""
-        return self.place
-
-    def place_fields(self) -> tuple[str, str]:
-        """One place holds both ends."""
-        return ("place/offset_mm", "place/offset_mm")
 
     def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
         """The pocket's mouth."""

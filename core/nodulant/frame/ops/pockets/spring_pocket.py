@@ -17,7 +17,6 @@ from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.pockets.spring_pocket_parts import CHEEKS, FOOT_MM, GUSSET, pocket_parts, pocket_seams
 from nodulant.frame.ops.pockets.spring_pocket_plan import SpringPocketPlan
 from nodulant.frame.ops.pockets.spring_pocket_work import pocket_checks, pocket_steps
-from nodulant.frame.place import Place
 from nodulant.geometry import Outline, Vertex
 from nodulant.parts.part import Part, Seam
 from nodulant.parts.solid import Solid, block
@@ -32,15 +31,6 @@ RISE_MM, WELD_ROOM_MM = 300.0, 3.0
 
 class SpringPocket(SpringPocketPlan):
     """What a spring pocket does to its rail, and what it asks for."""
-
-    @property
-    def anchor(self) -> Place:
-        """Its centre."""
-        return self.place
-
-    def place_fields(self) -> tuple[str, str]:
-        """One place holds both ends."""
-        return ("place/offset_mm", "place/offset_mm")
 
     def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
         """The slot."""

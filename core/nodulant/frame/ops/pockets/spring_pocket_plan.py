@@ -8,10 +8,11 @@ from pydantic import Field, ValidationError, model_validator
 from nodulant.base.errors import InputError
 from nodulant.base.model import Extra, Size, Thickness
 from nodulant.base.shown import Shown
+from nodulant.frame.ops.at_place import AtPlace
 from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.notches.notch import Notch, SidePlate
 from nodulant.frame.ops.notches.notch_shape import TrapezoidShape
-from nodulant.frame.ops.operation import Adds, RailOperation
+from nodulant.frame.ops.operation import Adds
 from nodulant.frame.place import Place
 from nodulant.materials.bolts import Bolt, find_bolt
 from nodulant.units.inline import as_thickness
@@ -21,7 +22,7 @@ EDGE_PER_D = 1.5
 Force = Annotated[float, Field(ge=0, le=500_000)]
 
 
-class SpringPocketPlan(RailOperation):
+class SpringPocketPlan(AtPlace):
     """A slot ``length_mm`` long through the bottom flange, cut ``depth_mm`` up; the bolt ``bolt_up_mm`` above the underside."""
 
     adds: ClassVar[Adds] = Adds(

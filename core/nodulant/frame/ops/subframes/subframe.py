@@ -16,8 +16,9 @@ from nodulant.base.model import Coordinate, Extra
 from nodulant.base.shown import Shown
 from nodulant.frame.columns import rail_at
 from nodulant.frame.here import Cutting, OnRail, Span
+from nodulant.frame.ops.at_place import AtPlace
 from nodulant.frame.ops.fresh import Setting
-from nodulant.frame.ops.operation import Adds, RailOperation
+from nodulant.frame.ops.operation import Adds
 from nodulant.frame.ops.subframes.subframe_points import Beam, SubframePoint, Weight
 from nodulant.frame.ops.subframes.subframe_work import MARKED, marks_of, subframe_readings, subframe_steps
 from nodulant.frame.place import Place, resolve
@@ -36,7 +37,7 @@ EDGE_MM = 0.2
 Shifted = Annotated[float, Field(ge=-1000, le=1000)]
 
 
-class Subframe(RailOperation):
+class Subframe(AtPlace):
     """A subframe whose datum lies at ``place``, ``height_mm`` above the rails' underside there, in the centre plane."""
 
     adds: ClassVar[Adds] = Adds(
@@ -82,23 +83,14 @@ class Subframe(RailOperation):
         return {"place": place, "points": (face,), "beams": (beam,)}
 
     @property
-    def anchor(self) -> Place:
-        """Its datum."""
-        return self.place
-
-    @property
     def on_rail(self) -> bool:
         """It hangs on the rails wherever they are cut."""
         return False
 
-    def place_fields(self) -> tuple[str, str]:
-        """One place."""
-        return ("place/offset_mm", "place/offset_mm")
-
-    def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
+    @property
+    def half_mm(self) -> float:
         """A line at its datum."""
-        x = resolve(self.place, features, f"{field}/place")
-        return Span(x - 1.0, x + 1.0)
+        return 1.0
 
     def pose(self, rails: Rails, features: Iterable[Feature]) -> Pose:
         """How it is set on the surveyed frame; raises UnknownReference where its place is measured from nothing."""

@@ -7,9 +7,9 @@ from nodulant.base.shown import Shown
 from nodulant.frame.additions import Additions
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.at_place import AtPlace
 from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.notches.notch_plan import SidePlate
-from nodulant.frame.ops.operation import RailOperation
 from nodulant.frame.ops.through.splice_plates import (
     ButtWeld,
     fillets,
@@ -32,7 +32,7 @@ CROWN_MM = 1.5
 SQUARE = f"Plumb, square and level checked against the datum on both rails, diagonals within {as_length(2)}, before anything but tacks."
 
 
-class CutThrough(RailOperation):
+class CutThrough(AtPlace):
     """An operation at one place where the rail is cut in two and joined again."""
 
     place: Annotated[Place, Shown("Cut")]
@@ -65,15 +65,6 @@ class CutThrough(RailOperation):
     def fresh_piece(self, at: str, choice: str, on: Setting) -> Frozen:
         """Side plates reach past a whole joint."""
         return SidePlate.past_a_joint(on) if at in PLATES else super().fresh_piece(at, choice, on)
-
-    @property
-    def anchor(self) -> Place:
-        """The cut."""
-        return self.place
-
-    def place_fields(self) -> tuple[str, str]:
-        """One place holds both ends."""
-        return ("place/offset_mm", "place/offset_mm")
 
     def plates(self) -> dict[str, SidePlate]:
         """Side plates by role."""
