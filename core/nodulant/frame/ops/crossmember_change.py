@@ -10,6 +10,7 @@ from nodulant.base.shown import Shown
 from nodulant.frame.ops.at_place import AtPlace
 from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.operation import Adds
+from nodulant.frame.ops.welded import welded
 from nodulant.frame.place import Place
 from nodulant.parts.cautions import DUST, HOT
 from nodulant.parts.specs import HoldPoint, StepSpec
@@ -119,15 +120,14 @@ class CrossmemberChange(AtPlace):
         if self.act != "remove":
             how = "bolted in, removable" if self.removable else f"{self.end} ends"
             rows.append(
-                StepSpec(
+                welded(
                     key="in",
                     phase="tack",
                     title=f"Fit '{self.name}'",
                     detail=f"{at}; {self.profile} {as_length(self.height_mm)} x {as_thickness(self.wall_mm)}, {how}; diagonals within {as_length(2)}.",
                     minutes=90,
                     people=2,
-                    tools=("clamps", "tape", "welder"),
-                    cautions=(HOT,),
+                    with_tools=("clamps", "tape"),
                     hold=HoldPoint(kind="look", ask="Square to both rails, diagonals equal"),
                 )
             )

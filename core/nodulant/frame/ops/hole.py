@@ -13,6 +13,7 @@ from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.at_place import AtPlace
 from nodulant.frame.ops.fresh import Piece, Setting
 from nodulant.frame.ops.operation import Adds
+from nodulant.frame.ops.welded import welded
 from nodulant.frame.place import Place
 from nodulant.geometry import Outline
 from nodulant.geometry.outline import Vertex
@@ -274,26 +275,22 @@ class WebHole(AtPlace):
         if self.weld_washers:
             words = "Weld washers on both faces, bolt in place while tacked so that they line up; they stop the hole going oval."
             rows.append(
-                StepSpec(
+                welded(
                     key="washers",
                     phase="weld",
                     title="Weld washers",
                     detail=words,
                     minutes=15,
-                    tools=("welder",),
-                    cautions=(HOT,),
                 )
             )
         if self.work == "sleeve":
             rows.append(
-                StepSpec(
+                welded(
                     key="sleeve",
                     phase="weld",
                     title="Weld the crush sleeve",
                     detail="Through both walls before the rail is closed; ends square to the bolt's head, flush or a hair proud, welded both sides.",
                     minutes=40,
-                    tools=("welder",),
-                    cautions=(HOT,),
                 )
             )
         return rows
@@ -315,14 +312,12 @@ class WebHole(AtPlace):
         ]
         if self.liner_mm:
             rows.append(
-                StepSpec(
+                welded(
                     key="line",
                     phase="weld",
                     title="Weld the liner",
                     detail=f"{as_thickness(self.liner_mm)} wall, a hair proud on both faces, welded all round on both; then look through it with the rod at full bump, full droop and both locks.",
                     minutes=70,
-                    tools=("welder",),
-                    cautions=(HOT,),
                 )
             )
         return rows

@@ -26,13 +26,13 @@ from nodulant.frame.ops.mounts.tabs import Tabs, carry_checks, fit_checks, tab_f
 from nodulant.frame.ops.mounts.wall import wall_capacity_n, wall_check
 from nodulant.frame.ops.operation import Adds
 from nodulant.frame.ops.plates.weld_legs import leg_checks
+from nodulant.frame.ops.welded import welded
 from nodulant.frame.place import Place
 from nodulant.geometry.hull import XY
 from nodulant.geometry.outline import polygon, rectangle
 from nodulant.materials import find_steel, line_capacity
 from nodulant.materials.bolts import find_bolt
 from nodulant.materials.weld import Line, group_load_n_per_mm, weld_group
-from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Face, Part, RoundHole, Seam, Turn, part_id
 from nodulant.parts.solid import Solid, block
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
@@ -354,28 +354,25 @@ class Bracket(AtPlace):
         """Place, tack, look and fix."""
         at = f"{as_place(self.place.offset_mm)} {datum}, {as_length(self.height_mm)} above the underside"
         rows = [
-            StepSpec(
+            welded(
                 key="place",
                 phase="tack",
                 title="Tack the bracket",
                 detail=f"{at}; a bar through both sides' holes keeps them square and in line. Joint in place with a {as_thickness(self.tabs.shim_mm)} shim on each side: the weld pulls the tabs in.",
                 minutes=45,
                 people=2,
-                tools=("square", "bar", "welder"),
-                cautions=(HOT,),
+                with_tools=("square", "bar"),
                 hold=HoldPoint(kind="reading", ask="Middle of the bracket from its datum", reading="position"),
             )
         ]
         if self.fixing != "bolted":
             rows.append(
-                StepSpec(
+                welded(
                     key="weld",
                     phase="weld" if self.weld_when == "after-all-checks" else "tack",
                     title="Weld the bracket",
                     detail="Joint and bushing out first; round the ends, no start or stop at a corner.",
                     minutes=45,
-                    tools=("welder",),
-                    cautions=(HOT,),
                 )
             )
         if self.fixing != "welded":

@@ -17,6 +17,7 @@ from nodulant.frame.ops.on_axle.axle_plates import axle_plates
 from nodulant.frame.ops.on_axle.axle_work import AxleWork
 from nodulant.frame.ops.operation import Adds
 from nodulant.frame.ops.plates.weld_legs import leg_checks
+from nodulant.frame.ops.welded import welded
 from nodulant.frame.ops.words import HOLDS
 from nodulant.frame.place import Place
 from nodulant.geometry.outline import rectangle
@@ -203,14 +204,12 @@ class Pad(AtPlace):
                     else "Plates square and in line at ride height",
                 ),
             ),
-            StepSpec(
+            welded(
                 key="weld",
                 phase="weld",
                 title=f"Weld the {NAMES[self.holds]}'s plate",
                 detail="Rubber out first; long edges, no weld straight across the flange.",
                 minutes=40,
-                tools=("welder",),
-                cautions=(HOT,),
             ),
         ]
 
@@ -343,14 +342,12 @@ class AxlePad(AxleWork):
                 cautions=(HOT, "No air in the bellows while its plates are only tacked."),
                 hold=HoldPoint(kind="reading", ask="Middle of the plate from the centre plane", reading="across"),
             ),
-            StepSpec(
+            welded(
                 key="weld",
                 phase="weld",
                 title=f"Weld the lower {NAMES[self.holds]} plate",
                 detail="Bellows and rubber out; short beads, the tube held straight.",
                 minutes=50,
-                tools=("welder",),
-                cautions=(HOT,),
             ),
         ]
 

@@ -20,6 +20,7 @@ from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.mounts.tabs import Tabs, carry_checks, fit_checks, tab_figures, tab_shape
 from nodulant.frame.ops.operation import Adds
 from nodulant.frame.ops.plates.weld_legs import leg_checks
+from nodulant.frame.ops.welded import welded
 from nodulant.frame.place import Place
 from nodulant.geometry.outline import polygon, rectangle
 from nodulant.materials import find_steel, line_capacity
@@ -277,14 +278,12 @@ class SpringBridge(AtPlace):
                 cautions=(HOT, "Springs store energy: out while mounts are only tacked."),
                 hold=HoldPoint(kind="reading", ask="Mounts, left to right", reading="spacing"),
             ),
-            StepSpec(
+            welded(
                 key="weld",
                 phase="weld",
                 title=f"Weld the {'hoop' if self.form == 'hoop' else 'spring crossmember'}",
                 detail="After the axle went through bump, droop and roll on the tacks without touching.",
                 minutes=90,
-                tools=("welder",),
-                cautions=(HOT,),
             ),
         ]
 

@@ -23,12 +23,12 @@ from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.mounts.bolted import BoltAt, BoltGroup, bolt_checks, bolt_figures, foot_bolt_check
 from nodulant.frame.ops.mounts.tabs import unloaded
 from nodulant.frame.ops.operation import Adds
+from nodulant.frame.ops.welded import welded
 from nodulant.frame.place import Place
 from nodulant.geometry import Outline
 from nodulant.geometry.outline import rectangle
 from nodulant.materials import find_steel
 from nodulant.materials.bolts import find_bolt, hole_n
-from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Face, Part, RoundHole, part_id
 from nodulant.parts.solid import Solid, block
 from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
@@ -303,14 +303,12 @@ class SteeringMount(AtPlace):
                 minutes=50,
                 tools=("drill", "square", "clamps"),
             ),
-            StepSpec(
+            welded(
                 key="sleeve",
                 phase="weld",
                 title=f"Weld {n} sleeves for the {self.holds}'s mount",
                 detail="Through both walls before the rail is closed; ends square, flush or a hair proud, welded on both sides.",
                 minutes=20 * n,
-                tools=("welder",),
-                cautions=(HOT,),
                 hides="inside of the rail at the mount",
             ),
             StepSpec(

@@ -2,6 +2,7 @@
 
 from nodulant.frame.ops.mounts.bolted import drill_step, torque_words
 from nodulant.frame.ops.notches.notch_plan import NotchPlan
+from nodulant.frame.ops.welded import thickness_reading, welded
 from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.specs import HoldPoint, ReadingSpec, StepSpec, reading
 from nodulant.units.inline import as_length, as_thickness
@@ -98,40 +99,37 @@ def _plate_steps(notch: NotchPlan) -> list[StepSpec]:
     steps = []
     if notch.liner:
         steps.append(
-            StepSpec(
+            welded(
                 key="liner",
                 phase="tack",
                 title="Fit and tack the liner",
                 detail=f"{as_thickness(notch.liner.thickness_mm)}, tight in the cut, four small tacks a joint.",
                 minutes=40,
-                tools=("clamps", "welder"),
-                cautions=(HOT,),
+                with_tools=("clamps",),
                 hold=HoldPoint(kind="reading", ask="Liner thickness as fitted", reading="liner-thickness"),
             )
         )
     if notch.cap:
         steps.append(
-            StepSpec(
+            welded(
                 key="cap",
                 phase="tack",
                 title="Fit and tack the cap",
                 detail=f"{as_length(notch.cap.height_mm)} high, {as_thickness(notch.cap.thickness_mm)}, ends tapered.",
                 minutes=50,
-                tools=("clamps", "welder"),
-                cautions=(HOT,),
+                with_tools=("clamps",),
             )
         )
     plates = [name for name, plate in (("outer", notch.outer_plate), ("inner", notch.inner_plate)) if plate]
     if plates:
         steps.append(
-            StepSpec(
+            welded(
                 key="plates",
                 phase="plate",
                 title="Side plates on",
                 detail=f"{' and '.join(plates)} plate, from one template and mirrored; welds finished at the ends away from the tension flange.",
                 minutes=80,
-                tools=("clamps", "welder"),
-                cautions=(HOT,),
+                with_tools=("clamps",),
                 hides="the rail's sides",
             )
         )
@@ -147,18 +145,14 @@ def notch_readings(notch: NotchPlan, datum: str) -> list[ReadingSpec]:
         reading("width", "Width at the underside", 2 * notch.half_mouth_mm, under),
     ]
     if notch.liner:
-        rows.append(_thickness("liner", notch.liner.thickness_mm))
+        rows.append(thickness_reading("liner", "Liner", notch.liner.thickness_mm))
     for role, plate in (("outer", notch.outer_plate), ("inner", notch.inner_plate)):
         if plate:
-            rows += [_thickness(role, plate.thickness_mm), _overlap(role, plate.overlap_mm)]
+            rows += [thickness_reading(role, role.capitalize(), plate.thickness_mm), _overlap(role, plate.overlap_mm)]
     if notch.cap:
-        rows += [_thickness("cap", notch.cap.thickness_mm), _overlap("cap", notch.cap.overlap_mm)]
+        rows += [thickness_reading("cap", "Cap", notch.cap.thickness_mm), _overlap("cap", notch.cap.overlap_mm)]
         rows.append(reading("cap-height", "Cap height", notch.cap.height_mm, "top flange"))
     return rows
-
-
-def _thickness(role: str, planned: float) -> ReadingSpec:
-    return reading(f"{role}-thickness", f"{role.capitalize()} thickness", planned, "the plate itself", "as-built-plate")
 
 
 def _overlap(role: str, planned: float) -> ReadingSpec:

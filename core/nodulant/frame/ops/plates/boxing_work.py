@@ -1,8 +1,8 @@
 """The build steps and as-built readings of a boxing plate, as plain data."""
 
 from nodulant.frame.ops.plates.boxing_plan import BoxingPlan
-from nodulant.parts.cautions import HOT
-from nodulant.parts.specs import ReadingSpec, StepSpec, reading
+from nodulant.frame.ops.welded import thickness_reading, welded
+from nodulant.parts.specs import ReadingSpec, StepSpec
 from nodulant.units.inline import as_length, as_thickness
 
 
@@ -18,24 +18,21 @@ def boxing_steps(boxing: BoxingPlan) -> list[StepSpec]:
             tools=("drill", "primer"),
             hides="the inside of the rail",
         ),
-        StepSpec(
+        welded(
             key="fit",
             phase="tack",
             title="Fit and tack the boxing plate",
             detail=f"{as_thickness(boxing.thickness_mm)}, {boxing.fit.replace('-', ' ')}, tacks every {as_length(150)} from the middle outwards.",
             minutes=60,
             people=2,
-            tools=("clamps", "welder"),
-            cautions=(HOT,),
+            with_tools=("clamps",),
         ),
-        StepSpec(
+        welded(
             key="weld",
             phase="weld",
             title="Weld the boxing plate",
             detail=_beads(boxing),
             minutes=150,
-            tools=("welder",),
-            cautions=(HOT,),
             hides="the inside of the rail",
         ),
     ]
@@ -49,6 +46,4 @@ def _beads(boxing: BoxingPlan) -> str:
 
 def boxing_readings(boxing: BoxingPlan) -> list[ReadingSpec]:
     """What is measured on one side after welding, mm."""
-    return [
-        reading("boxing-thickness", "Boxing plate thickness", boxing.thickness_mm, "the plate itself", "as-built-plate")
-    ]
+    return [thickness_reading("boxing", "Boxing plate", boxing.thickness_mm)]

@@ -16,14 +16,14 @@ from nodulant.frame.ops.operation import Adds
 from nodulant.frame.ops.plates.plate_welds import line_n_per_mm, taper_mm
 from nodulant.frame.ops.plates.weld_legs import leg_checks
 from nodulant.frame.ops.ranged import Ranged
+from nodulant.frame.ops.welded import thickness_reading, welded
 from nodulant.frame.ops.words import ENDS
 from nodulant.geometry import Outline
 from nodulant.geometry.outline import polygon
 from nodulant.materials import find_steel
 from nodulant.materials.weld import least_plug_hole_mm, plug_n
-from nodulant.parts.cautions import HOT
 from nodulant.parts.part import EndShape, Part, Seam, part_id
-from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec, reading
+from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec
 from nodulant.sections.development import Development, Reach, development
 from nodulant.units.inline import as_length, as_thickness
 
@@ -218,14 +218,13 @@ class Doubler(Ranged):
     def steps(self, datum: str) -> list[StepSpec]:
         """Fit and weld."""
         return [
-            StepSpec(
+            welded(
                 key="fit",
                 phase="plate",
                 title="Fit and weld the plate",
                 detail=f"{as_thickness(self.thickness_mm)}, bare metal under it primed with weld-through primer, long edges first, ends last and away from the tension flange.",
                 minutes=80,
-                tools=("clamps", "welder"),
-                cautions=(HOT,),
+                with_tools=("clamps",),
                 hides="the rail under the plate",
             ),
         ]
@@ -236,8 +235,4 @@ class Doubler(Ranged):
 
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Thickness."""
-        return [
-            reading(
-                f"{self.face}-thickness", "Plate thickness", self.thickness_mm, "the plate itself", "as-built-plate"
-            )
-        ]
+        return [thickness_reading(self.face, "Plate", self.thickness_mm)]

@@ -17,6 +17,7 @@ from nodulant.frame.ops.fresh import Piece, Setting
 from nodulant.frame.ops.operation import Adds
 from nodulant.frame.ops.ranged import Ranged
 from nodulant.frame.ops.through.splice_plates import DETAIL, ButtWeld
+from nodulant.frame.ops.welded import thickness_reading, welded
 from nodulant.frame.ops.words import BUTTS
 from nodulant.geometry import Outline
 from nodulant.geometry.outline import polygon, rectangle
@@ -244,14 +245,12 @@ class Repair(Ranged):
                 cautions=(WHEEL, DUST, HOT),
                 hides="the old mount",
             ),
-            StepSpec(
+            welded(
                 key="patch",
                 phase="weld",
                 title="Let the patch in",
                 detail=f"{as_thickness(self.thickness_mm)}, edges bevelled, {self.weld.replace('-', ' ')} butt, short beads.",
                 minutes=120,
-                tools=("welder",),
-                cautions=(HOT,),
                 hides="the rail's inside",
             ),
         ]
@@ -276,7 +275,7 @@ class Repair(Ranged):
 
     def readings(self, datum: str) -> list[ReadingSpec]:
         """Thickness and the mount's height."""
-        rows = [reading("patch-thickness", "Patch thickness", self.thickness_mm, "the plate itself", "as-built-plate")]
+        rows = [thickness_reading("patch", "Patch", self.thickness_mm)]
         if self.mount:
             rows.append(reading("mount-height", "Height of the mount's hole", self.mount.height_mm, "rail underside"))
         return rows

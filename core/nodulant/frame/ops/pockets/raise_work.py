@@ -1,5 +1,6 @@
 """The build steps of a raised pocket."""
 
+from nodulant.frame.ops.welded import welded
 from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.specs import HoldPoint, StepSpec
 
@@ -20,14 +21,13 @@ def _before(cut: str) -> list[StepSpec]:
             tools=("layout dye", "scriber", "rail cut template"),
             hold=HoldPoint(kind="reading", ask="Centre of the pocket from its datum", reading="position"),
         ),
-        StepSpec(
+        welded(
             key="box",
             phase="brace",
             title="Tack the box on top first",
             detail="The rail gets its height back before it loses it below.",
             minutes=60,
-            tools=("clamps", "welder"),
-            cautions=(HOT,),
+            with_tools=("clamps",),
         ),
     ]
 
@@ -45,25 +45,22 @@ def _after() -> list[StepSpec]:
             hides="the uncut rail",
             hold=HoldPoint(kind="reading", ask="Depth of the pocket at the web", reading="depth"),
         ),
-        StepSpec(
+        welded(
             key="floor",
             phase="tack",
             title="Fit the floor and offer up the subframe",
             detail="Floor tight, subframe up on its set-up bolts, then tacks.",
             minutes=90,
             people=2,
-            tools=("jack", "clamps", "welder"),
-            cautions=(HOT,),
+            with_tools=("jack", "clamps"),
             hold=HoldPoint(kind="look", ask="Everything that went up clears at full lock and full bump"),
         ),
-        StepSpec(
+        welded(
             key="weld",
             phase="weld",
             title="Weld floor and box",
             detail="Short beads spread along and around, rail to rail.",
             minutes=120,
-            tools=("welder",),
-            cautions=(HOT,),
             hides="roots and faying faces",
         ),
     ]

@@ -3,6 +3,7 @@
 from nodulant.frame.here import OnRail
 from nodulant.frame.ops.pockets.spring_pocket_parts import FOOT_MM, lap_mm
 from nodulant.frame.ops.pockets.spring_pocket_plan import SpringPocketPlan
+from nodulant.frame.ops.welded import welded
 from nodulant.materials import find_steel, line_capacity
 from nodulant.materials.bolts import hole_n
 from nodulant.materials.steel import SAFETY_ON_YIELD
@@ -163,38 +164,34 @@ def pocket_steps(pocket: SpringPocketPlan, datum: str) -> list[StepSpec]:
             cautions=(DUST, HOT),
             hold=HoldPoint(kind="reading", ask="Middle of the slot from its datum", reading="position"),
         ),
-        StepSpec(
+        welded(
             key="bolt",
             phase="fit",
             title="Set the bolt and weld its spacers",
             detail=f"{as_length(pocket.bolt_up_mm)} above the underside, square to the rail: drilled through both walls from one side, or the cheeks tacked on one dummy bolt through both; spacers welded to the insides, eye free between them.",
             minutes=60,
-            tools=("drill", "square", "welder"),
-            cautions=(HOT,),
+            with_tools=("drill", "square"),
         ),
     ]
     if pocket.gusset_mm > 0:
         rows.append(
-            StepSpec(
+            welded(
                 key="zones",
                 phase="plate",
                 title="Weld in zones, the gusset's left open",
                 detail=f"Front end, rear end, lower edge, on the far side first; on the {pocket.line_from} side leave {as_length(pocket.gusset_mm)} under the bolt unwelded until the gusset is tacked there, then close it and the gusset.",
                 minutes=60,
-                tools=("welder",),
-                cautions=(HOT,),
             )
         )
     if pocket.plate_mm > 0:
         rows.append(
-            StepSpec(
+            welded(
                 key="doublers",
                 phase="plate",
                 title="Doublers on both walls",
                 detail=f"{as_thickness(pocket.plate_mm)}, long edges first, tapered ends last.",
                 minutes=90,
-                tools=("clamps", "welder"),
-                cautions=(HOT,),
+                with_tools=("clamps",),
                 hides="the walls around the bolt",
             )
         )

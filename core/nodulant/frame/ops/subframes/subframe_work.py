@@ -8,9 +8,10 @@ from the left to the right mark (common practice). Each is told before and after
 from typing import TYPE_CHECKING, NamedTuple
 
 from nodulant.frame.columns import rail_at
+from nodulant.frame.ops.welded import welded
 from nodulant.frame.place import resolve
 from nodulant.frame.pose import Pose
-from nodulant.parts.cautions import DUST, HOT, WHEEL
+from nodulant.parts.cautions import DUST, WHEEL
 from nodulant.parts.sides import Side
 from nodulant.parts.specs import HoldPoint, ReadingSpec, StepSpec, reading
 from nodulant.survey.vehicle import Survey
@@ -133,23 +134,19 @@ def subframe_steps(own: "Subframe", datum: str) -> list[StepSpec]:
             cautions=("Nobody under it while it hangs.",),
             hold=HoldPoint(kind="look", ask="Both lines meet, block and angle read as planned"),
         ),
-        StepSpec(
+        welded(
             key="tack",
             phase="tack",
             title="Tack the subframe's mounts" if own.mounted == "solid" else "Tack the bushings' seats",
             detail="Left, right, left, right; the marks read again after every second tack.",
             minutes=60,
-            tools=("welder",),
-            cautions=(HOT,),
         ),
-        StepSpec(
+        welded(
             key="weld",
             phase="weld",
             title="Weld the subframe in" if own.mounted == "solid" else "Weld the seats, bushings out",
             detail="Short runs from side to side, cooled to hand-warm between them; rubber is out before heat goes in.",
             minutes=120,
-            tools=("welder",),
-            cautions=(HOT,),
         ),
         StepSpec(
             key="points",

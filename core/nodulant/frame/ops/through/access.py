@@ -21,6 +21,7 @@ from nodulant.frame.ops.through.splice_plates import (
     plate_columns,
     plate_part,
 )
+from nodulant.frame.ops.welded import welded
 from nodulant.frame.ops.words import BUTTS, PLATES
 from nodulant.geometry.outline import rectangle
 from nodulant.parts.cautions import DUST, HOT, WHEEL
@@ -147,25 +148,22 @@ class AccessCut(Ranged):
                 cautions=(WHEEL, DUST, HOT),
                 hides="the uncut rail",
             ),
-            StepSpec(
+            welded(
                 key="close",
                 phase="weld",
                 title="Piece back in",
                 detail=f"Tacked flush, {self.weld.replace('-', ' ')} butt, ground where a plate covers it.",
                 minutes=60,
-                tools=("welder",),
-                cautions=(HOT,),
                 hides="the inside of the rail",
                 hold=HoldPoint(kind="look", ask="What had to go in is in, fixed and protected"),
             ),
-            StepSpec(
+            welded(
                 key="plates",
                 phase="plate",
                 title="Fish plates on both sides",
                 detail="From one template and mirrored, over the ground butts.",
                 minutes=80,
-                tools=("clamps", "welder"),
-                cautions=(HOT,),
+                with_tools=("clamps",),
                 hides="the butts",
             ),
         ]

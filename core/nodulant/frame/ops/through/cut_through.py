@@ -18,6 +18,7 @@ from nodulant.frame.ops.through.splice_plates import (
     plate_columns,
     plate_part,
 )
+from nodulant.frame.ops.welded import welded
 from nodulant.frame.ops.words import BUTTS, PLATES
 from nodulant.frame.place import Place
 from nodulant.materials.weld import throat_after_grinding_mm
@@ -176,14 +177,13 @@ class CutThrough(AtPlace):
         rows += self._joining()
         if self.plates():
             rows.append(
-                StepSpec(
+                welded(
                     key="plates",
                     phase="plate",
                     title="Side plates on",
                     detail=f"{' and '.join(self.plates())} plate over the ground butts, tapered ends, no weld straight across a tension flange.",
                     minutes=90,
-                    tools=("clamps", "welder"),
-                    cautions=(HOT,),
+                    with_tools=("clamps",),
                     hides="the butts",
                 )
             )
@@ -192,15 +192,14 @@ class CutThrough(AtPlace):
     def _joining(self) -> list[StepSpec]:
         """Tack and weld."""
         return [
-            StepSpec(
+            welded(
                 key="tack",
                 phase="tack",
                 title="Fit and tack",
                 detail=SQUARE,
                 minutes=120,
                 people=2,
-                tools=("clamps", "level", "welder"),
-                cautions=(HOT,),
+                with_tools=("clamps", "level"),
                 hold=HoldPoint(kind="look", ask="Square, level and at its height on both rails"),
             ),
             StepSpec(

@@ -12,6 +12,7 @@ from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.operation import Adds, RailOperation
 from nodulant.frame.ops.through.splice_plates import DETAIL, Box, ButtWeld, box_parts, joint_of
+from nodulant.frame.ops.welded import welded
 from nodulant.frame.ops.words import BUTTS
 from nodulant.frame.place import Place, resolve
 from nodulant.frame.route import FRONT, Move
@@ -217,25 +218,22 @@ class Narrow(RailOperation):
                 cautions=(WHEEL, DUST, HOT),
                 hides="the uncut rail",
             ),
-            StepSpec(
+            welded(
                 key="tack",
                 phase="tack",
                 title="Tack the jogs",
                 detail=f"Parallel to the centre line, diagonals within {as_length(2)}, same height left and right.",
                 minutes=120,
                 people=2,
-                tools=("clamps", "welder"),
-                cautions=(HOT,),
+                with_tools=("clamps",),
                 hold=HoldPoint(kind="reading", ask="Offset of the web from its old line", reading="inward"),
             ),
-            StepSpec(
+            welded(
                 key="weld",
                 phase="weld",
                 title="Weld the jogs",
                 detail="Short beads, side to side, hand-warm between; brace stays on until cold.",
                 minutes=150,
-                tools=("welder",),
-                cautions=(HOT,),
                 hides="the roots",
             ),
         ]
