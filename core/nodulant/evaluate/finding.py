@@ -6,8 +6,9 @@ from dataclasses import replace
 from nodulant.base.errors import NodulantError, NotSolvable, UnknownReference
 from nodulant.checks.check import Check
 from nodulant.evaluate.evaluation import Want
+from nodulant.evaluate.rails.both_sides import bump_of
 from nodulant.evaluate.rails.solved import solved_inputs
-from nodulant.evaluate.run import bump_of, evaluate
+from nodulant.evaluate.run import evaluate
 from nodulant.frame.here import OnRail
 from nodulant.frame.model import Placed, placed_on, planned_state
 from nodulant.frame.ops.notches.notch import Notch

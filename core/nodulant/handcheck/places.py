@@ -11,8 +11,8 @@ import numpy as np
 
 from nodulant.base.model import Frozen
 from nodulant.checks.check import Check
+from nodulant.evaluate.rails.both_sides import bump_of
 from nodulant.evaluate.rails.solved import SolvedInputs
-from nodulant.evaluate.run import bump_of
 from nodulant.frame.assembly import SectionColumns
 from nodulant.frame.columns import rail_at
 from nodulant.loads.cases import CASES, SPACE_CASES, in_force
