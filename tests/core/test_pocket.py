@@ -80,3 +80,32 @@ class Tapered(SimpleTestCase):
         result = evaluate(f.with_operations(f.demo(), *inputs.design.operations, two))
         titles = {s.spec.title for s in result.steps if s.operation == "bush"}
         self.assertTrue(all("Rear bushings" in t for t in titles), titles)
+
+
+class Several(SimpleTestCase):
+    """Two pockets for one subframe: it comes down once, and each piece says whose it is."""
+
+    def two(self, deeper=56.0):
+        one = pocket(name="Front pocket").design.operations[-1]
+        two = one.model_copy(
+            update={
+                "id": "rear-bushing",
+                "name": "Pocket for the bushings",
+                "depth_mm": deeper,
+                "inner_depth_mm": 30.0,
+                "place": one.place.model_copy(update={"offset_mm": -250.0}),
+            }
+        )
+        return f.with_operations(f.demo(), one, two)
+
+    def test_the_vehicle_comes_down_by_the_pocket_that_is_nearest_to_the_axle(self):
+        inputs = self.two()
+        bare = inputs.design.model_copy(
+            update={"targets": inputs.design.targets.model_copy(update={"entries": (), "drop_mm": 50.0})}
+        )
+        made = [e for e in evaluate(inputs.model_copy(update={"design": bare})).drop.entries if e.caused]
+        self.assertEqual([(e.name, round(e.amount_mm, 6)) for e in made], [("Pocket for the bushings", 50.0)])
+
+    def test_a_floor_says_whose_it_is_also_where_one_is_tapered(self):
+        titles = [p.title for p in drawn(self.two()).values() if p.title.startswith("Pocket floor")]
+        self.assertTrue(titles and all(t.endswith((": Front pocket", ": Pocket for the bushings")) for t in titles), titles)

@@ -48,9 +48,17 @@ def _made(
     told = {entry.mechanism for entry in typed}
     subframes = [op for op in operations if isinstance(op, Subframe) and _carries(survey, op, axle, carriers)]
     # where a subframe is a part of its own, its pockets only make room for it
-    own = [*subframes, *(op for op in operations if isinstance(op, ZStep) or (isinstance(op, Raise) and not subframes))]
+    pocket = None if subframes else _pocket_of(survey, operations, axle)
+    own = [*subframes, *(op for op in operations if isinstance(op, ZStep) or op is pocket)]
     rows = (_row(op, *_lowers(survey, op, axle)) for op in operations if op in own)
     return tuple(r for r in rows if r.mechanism not in told and abs(r.amount_mm or 0.0) > COUNTS_MM)
+
+
+def _pocket_of(survey: Survey, operations: tuple[Operation, ...], axle: AxleName) -> Raise | None:
+    """Several pockets take up one subframe, and it comes down once: by the pocket that is nearest to the axle."""
+    x = 0.0 if axle == "front" else survey.wheelbase_mm or 0.0
+    near = [op for op in operations if isinstance(op, Raise) and _near(survey, op, axle)]
+    return min(near, key=lambda op: abs(resolve(op.place, survey.features) - x), default=None)
 
 
 def _carries(survey: Survey, op: Subframe, axle: AxleName, carriers: Carriers) -> bool:
@@ -77,7 +85,7 @@ def _lowers(survey: Survey, op: ZStep | Raise | Subframe, axle: AxleName) -> tup
     if isinstance(op, Subframe):
         return "raise", op.lowers()
     if isinstance(op, Raise):
-        return "raise", op.lowers() if _near(survey, op, axle) else 0.0
+        return "raise", op.lowers()
     at = np.array([x, (survey.wheelbase_mm or 0.0) / 2])
     datum = next(f.x_mm for f in survey.features if f.id == survey.datum.feature_id)
     lifts = []
