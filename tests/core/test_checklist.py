@@ -7,6 +7,7 @@ from pathlib import Path
 from django.test import SimpleTestCase
 
 from nodulant.begin.start import Start, begun
+from nodulant.evaluate import evaluate
 from nodulant.formats.checklist_pdf import checklist_pdf
 from nodulant.glossary.terms import TERMS
 from nodulant.job.document import Inputs, Shop
@@ -76,3 +77,17 @@ class Checklist(SimpleTestCase):
             path.write_bytes(checklist_pdf("Wherry", inputs))
             done = subprocess.run(["pdftotext", str(path), "-"], check=True, capture_output=True, text=True)
         return " ".join(done.stdout.split())
+
+
+class Deep(SimpleTestCase):
+    def test_an_axle_that_comes_far_up_asks_for_its_arch_before_teardown(self):
+        inputs = f.demo("arc")
+        for drop, asked in ((149.0, False), (150.0, True), (406.4, True)):
+            targets = inputs.design.targets.model_copy(update={"drop_mm": drop, "entries": ()})
+            low = inputs.model_copy(update={"design": inputs.design.model_copy(update={"targets": targets})})
+            result = evaluate(low)
+            names = {r.name: r.taken for r in result.before_teardown}
+            self.assertEqual("Rear wheel arch" in names, asked, drop)
+            self.assertNotIn("Front wheel arch", names)
+            marked = {i.pointer for g in result.checklist for i in g.items if i.before_teardown}
+            self.assertEqual("/survey/rear/arch" in marked, asked)

@@ -108,4 +108,6 @@ class Several(SimpleTestCase):
 
     def test_a_floor_says_whose_it_is_also_where_one_is_tapered(self):
         titles = [p.title for p in drawn(self.two()).values() if p.title.startswith("Pocket floor")]
-        self.assertTrue(titles and all(t.endswith((": Front pocket", ": Pocket for the bushings")) for t in titles), titles)
+        self.assertTrue(
+            titles and all(t.endswith((": Front pocket", ": Pocket for the bushings")) for t in titles), titles
+        )

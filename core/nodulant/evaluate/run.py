@@ -38,7 +38,7 @@ from nodulant.frame.model import Placed, planned_state, route_on
 from nodulant.frame.route import Route
 from nodulant.job.document import Inputs
 from nodulant.job.riding import in_place
-from nodulant.job.touched import completed, touched_axles
+from nodulant.job.touched import completed, deep_axles, touched_axles
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 from nodulant.survey.before_teardown import Reading, readings_before_teardown
 from nodulant.survey.checklist import checklist
@@ -129,7 +129,7 @@ def _worked(plan: Planned, want: Want) -> Worked:
         drops=drops,
         space=frame_in_space(inputs, rails, design.targets.drop_mm) if want.frame else Space(None, []),
         stands=standing(plan.as_loaded, plan.studies, routes),
-        before=readings_before_teardown(plan.as_loaded.survey, plan.touched),
+        before=readings_before_teardown(plan.as_loaded.survey, plan.touched, deep_axles(design)),
         asked=[*asked_readings(design.operations, inputs.survey, inputs.as_built.entries), *links],
         links=links,
         interim=interim_frames(inputs) if want.interim else (),
@@ -170,7 +170,7 @@ def _told(plan: Planned, found: Worked, checks: tuple[Check, ...], want: Want) -
         groups=grouped(checks),
         left_out=left_out(want),
         before_teardown=tuple(found.before),
-        checklist=checklist(plan.as_loaded.survey, plan.touched) if want.readings else (),
+        checklist=checklist(plan.as_loaded.survey, plan.touched, deep_axles(inputs.design)) if want.readings else (),
         teardown_locked=locked,
         drop=found.drops["rear"],
         notch_needed=tuple(a.needed for a in axle.values() if a.needed),

@@ -13,7 +13,7 @@ from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTempl
 
 from nodulant.glossary.terms import TERMS
 from nodulant.job.document import Inputs
-from nodulant.job.touched import touched_axles
+from nodulant.job.touched import deep_axles, touched_axles
 from nodulant.survey.checklist import Item, Unlocks, checklist
 from nodulant.survey.vehicle import Survey
 from nodulant.units.show import Style, show_length
@@ -50,7 +50,7 @@ def checklist_pdf(job_name: str, inputs: Inputs) -> bytes:
         ),
         Paragraph("<b>T</b>: cannot be measured once the vehicle is apart.", CELL),
     ]
-    for group in checklist(survey, touched_axles(survey, inputs.design)):
+    for group in checklist(survey, touched_axles(survey, inputs.design), deep_axles(inputs.design)):
         story.append(KeepTogether([*_head(group), _items(group)]))
         if group.id == "cut":
             story += [Spacer(1, 2 * mm), _stations(survey, style)]

@@ -20,6 +20,16 @@ def touched_axles(survey: Survey, design: Design) -> frozenset[AxleName]:
     return frozenset(found) or frozenset({"rear"})
 
 
+DEEP_MM = 150.0
+"""An axle that comes up by six inches takes its wheel into the arch (common practice)."""
+
+
+def deep_axles(design: Design) -> frozenset[AxleName]:
+    """Axles whose wheels go up into their arches."""
+    drops: dict[AxleName, float] = {"front": design.targets.front.drop_mm, "rear": design.targets.drop_mm}
+    return frozenset(axle for axle, drop in drops.items() if drop >= DEEP_MM)
+
+
 def touched_axle(survey: Survey, design: Design) -> AxleName:
     """The one that new work begins at: the front one where the job is about it alone."""
     return "front" if touched_axles(survey, design) == {"front"} else "rear"

@@ -30,8 +30,13 @@ _REAR = (
 BOTH: frozenset[AxleName] = frozenset({"front", "rear"})
 
 
-def readings_before_teardown(survey: Survey, touched: frozenset[AxleName] = BOTH) -> list[Reading]:
-    """Every reading that must be in before the vehicle is taken apart.
+NONE: frozenset[AxleName] = frozenset()
+
+
+def readings_before_teardown(
+    survey: Survey, touched: frozenset[AxleName] = BOTH, deep: frozenset[AxleName] = NONE
+) -> list[Reading]:
+    """Every reading that must be in before the vehicle is taken apart; ``deep`` are the axles that come far up.
 
     Work on the front axle alone leaves the rear one as it stands: it can be measured at any time.
     Work on the rear asks for the front's height too, since body and rake hang on both.
@@ -46,6 +51,10 @@ def readings_before_teardown(survey: Survey, touched: frozenset[AxleName] = BOTH
     for axle_name, axle, rows in (("front", survey.front, _AXLE), ("rear", survey.rear, _AXLE + _REAR)):
         for field, name, why in rows if axle_name == "front" or "rear" in touched else ():
             out.append(reading(f"/{axle_name}/{field}", f"{axle_name.capitalize()} {name}", why, getattr(axle, field)))
+    for name, axle in (("front", survey.front), ("rear", survey.rear)):
+        if name in deep:
+            why = "the wheel goes up into it: its middle and edges are gone with the body"
+            out.append(reading(f"/{name}/arch", f"{name.capitalize()} wheel arch", why, axle.arch))
     for side in ("left", "right"):
         rail = getattr(survey.rails, side)
         walls = all(station.wall_mm is not None for station in rail.stations)

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 
 from nodulant.base.model import Frozen, is_assumed
 from nodulant.parts.sides import LEFT_RIGHT, AxleName
-from nodulant.survey.before_teardown import BOTH, readings_before_teardown
+from nodulant.survey.before_teardown import BOTH, NONE, readings_before_teardown
 from nodulant.survey.vehicle import Axle, Survey
 
 
@@ -54,12 +54,14 @@ LEAST_MARKS = 3
 """A template hangs on two marks; the third shows that they are right (common practice)."""
 
 
-def checklist(survey: Survey, touched: frozenset[AxleName] = BOTH) -> tuple[Unlocks, ...]:
+def checklist(
+    survey: Survey, touched: frozenset[AxleName] = BOTH, deep: frozenset[AxleName] = NONE
+) -> tuple[Unlocks, ...]:
     """Everything to measure for work on the touched axles, in groups in the order of the work.
 
     Work on the front alone leaves the rear as it stands; work on the rear asks for the front's height, since rake hangs on both.
     """
-    gone = {r.pointer for r in readings_before_teardown(survey, touched)}
+    gone = {r.pointer for r in readings_before_teardown(survey, touched, deep)}
 
     def item(at: str, name: str, term: str, value: object) -> Item:
         taken = value is not None and value != () and not is_assumed(survey.assumed, at)
