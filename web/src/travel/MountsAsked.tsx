@@ -15,7 +15,16 @@ export function MountsAsked() {
   const may = useMay();
   const [trouble, setTrouble] = useState("");
   const operations = useBench((s) => s.history.now.design.operations);
-  if (!mounts?.length) return null;
+  if (mounts && !mounts.length)
+    return (
+      <Group title="Brackets and mounts">
+        <Text fontSize="14px">
+          They wait for the forces in links and springs: give masses and seats in the Survey. Sizes and welds follow
+          from them.
+        </Text>
+      </Group>
+    );
+  if (!mounts) return null;
   const there = mounts.filter((m) => operations.some((op) => op.id === m.id)).length;
   const put = async () => {
     setTrouble("");
