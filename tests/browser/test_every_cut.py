@@ -208,3 +208,24 @@ class Brackmoor(Bench):
         self.page.get_by_label("Load case").select_option("twist")
         self.page.get_by_role("button", name="Bent shape").click()
         self.page.locator('[data-part="deflected"]').wait_for()
+
+
+class ToOrder(Bench):
+    def test_what_to_buy_follows_the_cut_and_is_a_file(self):
+        self.open("Patterns")
+        group = self.page.get_by_role("region", name="To order")
+        group.get_by_text("lines").click()
+        group.get_by_text("solid wire").wait_for()
+        before = group.inner_text()
+        self.assertIn("strip", before)
+        with self.page.expect_download() as got:
+            group.get_by_role("button", name="With cut lists, XLSX").click()
+        self.assertTrue(got.value.suggested_filename.endswith(".xlsx"))
+        self.stage("Cut")
+        with self.evaluated():
+            self.type_in("Depth", '2 1/2"')
+        self.stage("Patterns")
+        group.get_by_text("lines").click()
+        group.get_by_text("solid wire").wait_for()
+        self.page.wait_for_timeout(500)
+        self.assertNotEqual(group.inner_text(), before)

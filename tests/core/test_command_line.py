@@ -103,6 +103,14 @@ class Check(SimpleTestCase):
             self.assertTrue({"axle-notch-liner-left.dxf", "patterns-letter.pdf", "report.pdf"} <= names, names)
             self.assertEqual((out / "report.pdf").read_bytes()[:4], b"%PDF")
 
+    def test_the_order_list_is_written(self):
+        with tempfile.TemporaryDirectory() as folder:
+            status, out, _ = run("order", f.DEMO, "--option", "step", "--out", folder)
+            self.assertEqual((status, len(out.splitlines())), (0, 2))
+            rows = (Path(folder) / "order.csv").read_text("utf-8-sig").splitlines()
+            self.assertIn("solid wire", " ".join(rows))
+            self.assertEqual((Path(folder) / "order.xlsx").read_bytes()[:2], b"PK")
+
     def test_schema(self):
         status, out, _ = run("schema")
         self.assertEqual((status, json.loads(out)["title"]), (0, "Nodulant job file, version 4"))

@@ -3,7 +3,9 @@
 import csv
 import io
 
-from nodulant.formats.tables_csv import _plain
+from openpyxl import load_workbook
+
+from nodulant.formats.tables_csv import plain
 from tests.server.base import Shop
 
 
@@ -29,10 +31,21 @@ class Files(Shop):
         for row, reading in zip(rows, found["readings"], strict=True):
             self.assertEqual(bool(row["off"]), reading["value_mm"] is not None)
 
+    def test_the_order_list_as_a_table_a_workbook_and_on_screen(self):
+        rows = self.table("order")
+        self.assertIn("welding", {r["kind"] for r in rows})
+        response = self.client.get(f"/api/options/{self.option.pk}/order.xlsx")
+        book = load_workbook(io.BytesIO(response.content))
+        self.assertEqual(book["Order"].max_row, len(rows) + 1)
+        _, told = self.send("post", "/order", {"job_id": self.job.pk, "design": self.design()})
+        self.assertEqual(len(told["rows"]), len(rows))
+        self.assertNotIn("[[", str(told))
+        self.assertIn(self.client.get(f"/api/options/{self.option.pk}/order.pdf").status_code, (404, 422))
+
     def test_a_name_is_no_formula(self):
-        self.assertEqual(_plain("=1+1"), "'=1+1")
-        self.assertEqual(_plain("@sum"), "'@sum")
-        self.assertEqual(_plain('-2 1/2"'), '-2 1/2"')
+        self.assertEqual(plain("=1+1"), "'=1+1")
+        self.assertEqual(plain("@sum"), "'@sum")
+        self.assertEqual(plain('-2 1/2"'), '-2 1/2"')
 
     def test_the_checklist_is_a_pdf_and_another_table_is_not_there(self):
         response = self.client.get(f"/api/options/{self.option.pk}/checklist.pdf")

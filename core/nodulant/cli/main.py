@@ -1,4 +1,4 @@
-"""``nodulant check``, ``handcheck``, ``patterns`` and ``report`` of a job file, and ``nodulant schema``.
+"""``nodulant check``, ``handcheck``, ``patterns``, ``order`` and ``report`` of a job file, and ``nodulant schema``.
 
 Exit status: 0 nothing fails, 1 a check fails, 2 the file or the command cannot be read.
 """
@@ -17,11 +17,13 @@ from nodulant.evaluate.clearances.sweep import whole_sweep
 from nodulant.formats.dxf import pattern_dxf
 from nodulant.formats.handcheck_text import sheet_lines
 from nodulant.formats.jobfile import JobFileRefused, job_schema, load_job
+from nodulant.formats.order_tables import order_csv, order_xlsx
 from nodulant.formats.pattern_pdf import Paper, TitleBlock, pattern_pdf
 from nodulant.formats.report_pdf import report_pdf
 from nodulant.handcheck import hand_check
 from nodulant.job.document import Inputs
 from nodulant.patterns.collect import patterns_of
+from nodulant.stock.order import order_list
 from nodulant.units.inline import told, told_in, told_json
 from nodulant.units.show import Style
 
@@ -43,6 +45,7 @@ def main(argv: list[str] | None = None) -> int:
     sheet.add_argument("--json", action="store_true", help="print JSON")
     for name, what in (
         ("patterns", "write every pattern as DXF and one 1:1 PDF"),
+        ("order", "write the order list and cut lists as CSV and XLSX"),
         ("report", "write the report as PDF"),
     ):
         own = commands.add_parser(name, help=what)
@@ -70,6 +73,8 @@ def _guarded(arguments: argparse.Namespace) -> int:
         arguments.out.mkdir(parents=True, exist_ok=True)
         if arguments.command == "patterns":
             return _patterns(job.name, inputs, arguments.out, arguments.paper)
+        if arguments.command == "order":
+            return _order(inputs, arguments.out)
         return _report(job.name, inputs, arguments.out)
     except OSError as error:
         return _refuse([f"{error.filename}: {error.strerror}"])
@@ -92,6 +97,14 @@ def _patterns(name: str, inputs: Inputs, out: Path, paper: Paper) -> int:
         out / f"patterns-{paper}.pdf",
         pattern_pdf(found, paper, TitleBlock(name, "from a job file", inputs.content_hash())),
     )
+    return 0
+
+
+def _order(inputs: Inputs, folder: Path) -> int:
+    order, style = order_list(inputs), inputs.shop.style
+    for name, data in (("order.csv", order_csv(order, style)), ("order.xlsx", order_xlsx(order, style))):
+        (folder / name).write_bytes(data)
+        print(folder / name)
     return 0
 
 

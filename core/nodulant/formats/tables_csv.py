@@ -19,7 +19,7 @@ def checks_csv(result: Evaluation, style: Style) -> bytes:
         (c.stage, c.verdict, c.title, says(c, style), limit_in_words(c, style), place_in_words(c, style), c.basis)
         for c in result.checks
     )
-    return _table(("stage", "verdict", "check", "says", "limit", "where", "basis"), rows)
+    return table_csv(("stage", "verdict", "check", "says", "limit", "where", "basis"), rows)
 
 
 def readings_csv(result: Evaluation, style: Style) -> bytes:
@@ -31,17 +31,19 @@ def readings_csv(result: Evaluation, style: Style) -> bytes:
             measured, off = show_length(r.value_mm, style), show_deviation(r.value_mm - r.spec.planned_mm, style)
         planned = show_length(r.spec.planned_mm, style)
         rows.append((r.operation, r.spec.name, r.side, planned, measured, off, r.decision or "", r.spec.datum))
-    return _table(("work", "reading", "side", "planned", "measured", "off", "decided", "from"), rows)
+    return table_csv(("work", "reading", "side", "planned", "measured", "off", "decided", "from"), rows)
 
 
-def _table(head: Sequence[str], rows: Iterable[Sequence[str]]) -> bytes:
+def table_csv(head: Sequence[str], rows: Iterable[Sequence[str]]) -> bytes:
+    """A head and rows as a spreadsheet opens them without running anything."""
     stream = io.StringIO()
     writer = csv.writer(stream, lineterminator="\r\n")
     writer.writerow(head)
-    writer.writerows([_plain(cell) for cell in row] for row in rows)
+    writer.writerows([plain(cell) for cell in row] for row in rows)
     return ("\ufeff" + stream.getvalue()).encode()
 
 
-def _plain(cell: str) -> str:
+def plain(cell: str) -> str:
+    """A cell that no spreadsheet takes for a formula."""
     risky = cell.startswith(FORMULA) or (cell.startswith(SIGN) and not cell[1:2].isdigit())
     return f"'{cell}" if risky else cell

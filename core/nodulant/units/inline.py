@@ -14,11 +14,11 @@ from nodulant.units.said import N_PER_LBF, Amount, show_amount
 from nodulant.units.said import Kind as Told
 from nodulant.units.show import MM_PER_INCH, Style, show_length, show_thickness
 
-OtherKind = Literal["force", "moment", "stress", "mass", "torque", "bimoment", "rate"]
+OtherKind = Literal["force", "moment", "stress", "mass", "torque", "bimoment", "rate", "area", "gas"]
 Kind = Literal["length", "thickness", "place", "deviation"] | OtherKind
 M = TypeVar("M", bound=BaseModel)
 MARK = re.compile(
-    r"\[\[(length|thickness|place|deviation|force|moment|stress|mass|torque|bimoment|rate):(-?\d+(?:\.\d+)?)\]\]"
+    r"\[\[(length|thickness|place|deviation|force|moment|stress|mass|torque|bimoment|rate|area|gas):(-?\d+(?:\.\d+)?)\]\]"
 )
 _AMOUNTS: dict[str, Told] = {"force": "force", "moment": "moment", "stress": "stress", "mass": "mass"}
 NO_BREAK = "\u00a0"
@@ -42,7 +42,7 @@ def as_deviation(value_mm: float) -> str:
 
 
 def as_amount(kind: OtherKind, value: float) -> str:
-    """A force N, moment N mm, stress MPa, mass kg, a torque N m, a bimoment N mm2, or a spring's rate N/mm."""
+    """A force N, moment N mm, stress MPa, mass kg, a torque N m, a bimoment N mm2, a rate N/mm, a painted area m2, gas m3."""
     return _mark(kind, value)
 
 
@@ -77,6 +77,12 @@ def _told(kind: str, value_mm: float, style: Style) -> str:
         return f"{value_mm / 1e9:.2f} kN m2" if style == "mm" else f"{feet:.0f} lbf ft2"
     if kind == "rate":
         return f"{value_mm:.3g} N/mm" if style == "mm" else f"{value_mm / N_PER_LBF * MM_PER_INCH:.0f} lb/in"
+    if kind == "area":
+        feet = value_mm / (12 * MM_PER_INCH / 1000) ** 2
+        return f"{value_mm:.2f} m2" if style == "mm" else f"{feet:.1f} ft2"
+    if kind == "gas":
+        feet = value_mm / (12 * MM_PER_INCH / 1000) ** 3
+        return f"{value_mm:.2f} m3" if style == "mm" else f"{feet:.0f} ft3"
     if kind in _AMOUNTS:
         return show_amount(Amount(value=value_mm, kind=_AMOUNTS[kind]), style)
     return show_length(value_mm, style)

@@ -20,6 +20,7 @@ from nodulant.job.document import Design, Inputs
 from nodulant.parts.wheel import Wheel
 from nodulant.patterns.collect import patterns_of
 from nodulant.patterns.pattern import Pattern
+from nodulant.stock.order import OrderList, order_list
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
 from nodulant_server.actions.log import inputs_of
@@ -176,6 +177,14 @@ def handcheck(request: HttpRequest, body: DraftBody) -> HandCheck:
 def wheel_face(request: HttpRequest, body: Wheel) -> WheelFace:
     """Offset and backspacing of a wheel that is told by one of them."""
     return WheelFace(offset_mm=round(body.face_mm, 2), backspacing_mm=round(body.back_mm, 2))
+
+
+@router.post("/order", response=OrderList)
+def order(request: HttpRequest, body: EvaluateBody) -> OrderList:
+    """The order list of a draft."""
+    inputs = drafted(request, body.job_id, body.design, body.survey)
+    evaluate(inputs)
+    return order_list(inputs)
 
 
 @router.post("/patterns", response=list[Pattern])

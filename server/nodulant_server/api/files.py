@@ -8,11 +8,13 @@ from ninja import Router
 from nodulant.evaluate import evaluate
 from nodulant.formats.checklist_pdf import checklist_pdf
 from nodulant.formats.dxf import Unit, all_dxf, pattern_dxf
+from nodulant.formats.order_tables import order_csv, order_xlsx
 from nodulant.formats.pattern_pdf import Paper, TitleBlock, pattern_pdf
 from nodulant.formats.svg import pattern_svg
 from nodulant.formats.tables_csv import checks_csv, readings_csv
 from nodulant.job.document import Inputs
 from nodulant.patterns.collect import patterns_of
+from nodulant.stock.order import order_list
 from nodulant.units.inline import told_in
 from nodulant_server.actions.log import inputs_of
 from nodulant_server.api.access import acting, option_of
@@ -70,6 +72,17 @@ def survey_checklist(request: HttpRequest, option_id: int) -> HttpResponse:
     """The survey's checklist on paper."""
     option, inputs = current(request, option_id)
     return _file(checklist_pdf(option.job.name, inputs), "application/pdf", f"survey-{option.job.pk}.pdf")
+
+
+@router.get("/options/{option_id}/order.{kind}")
+def order_file(request: HttpRequest, option_id: int, kind: Literal["csv", "xlsx"]) -> HttpResponse:
+    """The order list of an option as it stands; ``xlsx`` has the cut lists too."""
+    option, inputs = current(request, option_id)
+    order, style = order_list(inputs), inputs.shop.style
+    if kind == "csv":
+        return _file(order_csv(order, style), "text/csv; charset=utf-8", f"order-{option.key}.csv")
+    sheet = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+    return _file(order_xlsx(order, style), sheet, f"order-{option.key}.xlsx")
 
 
 @router.get("/options/{option_id}/{table}.csv")

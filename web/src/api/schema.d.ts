@@ -928,6 +928,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/options/{option_id}/order.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Order File
+         * @description The order list of an option as it stands; ``xlsx`` has the cut lists too.
+         */
+        get: operations["nodulant_server_api_files_order_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/options/{option_id}/patterns.{kind}": {
         parameters: {
             query?: never;
@@ -1086,6 +1106,26 @@ export interface paths {
         get: operations["nodulant_server_api_files_tables"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Order
+         * @description The order list of a draft.
+         */
+        post: operations["nodulant_server_api_compute_order"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2607,6 +2647,18 @@ export interface components {
             most?: number | null;
         };
         /**
+         * Bar
+         * @description One bar that is bought: its length, the pieces cut from it, what is left of it past the last cut.
+         */
+        Bar: {
+            /** Left Mm */
+            left_mm: number;
+            /** Pieces Mm */
+            pieces_mm: number[];
+            /** Stock Mm */
+            stock_mm: number;
+        };
+        /**
          * BarShape
          * @description A round bar with round ends from point to point: a pipe, a hose, a shaft.
          */
@@ -3665,6 +3717,20 @@ export interface components {
             top_mm: number;
             /** Underside Mm */
             underside_mm: number;
+        };
+        /**
+         * CutPlan
+         * @description Bars to buy; ``proven`` says that no other plan buys less length.
+         */
+        CutPlan: {
+            /** Bars */
+            bars: components["schemas"]["Bar"][];
+            /** Bought Mm */
+            bought_mm: number;
+            /** Least Mm */
+            least_mm: number;
+            /** Proven */
+            proven: boolean;
         };
         /**
          * Damper
@@ -6372,6 +6438,50 @@ export interface components {
             worst_said: components["schemas"]["Said"] | null;
         };
         /**
+         * OrderList
+         * @description What to buy, what to cut it to, and what is laid down in welding.
+         */
+        OrderList: {
+            /** Added Kg */
+            added_kg: number;
+            /** Plates */
+            plates: components["schemas"]["PlatePiece"][];
+            /** Rows */
+            rows: components["schemas"]["OrderRow"][];
+            /** Tubes */
+            tubes: components["schemas"]["TubeCuts"][];
+            /** Welds */
+            welds: components["schemas"]["WeldMetal"][];
+        };
+        /**
+         * OrderRow
+         * @description One line: what, how much of it, and why so much; texts carry their quantities as marks.
+         */
+        OrderRow: {
+            /** Amount */
+            amount: string;
+            /** In Rack */
+            in_rack?: boolean | null;
+            /** Mass Kg */
+            mass_kg?: number | null;
+            /** Quantity */
+            quantity: number;
+            /**
+             * Section
+             * @enum {string}
+             */
+            section: "plate" | "tube" | "bolts" | "welding" | "paint";
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "strips" | "bars" | "bolts" | "kg" | "m3" | "m2";
+            /** What */
+            what: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * OtherDraft
          * @description Unsaved work of the same person on another device: which, made on what revision, and when it was kept.
          */
@@ -6685,6 +6795,32 @@ export interface components {
              * @default 0
              */
             offset_mm: number;
+        };
+        /**
+         * PlatePiece
+         * @description Equal plates of a design: the rectangle that each is cut from, mm, its own area, mm2, and how many.
+         */
+        PlatePiece: {
+            /** Area Mm2 */
+            area_mm2: number;
+            /** Count */
+            count: number;
+            /** Long Mm */
+            long_mm: number;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Name */
+            name: string;
+            /** Operation */
+            operation: string;
+            /** Sides */
+            sides: string;
+            /** Steel Id */
+            steel_id: string;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Wide Mm */
+            wide_mm: number;
         };
         /**
          * Plated
@@ -10127,6 +10263,48 @@ export interface components {
             wall_mm: number;
         };
         /**
+         * TubeCuts
+         * @description How the pieces of one tube come out of bars.
+         */
+        TubeCuts: {
+            /** Od Mm */
+            od_mm: number;
+            /** Pieces */
+            pieces: components["schemas"]["TubeNeeded"][];
+            plan: components["schemas"]["CutPlan"];
+            /** Steel */
+            steel: string;
+            /** Wall Mm */
+            wall_mm: number;
+        };
+        /**
+         * TubeNeeded
+         * @description Round tube cut to a length, mm.
+         */
+        TubeNeeded: {
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Kind
+             * @default tube
+             * @constant
+             */
+            kind: "tube";
+            /** Long Mm */
+            long_mm: number;
+            /** Name */
+            name: string;
+            /** Od Mm */
+            od_mm: number;
+            /** Steel Id */
+            steel_id: string;
+            /** Wall Mm */
+            wall_mm: number;
+        };
+        /**
          * TuckBody
          * @description An axle of a draft whose wheels are to go in until they clear; the most that each may, mm.
          */
@@ -10573,6 +10751,20 @@ export interface components {
              * @default 0
              */
             z_mm: number;
+        };
+        /**
+         * WeldMetal
+         * @description Welds of one kind and leg: length, mm, and metal laid down, mm3.
+         */
+        WeldMetal: {
+            /** Kind */
+            kind: string;
+            /** Leg Mm */
+            leg_mm: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Volume Mm3 */
+            volume_mm3: number;
         };
         /**
          * Wheel
@@ -12055,6 +12247,27 @@ export interface operations {
             };
         };
     };
+    nodulant_server_api_files_order_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                option_id: number;
+                kind: "csv" | "xlsx";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     nodulant_server_api_files_pattern_file: {
         parameters: {
             query?: {
@@ -12263,6 +12476,30 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    nodulant_server_api_compute_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EvaluateBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderList"];
+                };
             };
         };
     };

@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import { useBench, usePick } from "../draft/store";
 import { Group, PlainChoice } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
+import { OrderGroup } from "./OrderGroup";
 import { usePatterns } from "./usePatterns";
 
 const UNITS = [
@@ -68,6 +69,7 @@ export default function PatternPanel() {
           </Flex>
         </Group>
       )}
+      <OrderGroup />
       <Group title="Pick one">
         {patterns.length === 0 && (
           <Text fontSize="14px">Nothing to cut yet: add a notch or a boxing plate in Cut.</Text>

@@ -37,7 +37,8 @@ export const usePatterns = create<Shown>((set) => ({
   setPaper: (paper) => set({ paper }),
 }));
 
-const NOTHING = {
+/** Of an evaluation nothing is wanted here: patterns and lists are worked out by themselves. */
+export const NOTHING = {
   frame: false,
   interim: false,
   along: false,

@@ -19,6 +19,7 @@ from nodulant.geometry import Outline
 from nodulant.geometry.outline import Vertex
 from nodulant.materials import find_steel
 from nodulant.materials.bolts import find_bolt, sleeve_outside_mm, sleeve_use
+from nodulant.parts.bought import BoltsNeeded, Needed, TubeNeeded
 from nodulant.parts.cautions import DUST, HOT
 from nodulant.parts.specs import CheckSpec, FigureSpec, ReadingSpec, StepSpec, reading
 from nodulant.units.inline import as_length, as_place, as_thickness
@@ -121,6 +122,28 @@ class WebHole(AtPlace):
     def drills(self) -> bool:
         """All but a plug."""
         return self.work != "plug"
+
+    def bought(self, on: OnRail) -> tuple[Needed, ...]:
+        """A crush sleeve through the rail, and its bolt."""
+        if self.work != "sleeve" or self.sleeve is None:
+            return ()
+        own, wide = self.sleeve, on.here.width
+        tube = TubeNeeded(
+            name=f"{self.name}, crush sleeve",
+            od_mm=own.outside_mm,
+            wall_mm=own.wall_mm,
+            long_mm=wide,
+            steel_id=own.steel_id,
+        )
+        bolt = BoltsNeeded(
+            name=self.name,
+            size=str(own.bolt_size),
+            grade=own.grade,
+            grip_mm=wide,
+            count=1,
+            weld_washers=self.weld_washers,
+        )
+        return (tube, bolt)
 
     def marks(self, span: Span) -> tuple[float, ...]:
         """Its middle, where it takes most."""

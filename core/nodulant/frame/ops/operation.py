@@ -17,6 +17,7 @@ from nodulant.frame.place import Place
 from nodulant.frame.pose import Pose
 from nodulant.frame.route import Move
 from nodulant.geometry import Outline, Vertex
+from nodulant.parts.bought import Needed
 from nodulant.parts.joint import Joint
 from nodulant.parts.part import Part, Seam
 from nodulant.parts.sides import Side, Sides
@@ -189,6 +190,10 @@ class RailOperation(Frozen):
     def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
         """The welds that hold them."""
         return []
+
+    def bought(self, on: OnRail) -> tuple[Needed, ...]:
+        """Tube and bolts that it needs on one side, besides its plates."""
+        return ()
 
     def cut_edge(self) -> Outline | None:
         """Edge of a cut, dx from the centre and z inward from the edge that is cut; None where nothing is cut out."""

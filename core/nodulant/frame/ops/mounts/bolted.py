@@ -20,6 +20,7 @@ from nodulant.frame.ops.fresh import Piece
 from nodulant.materials import find_steel
 from nodulant.materials.bolts import Bolt, find_bolt, hole_n, sleeve_outside_mm, sleeve_shortens_mm, wall_crush_n
 from nodulant.materials.steel import SAFETY_ON_YIELD
+from nodulant.parts.bought import BoltsNeeded, Needed, TubeNeeded
 from nodulant.parts.cautions import DUST
 from nodulant.parts.specs import CheckSpec, FigureSpec, StepSpec
 from nodulant.units.inline import as_amount, as_length, as_thickness
@@ -62,6 +63,24 @@ class BoltGroup(Piece):
     def bolt(self) -> Bolt:
         """Size and grade; raises UnknownReference."""
         return find_bolt(self.size, self.grade)
+
+    def bought(self, name: str, count: int, plates_mm: float, on: OnRail) -> tuple[Needed, ...]:
+        """``count`` bolts through plates and one wall of the rail, or through all of it in crush sleeves."""
+        if not self.sleeves:
+            grip = plates_mm + on.here.wall
+            return (BoltsNeeded(name=name, size=self.size, grade=self.grade, grip_mm=grip, count=count),)
+        bolt, steel = self.bolt(), find_steel("mild")
+        outside = sleeve_outside_mm(bolt, steel.yield_mpa)
+        sleeve = TubeNeeded(
+            name=f"{name}, crush sleeve",
+            od_mm=math.ceil(outside),
+            wall_mm=(math.ceil(outside) - bolt.size.hole_mm) / 2,
+            long_mm=on.here.width,
+            steel_id="mild",
+            count=count,
+        )
+        grip = plates_mm + on.here.width
+        return (BoltsNeeded(name=name, size=self.size, grade=self.grade, grip_mm=grip, count=count), sleeve)
 
     def on_foot(self, long_mm: float, tall_mm: float) -> tuple[Spot, ...]:
         """Bolts of a foot from its middle: as given, or a column at each end."""

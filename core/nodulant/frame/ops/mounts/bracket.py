@@ -33,6 +33,7 @@ from nodulant.geometry.outline import polygon, rectangle
 from nodulant.materials import find_steel, line_capacity
 from nodulant.materials.bolts import find_bolt
 from nodulant.materials.weld import Line, group_load_n_per_mm, weld_group
+from nodulant.parts.bought import Needed
 from nodulant.parts.part import Face, Part, RoundHole, Seam, Turn, part_id
 from nodulant.parts.solid import Solid, block
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
@@ -389,6 +390,15 @@ class Bracket(AtPlace):
                 )
             )
         return rows
+
+    def bought(self, on: OnRail) -> tuple[Needed, ...]:
+        """Bolts of the foot, and the joint's."""
+        joint = self.tabs.bought(self.name)
+        if self.fixing == "welded":
+            return (joint,)
+        bolts = self.bolts or FOOT_BOLTS
+        count = len(bolts.on_foot(self.width_mm, self.tall_mm))
+        return (joint, *bolts.bought(f"{self.name}, foot", count, self.thickness_mm, on))
 
     def measured_fields(self) -> dict[str, str]:
         """What is read after welding."""

@@ -25,6 +25,7 @@ from nodulant.frame.place import Place
 from nodulant.geometry.outline import polygon, rectangle
 from nodulant.materials import find_steel, line_capacity
 from nodulant.materials.steel import SAFETY_ON_YIELD
+from nodulant.parts.bought import Needed, TubeNeeded
 from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Part, RoundHole, Seam, part_id
 from nodulant.parts.solid import Solid, block
@@ -141,6 +142,20 @@ class SpringBridge(AtPlace):
                 )
             )
         return out
+
+    def bought(self, on: OnRail) -> tuple[Needed, ...]:
+        """Its tube, for both sides, and the bolts of both mounts."""
+        if on.side == "right":
+            return ()
+        what = "hoop, along its middle" if self.form == "hoop" else "crossmember"
+        tube = TubeNeeded(
+            name=f"{self.name}, {what}",
+            od_mm=self.od_mm,
+            wall_mm=self.wall_mm,
+            long_mm=self._length(on),
+            steel_id=self.steel_id,
+        )
+        return (tube, self.tabs.bought(f"{self.name}, mount", 2))
 
     def _part(self, on: OnRail, role: str, name: str) -> Part:
         return Part(

@@ -29,6 +29,7 @@ from nodulant.geometry import Outline
 from nodulant.geometry.outline import rectangle
 from nodulant.materials import find_steel
 from nodulant.materials.bolts import find_bolt, hole_n
+from nodulant.parts.bought import Needed
 from nodulant.parts.part import Face, Part, RoundHole, part_id
 from nodulant.parts.solid import Solid, block
 from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
@@ -323,6 +324,10 @@ class SteeringMount(AtPlace):
                 hold=HoldPoint(kind="reading", ask="Middle of the plate from its datum", reading="position"),
             ),
         ]
+
+    def bought(self, on: OnRail) -> tuple[Needed, ...]:
+        """Bolts through the rail; the gear's own through its feet are as long as its maker says."""
+        return self.bolts.bought(f"{self.name}, rail", len(self._rail_holes()), self.thickness_mm, on)
 
     def measured_fields(self) -> dict[str, str]:
         """What is read once it hangs."""

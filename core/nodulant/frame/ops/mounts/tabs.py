@@ -16,6 +16,7 @@ from nodulant.geometry.hull import XY, around, hull
 from nodulant.materials import find_steel
 from nodulant.materials.bolts import Bolt, find_bolt, hole_n
 from nodulant.materials.steel import SAFETY_ON_YIELD
+from nodulant.parts.bought import BoltsNeeded
 from nodulant.parts.part import RoundHole
 from nodulant.parts.specs import CheckSpec, FigureSpec
 from nodulant.units.inline import as_length, as_thickness
@@ -54,6 +55,11 @@ class Tabs(Frozen):
     def bolt(self) -> Bolt:
         """Size and grade; raises UnknownReference."""
         return find_bolt(self.bolt_size, self.grade)
+
+    def bought(self, name: str, count: int = 1) -> BoltsNeeded:
+        """The joint's bolts: through both tabs, their shims and the joint."""
+        grip = self.count * self.thickness_mm + self.joint_mm + 2 * self.shim_mm
+        return BoltsNeeded(name=f"{name}, joint", size=self.bolt_size, grade=self.grade, grip_mm=grip, count=count)
 
     @property
     def count(self) -> int:

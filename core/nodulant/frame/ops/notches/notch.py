@@ -16,6 +16,7 @@ from nodulant.frame.ops.plates.weld_legs import leg_checks
 from nodulant.frame.place import resolve
 from nodulant.geometry import Outline, Vertex
 from nodulant.materials.weld import least_leg_mm
+from nodulant.parts.bought import Needed
 from nodulant.parts.part import Face, Part, RoundHole, Seam
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, ReadingSpec, StepSpec
 from nodulant.survey.rail import Rail
@@ -93,6 +94,14 @@ class Notch(NotchPlan):
             for x, z in bolt_spots(self, on.here.centre, on.here.height)
         )
         return part.model_copy(update={"holes": holes})
+
+    def bought(self, on: OnRail) -> tuple[Needed, ...]:
+        """Bolts of a bracket that is bolted on."""
+        if self.bolts is None:
+            return ()
+        plates = sum(p.thickness_mm for p in (self.outer_plate, self.inner_plate) if p)
+        count = len(bolt_spots(self, on.here.centre, on.here.height))
+        return self.bolts.bought(self.name, count, plates, on)
 
     @property
     def drills(self) -> bool:

@@ -12,6 +12,7 @@ from nodulant.frame.ops.on_axle.axle_work import AxleWork
 from nodulant.frame.ops.operation import Adds
 from nodulant.geometry.hull import XY
 from nodulant.geometry.outline import polygon, rectangle
+from nodulant.parts.bought import Needed
 from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Part, RoundHole, Seam, part_id
 from nodulant.parts.solid import Solid
@@ -257,6 +258,10 @@ class AxleBracket(AxleWork):
                 hides="the tube under the tabs",
             ),
         ]
+
+    def bought(self, on: OnRail) -> tuple[Needed, ...]:
+        """The joint's bolt."""
+        return (self.tabs.bought(self.name),)
 
     def measured_fields(self) -> dict[str, str]:
         """What is read after welding."""

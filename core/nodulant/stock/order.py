@@ -1,0 +1,228 @@
+"""The order list: plate by thickness with a strip that it all comes out of, tube with its cut plan, bolts, wire and gas."""
+
+import math
+from collections.abc import Iterable
+from itertools import groupby
+from typing import Literal
+
+from nodulant.base.model import Frozen
+from nodulant.job.document import Inputs
+from nodulant.materials import find_steel
+from nodulant.materials.bolts import find_bolt
+from nodulant.materials.steel import DENSITY_KG_PER_MM3
+from nodulant.parts.bought import BoltsNeeded, TubeNeeded
+from nodulant.stock.cutting import CutPlan, cut_plan
+from nodulant.stock.needs import Needs, PlatePiece, WeldMetal, bolt_length_mm, needs_of
+from nodulant.units.inline import as_amount, as_length, as_thickness
+from nodulant.units.show import show_length
+
+KERF_MM, MARGIN_MM = 3.0, 5.0
+"""Between two pieces: a thin wheel's or a plasma's cut, and what a blank is larger by on every side (common practice)."""
+BAR_MM, STRIP_MM = 6000.0, 3000.0
+"""Lengths that tube and strip are sold in where nothing else is said (common practice; 20 ft is 6096 mm)."""
+IN_RACK_MM = 0.15
+"""Plate whose thickness is this near to one in the rack is in it."""
+DEPOSITED, KG_PER_HOUR, LITRES_PER_MINUTE = 0.9, 1.6, 15.0
+"""Of solid wire that ends in the bead; what a hand-held short arc lays down in an hour of arc; shielding gas (common practice)."""
+BOTH_SIDES = 2.0
+Section = Literal["plate", "tube", "bolts", "welding", "paint"]
+
+
+class OrderRow(Frozen):
+    """One line: what, how much of it, and why so much; texts carry their quantities as marks."""
+
+    section: Section
+    what: str
+    quantity: float
+    unit: Literal["strips", "bars", "bolts", "kg", "m3", "m2"]
+    amount: str
+    """The quantity with its unit, as it is told."""
+    words: str
+    mass_kg: float | None = None
+    in_rack: bool | None = None
+    """Whether the shop's rack has it; None where the rack says nothing about it."""
+
+
+class TubeCuts(Frozen):
+    """How the pieces of one tube come out of bars."""
+
+    od_mm: float
+    wall_mm: float
+    steel: str
+    plan: CutPlan
+    pieces: tuple[TubeNeeded, ...]
+
+
+class OrderList(Frozen):
+    """What to buy, what to cut it to, and what is laid down in welding."""
+
+    rows: tuple[OrderRow, ...]
+    plates: tuple[PlatePiece, ...]
+    tubes: tuple[TubeCuts, ...]
+    welds: tuple[WeldMetal, ...]
+    added_kg: float
+    """Of all plates, tubes and beads; bolts are not weighed."""
+
+
+def order_list(inputs: Inputs, kerf_mm: float = KERF_MM, bar_mm: float = BAR_MM) -> OrderList:
+    """Of the design as planned; raises InputError and UnknownReference, and InputError for a tube longer than a bar."""
+    needs = needs_of(inputs)
+    tubes = tuple(_cut(own, kerf_mm, bar_mm) for own in _by_tube(needs.tubes))
+    rows = [
+        *_plate_rows(needs.plates, inputs.shop.plate_stock_mm, kerf_mm),
+        *(_tube_row(t) for t in tubes),
+        *(_bolt_row(b) for b in needs.bolts),
+        *_weld_rows(needs.welds),
+        *_paint_rows(needs),
+    ]
+    mass = sum(p.mass_kg * p.count for p in needs.plates)
+    mass += sum(_tube_kg(t, t.long_mm * t.count) for t in needs.tubes)
+    mass += sum(w.volume_mm3 for w in needs.welds) * DENSITY_KG_PER_MM3
+    return OrderList(rows=tuple(rows), plates=needs.plates, tubes=tubes, welds=needs.welds, added_kg=mass)
+
+
+def _plate_rows(plates: Iterable[PlatePiece], rack: tuple[float, ...], kerf_mm: float) -> list[OrderRow]:
+    """Strips for each thickness and steel."""
+    out = []
+    for (thick, steel), group in groupby(plates, key=lambda p: (p.thickness_mm, p.steel_id)):
+        own = list(group)
+        wide, lengths = strips_of(own, kerf_mm)
+        each = max(lengths)
+        size = f"{as_length(wide)} x {as_length(each)}"
+        out.append(
+            OrderRow(
+                section="plate",
+                what=f"{find_steel(steel).name}, {as_thickness(thick)} thick, {size}",
+                quantity=len(lengths),
+                unit="strips",
+                amount=_counted(len(lengths), "strip"),
+                words=f"{_counted(sum(p.count for p in own), 'piece')} by their blanks, {as_length(kerf_mm)} between them; nested closer it takes less",
+                mass_kg=wide * each * thick * DENSITY_KG_PER_MM3 * len(lengths),
+                in_rack=any(abs(thick - t) < IN_RACK_MM for t in rack),
+            )
+        )
+    return out
+
+
+def _counted(count: int, one: str) -> str:
+    return f"{count} {one}" if count == 1 else f"{count} {one}s"
+
+
+def strips_of(pieces: Iterable[PlatePiece], kerf_mm: float) -> tuple[float, list[float]]:
+    """Width and lengths of strips that hold every blank on shelves, the largest first (first fit, Coffman et al. 1980).
+
+    As wide as the widest blank's short side and its margins; a blank that fits across lies so. No strip is longer
+    than what is sold, but for a blank that is.
+    """
+    blanks = sorted(((p.long_mm + kerf_mm, p.wide_mm + kerf_mm) for p in pieces for _ in range(p.count)), reverse=True)
+    wide = max((short for _, short in blanks), default=0.0)
+    shelves: list[list[float]] = []
+    for long, short in blanks:
+        along, across = (long, short) if long > wide else (short, long)
+        home = next((s for s in shelves if s[0] >= along - NEAR and s[1] + across <= wide + NEAR), None)
+        if home is None:
+            shelves.append([along, across])
+        else:
+            home[1] += across
+    strips: list[float] = []
+    for along, _ in shelves:
+        fits = next((k for k, long in enumerate(strips) if long + along <= STRIP_MM - 2 * MARGIN_MM), None)
+        if fits is None:
+            strips.append(along)
+        else:
+            strips[fits] += along
+    return wide + 2 * MARGIN_MM, [long + 2 * MARGIN_MM for long in strips]
+
+
+NEAR = 1e-9
+
+
+def _by_tube(tubes: Iterable[TubeNeeded]) -> list[tuple[TubeNeeded, ...]]:
+    return [tuple(g) for _, g in groupby(tubes, key=lambda t: (t.od_mm, t.wall_mm, t.steel_id))]
+
+
+def _cut(own: tuple[TubeNeeded, ...], kerf_mm: float, bar_mm: float) -> TubeCuts:
+    plan = cut_plan([t.long_mm for t in own for _ in range(t.count)], (bar_mm,), kerf_mm)
+    return TubeCuts(
+        od_mm=own[0].od_mm, wall_mm=own[0].wall_mm, steel=find_steel(own[0].steel_id).name, plan=plan, pieces=own
+    )
+
+
+def _tube_kg(tube: TubeNeeded | TubeCuts, long_mm: float) -> float:
+    bore = max(tube.od_mm - 2 * tube.wall_mm, 0.0)
+    return math.pi / 4 * (tube.od_mm**2 - bore**2) * long_mm * DENSITY_KG_PER_MM3
+
+
+def _tube_row(own: TubeCuts) -> OrderRow:
+    net = sum(t.long_mm * t.count for t in own.pieces)
+    count = sum(t.count for t in own.pieces)
+    bars = len(own.plan.bars)
+    proven = "no fewer hold them" if own.plan.proven else "fewer may hold them"
+    return OrderRow(
+        section="tube",
+        what=f"{own.steel}, {as_thickness(own.od_mm)} x {as_thickness(own.wall_mm)}, bars of {as_length(own.plan.bars[0].stock_mm)}",
+        quantity=bars,
+        unit="bars",
+        amount=_counted(bars, "bar"),
+        words=f"{_counted(count, 'piece')}, {as_length(net)} in all; {proven}",
+        mass_kg=_tube_kg(own, own.plan.bought_mm),
+    )
+
+
+def _bolt_row(row: BoltsNeeded) -> OrderRow:
+    washers = f"{2 * row.count} weld washers" if row.weld_washers else f"{2 * row.count} hardened washers"
+    return OrderRow(
+        section="bolts",
+        what=f"{_called(row)}, grade {row.grade.removeprefix('grade ')}",
+        quantity=row.count,
+        unit="bolts",
+        amount=_counted(row.count, "bolt"),
+        words=f"{row.name}: {_counted(row.count, 'nut')}, {washers}; grip {as_length(row.grip_mm)}",
+    )
+
+
+def _called(row: BoltsNeeded) -> str:
+    """A bolt as it is asked for over the counter: inch threads by inches, metric ones by millimetres without a unit."""
+    long = bolt_length_mm(row)
+    inch = find_bolt(row.size, row.grade).size.thread == "UN"
+    return f"{row.size} x {show_length(long, 'in16')}" if inch else f"{row.size} x {long:g}"
+
+
+def _weld_rows(welds: tuple[WeldMetal, ...]) -> list[OrderRow]:
+    """Wire from the metal of all beads, gas from its minutes of arc."""
+    if not welds:
+        return []
+    laid = sum(w.volume_mm3 for w in welds) * DENSITY_KG_PER_MM3
+    wire, minutes = laid / DEPOSITED, 60 * laid / KG_PER_HOUR
+    gas = minutes * LITRES_PER_MINUTE / 1000
+    length = as_length(sum(w.length_mm for w in welds))
+    return [
+        OrderRow(
+            section="welding",
+            what="solid wire",
+            quantity=wire,
+            unit="kg",
+            amount=as_amount("mass", wire),
+            words=f"{length} of weld, {as_amount('mass', laid)} laid down, {DEPOSITED:.0%} of the wire",
+            mass_kg=wire,
+        ),
+        OrderRow(
+            section="welding",
+            what="shielding gas",
+            quantity=gas,
+            unit="m3",
+            amount=as_amount("gas", gas),
+            words=f"{minutes:.0f} minutes of arc",
+        ),
+    ]
+
+
+def _paint_rows(needs: Needs) -> list[OrderRow]:
+    """Primer for both faces of every plate and the outside of every tube."""
+    area = BOTH_SIDES * sum(p.area_mm2 * p.count for p in needs.plates)
+    area += sum(math.pi * t.od_mm * t.long_mm * t.count for t in needs.tubes)
+    if area <= 0:
+        return []
+    words = "both faces of plates, outside of tubes; the rail's own bare places come on top"
+    amount = as_amount("area", area / 1e6)
+    return [OrderRow(section="paint", what="primer", quantity=area / 1e6, unit="m2", amount=amount, words=words)]
