@@ -2,12 +2,17 @@
 
 import copy
 import json
+from typing import Annotated
 
 import jsonschema
 from django.test import SimpleTestCase
+from pydantic import Field, ValidationError
 
+from nodulant.base.model import Frozen
 from nodulant.formats.jobfile import LIMIT_BYTES, JobFileRefused, dump_job, job_schema, load_job
+from nodulant.formats.problems import problems_of
 from nodulant.job.document import VERSION
+from nodulant.units.inline import told
 from tests import fixtures as f
 
 DOCUMENT = json.loads(f.DEMO.read_text())
@@ -97,6 +102,29 @@ class Refusals(SimpleTestCase):
                 own = next(p for p in problems if p.pointer == pointer)
                 self.assertIn(expected, own.expected)
                 self.assertTrue(own.message)
+
+    def test_a_bound_is_told_with_the_unit_of_its_field(self):
+        class Model(Frozen):
+            wall_mm: Annotated[float, Field(le=40)] = 1.0
+            plate_stock_mm: tuple[Annotated[float, Field(gt=0)], ...] = ()
+            mass_kg: Annotated[float, Field(ge=2)] = 2.0
+            rate_n_per_mm: Annotated[float, Field(le=2000)] = 1.0
+            turn_deg: Annotated[float, Field(ge=-30)] = 0.0
+            share: Annotated[float, Field(le=1)] = 1.0
+
+        rows = (
+            ({"wall_mm": 76.2}, '3"', '1.575" or less'),
+            ({"plate_stock_mm": [5.0, -25.4]}, '-1"', "more than 0"),
+            ({"mass_kg": 0.5}, "1.1 lb", "4.41 lb or more"),
+            ({"rate_n_per_mm": 9000}, "9000", "2000 or less"),
+            ({"turn_deg": -45}, "-45 deg", "-30 deg or more"),
+            ({"share": 2}, "2", "1 or less"),
+        )
+        for fields, found, expected in rows:
+            with self.subTest(fields), self.assertRaises(ValidationError) as caught:
+                Model.model_validate(fields)
+            (own,) = problems_of(caught.exception)
+            self.assertEqual((told(own.found, "in16"), told(own.expected, "in16")), (found, expected))
 
     def test_nan_and_infinity(self):
         for word in ("NaN", "Infinity", "-Infinity"):

@@ -1,6 +1,7 @@
 """Turn validation errors into pointer, found and expected, in words of our own and in the job's unit."""
 
 import json
+import re
 from collections.abc import Callable
 
 from pydantic import ValidationError
@@ -73,7 +74,7 @@ def problem_of(row: ErrorDetails, prefix: str = "") -> Problem:
     if isinstance(own, InputError):
         inner = f"/{own.field.lstrip('/')}" if own.field else ""
         return Problem(pointer=pointer + inner, message=own.message, found=own.found, expected=own.acceptable)
-    tell = _UNITS.get(pointer.rsplit("_", 1)[-1], "{:g}".format)
+    tell = _teller(pointer)
     context = {
         k: (tell(v) if v else "0") if k in _BOUNDS else v
         for k, v in (row.get("ctx") or {}).items()
@@ -86,6 +87,14 @@ def problem_of(row: ErrorDetails, prefix: str = "") -> Problem:
     return Problem(pointer=pointer, message=_SAID.get(row["type"], row["msg"]), found=found, expected=expected)
 
 
+def _teller(pointer: str) -> Callable[[float], str]:
+    """How a number at a field is told; a rate 'per' something, and what has no unit, as it is."""
+    field = _ROWS.sub("", pointer).rsplit("/", 1)[-1]
+    return "{:g}".format if "_per_" in field else _UNITS.get(field.rsplit("_", 1)[-1], "{:g}".format)
+
+
+_ROWS = re.compile(r"(/\d+)+$")
+"""Numbers of rows behind a field's name."""
 _BOUNDS = {"gt", "ge", "lt", "le"}
 _TAGS = {"notch", "boxing", "arc", "trapezoid", "straight", "reading", "sign-off", "override", "decision", "withdrawal"}
 
