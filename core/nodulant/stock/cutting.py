@@ -14,7 +14,7 @@ from nodulant.base.model import Frozen
 from nodulant.units.inline import as_length
 
 MOST_WAYS = 40_000
-SECONDS = 5.0
+SECONDS = 2.0
 
 
 class Bar(Frozen):
