@@ -9,6 +9,7 @@ from django.test import SimpleTestCase
 from pydantic import Field, ValidationError
 
 from nodulant.base.model import Frozen
+from nodulant.formats.described import unit_of
 from nodulant.formats.jobfile import LIMIT_BYTES, JobFileRefused, dump_job, job_schema, load_job
 from nodulant.formats.problems import problems_of
 from nodulant.job.document import VERSION
@@ -218,3 +219,24 @@ class Upgrades(SimpleTestCase):
         before = json.dumps(old)
         load_job(before.encode())
         self.assertEqual(json.dumps(old), before)
+
+
+class Described(SimpleTestCase):
+    """The schema is what a stranger writes a job file from."""
+
+    def setUp(self):
+        schema = job_schema()
+        self.rows = [
+            (f"{part}.{field}", field, told["description"])
+            for part, own in {"JobFile": schema, **schema["$defs"]}.items()
+            for field, told in own.get("properties", {}).items()
+        ]
+
+    def test_every_field_has_a_description_and_a_quantity_its_unit(self):
+        self.assertGreater(len(self.rows), 900)
+        self.assertEqual([at for at, _, says in self.rows if len(says) < 2], [])
+        lacking = [at for at, field, says in self.rows if (unit := unit_of(field)) and unit not in says]
+        self.assertEqual(lacking, [])
+        told = {at: says for at, _, says in self.rows}
+        self.assertEqual(told["LeafPack.rate_n_per_mm"], "Of the pack with all its leaves, N/mm")
+        self.assertEqual(told["ZStep.cut_angle_deg"].rsplit(", ", 1)[1], "degrees")

@@ -9,6 +9,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from nodulant.base.errors import InputError, NodulantError
+from nodulant.formats.described import describe
 from nodulant.formats.problems import Problem, problems_of
 from nodulant.formats.typed_text import without_false_texts
 from nodulant.job.document import VERSION, JobFile
@@ -87,8 +88,9 @@ def dump_job(job: JobFile) -> bytes:
 
 
 def job_schema() -> dict[str, Any]:
-    """The JSON Schema of the newest version, from the models."""
+    """The JSON Schema of the newest version, from the models, every field described with its unit."""
     schema = JobFile.model_json_schema()
+    describe(schema, JobFile)
     schema["$schema"] = "https://json-schema.org/draft/2020-12/schema"
     schema["title"] = f"Nodulant job file, version {VERSION}"
     return schema
