@@ -122,6 +122,11 @@ class Front(SimpleTestCase):
         ]
         self.assertTrue(told)
 
+    def test_a_new_mount_of_a_box_begins_at_the_front_on_one_rail_whatever_the_job_is_about(self):
+        for axle in ("front", "rear"):
+            mount = KINDS["steering-mount"].fresh(Setting(survey(), axle, (6.0,)), ())
+            self.assertEqual((mount.side, mount.place.anchor_id), ("left", "front-axle"))
+
     def test_a_box_s_plate_begins_at_its_axle_on_its_side(self):
         plate = new("steering-mount", place=at("front-axle", -300), side="left", turn_deg=20.0)
         result = evaluate(begun(plate))

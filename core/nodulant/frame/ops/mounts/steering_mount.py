@@ -117,8 +117,8 @@ class SteeringMount(AtPlace):
 
     @classmethod
     def fresh_values(cls, on: Setting) -> dict[str, object]:
-        """Where it begins and what no default tells."""
-        return {"place": on.near(-300), "height_mm": 75.0}
+        """At the front axle; a box hangs on the left rail where the wheel is on the left (common practice)."""
+        return {"place": on.front(-300), "side": "left", "height_mm": 75.0}
 
     @property
     def half_mm(self) -> float:
