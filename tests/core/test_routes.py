@@ -105,6 +105,13 @@ class Drawn(SimpleTestCase):
         self.assertEqual(rows["engine crossmember"].narrower_mm, 60.0)
         self.assertNotIn("Engine and gearbox", rows)
 
+    def test_a_subframe_under_narrowed_rails_says_that_it_is_narrowed_too(self):
+        narrow = made("narrow", start=None, end={"anchor_id": "front-axle", "offset_mm": 520.0}, inward_mm=30.0)
+        under = made("subframe", id="sub", name="Front subframe", place={"anchor_id": "front-axle", "offset_mm": 0.0})
+        rows = {r.name: r for r in evaluate(f.with_operations(f.demo(), narrow, under)).taken_along}
+        self.assertEqual(rows["Front subframe"].narrower_mm, 60.0)
+        self.assertIn("go in with their rails", rows["Front subframe"].words)
+
 
 class ThroughTheStep(SimpleTestCase):
     """Forces where the rail steps or jogs: what a flat beam would never show."""
