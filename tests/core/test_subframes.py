@@ -11,9 +11,11 @@ from nodulant.axles.riding import frame_points
 from nodulant.evaluate import evaluate
 from nodulant.evaluate.clearances.sweep import scene
 from nodulant.evaluate.suspensions.travel import moved
+from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.ops.subframes.subframe import Subframe
 from nodulant.frame.ops.subframes.subframe_points import Beam, SubframePoint, Weight
 from nodulant.frame.ops.union import operation_kinds
+from nodulant.frame.parts import work_on
 from nodulant.frame.place import Place
 from nodulant.frame.pose import Pose
 from nodulant.frame.ties import planned_crossmembers
@@ -225,6 +227,39 @@ class Faces(SimpleTestCase):
     def test_beyond_the_rail_s_end(self):
         rows = self.gap(place=Place(anchor_id="front-axle", offset_mm=0.0), back_mm=-1000.0)
         self.assertTrue(all(c.verdict == "fails" and "beyond the end" in c.remedy for c in rows.values()))
+
+
+class Turned(SimpleTestCase):
+    """Beams of a subframe that is out of level or square, as bodies."""
+
+    def ends(self, side, **more):
+        """Height and station of the beam's outermost piece on one side."""
+        inputs = job(subframe(**more), rides="placed")
+        operations = inputs.design.operations
+        placed = placed_on(inputs.survey, operations, side, planned_state(operations))
+        (work,) = [w for w in work_on(inputs.survey, side, placed) if w.op.kind == "subframe"]
+        outer = max((s for s in work.solids if "front beam" in s.name), key=lambda s: s.y[1])
+        return (sum(outer.z) / 2, sum(outer.x) / 2, outer.y[1])
+
+    def test_the_right_end_goes_up_and_the_left_end_down(self):
+        level, right, left = (
+            self.ends("right"),
+            self.ends("right", right_up_deg=10.0),
+            self.ends("left", right_up_deg=10.0),
+        )
+        # the middle of the last of eight pieces
+        rise = 380.0 * 15 / 16 * np.sin(np.radians(10.0))
+        self.assertAlmostEqual(right[0] - level[0], rise, places=6)
+        self.assertAlmostEqual(left[0] - level[0], -rise, places=6)
+
+    def test_out_of_square_one_end_stands_ahead_and_the_other_behind(self):
+        level = self.ends("right")
+        right, left = (self.ends(side, nose_right_deg=8.0) for side in ("right", "left"))
+        self.assertAlmostEqual(right[1] - level[1], level[1] - left[1], places=6)
+        self.assertAlmostEqual(abs(right[1] - level[1]), 380.0 * 15 / 16 * np.sin(np.radians(8.0)), places=6)
+
+    def test_level_and_square_it_is_one_block(self):
+        self.assertAlmostEqual(self.ends("right")[2], 380.0)
 
 
 class Fixed(SimpleTestCase):

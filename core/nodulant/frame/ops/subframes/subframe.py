@@ -10,6 +10,7 @@ from collections.abc import Iterable
 from itertools import pairwise
 from typing import Annotated, ClassVar, Literal
 
+import numpy as np
 from pydantic import Field
 
 from nodulant.base.model import Coordinate, Extra
@@ -32,6 +33,8 @@ from nodulant.survey.rail import Rail
 from nodulant.survey.vehicle import Feature, Rails, Survey
 
 Turn = Annotated[float, Field(ge=-30, le=30)]
+PIECES = 8
+"""Of half a beam that is turned: its ends stand an eighth of their own rise off at most."""
 EDGE_MM = 0.2
 """How near chords follow an arc."""
 Shifted = Annotated[float, Field(ge=-1000, le=1000)]
@@ -145,14 +148,20 @@ class Subframe(AtPlace):
         return [(p, at, pose.of(at)) for p in self.points if (at := p.on(on.side)) is not None]
 
     def solids(self, on: OnRail) -> tuple[Solid, ...]:
-        """Its beams, right half."""
+        """Its beams, half of each; out of level or square they go in short pieces, each side where it stands."""
         pose = self._posed(on.span.centre_mm, on.rail)
+        askew, sign = bool(self.nose_right_deg or self.right_up_deg), -1.0 if on.side == "left" else 1.0
         rows = []
         for beam in self.beams:
             half = max(beam.half_mm - self.narrower_mm, 1.0)
-            end, middle = pose.of((beam.x_mm, beam.half_mm, beam.z_mm)), pose.of((beam.x_mm, 0.0, beam.z_mm))
-            centre = ((end[0] + middle[0]) / 2, half / 2, (end[2] + middle[2]) / 2)
-            rows.append(block(f"{self.name}, {beam.name}", "frame", centre, (beam.width_mm, half, beam.height_mm)))
+            middle = np.array(pose.of((beam.x_mm, 0.0, beam.z_mm)))
+            way = np.array(pose.of((beam.x_mm, sign * beam.half_mm, beam.z_mm))) - middle
+            count = PIECES if askew else 1
+            for k in range(count):
+                x, _, z = (float(v) for v in middle + way * (k + 0.5) / count)
+                centre = (x, half * (k + 0.5) / count, z)
+                size = (beam.width_mm, half / count, beam.height_mm)
+                rows.append(block(f"{self.name}, {beam.name}", "frame", centre, size))
         return tuple(rows)
 
     def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:
