@@ -125,6 +125,22 @@ class Beginning(Bench):
         self.assertEqual(page.get_by_label("Station 1, height", exact=True).input_value(), '5"')
 
 
+    def test_a_job_about_the_front_offers_the_front_everywhere(self):
+        page = self.page
+        page.goto(self.live_server_url)
+        page.get_by_label("New job").fill("Front")
+        page.get_by_label("Vehicle").fill("van")
+        page.get_by_label("Work on the axle").select_option(label="front")
+        page.get_by_role("button", name="Begin", exact=True).click()
+        page.get_by_role("heading", name="Survey").wait_for()
+        expect(page.get_by_label("Work on the axle")).to_have_value("front")
+        for stage in ("Target", "Travel"):
+            self.stage(stage)
+            expect(page.get_by_label("Axle", exact=True)).to_have_value("front")
+        page.get_by_role("button", name="Double wishbone").click()
+        page.get_by_text("a reading of the survey is missing: front hub height, left").first.wait_for()
+
+
 class ForcedColours(Bench):
     def test_what_is_open_keeps_a_mark_of_its_own(self):
         self.page.emulate_media(forced_colors="active")

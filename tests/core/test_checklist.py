@@ -11,8 +11,9 @@ from nodulant.evaluate import evaluate
 from nodulant.formats.checklist_pdf import checklist_pdf
 from nodulant.glossary.terms import TERMS
 from nodulant.job.document import Inputs, Shop
+from nodulant.job.fresh.suspension import fresh_suspension
 from nodulant.survey.before_teardown import readings_before_teardown
-from nodulant.survey.checklist import checklist
+from nodulant.survey.checklist import checklist, reading_name
 from tests import fixtures as f
 
 
@@ -91,3 +92,22 @@ class Deep(SimpleTestCase):
             self.assertNotIn("Front wheel arch", names)
             marked = {i.pointer for g in result.checklist for i in g.items if i.before_teardown}
             self.assertEqual("/survey/rear/arch" in marked, asked)
+
+
+class Named(SimpleTestCase):
+    def test_a_motion_that_waits_says_for_which_reading(self):
+        survey, design = begun(Start(vehicle="x", axle="front", wheelbase_mm=2900.0), Shop())
+        bare = Inputs(survey=survey, design=design, shop=Shop())
+        own = fresh_suspension(bare, "front", "double-wishbone", False)
+        hung = bare.model_copy(update={"design": design.model_copy(update={"suspensions": (own,)})})
+        (found,) = evaluate(hung).travel
+        self.assertEqual(
+            found.trouble,
+            "a reading of the survey is missing: front hub height, left, front track, front tyre size",
+        )
+        for pointer, words in (
+            ("/survey/rear/hub_z_left_mm", "rear hub height, left"),
+            ("/survey/front/tyre", "front tyre size"),
+            ("/survey/wheelbase_mm", "wheelbase"),
+        ):
+            self.assertEqual(reading_name(pointer), words)

@@ -2,8 +2,10 @@
 
 from django.test import SimpleTestCase
 
+from nodulant.begin.start import Start, begun
 from nodulant.evaluate import evaluate
-from nodulant.job.touched import touched_axles
+from nodulant.job.document import Shop
+from nodulant.job.touched import touched_axle, touched_axles
 from nodulant.survey.vehicle import Axle
 from nodulant.targets.drop import Targets
 from tests import fixtures as f
@@ -57,3 +59,21 @@ class FrontOnly(SimpleTestCase):
         result = evaluate(bare)
         self.assertTrue(result.teardown_locked)
         self.assertIn("metal-clearance:axle-tube:left", {c.id for c in result.checks if c.verdict == "not computed"})
+
+
+class SaidAtTheStart(SimpleTestCase):
+    """A job says which axle it is about before anything is planned."""
+
+    def touched(self, axle):
+        survey, design = begun(Start(vehicle="x", axle=axle), Shop())
+        return touched_axles(survey, design), touched_axle(survey, design)
+
+    def test_readings_and_new_work_follow_what_was_said(self):
+        self.assertEqual(self.touched("front"), ({"front"}, "front"))
+        self.assertEqual(self.touched("rear"), ({"rear"}, "rear"))
+        self.assertEqual(self.touched("both")[0], {"front", "rear"})
+
+    def test_what_is_planned_adds_to_it(self):
+        survey, design = begun(Start(vehicle="x", axle="front", wheelbase_mm=2900.0), Shop())
+        low = design.model_copy(update={"targets": design.targets.model_copy(update={"drop_mm": 50.0})})
+        self.assertEqual(touched_axles(survey, low), {"front", "rear"})

@@ -111,6 +111,7 @@ def _survey(start: Start) -> Survey:
             "rails": Rails(left=rail, right=rail),
             "features": features,
             start.main_axle: own,
+            "about": ("front", "rear") if start.axle == "both" else (start.axle,),
             "in_the_way": start.in_the_way,
             "assumed": assumed,
         }

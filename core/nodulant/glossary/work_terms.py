@@ -13,6 +13,14 @@ WORK = (
         fields="offset_mm place start end line_from measured",
     ),
     term(
+        "about",
+        "Work on the axle",
+        "work",
+        "The axle that the job is about. Readings, loads and new work follow it; what is planned at the other adds it.",
+        "side",
+        fields="about",
+    ),
+    term(
         "in-the-way",
         "In the way",
         "work",

@@ -10,8 +10,8 @@ from nodulant.targets.drop import Stack
 
 
 def touched_axles(survey: Survey, design: Design) -> frozenset[AxleName]:
-    """Front, rear or both; the rear one where nothing is planned yet, as most work begins there."""
-    found: set[AxleName] = {own.axle for own in design.suspensions}
+    """Front, rear or both, as was said and as is planned; the rear one where neither is, as most work begins there."""
+    found: set[AxleName] = {*survey.about, *(own.axle for own in design.suspensions)}
     if _wanted(design.targets):
         found.add("rear")
     if _wanted(design.targets.front):

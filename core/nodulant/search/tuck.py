@@ -26,6 +26,7 @@ from nodulant.clearance.shapes import Standing
 from nodulant.clearance.sweep import pairs_of
 from nodulant.parts.wheel import Wheel
 from nodulant.steering.study import bump_steer, lock, steer_study
+from nodulant.survey.checklist import reading_missing
 from nodulant.survey.vehicle import Seat, Survey
 from nodulant.suspension import motion as of
 from nodulant.suspension.study import LEVEL, Look, study, track_of, tyre_on_wheel, wheel_of
@@ -129,7 +130,7 @@ class _Tried:
         self.study = study(asked.survey, self.own, asked.seats, asked.towards_rail_mm, 0.8, SEEN)
         if self.study.motion is None:
             raise self.study.trouble or NotSolvable(
-                "a reading of the survey is missing",
+                reading_missing(self.study.missing),
                 field=self.study.missing[0],
                 found="nothing",
                 acceptable="a reading",

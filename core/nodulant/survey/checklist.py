@@ -3,7 +3,7 @@
 Which readings a verdict rests on is this product's own; their order is that of the work (common practice).
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 
 from nodulant.base.model import Frozen, is_assumed
 from nodulant.parts.sides import LEFT_RIGHT, AxleName
@@ -52,6 +52,19 @@ _STATION = (
 )
 LEAST_MARKS = 3
 """A template hangs on two marks; the third shows that they are right (common practice)."""
+
+
+def reading_missing(pointers: Iterable[str]) -> str:
+    """A sentence that names the readings a motion waits for."""
+    return f"a reading of the survey is missing: {', '.join(reading_name(p) for p in pointers)}"
+
+
+def reading_name(pointer: str) -> str:
+    """The words for a reading by its pointer: 'front hub height, left'."""
+    *_, of, field = ("", *pointer.split("/"))
+    known = {name: words for rows in (_TUBE, _STANDS, _PINION) for name, words, _ in rows}
+    plain = field.removesuffix("_mm").removesuffix("_deg").replace("_", " ")
+    return f"{of} {known.get(field, plain)}" if of in {"front", "rear"} else plain
 
 
 def checklist(

@@ -169,6 +169,8 @@ class Survey(Frozen):
     """Where the bump stops struck the rails before."""
     suspensions: Annotated[tuple[Suspension, ...], Field(max_length=2)] = ()
     """What held the axles before, hubs at their surveyed height: the planned ones are compared with them."""
+    about: Annotated[tuple[AxleName, ...], Field(max_length=2)] = ()
+    """The axles that the job is about, as was said at its start; what is planned adds to them."""
     in_the_way: InTheWay = ()
     """What was seen to stand near the work; nothing is known of its place until it is placed."""
     typed: dict[str, Typed] = {}

@@ -75,9 +75,11 @@ def survey_checklist(request: HttpRequest, option_id: int) -> HttpResponse:
 
 
 @router.get("/options/{option_id}/order.{kind}")
-def order_file(request: HttpRequest, option_id: int, kind: Literal["csv", "xlsx"]) -> HttpResponse:
+def order_file(request: HttpRequest, option_id: int, kind: str) -> HttpResponse:
     """The order list of an option as it stands; ``xlsx`` has the cut lists too."""
     option, inputs = current(request, option_id)
+    if kind not in {"csv", "xlsx"}:
+        return problem(404, "not-found", "the list is there as csv and xlsx")
     order, style = order_list(inputs), inputs.shop.style
     if kind == "csv":
         return _file(order_csv(order, style), "text/csv; charset=utf-8", f"order-{option.key}.csv")

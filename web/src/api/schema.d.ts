@@ -9317,6 +9317,11 @@ export interface components {
          */
         Survey: {
             /**
+             * About
+             * @default []
+             */
+            about: ("front" | "rear")[];
+            /**
              * Assumed
              * @default {}
              */
@@ -12253,7 +12258,7 @@ export interface operations {
             header?: never;
             path: {
                 option_id: number;
-                kind: "csv" | "xlsx";
+                kind: string;
             };
             cookie?: never;
         };

@@ -1,7 +1,7 @@
 import { Text } from "@chakra-ui/react";
 import { paint } from "../app/theme";
 import { shownDraft, useBench, usePick } from "../draft/store";
-import { useShown } from "../evaluation/useEvaluation";
+import { useMainAxle, useShown } from "../evaluation/useEvaluation";
 import { showLength } from "../units/show";
 import { nearest } from "./scale";
 
@@ -10,7 +10,7 @@ export function TravelBar() {
   const { side, travelMm, style, put } = usePick("side", "travelMm", "style", "put");
   const targets = useBench((s) => shownDraft(s).design.targets);
   const axle = useShown((s) => s.result?.axle.find((a) => a.side === side));
-  const front = useShown((s) => s.result?.touched.includes("rear") === false);
+  const front = useMainAxle() === "front";
   if (!axle) {
     return (
       <Text px="3" py="2" fontSize="14px" color="faint">

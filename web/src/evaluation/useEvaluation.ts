@@ -1,8 +1,13 @@
+import type { AxleName } from "../api/types";
 import { shownDraft, useBench } from "../draft/store";
 import { Line } from "./line";
 import { useShown } from "./shown";
 
 export { NONE, resetEvaluation, useShown } from "./shown";
+
+/** The axle that a job is about: the front one where it is about it alone. */
+export const useMainAxle = (): AxleName =>
+  useShown((s) => (s.result?.touched.includes("rear") === false ? "front" : "rear"));
 
 /** Evaluate whenever the draft, the side, the station or the load case changes; outside React, so that a drag redraws only what it moves. */
 export function startEvaluation(): () => void {

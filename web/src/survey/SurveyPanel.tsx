@@ -2,8 +2,8 @@ import { Text } from "@chakra-ui/react";
 import type { JobHead } from "../api/types";
 import { useMay } from "../app/session";
 import { shownDraft, useBench } from "../draft/store";
-import { useShown } from "../evaluation/useEvaluation";
-import { ChoiceField, Group, Pair, WordsField } from "../fields/controls";
+import { NONE, useShown } from "../evaluation/useEvaluation";
+import { ChoiceField, Group, Pair, PlainChoice, WordsField } from "../fields/controls";
 import { InTheWay } from "../fields/InTheWay";
 import { QuantityField } from "../fields/QuantityField";
 import { TypedBefore } from "../fields/TypedBefore";
@@ -14,9 +14,17 @@ import { Checklist } from "./Checklist";
 import { FirstAnswer } from "./FirstAnswer";
 import { FromFloor } from "./FromFloor";
 
+const AXLES = [
+  ["", "as planned"],
+  ["rear", "rear"],
+  ["front", "front"],
+  ["front and rear", "both"],
+] as const;
+
 /** What is there now, measured from which datum. */
 export default function SurveyPanel({ job }: { job: JobHead }) {
   const features = useBench((s) => shownDraft(s).survey.features);
+  const about = useBench((s) => shownDraft(s).survey.about ?? NONE);
   const inTheWay = useBench((s) => shownDraft(s).survey.in_the_way);
   const act = useBench((s) => s.act);
   const may = useMay();
@@ -31,6 +39,12 @@ export default function SurveyPanel({ job }: { job: JobHead }) {
         <ChoiceField label="Stations are told from" path={["survey", "datum", "feature_id"]} choices={datum} />
         <WordsField label="Heights are told from" path={["survey", "datum", "plane"]} />
         <QuantityField label="Wheelbase, hub to hub" path={["survey", "wheelbase_mm"]} optional />
+        <PlainChoice
+          label="Work on the axle"
+          value={about.join(" and ")}
+          choices={AXLES}
+          choose={(value) => act({ kind: "set", path: ["survey", "about"], value: value ? value.split(" and ") : [] })}
+        />
         <InTheWay
           things={inTheWay ?? []}
           take={(value) => act({ kind: "set", path: ["survey", "in_the_way"], value })}

@@ -2,7 +2,7 @@ import { Text } from "@chakra-ui/react";
 import { useState } from "react";
 import type { AxleName } from "../api/types";
 import { shownDraft, useBench } from "../draft/store";
-import { useShown } from "../evaluation/useEvaluation";
+import { useMainAxle, useShown } from "../evaluation/useEvaluation";
 import { Group, Pair, PlainChoice } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { showLength } from "../units/show";
@@ -13,7 +13,9 @@ import { StrengthRule } from "./StrengthRule";
 
 /** How low at both axles, made up of what, with how much travel. */
 export default function TargetPanel() {
-  const [axle, choose] = useState<AxleName>("rear");
+  const main = useMainAxle();
+  const [chosen, choose] = useState<AxleName | null>(null);
+  const axle = chosen ?? main;
   return (
     <>
       <PlainChoice

@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { Layout, Suspension } from "../api/types";
 import { useMay } from "../app/session";
 import { useBench, usePick } from "../draft/store";
+import { useMainAxle } from "../evaluation/useEvaluation";
 import { Act, ChoiceField, Group, Pair, PlainChoice, TickField, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { WheelFields } from "../fields/WheelFields";
@@ -80,8 +81,10 @@ type Root = "design" | "survey";
 function AddSuspension({ taken, root }: { taken: readonly string[]; root: Root }) {
   const put = useBench((s) => s.put);
   const free = (["rear", "front"] as const).filter((a) => !taken.includes(a));
-  const [axle, setAxle] = useState<"front" | "rear">(free[0] ?? "rear");
-  const at = free.includes(axle) ? axle : (free[0] ?? "rear");
+  const main = useMainAxle();
+  const [chosen, setAxle] = useState<"front" | "rear" | null>(null);
+  const axle = chosen ?? main;
+  const at = free.includes(axle) ? axle : (free[0] ?? main);
   const begun = useBegun();
   const add = async (kind: Layout["kind"]) => {
     const before = useBench.getState().history.now[root].suspensions?.length ?? 0;

@@ -37,6 +37,7 @@ from nodulant.job.riding import in_place
 from nodulant.parts.limits import find_limit
 from nodulant.parts.sides import LEFT_RIGHT, LoadState
 from nodulant.parts.tyre import Tyre, parse_tyre
+from nodulant.survey.checklist import reading_missing
 from nodulant.survey.vehicle import Axle
 from nodulant.suspension.study import Study, tyre_on_wheel
 
@@ -201,7 +202,7 @@ def _movers(inputs: Inputs, s: Study) -> tuple[tuple[Mover, ...], list[str]]:
     surveyed = _surveyed(inputs, s)
     tyre = own.tyre or surveyed.tyre
     if s.motion is None:
-        reason = s.trouble.message if s.trouble else "a reading of the survey is missing"
+        reason = s.trouble.message if s.trouble else reading_missing(s.missing)
         return (), [f"{own.axle} axle: it does not move, {reason}"]
     words = [] if tyre else [f"{own.axle} tyres: their size is not known"]
     if not own.layout.independent and surveyed.tube_diameter_mm is None:

@@ -46,6 +46,7 @@ from nodulant.linkage.rotation import rotation_vector
 from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.parts.solid import Solid
 from nodulant.steering.study import steer_study
+from nodulant.survey.checklist import reading_missing
 from nodulant.survey.vehicle import Survey
 from nodulant.suspension.contacts import contacts
 from nodulant.suspension.forces import NAMES
@@ -287,7 +288,7 @@ def _stands_at(w: Stand, bump_mm: float) -> StandsAt:
 def _trouble(s: Study) -> str:
     if s.trouble is not None:
         return s.trouble.message
-    return "a reading of the survey is missing" if s.missing else ""
+    return reading_missing(s.missing) if s.missing else ""
 
 
 def _shown(m: Motion) -> Rows:
