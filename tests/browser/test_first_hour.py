@@ -124,7 +124,6 @@ class Beginning(Bench):
         page.get_by_role("heading", name="Survey").wait_for()
         self.assertEqual(page.get_by_label("Station 1, height", exact=True).input_value(), '5"')
 
-
     def test_a_job_about_the_front_offers_the_front_everywhere(self):
         page = self.page
         page.goto(self.live_server_url)
