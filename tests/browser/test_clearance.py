@@ -77,7 +77,7 @@ class Clearance(Bench):
         with self.evaluated():
             self.page.get_by_role("button", name="Add a bar").click()
         self.type_in("Diameter", "0")
-        self.page.get_by_role("alert").filter(has_text="greater than 0").first.wait_for()
+        self.page.get_by_role("alert").filter(has_text="more than 0").first.wait_for()
         expect(self.page.get_by_label("Diameter")).to_have_value("0")
 
     def test_everything_is_drawn_in_space(self):

@@ -113,7 +113,7 @@ class Fronts(Bench):
     def test_wrong_input_stays_and_is_told(self):
         self.begin("Double wishbone")
         self.type_in("Stroke, middle to end", "-5")
-        self.page.get_by_role("alert").filter(has_text="greater than 0").first.wait_for()
+        self.page.get_by_role("alert").filter(has_text="more than 0").first.wait_for()
         expect(self.page.get_by_label("Stroke, middle to end")).to_have_value("-5")
         with self.evaluated():
             self.type_in("Stroke, middle to end", "240 mm")
