@@ -4,7 +4,11 @@ import type { FindLine } from "../api/types";
 
 /** Why a search stopped, in words. */
 export function messageOf(error: unknown): string {
-  if (error instanceof Refused) return error.problems[0]?.message ?? error.message;
+  if (error instanceof Refused) {
+    const [first] = error.problems;
+    if (!first) return error.message;
+    return first.expected ? `${first.message}: give ${first.expected}` : first.message;
+  }
   return error instanceof Error ? error.message : "the search stopped";
 }
 
