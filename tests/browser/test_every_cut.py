@@ -36,7 +36,9 @@ class FromNothing(Bench):
         with self.evaluated():
             self.page.get_by_role("region", name="Outer side plate").get_by_role("button", name="Add it").click()
         self.margin("Inserted piece in bending").wait_for()
-        self.page.get_by_role("region", name="Goes along").get_by_text("Engine and gearbox").wait_for()
+        along = self.page.get_by_role("region", name="Goes along")
+        along.get_by_text("Tank").wait_for()
+        expect(along.get_by_text("Engine and gearbox")).to_have_count(0)  # it stays where it is
         self.page.get_by_text("the rail is in two").first.wait_for()
         self.add("Narrowed stretch")
         with self.evaluated():
@@ -44,6 +46,7 @@ class FromNothing(Bench):
         with self.evaluated():
             self.type_in("Each rail inward by", "30 mm")
         self.page.get_by_text("engine crossmember").first.wait_for()
+        along.get_by_text("Engine and gearbox").wait_for()
         self.add("Raised pocket")
         with self.evaluated():
             self.page.get_by_label("from", exact=True).select_option("front-axle")
