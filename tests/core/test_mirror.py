@@ -104,7 +104,7 @@ class Rails(TestCase):
 
     def both_ways(self, inputs):
         mine = evaluate(inputs)
-        with mock.patch("nodulant.evaluate.run.alike", return_value=False):
+        with mock.patch("nodulant.evaluate.rails.both_sides.alike", return_value=False):
             return mine, evaluate(inputs)
 
     def test_jobs_that_are_alike(self):

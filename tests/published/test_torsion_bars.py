@@ -136,13 +136,15 @@ class InTheJob(SimpleTestCase):
         arm = told["Reach of the arm that twists it"].value
         self.assertAlmostEqual(way * float(s.springs.ratio[s.ride]), arm * math.pi / 180, places=6)
 
-    def test_it_is_drawn_from_the_arm_to_its_key_and_named_as_not_swept(self):
+    def test_it_is_drawn_from_the_arm_to_its_key_and_swept_there(self):
         inputs = front(springs=BAR)
         s = studied(inputs)
         (drawn,) = (m for m in members(s, s.motion) if m.name.startswith("torsion bar"))
         long = math.dist(*((p.x_mm, p.y_mm, p.z_mm) for p in (drawn.a, drawn.b)))
         self.assertAlmostEqual(long, 1100.0, places=1)
-        self.assertTrue([text for text in scene(inputs).left_out if "torsion bar" in text])
+        (body,) = (m.body for m in scene(inputs).movers if m.name == "torsion bar, right")
+        for end, point in ((body.a, drawn.a), (body.b, drawn.b)):
+            self.assertLess(math.dist(end.reshape(-1, 3)[0], (point.x_mm, point.y_mm, point.z_mm)), 0.1)
 
     def test_it_begins_where_an_arm_twists_it_and_is_refused_elsewhere(self):
         inputs = job()
