@@ -37,7 +37,7 @@ class Refusing(SimpleTestCase):
         (GOOD.replace("1000,0,150,60,5", "1000,0,150,60,30"), "/line/3", "too thick"),
         (GOOD.replace("1000,0", "1000 parsec,0"), "/line/3", "unit"),
         ("x,underside,height,width,wall\n0,0,150,60,5\n", "/line/1", "1 stations"),
-        (GOOD + "2000,0\n", "/line/4", "required"),
+        (GOOD + "2000,0\n", "/line/4", "left out"),
     )
 
     def test_each_line_is_named(self):
