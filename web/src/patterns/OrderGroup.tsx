@@ -43,7 +43,8 @@ export function OrderGroup() {
       {order && order.rows.length > 0 && (
         <>
           <Text fontSize="14px" mt="1">
-            Added in all: {showAmount({ value: order.added_kg, kind: "mass" }, style)}, bolts not weighed.
+            Plates, tube and weld metal together: {showAmount({ value: order.added_kg, kind: "mass" }, style)}; bolts
+            not weighed.
           </Text>
           <Flex gap="2" wrap="wrap" mt="1">
             <FileLink href={`${base}.csv`} name="Order list, CSV" />
