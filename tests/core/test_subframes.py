@@ -23,6 +23,7 @@ from nodulant.job.caused import with_caused
 from nodulant.job.riding import in_place, re_hung
 from nodulant.targets.drop import Targets
 from tests import fixtures as f
+from tests.core.test_remedies import remedies
 
 QUICK = settings(deadline=None, derandomize=True, max_examples=80)
 angles = st.floats(-20, 20)
@@ -223,6 +224,16 @@ class Faces(SimpleTestCase):
         rows = evaluate(job(pocket, subframe(up_mm=pocket.goes_up_mm), rides="placed")).checks
         values = [c.value for c in rows if c.limit_id == "face-meets"]
         np.testing.assert_allclose(values, 0.0, atol=1e-6)
+
+    def test_a_press_raises_it_into_a_pocket_that_was_cut_after_it(self):
+        pocket = next(op for op in f.job().inputs("step").design.operations if op.kind == "raise")
+        place = pocket.place.model_copy(update={"anchor_id": "front-axle", "offset_mm": 0.0})
+        inputs = job(pocket.model_copy(update={"place": place}), subframe(), rides="placed")
+        (key,) = {g.key for g in evaluate(inputs).groups if any(i.startswith("face-meets") for i in g.ids)}
+        best = remedies(inputs, key).offered[0]
+        self.assertTrue(best.mends)
+        (raised,) = best.patch.changed
+        self.assertAlmostEqual(raised.up_mm, pocket.goes_up_mm, delta=0.05)
 
     def test_beyond_the_rail_s_end(self):
         rows = self.gap(place=Place(anchor_id="front-axle", offset_mm=0.0), back_mm=-1000.0)

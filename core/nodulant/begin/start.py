@@ -155,7 +155,7 @@ def _cut(start: Start, survey: Survey, shop: Shop) -> tuple[Operation, ...]:
     on = Setting(survey, start.main_axle, shop.plate_stock_mm)
     if start.by == "raise":
         pocket = Raise.fresh(on, ())
-        return (pocket.model_copy(update={"place": on.near(0.0), "depth_mm": start.drop_mm + pocket.floor_mm}),)
+        return (pocket.model_copy(update={"place": on.inward(0), "depth_mm": start.drop_mm + pocket.floor_mm}),)
     step = ZStep.fresh(on, ()).model_copy(update={"rise_mm": start.drop_mm})
     if start.main_axle == "front":
         step = step.model_copy(update={"place": on.front(STEP_BEHIND_MM), "rises": "ahead"})

@@ -101,6 +101,11 @@ def heights(inputs: Inputs, studies: list[Study], found: Standing) -> Heights:
     )
 
 
+def _named_apart(checks: list[Check], axle: AxleName, *, apart: bool) -> list[Check]:
+    """With the axle in their names where both axles' stacks are told."""
+    return [c.model_copy(update={"title": f"{c.title}, {axle}"}) for c in checks] if apart else checks
+
+
 def height_checks(
     inputs: Inputs,
     found: Standing,
@@ -110,11 +115,11 @@ def height_checks(
 ) -> list[Check]:
     """Stacks of both axles, each against what hubs, tyres and cuts say; rails against the ground."""
     limits, targets, out = inputs.design.limits, inputs.design.targets, []
-    stood = found.axles
+    stood, touched = found.axles, touched_axles(inputs.survey, inputs.design)
     for axle in AXLES:
         stack, drop = stack_of(targets, axle), drops[axle]
-        if axle == "rear" or stack.entries or stack.drop_mm:
-            out += drop_checks(stack, drop, limits, axle)
+        if axle in touched or stack.entries or stack.drop_mm:
+            out += _named_apart(drop_checks(stack, drop, limits, axle), axle, apart=len(touched) > 1)
         before, own = _stock(inputs, axle), stood[axle]
         if own.study is not None and before is not None and own.height is not None:
             out.append(stands_check(axle, drop.total_mm, before - own.height, limits))
@@ -132,8 +137,7 @@ def height_checks(
         if abs(planned - base) > SHIFTED_MM:
             out.append(wheelbase_check(base, planned, limits))
     missing = _missing(stood)
-    front_only = "rear" not in touched_axles(inputs.survey, inputs.design)
-    if missing and front_only and all(pointer.startswith("/survey/rear/") for pointer in missing):
+    if missing and "rear" not in touched and all(pointer.startswith("/survey/rear/") for pointer in missing):
         return out  # what is not asked of an axle that nobody touches is not missed
     return out + ground_checks(found.static, found.bump, missing, limits)
 

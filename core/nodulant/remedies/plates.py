@@ -15,6 +15,7 @@ from nodulant.frame.ops.notches.notch_shape import ArcShape, NotchShape, Trapezo
 from nodulant.frame.ops.plates.boxing import Boxing
 from nodulant.frame.ops.plates.plate import Doubler
 from nodulant.frame.ops.pockets.raise_into import Raise
+from nodulant.frame.ops.subframes.subframe import Subframe, lift_to_meet
 from nodulant.frame.ops.through.narrow import Narrow
 from nodulant.frame.ops.through.splice import Splice
 from nodulant.frame.ops.through.splice_plates import overlap_needed
@@ -55,6 +56,8 @@ def changes_of(op: Operation, on: OnRail, rack: tuple[float, ...], caps: tuple[f
         middle = on.here.height / 2
         if abs(op.height_mm - middle) > 1:
             yield from _set(op, "hole in the middle of the web, up", {"height_mm": middle}, middle)
+    elif isinstance(op, Subframe):
+        yield from _subframe(op, on)
     elif isinstance(op, Doubler):
         yield from _doubler(op, on, rack)
     else:
@@ -310,6 +313,15 @@ def _doubler(op: Doubler, on: OnRail, rack: tuple[float, ...]) -> Iterator[Patch
         "end": Place(anchor_id=op.end.anchor_id, offset_mm=op.end.offset_mm + LONGER_MM / 2),
     }
     yield from _set(op, "longer by", update, LONGER_MM)
+
+
+def _subframe(op: Subframe, on: OnRail) -> Iterator[Patch]:
+    """Up or down until the face that is farthest off lies against the rail, or until they do in the mean."""
+    lifts = lift_to_meet(op, on)
+    if lifts:
+        for lift in (max(lifts, key=abs), sum(lifts) / len(lifts)):
+            up = round(op.up_mm + lift, 1)
+            yield from _set(op, "goes up by", {"up_mm": up}, up)
 
 
 def _legs(op: Operation, on: OnRail) -> Iterator[Patch]:

@@ -1,13 +1,14 @@
 import { Box, Text } from "@chakra-ui/react";
 import { memo, useCallback, useEffect, useMemo, useState } from "react";
 import { useCatalogue } from "../api/catalogue";
-import type { Check } from "../api/types";
+import type { Check, Problem } from "../api/types";
 import { useBench } from "../draft/store";
 import { NONE, useShown } from "../evaluation/useEvaluation";
 import { PlainChoice } from "../fields/controls";
 import { useSweepChecks } from "../sweep/useSweep";
 import { goTo } from "./goTo";
 import { bySeverity, COUNTED, count, type Group, grouped, says, VERDICT_WORDS } from "./group";
+import { placeInWords } from "./placeInWords";
 import { RemedyList } from "./RemedyList";
 import { MarginBar, VerdictMark } from "./VerdictMark";
 import { Why } from "./Why";
@@ -50,18 +51,7 @@ export function MarginColumn() {
         </div>
         <StageFilter stage={stage} choose={setStage} />
       </div>
-      {problems.length > 0 && (
-        <Box role="alert" px="3" py="1" color="removed" fontSize="14px" borderLeftWidth="4px" borderColor="removed">
-          {problems.slice(0, 3).map((p) => (
-            <Text key={p.pointer + p.message}>
-              {placeInWords(p.pointer)}
-              {p.message}
-              {p.expected && `: give ${p.expected}`}
-            </Text>
-          ))}
-          <Text color="faint">The figures below are those before this.</Text>
-        </Box>
-      )}
+      {problems.length > 0 && <Refused problems={problems} />}
       <ul className="margins-list" data-stale={stale}>
         {groups.map((group) => (
           <MarginGroup
@@ -78,12 +68,25 @@ export function MarginColumn() {
   );
 }
 
-/** Where a problem lies, from its pointer: the last two names on the way there. */
-function placeInWords(pointer: string): string {
-  const names = pointer.split("/").filter((name) => name && !/^\d+$/.test(name));
-  const last = names.slice(1).slice(-2);
-  const words = last.map((name) => name.replace(/_(mm|deg|kg|n|n_per_mm|id)$/, "").replaceAll(/[_-]/g, " "));
-  return words.length ? `${words.join(", ")}: ` : "";
+/** What cannot be computed, by the name of the thing that it lies in. */
+function Refused({ problems }: { problems: readonly Problem[] }) {
+  const draft = useBench((s) => s.history.now);
+  const { forms } = useCatalogue();
+  return (
+    <Box role="alert" px="3" py="1" color="removed" fontSize="14px" borderLeftWidth="4px" borderColor="removed">
+      {problems.slice(0, 3).map((p) => {
+        const where = placeInWords(p.pointer, draft, forms);
+        return (
+          <Text key={p.pointer + p.message}>
+            {where && `${where}: `}
+            {p.message}
+            {p.expected && `: give ${p.expected}`}
+          </Text>
+        );
+      })}
+      <Text color="faint">The figures below are those before this.</Text>
+    </Box>
+  );
 }
 
 /** What only a sweep can say is said by it once it is there. */

@@ -52,7 +52,7 @@ class CrossmemberChange(AtPlace):
     @classmethod
     def fresh_values(cls, on: Setting) -> dict[str, object]:
         """Where it begins and what no default tells."""
-        return {"place": on.near(-400)}
+        return {"place": on.inward(400)}
 
     @model_validator(mode="after")
     def _names_what_it_changes(self) -> Self:

@@ -7,11 +7,15 @@ from typing import Literal, Self, get_args, get_origin
 from nodulant.base.annotations import members_of
 from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen
-from nodulant.frame.place import Place
+from nodulant.frame.place import Place, resolve
 from nodulant.survey.vehicle import Survey
 
 ON_LINE_MM = 1.0
 """An axle line that lies this near to the wheelbase is the rear axle's."""
+END_MM = 100.0
+"""New work keeps this far from the ends of the rails."""
+TAPE_MM = 10.0
+"""What reaches to the end of a rail stops short of it by more than a mark on the tape is away."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,13 +27,32 @@ class Setting:
     plates_mm: tuple[float, ...] = ()
     """Thicknesses that the shop has."""
 
-    def near(self, offset_mm: float) -> Place:
-        """Behind the line of the axle that the job touches; behind the datum where no axle line is known."""
-        return Place(anchor_id=self._line(self.axle), offset_mm=offset_mm)
+    def inward(self, along_mm: float) -> Place:
+        """So far towards the middle of the vehicle from the line of the axle that the job touches, on both rails.
+
+        Measured from the datum where no axle line is known.
+        """
+        away = along_mm if self.axle == "front" else -along_mm
+        return self._on_rails(self.axle, away, END_MM)
+
+    def between(self, near_mm: float, far_mm: float) -> dict[str, Place]:
+        """Fields ``start`` and ``end`` of what lies between two places told as ``inward`` tells them."""
+        first, last = sorted((near_mm, far_mm) if self.axle == "front" else (-near_mm, -far_mm))
+        return {"start": self._on_rails(self.axle, first, TAPE_MM), "end": self._on_rails(self.axle, last, TAPE_MM)}
 
     def front(self, offset_mm: float) -> Place:
         """Behind the front axle's line."""
-        return Place(anchor_id=self._line("front"), offset_mm=offset_mm)
+        return self._on_rails("front", offset_mm, END_MM)
+
+    def _on_rails(self, axle: Literal["front", "rear"], offset_mm: float, margin_mm: float) -> Place:
+        """At that offset behind the axle's line, or as near to it as both rails reach less a margin."""
+        anchor = self._line(axle)
+        line = resolve(Place(anchor_id=anchor), self.survey.features)
+        rails = (self.survey.rails.left, self.survey.rails.right)
+        first = max(rail.stations[0].x_mm for rail in rails) + margin_mm
+        last = min(rail.stations[-1].x_mm for rail in rails) - margin_mm
+        station = min(max(line + offset_mm, first), last)
+        return Place(anchor_id=anchor, offset_mm=station - line)
 
     def _line(self, axle: Literal["front", "rear"]) -> str:
         lines = [f for f in self.survey.features if f.kind == "axle-line"]
@@ -83,7 +106,7 @@ def fresh_piece(annotation: object, choice: str, on: Setting, field: str) -> Fro
     kinds = {_kind_of(t): t for t in offered}
     chosen = kinds.get(choice) if choice else next(iter(offered), None)
     if chosen is Place:
-        return on.near(0.0)
+        return on.inward(0.0)
     if chosen is None or not issubclass(chosen, Piece):
         raise InputError(
             "there is no such part", field=field, found=choice or field, acceptable=", ".join(sorted(kinds)) or "none"

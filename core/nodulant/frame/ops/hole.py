@@ -80,7 +80,7 @@ class WebHole(AtPlace):
     @classmethod
     def fresh_values(cls, on: Setting) -> dict[str, object]:
         """Where it begins and what no default tells."""
-        return {"place": on.near(-300), "height_mm": 75.0, "diameter_mm": 13.5}
+        return {"place": on.inward(300), "height_mm": 75.0, "diameter_mm": 13.5}
 
     @property
     def clear_mm(self) -> float:

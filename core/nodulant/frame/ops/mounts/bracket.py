@@ -120,7 +120,7 @@ class Bracket(AtPlace):
     @classmethod
     def fresh_values(cls, on: Setting) -> dict[str, object]:
         """Where it begins and what no default tells."""
-        return {"place": on.near(-500), "height_mm": 70.0}
+        return {"place": on.inward(500), "height_mm": 70.0}
 
     def fresh_piece(self, at: str, choice: str, on: Setting) -> Frozen:
         """A bolt in each corner to begin with."""

@@ -84,7 +84,7 @@ class Pad(AtPlace):
     @classmethod
     def fresh_values(cls, on: Setting) -> dict[str, object]:
         """Where it begins and what no default tells."""
-        return {"place": on.near(-250)}
+        return {"place": on.inward(250)}
 
     @property
     def half_mm(self) -> float:

@@ -72,7 +72,7 @@ class SpringBridge(AtPlace):
     @classmethod
     def fresh_values(cls, on: Setting) -> dict[str, object]:
         """Where it begins and what no default tells."""
-        return {"place": on.near(-20), "y_mm": max(float(round(on.inner_mm - 60)), 100.0)}
+        return {"place": on.inward(20), "y_mm": max(float(round(on.inner_mm - 60)), 100.0)}
 
     @model_validator(mode="after")
     def _a_tube(self) -> Self:

@@ -105,7 +105,7 @@ class NotchPlan(AtPlace):
     @classmethod
     def fresh_values(cls, on: Setting) -> dict[str, object]:
         """Where it begins and what no default tells."""
-        return {"place": on.near(0), "shape": ArcShape(radius_mm=60), "depth_mm": 40.0}
+        return {"place": on.inward(0), "shape": ArcShape(radius_mm=60), "depth_mm": 40.0}
 
     def fresh_piece(self, at: str, choice: str, on: Setting) -> Frozen:
         """Another shape of the cut is about as wide as the one it replaces."""

@@ -59,7 +59,7 @@ class AxleWork(AtPlace):
     @classmethod
     def fresh_values(cls, on: Setting) -> dict[str, object]:
         """On the line of the axle that the job touches."""
-        return {"place": on.near(0), "tube_mm": on.tube_mm}
+        return {"place": on.inward(0), "tube_mm": on.tube_mm}
 
     @property
     def on_rail(self) -> bool:

@@ -57,7 +57,7 @@ class BoxingPlan(RailOperation):
     @classmethod
     def fresh_values(cls, on: Setting) -> dict[str, object]:
         """Where it begins and what no default tells."""
-        return {"start": on.near(-400), "end": on.near(400), "thickness_mm": on.plate(5.0)}
+        return {**on.between(400, -400), "thickness_mm": on.plate(5.0)}
 
     @model_validator(mode="after")
     def _stitches_leave_gaps(self) -> Self:

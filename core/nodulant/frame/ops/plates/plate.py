@@ -61,7 +61,7 @@ class Doubler(Ranged):
     @classmethod
     def fresh_values(cls, on: Setting) -> dict[str, object]:
         """Where it begins and what no default tells."""
-        return {"start": on.near(-300), "end": on.near(300), "thickness_mm": on.plate(5.0)}
+        return {**on.between(300, -300), "thickness_mm": on.plate(5.0)}
 
     def refuse(self, rail_height_mm: float, field: str) -> None:
         """A side plate has some height."""

@@ -67,7 +67,7 @@ class Repair(Ranged):
     @classmethod
     def fresh_values(cls, on: Setting) -> dict[str, object]:
         """Where it begins and what no default tells."""
-        return {"start": on.near(-500), "end": on.near(-350), "thickness_mm": on.plate(5.0)}
+        return {**on.between(500, 350), "thickness_mm": on.plate(5.0)}
 
     def refuse(self, rail_height_mm: float, field: str) -> None:
         """The web's piece has some height."""

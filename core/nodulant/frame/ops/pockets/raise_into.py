@@ -83,7 +83,7 @@ class Raise(AtPlace):
     @classmethod
     def fresh_values(cls, on: Setting) -> dict[str, object]:
         """Where it begins and what no default tells."""
-        return {"place": on.near(-400), "length_mm": 160.0, "depth_mm": 40.0}
+        return {"place": on.inward(400), "length_mm": 160.0, "depth_mm": 40.0}
 
     @model_validator(mode="after")
     def _pocket_can_be_cut(self) -> Self:

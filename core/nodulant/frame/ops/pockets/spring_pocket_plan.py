@@ -64,7 +64,7 @@ class SpringPocketPlan(AtPlace):
     @classmethod
     def fresh_values(cls, on: Setting) -> dict[str, object]:
         """Where it begins and what no default tells."""
-        return {"place": on.near(-300)}
+        return {"place": on.inward(300)}
 
     @model_validator(mode="after")
     def _can_be_cut(self) -> Self:

@@ -77,7 +77,7 @@ class Subframe(AtPlace):
     def fresh_values(cls, on: Setting) -> dict[str, object]:
         """Ahead of the axle that the job touches, a face under each rail and a beam between them."""
         rail = on.survey.rails.right
-        place = on.near(-400.0)
+        place = on.inward(400.0)
         x = resolve(place, on.survey.features)
         under, _, width, _ = rail_at(rail, x)
         middle = rail.web_y_mm + (-width if rail.opens == "inward" else width) / 2
@@ -202,6 +202,19 @@ class Subframe(AtPlace):
         return subframe_readings(self, side, datum, survey)
 
 
+def lift_to_meet(op: Subframe, on: OnRail) -> tuple[float, ...]:
+    """How far each face would go up, or down where negative, to lie against the rail's underside, mm."""
+    faces = [
+        at for point, _, at in op.points_on(on) if point.what == "face" and on.rail.start_mm <= at[0] <= on.rail.end_mm
+    ]
+    return tuple(_underside(on, at[0]) - at[2] for at in faces)
+
+
+def _underside(on: OnRail, x: float) -> float:
+    """The rail's underside at a station, with what cuts from below have taken it up by."""
+    return rail_at(on.rail, x)[0] + max((_cut_depth(cut, x) for cut in on.cuts), default=0.0)
+
+
 def face_gap(on: OnRail, point: Vector) -> tuple[float, str]:
     """How far a face stands off the rail's nearest wall, mm, negative where it is inside it; and that in words."""
     x, y, z = point
@@ -211,7 +224,7 @@ def face_gap(on: OnRail, point: Vector) -> tuple[float, str]:
     under, height, width, _ = rail_at(on.rail, x)
     web = on.rail.web_y_mm
     near, far = (web - width, web) if on.rail.opens == "inward" else (web, web + width)
-    low = under + max((_cut_depth(cut, x) for cut in on.cuts), default=0.0)
+    low = _underside(on, x)
     across = abs(y) if (y < 0) == (on.side == "left") else -abs(y)
     below, above = low - z, z - (under + height)
     beside = max(near - across, across - far)

@@ -36,7 +36,7 @@ class SubframePoint(Piece):
     @classmethod
     def fresh(cls, on: Setting) -> Self:
         """A bushing ahead of the axle that the job touches."""
-        return cls(x_mm=resolve(on.near(-400.0), on.survey.features), y_mm=round(on.inner_mm - 50.0, 1))
+        return cls(x_mm=resolve(on.inward(400.0), on.survey.features), y_mm=round(on.inner_mm - 50.0, 1))
 
     def on(self, side: Literal["left", "right"]) -> Vector | None:
         """Where it is on one side; None where it is not on that side. What lies in the middle is the right's."""

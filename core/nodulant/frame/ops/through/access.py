@@ -51,7 +51,7 @@ class AccessCut(Ranged):
     @classmethod
     def fresh_values(cls, on: Setting) -> dict[str, object]:
         """Where it begins and what no default tells."""
-        return {"start": on.near(-500), "end": on.near(-380), "height_mm": 80.0}
+        return {**on.between(500, 380), "height_mm": 80.0}
 
     def _plates(self) -> dict[str, SidePlate]:
         rows = {"outer": self.outer_plate, "inner": self.inner_plate}

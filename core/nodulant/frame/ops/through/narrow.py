@@ -65,7 +65,8 @@ class Narrow(RailOperation):
     @classmethod
     def fresh_values(cls, on: Setting) -> dict[str, object]:
         """Where it begins and what no default tells."""
-        return {"end": on.front(500), "inward_mm": 20.0, "box": Box(wall_mm=6.0)}
+        cut = "end" if on.axle == "front" else "start"
+        return {cut: on.inward(500), "inward_mm": 20.0, "box": Box(wall_mm=6.0)}
 
     @model_validator(mode="after")
     def _is_cut(self) -> Self:

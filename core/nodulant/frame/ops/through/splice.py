@@ -74,7 +74,7 @@ class Splice(CutThrough):
     @classmethod
     def fresh_values(cls, on: Setting) -> dict[str, object]:
         """Where it begins and what no default tells."""
-        return {"place": on.near(-800)}
+        return {"place": on.inward(800)}
 
     def span(self, rail: Rail, features: Iterable[Feature], field: str) -> Span:
         """The cut."""

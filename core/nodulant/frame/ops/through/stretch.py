@@ -44,7 +44,7 @@ class Stretch(CutThrough):
     @classmethod
     def fresh_values(cls, on: Setting) -> dict[str, object]:
         """Where it begins and what no default tells."""
-        return {"place": on.near(-900), "length_mm": 200.0}
+        return {"place": on.inward(900), "length_mm": 200.0}
 
     @model_validator(mode="after")
     def _changes_something(self) -> Self:

@@ -86,7 +86,8 @@ class ZStep(CutThrough):
     @classmethod
     def fresh_values(cls, on: Setting) -> dict[str, object]:
         """Where it begins and what no default tells."""
-        return {"place": on.near(-800), "rise_mm": 75.0, "box": Box(wall_mm=6.0)}
+        rises = "ahead" if on.axle == "front" else "behind"
+        return {"place": on.inward(800), "rise_mm": 75.0, "rises": rises, "box": Box(wall_mm=6.0)}
 
     @model_validator(mode="after")
     def _overlap_is_there(self) -> Self:

@@ -1,0 +1,31 @@
+import type { Catalogue, Design, Survey } from "../api/types";
+import { valueAt } from "../draft/document";
+
+/** Where a problem lies, from its pointer into the draft: the thing's own name, then its field as the form calls it. */
+export function placeInWords(pointer: string, draft: { design: Design; survey: Survey }, forms: Catalogue["forms"]) {
+  const path = pointer.split("/").filter(Boolean);
+  const named = path.map((_, i) => nameAt(draft, path.slice(0, i + 1))).filter((name) => name !== undefined);
+  const field = labelled(draft, path, forms) ?? plainly(path);
+  return [named.at(-1), field].filter(Boolean).join(", ");
+}
+
+function nameAt(draft: object, path: readonly string[]): string | undefined {
+  const thing = valueAt(draft, path);
+  return thing && typeof thing === "object" && "name" in thing ? String(thing.name) : undefined;
+}
+
+/** The label of an operation's field: of the field itself, or of the place or part that holds it. */
+function labelled(draft: { design: Design }, path: readonly string[], forms: Catalogue["forms"]): string | undefined {
+  const [root, list, index, ...rest] = path;
+  if (root !== "design" || list !== "operations") return;
+  const form = forms.find((f) => f.kind === draft.design.operations?.[Number(index)]?.kind);
+  const fields = form ? [...form.fields, ...form.parts.flatMap((part) => part.fields)] : [];
+  const at = rest.join(".");
+  return (fields.find((f) => f.at === at) ?? fields.find((f) => f.at && at.startsWith(`${f.at}.`)))?.label;
+}
+
+/** The last two names on the way to a field that no form knows. */
+function plainly(path: readonly string[]): string {
+  const last = path.filter((name) => !/^\d+$/.test(name)).slice(-2);
+  return last.map((name) => name.replace(/_(mm|deg|kg|n|n_per_mm|id)$/, "").replaceAll(/[_-]/g, " ")).join(", ");
+}
