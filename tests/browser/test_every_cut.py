@@ -232,3 +232,42 @@ class ToOrder(Bench):
         group.get_by_text("solid wire").wait_for()
         self.page.wait_for_timeout(500)
         self.assertNotEqual(group.inner_text(), before)
+
+
+class Sheets(Bench):
+    def group(self):
+        self.open("Patterns")
+        return self.page.get_by_role("region", name="Sheets")
+
+    def test_plates_are_laid_out_on_an_offcut_and_on_sheets(self):
+        group = self.group()
+        group.get_by_role("button", name="Add an offcut").click()
+        group.get_by_label("Offcut", exact=True).fill("door job")
+        group.get_by_label("Its thickness").fill("6 mm")
+        group.get_by_label("Length x width, or corners").fill("0, 0; 10, 0; 10, 5; 4, 5; 4, 10; 0, 10")
+        group.get_by_role("button", name="Put it in the rack").click()
+        group.get_by_role("button", name="Gone").wait_for()
+        group.get_by_role("button", name="Lay the plates out").click()
+        files = group.get_by_role("button", name="Sheets as DXF, zipped")
+        files.wait_for(timeout=60_000)
+        self.assertIn("6 of 6 plates", group.inner_text())
+        self.page.get_by_role("img", name="plates as they lie").wait_for()
+        with self.page.expect_download() as got:
+            files.click()
+        self.assertTrue(got.value.suggested_filename.endswith(".zip"))
+        group.get_by_role("button", name="Cut: keep what is left").click()
+        group.get_by_text("The rack holds what is left").wait_for()
+        group.get_by_text("left of sheet 1").first.wait_for()
+
+    def test_wrong_words_are_named_and_stay(self):
+        group = self.group()
+        sheets = group.get_by_label("Sheets, length x width at price")
+        for typed, words in (("96 x 48 at abc", "price 'abc'"), ("96", "its length x its width"), ("96 x q", "'q'")):
+            sheets.fill(typed)
+            group.get_by_role("button", name="Keep these sheets").click()
+            group.get_by_role("alert").filter(has_text=words).first.wait_for()
+            self.assertEqual(sheets.input_value(), typed)
+        sheets.fill("96 x 48 at 120")
+        group.get_by_role("button", name="Keep these sheets").click()
+        group.get_by_role("button", name="Keep these sheets").wait_for(state="detached")
+        self.assertIn("at 120", sheets.input_value())

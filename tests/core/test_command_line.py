@@ -111,6 +111,14 @@ class Check(SimpleTestCase):
             self.assertIn("solid wire", " ".join(rows))
             self.assertEqual((Path(folder) / "order.xlsx").read_bytes()[:2], b"PK")
 
+    def test_the_plates_are_laid_out(self):
+        with tempfile.TemporaryDirectory() as folder:
+            status, out, _ = run("nest", f.DEMO, "--out", folder)
+            names = {p.name for p in Path(folder).iterdir()}
+            self.assertEqual((status, len(out.splitlines())), (0, len(names)))
+            self.assertIn("sheets.csv", names)
+            self.assertTrue(any(n.endswith("sheet-1.dxf") for n in names), names)
+
     def test_schema(self):
         status, out, _ = run("schema")
         self.assertEqual((status, json.loads(out)["title"]), (0, "Nodulant job file, version 4"))

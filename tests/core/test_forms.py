@@ -191,7 +191,7 @@ class Strip(Ranged):
 
     @classmethod
     def fresh_values(cls, on):
-        return {"start": on.near(-400), "end": on.near(-200)}
+        return on.between(400, 200)
 
     def roles(self):
         return ("strip",)

@@ -102,7 +102,7 @@ class Needed(SimpleTestCase):
             id="a/b/left", operation="a", role="b", side="left", name="b", face="outer", outline=polygon(turned),
             thickness_mm=6.0, steel_id="mild",
         )  # fmt: skip
-        long, wide = blank_of(part)
+        long, wide = blank_of(part.outline)
         self.assertAlmostEqual(long, 300, places=6)
         self.assertAlmostEqual(wide, 80, places=6)
 

@@ -1,6 +1,8 @@
 """Evaluate, parse, find and files over HTTP; bad input is a 422 at its field, never a 500."""
 
+import io
 import json
+import zipfile
 
 from tests import fixtures as f
 from tests.fixtures import finite
@@ -163,6 +165,29 @@ class Finding(Shop):
         for name in ("nothing", "narrow-rear"):
             response, _ = self.lines({"job_id": self.job.pk, "design": self.design(), "operation_id": name})
             self.refused(response, 422, "unknown-reference")
+
+    def test_plates_are_laid_out_and_the_sheets_are_files(self):
+        _, lines = self.lines({"job_id": self.job.pk, "design": self.design()}, "find/nest")
+        plan = lines[-1]["nest"]
+        self.assertEqual(sum(len(s["pieces"]) for s in plan["sheets"]), plan["pieces"])
+        self.assertNotIn("[[", str(plan))
+        url = f"/options/{self.option.pk}/nest.zip"
+        response, _ = self.send("post", url, {"plan": plan, "unit": "in"})
+        self.assertEqual(response.status_code, 200)
+        with zipfile.ZipFile(io.BytesIO(response.content)) as files:
+            self.assertEqual(len(files.namelist()), len(plan["sheets"]) + 1)
+        self.refused(self.send("post", url, {"plan": {**plan, "sheets": "all"}})[0], 422, "input")
+
+    def test_a_rack_that_cannot_be_is_named(self):
+        head = self.send("get", f"/jobs/{self.job.pk}")[1]
+        crossing = [{"along_mm": x, "across_mm": y} for x, y in ((0, 0), (100, 100), (100, 0), (0, 100))]
+        offcut = {"id": "a", "name": "a", "thickness_mm": 5, "corners": crossing}
+        for rack, words in (({"offcuts": [offcut]}, "lines cross"), ({"kerf_mm": 20}, "too large")):
+            shop = {**head["shop"], "rack": {**head["shop"]["rack"], **rack}}
+            url, body = f"/jobs/{self.job.pk}/shop", {"base": head["shop_number"], "shop": shop}
+            response, told = self.send("put", url, body)
+            self.assertEqual(response.status_code, 422)
+            self.assertIn(words, told["problems"][0]["message"])
 
     def test_remedies_of_a_group_are_tried(self):
         design = put(self.design(), ("operations", 1, "outer_plate"), None)

@@ -34,6 +34,8 @@ CLOSED = (
     ("post", "/patterns"),
     ("post", "/stations"),
     ("post", "/find/sets"),
+    ("post", "/find/nest"),
+    ("post", "/options/1/nest.zip"),
     ("post", "/operations/fresh"),
     ("post", "/operations/part"),
     ("post", "/between"),

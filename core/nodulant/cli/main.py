@@ -1,4 +1,4 @@
-"""``nodulant check``, ``handcheck``, ``patterns``, ``order`` and ``report`` of a job file, and ``nodulant schema``.
+"""``nodulant check``, ``handcheck``, ``patterns``, ``order``, ``nest`` and ``report`` of a job file, and ``nodulant schema``.
 
 Exit status: 0 nothing fails, 1 a check fails, 2 the file or the command cannot be read.
 """
@@ -9,6 +9,7 @@ import sys
 from pathlib import Path
 
 from nodulant.base.errors import NodulantError
+from nodulant.base.search import at_its_end
 from nodulant.checks.groups import counts
 from nodulant.checks.words import limit_in_words, place_in_words, rows_of, says
 from nodulant.evaluate import Evaluation, InvalidInputs, evaluate
@@ -17,12 +18,14 @@ from nodulant.evaluate.clearances.sweep import whole_sweep
 from nodulant.formats.dxf import pattern_dxf
 from nodulant.formats.handcheck_text import sheet_lines
 from nodulant.formats.jobfile import JobFileRefused, job_schema, load_job
+from nodulant.formats.nest_files import file_name, nest_csv, sheet_pattern
 from nodulant.formats.order_tables import order_csv, order_xlsx
 from nodulant.formats.pattern_pdf import Paper, TitleBlock, pattern_pdf
 from nodulant.formats.report_pdf import report_pdf
 from nodulant.handcheck import hand_check
 from nodulant.job.document import Inputs
 from nodulant.patterns.collect import patterns_of
+from nodulant.stock.nesting.plan import nest
 from nodulant.stock.order import order_list
 from nodulant.units.inline import told, told_in, told_json
 from nodulant.units.show import Style
@@ -46,6 +49,7 @@ def main(argv: list[str] | None = None) -> int:
     for name, what in (
         ("patterns", "write every pattern as DXF and one 1:1 PDF"),
         ("order", "write the order list and cut lists as CSV and XLSX"),
+        ("nest", "lay the plates out on the shop's offcuts and sheets, one DXF a sheet"),
         ("report", "write the report as PDF"),
     ):
         own = commands.add_parser(name, help=what)
@@ -75,6 +79,8 @@ def _guarded(arguments: argparse.Namespace) -> int:
             return _patterns(job.name, inputs, arguments.out, arguments.paper)
         if arguments.command == "order":
             return _order(inputs, arguments.out)
+        if arguments.command == "nest":
+            return _nest(inputs, arguments.out)
         return _report(job.name, inputs, arguments.out)
     except OSError as error:
         return _refuse([f"{error.filename}: {error.strerror}"])
@@ -106,6 +112,18 @@ def _order(inputs: Inputs, folder: Path) -> int:
         (folder / name).write_bytes(data)
         print(folder / name)
     return 0
+
+
+def _nest(inputs: Inputs, folder: Path) -> int:
+    """One DXF a sheet and a table; status 1 where a plate is left out."""
+    evaluate(inputs)
+    plan, style = at_its_end(nest(inputs)), inputs.shop.style
+    for k, sheet in enumerate(plan.sheets, 1):
+        _write(folder / file_name(sheet, k, style), pattern_dxf(told_in(sheet_pattern(sheet), style)))
+    _write(folder / "sheets.csv", nest_csv(plan, style))
+    for one in plan.left_out:
+        print(told(f"left out: {one.name}, {one.side}: {one.words}", style), file=sys.stderr)
+    return 1 if plan.left_out else 0
 
 
 def _report(name: str, inputs: Inputs, out: Path) -> int:

@@ -18,6 +18,7 @@ from nodulant.clearance.obstacle import Obstacle
 from nodulant.driveline.driveline import Driveline
 from nodulant.frame.ops.union import Operation
 from nodulant.job.along import AlongNote
+from nodulant.job.rack import MetalRack
 from nodulant.loads.plan import LoadPlan
 from nodulant.parts.limit import LimitChange, StrengthRule
 from nodulant.survey.crossmember import Crossmember
@@ -79,6 +80,7 @@ class Shop(Frozen):
     plate_stock_mm: Annotated[tuple[Thickness, ...], Field(min_length=1, max_length=20)] = (3.0, 4.0, 5.0, 6.0, 8.0)
     cap_heights_mm: Annotated[tuple[Size, ...], Field(min_length=1, max_length=20)] = (25.0, 40.0, 50.0, 60.0, 75.0)
     rates: Rates = Rates()
+    rack: MetalRack = MetalRack()
 
     @classmethod
     def reading(cls, style: Style) -> Self:
@@ -87,7 +89,7 @@ class Shop(Frozen):
             return cls(style=style)
         sixteenths = {"plate_stock_mm": (2, 3, 4, 5, 6), "cap_heights_mm": (16, 24, 32, 40, 48)}
         racks = {name: tuple(n * MM_PER_INCH / 16 for n in sizes) for name, sizes in sixteenths.items()}
-        return cls.model_validate({"style": style, **racks})
+        return cls.model_validate({"style": style, "rack": MetalRack.reading(style), **racks})
 
 
 class AsBuilt(Frozen):
@@ -110,7 +112,9 @@ class Inputs(Frozen):
             name: {"typed", "notes"} if document.assumed else {"typed", "notes", "assumed"}
             for name, document in (("design", self.design), ("survey", self.survey))
         }
-        text = self.model_dump_json(exclude={**left_out, "as_built": {"entries": {"__all__": {"imported"}}}})
+        text = self.model_dump_json(
+            exclude={**left_out, "shop": {"rack"}, "as_built": {"entries": {"__all__": {"imported"}}}}
+        )
         return hashlib.sha256(text.encode()).hexdigest()
 
 

@@ -10,6 +10,7 @@ from nodulant.axles.points import on_axle
 from nodulant.base.model import Frozen
 from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.parts import Work, work_on
+from nodulant.geometry import Outline
 from nodulant.job.document import Inputs
 from nodulant.job.riding import in_place
 from nodulant.materials.bolts import find_bolt
@@ -74,6 +75,11 @@ def needs_of(inputs: Inputs) -> Needs:
     )
 
 
+def plates_of(inputs: Inputs) -> list[Part]:
+    """Every part of both sides that is cut flat from plate; raises InputError."""
+    return [p for side in LEFT_RIGHT for w in _works(inputs, side) for p in w.parts if p.role not in NOT_PLATE]
+
+
 def _works(inputs: Inputs, side: Side) -> tuple[Work, ...]:
     operations = inputs.design.operations
     placed = placed_on(inputs.survey, operations, side, planned_state(operations))
@@ -84,12 +90,12 @@ def _plates(parts: Iterable[Part], names: dict[str, str]) -> tuple[PlatePiece, .
     """Pieces that are cut alike from alike plate, counted together; the largest first."""
     found: dict[tuple[object, ...], list[Part]] = {}
     for part in parts:
-        long, wide = blank_of(part)
+        long, wide = blank_of(part.outline)
         key = (part.operation, part.name, part.thickness_mm, part.steel_id, round(long, 1), round(wide, 1))
         found.setdefault(key, []).append(part)
     rows = []
     for own in found.values():
-        first, (long, wide) = own[0], blank_of(own[0])
+        first, (long, wide) = own[0], blank_of(own[0].outline)
         holes = sum(math.pi / 4 * h.diameter_mm**2 for h in first.holes)
         rows.append(
             PlatePiece(
@@ -108,9 +114,9 @@ def _plates(parts: Iterable[Part], names: dict[str, str]) -> tuple[PlatePiece, .
     return tuple(sorted(rows, key=lambda r: (r.thickness_mm, r.steel_id, -r.long_mm * r.wide_mm)))
 
 
-def blank_of(part: Part) -> tuple[float, float]:
+def blank_of(outline: Outline) -> tuple[float, float]:
     """Sides of the least rectangle round a plate, however it lies; long and wide, mm."""
-    box = minimum_rotated_rectangle(Polygon(part.outline.points(CHORD_MM)))
+    box = minimum_rotated_rectangle(Polygon(outline.points(CHORD_MM)))
     if not isinstance(box, Polygon):
         return 0.0, 0.0
     corners = np.array(box.exterior.coords)

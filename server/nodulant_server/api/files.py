@@ -8,6 +8,7 @@ from ninja import Router
 from nodulant.evaluate import evaluate
 from nodulant.formats.checklist_pdf import checklist_pdf
 from nodulant.formats.dxf import Unit, all_dxf, pattern_dxf
+from nodulant.formats.nest_files import nest_zip
 from nodulant.formats.order_tables import order_csv, order_xlsx
 from nodulant.formats.pattern_pdf import Paper, TitleBlock, pattern_pdf
 from nodulant.formats.svg import pattern_svg
@@ -19,6 +20,7 @@ from nodulant.units.inline import told_in
 from nodulant_server.actions.log import inputs_of
 from nodulant_server.api.access import acting, option_of
 from nodulant_server.api.problems import problem
+from nodulant_server.api.search_bodies import NestFilesBody
 from nodulant_server.heavy.port import paper
 from nodulant_server.models import Option
 
@@ -85,6 +87,14 @@ def order_file(request: HttpRequest, option_id: int, kind: str) -> HttpResponse:
         return _file(order_csv(order, style), "text/csv; charset=utf-8", f"order-{option.key}.csv")
     sheet = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
     return _file(order_xlsx(order, style), sheet, f"order-{option.key}.xlsx")
+
+
+@router.post("/options/{option_id}/nest.zip")
+def nest_files(request: HttpRequest, option_id: int, body: NestFilesBody) -> HttpResponse:
+    """Laid-out sheets, one DXF each, and what lies on which as a table."""
+    option, inputs = current(request, option_id)
+    made = nest_zip(body.plan, inputs.shop.style, body.unit)
+    return _file(made, "application/zip", f"sheets-{option.key}-{body.unit}.zip")
 
 
 @router.get("/options/{option_id}/{table}.csv")

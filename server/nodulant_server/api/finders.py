@@ -63,6 +63,14 @@ def window(request: HttpRequest, body: FindWindowBody) -> StreamingHttpResponse:
     return answered("window", acting(request), body.job_id, searched(request, body), body=_own(body))
 
 
+@router.post("/find/nest", response=FindLine)
+def nested(request: HttpRequest, body: DraftBody) -> StreamingHttpResponse:
+    """Lay the draft's plates out on the shop's offcuts and sheets; answered as the search for plates is."""
+    inputs = drafted(request, body.job_id, body.design, body.survey)
+    evaluate(inputs, BARE)
+    return answered("nest", acting(request), body.job_id, inputs)
+
+
 @router.post("/find/coilover", response=FoundCoil)
 def coilover(request: HttpRequest, body: FitCoilBody) -> FoundCoil:
     """Rate, coil and upper mount for a wish."""

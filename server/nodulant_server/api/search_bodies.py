@@ -8,6 +8,7 @@ from nodulant.base.model import Frozen
 from nodulant.evaluate.clearances.between import Between
 from nodulant.evaluate.clearances.kept_sweep import SweepOnFile
 from nodulant.evaluate.clearances.sweep import SweepResult, SweptPair
+from nodulant.formats.dxf import Unit
 from nodulant.job.taped_points import On, Taped
 from nodulant.parts.sides import AxleName, Side
 from nodulant.remedies.tried import Remedies
@@ -17,6 +18,7 @@ from nodulant.search.finder import FoundSets, SetFound
 from nodulant.search.fit_coilover import CoilWish
 from nodulant.search.link_window import FoundWindow, Window
 from nodulant.steering.bought_arm import Arm, BoughtArm
+from nodulant.stock.nesting.plan import NestPlan
 from nodulant_server.api.bodies import DraftBody
 
 
@@ -183,6 +185,14 @@ class FindLine(Frozen):
     remedies: Remedies | None = None
     holes: FoundHoles | None = None
     window: FoundWindow | None = None
+    nest: NestPlan | None = None
     problem: str | None = None
     told: str | None = None
     """Why nothing comes: what waits before it, or that its worker stopped."""
+
+
+class NestFilesBody(Frozen):
+    """Laid-out sheets that are wanted as files."""
+
+    plan: NestPlan
+    unit: Unit = "mm"

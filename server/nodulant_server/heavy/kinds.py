@@ -12,6 +12,7 @@ from nodulant.evaluate.suspensions.fitted import holes_judged, window_judged
 from nodulant.formats.report_pdf import report_pdf
 from nodulant.job.document import Inputs
 from nodulant.remedies.tried import find_remedies
+from nodulant.stock.nesting.plan import nest
 from nodulant_server.actions.sweeps import keep_sweep, sweep_on_file
 from nodulant_server.api.search_bodies import FindHolesBody, FindLine, FindWindowBody, SweepLine
 from nodulant_server.heavy.lines import searched
@@ -57,6 +58,10 @@ def _window(asked: Asked) -> Iterator[bytes]:
     return searched(search, lambda found: FindLine(window=found), _step, _refused)
 
 
+def _nest(asked: Asked) -> Iterator[bytes]:
+    return searched(nest(_inputs(asked)), lambda found: FindLine(nest=found), _step, _refused)
+
+
 def _sweep(asked: Asked) -> Iterator[bytes]:
     inputs = _inputs(asked)
 
@@ -87,6 +92,7 @@ KINDS: dict[str, Callable[[Asked], Iterator[bytes]]] = {
     "remedies": _remedies,
     "holes": _holes,
     "window": _window,
+    "nest": _nest,
     "sweep": _sweep,
     "report": _report,
 }

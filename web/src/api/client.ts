@@ -67,8 +67,7 @@ export async function postText<T>(path: string, text: Blob): Promise<T> {
 
 /** Post JSON and read the answer line by line; abort the signal to cancel. */
 export async function postLines<T>(path: string, body: unknown, signal: AbortSignal, each: (line: T) => void) {
-  const headers = { "X-CSRFToken": csrf(), "X-Tape": tape, "Content-Type": "application/json" };
-  const response = await fetch(path, { method: "POST", body: JSON.stringify(body), headers, signal });
+  const response = await fetch(path, { ...posted(body), signal });
   if (!response.ok || !response.body) throw await refused(response);
   const reader = response.body.pipeThrough(new TextDecoderStream()).getReader();
   let rest = "";
@@ -82,9 +81,14 @@ export async function postLines<T>(path: string, body: unknown, signal: AbortSig
   }
 }
 
+function posted(body: unknown): RequestInit {
+  const headers = { "X-CSRFToken": csrf(), "X-Tape": tape, "Content-Type": "application/json" };
+  return { method: "POST", body: JSON.stringify(body), headers };
+}
+
 /** Fetch a file and hand it to the browser to save; a refusal is thrown, so that the page stays where it is. */
-export async function save(href: string): Promise<void> {
-  const response = await fetch(href);
+export async function save(href: string, body?: object): Promise<void> {
+  const response = await (body ? fetch(href, posted(body)) : fetch(href));
   if (!response.ok) throw await refused(response);
   const name = response.headers.get("Content-Disposition")?.match(/filename="([^"]+)"/)?.[1] ?? "file";
   const link = document.createElement("a");

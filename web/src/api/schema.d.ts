@@ -184,6 +184,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/find/nest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Nested
+         * @description Lay the draft's plates out on the shop's offcuts and sheets; answered as the search for plates is.
+         */
+        post: operations["nodulant_server_api_finders_nested"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/find/sets": {
         parameters: {
             query?: never;
@@ -922,6 +942,26 @@ export interface paths {
          * @description Make an option of the person's work on another device.
          */
         post: operations["nodulant_server_api_options_keep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/options/{option_id}/nest.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Nest Files
+         * @description Laid-out sheets, one DXF each, and what lies on which as a table.
+         */
+        post: operations["nodulant_server_api_files_nest_files"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3518,6 +3558,16 @@ export interface components {
             name: string;
         };
         /**
+         * Corner
+         * @description How far along and across, mm.
+         */
+        Corner: {
+            /** Across Mm */
+            across_mm: number;
+            /** Along Mm */
+            along_mm: number;
+        };
+        /**
          * Crossmember
          * @description One crossmember at a station: profile sizes, mm, and how its ends are joined to the rails.
          */
@@ -4466,6 +4516,7 @@ export interface components {
             /** Done */
             done?: number | null;
             holes?: components["schemas"]["FoundHoles"] | null;
+            nest?: components["schemas"]["NestPlan"] | null;
             /** Problem */
             problem?: string | null;
             remedies?: components["schemas"]["Remedies"] | null;
@@ -5553,6 +5604,30 @@ export interface components {
             pivot: components["schemas"]["HardPoint"];
         };
         /**
+         * Laid
+         * @description One plate on its sheet: turned about (0, 0) of its pattern, then moved there; mm, degrees.
+         */
+        Laid: {
+            /** Holes */
+            holes: components["schemas"]["Outline"][];
+            /** Name */
+            name: string;
+            outline: components["schemas"]["Outline"];
+            /** Piece Id */
+            piece_id: string;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /** Turned Deg */
+            turned_deg: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
          * LeafPack
          * @description A leaf spring, one each side.
          */
@@ -5623,6 +5698,18 @@ export interface components {
             kind: "leaf";
             rear_eye?: components["schemas"]["HardPoint"] | null;
             seat: components["schemas"]["HardPoint"];
+        };
+        /**
+         * LeftOut
+         * @description A plate that no sheet holds, and why.
+         */
+        LeftOut: {
+            /** Name */
+            name: string;
+            /** Side */
+            side: string;
+            /** Words */
+            words: string;
         };
         /**
          * LengthBody
@@ -6032,6 +6119,44 @@ export interface components {
             unmet: string;
         };
         /**
+         * MetalRack
+         * @description Sheets, offcuts, and what parting takes.
+         */
+        MetalRack: {
+            /**
+             * Grain
+             * @default false
+             */
+            grain: boolean;
+            /**
+             * Kerf Mm
+             * @default 2
+             */
+            kerf_mm: number;
+            /**
+             * Margin Mm
+             * @default 6
+             */
+            margin_mm: number;
+            /**
+             * Offcuts
+             * @default []
+             */
+            offcuts: components["schemas"]["Offcut"][];
+            /**
+             * Sheets
+             * @default [
+             *       {
+             *         "long_mm": 2500,
+             *         "price": null,
+             *         "thickness_mm": null,
+             *         "wide_mm": 1250
+             *       }
+             *     ]
+             */
+            sheets: components["schemas"]["Sheet"][];
+        };
+        /**
          * MintedLink
          * @description A link's path, told once, and until when it holds.
          */
@@ -6157,6 +6282,72 @@ export interface components {
             x_mm: number;
             /** Z Mm */
             z_mm: number;
+        };
+        /**
+         * NestFilesBody
+         * @description Laid-out sheets that are wanted as files.
+         */
+        NestFilesBody: {
+            plan: components["schemas"]["NestPlan"];
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "mm" | "in";
+        };
+        /**
+         * NestPlan
+         * @description Sheets in the order they are cut; shares over what is bought and what is used of it.
+         */
+        NestPlan: {
+            /** Area Mm2 */
+            area_mm2: number;
+            /** Kerf Mm */
+            kerf_mm: number;
+            /** Left Out */
+            left_out: components["schemas"]["LeftOut"][];
+            /** Margin Mm */
+            margin_mm: number;
+            /** Pieces */
+            pieces: number;
+            /** Price */
+            price?: number | null;
+            /** Sheets */
+            sheets: components["schemas"]["NestedSheet"][];
+            /** Used Mm2 */
+            used_mm2: number;
+        };
+        /**
+         * NestedSheet
+         * @description One sheet or offcut with the plates on it, mm; its lower left corner is (0, 0).
+         */
+        NestedSheet: {
+            /** Corners */
+            corners: components["schemas"]["Corner"][];
+            /** Filled */
+            filled: number;
+            left?: components["schemas"]["Offcut"] | null;
+            /** Long Mm */
+            long_mm: number;
+            /** Name */
+            name: string;
+            /** Offcut Id */
+            offcut_id?: string | null;
+            /** Pieces */
+            pieces: components["schemas"]["Laid"][];
+            /** Price */
+            price: number | null;
+            /** Steel */
+            steel: string;
+            /** Steel Id */
+            steel_id: string;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Used Long Mm */
+            used_long_mm: number;
+            /** Wide Mm */
+            wide_mm: number;
         };
         /**
          * Network
@@ -6315,6 +6506,25 @@ export interface components {
              * @default placed
              */
             rides: string;
+        };
+        /**
+         * Offcut
+         * @description A piece left over: its corners in order, mm, as it lies on the bench.
+         */
+        Offcut: {
+            /** Corners */
+            corners: components["schemas"]["Corner"][];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Steel Id
+             * @default mild
+             */
+            steel_id: string;
+            /** Thickness Mm */
+            thickness_mm: number;
         };
         /**
          * OpenLink
@@ -7849,6 +8059,20 @@ export interface components {
             worst: string;
         };
         /**
+         * Sheet
+         * @description A sheet as it is sold, mm; of every thickness where none is named.
+         */
+        Sheet: {
+            /** Long Mm */
+            long_mm: number;
+            /** Price */
+            price?: number | null;
+            /** Thickness Mm */
+            thickness_mm?: number | null;
+            /** Wide Mm */
+            wide_mm: number;
+        };
+        /**
          * Shop
          * @description What the shop has and how it reads a tape.
          */
@@ -7880,6 +8104,23 @@ export interface components {
              *     ]
              */
             plate_stock_mm: number[];
+            /**
+             * @default {
+             *       "grain": false,
+             *       "kerf_mm": 2,
+             *       "margin_mm": 6,
+             *       "offcuts": [],
+             *       "sheets": [
+             *         {
+             *           "long_mm": 2500,
+             *           "price": null,
+             *           "thickness_mm": null,
+             *           "wide_mm": 1250
+             *         }
+             *       ]
+             *     }
+             */
+            rack: components["schemas"]["MetalRack"];
             /**
              * @default {
              *       "currency": "units",
@@ -11260,6 +11501,30 @@ export interface operations {
             };
         };
     };
+    nodulant_server_api_finders_nested: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindLine"];
+                };
+            };
+        };
+    };
     nodulant_server_api_compute_sets: {
         parameters: {
             query?: never;
@@ -12249,6 +12514,30 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["OptionHead"];
                 };
+            };
+        };
+    };
+    nodulant_server_api_files_nest_files: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                option_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NestFilesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -35,7 +35,7 @@ export function useSearch(path: string) {
         if (line.told) return;
         if (line.done != null && line.total != null) setProgress({ done: line.done, total: line.total });
         setLeft(line.seconds_left ?? null);
-        if (line.best || line.sets || line.remedies || line.holes || line.window) setAnswer(line);
+        if (line.best || line.sets || line.remedies || line.holes || line.window || line.nest) setAnswer(line);
         if (line.problem) setTrouble(line.problem);
       });
     } catch (error) {

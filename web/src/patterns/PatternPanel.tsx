@@ -1,9 +1,12 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
+import type { JobHead } from "../api/types";
 import { useBench, usePick } from "../draft/store";
 import { Group, PlainChoice } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
+import { NestGroup } from "./NestGroup";
 import { OrderGroup } from "./OrderGroup";
+import { useNest } from "./useNest";
 import { usePatterns } from "./usePatterns";
 
 const UNITS = [
@@ -12,7 +15,8 @@ const UNITS = [
 ] as const;
 
 /** Which plates to cut: pick one to see it, take one or all as files. */
-export default function PatternPanel() {
+export default function PatternPanel({ job }: { job: JobHead }) {
+  const show = useNest((s) => s.show);
   const { optionId } = usePick("optionId");
   const { patterns, chosen, choose, paper, setPaper, load, trouble } = usePatterns();
   const [unit, setUnit] = useState<"mm" | "in">("mm");
@@ -69,6 +73,7 @@ export default function PatternPanel() {
           </Flex>
         </Group>
       )}
+      <NestGroup job={job} />
       <OrderGroup />
       <Group title="Pick one">
         {patterns.length === 0 && (
@@ -89,7 +94,10 @@ export default function PatternPanel() {
             bg={pattern.id === chosen ? "sheet" : "transparent"}
             fontWeight={pattern.id === chosen ? "600" : "400"}
             aria-pressed={pattern.id === chosen}
-            onClick={() => choose(pattern.id)}
+            onClick={() => {
+              show(null);
+              choose(pattern.id);
+            }}
           >
             <Box as="span" borderWidth="1.5px" borderColor="ink" px="1.5" fontSize="13px" aria-label={pattern.side}>
               {pattern.side === "left" ? "L" : "R"}

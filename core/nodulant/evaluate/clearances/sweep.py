@@ -12,6 +12,7 @@ from nodulant.base.arrays import significant
 from nodulant.base.errors import NodulantError
 from nodulant.base.memo import remembered
 from nodulant.base.model import Frozen
+from nodulant.base.search import at_its_end
 from nodulant.checks.check import Check, Verdict, order
 from nodulant.checks.sweep_rules import inside_check, sweep_checks, way_in_words, way_of
 from nodulant.clearance.arches import arch_of
@@ -265,13 +266,7 @@ def _pairs(inputs: Inputs, here: Scene) -> list[Pair]:
 
 def whole_sweep(inputs: Inputs) -> SweepResult:
     """The sweep to its end."""
-    work = sweep(inputs)
-    while True:
-        try:
-            next(work)
-        except StopIteration as end:
-            result: SweepResult = end.value
-            return result
+    return at_its_end(sweep(inputs))
 
 
 def _urgency(p: SweptPair) -> float:

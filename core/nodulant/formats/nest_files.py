@@ -1,0 +1,90 @@
+"""Laid-out sheets as files: one DXF a sheet for the cutting table, all in one ZIP, and a list of what lies on which."""
+
+import io
+import zipfile
+
+from shapely import Point, box
+
+from nodulant.formats.dxf import Unit, pattern_dxf
+from nodulant.formats.tables_csv import table_csv
+from nodulant.geometry.outline import polygon
+from nodulant.patterns.pattern import Label, Pattern, Stroke
+from nodulant.stock.nesting.piece import Laid
+from nodulant.stock.nesting.plan import NestedSheet, NestPlan
+from nodulant.units.inline import told, told_in
+from nodulant.units.show import Style, show_length
+
+TEXT_MM = 6.0
+LETTER = 0.7
+"""How wide a letter of a plain stroke font is, over its height."""
+
+
+def sheet_pattern(sheet: NestedSheet) -> Pattern:
+    """A sheet as one drawing: its edge and names on ETCH, plates on CUT, their holes on HOLE."""
+    strokes = [Stroke(layer="ETCH", outline=polygon((c.along_mm, c.across_mm) for c in sheet.corners))]
+    labels = []
+    for piece in sheet.pieces:
+        strokes += [Stroke(layer="HOLE", outline=hole) for hole in piece.holes]
+        strokes.append(Stroke(layer="CUT", outline=piece.outline))
+        labels += _named(piece)
+    return Pattern(
+        id=sheet.name,
+        title=sheet.name,
+        side="left",
+        part_id=None,
+        thickness_mm=sheet.thickness_mm,
+        steel=sheet.steel,
+        strokes=tuple(strokes),
+        labels=tuple(labels),
+        dimensions=(),
+        datum="the sheet's lower left corner",
+    )
+
+
+def _named(piece: Laid) -> list[Label]:
+    """Its name inside its outline and off its holes; left out where it does not fit."""
+    text = f"{piece.name} {'L' if piece.side == 'left' else 'R'}"
+    metal = piece.shape()
+    for hole in piece.holes:
+        x0, y0, x1, y1 = hole.bounds()
+        metal = metal.difference(Point((x0 + x1) / 2, (y0 + y1) / 2).buffer(max(x1 - x0, y1 - y0) / 2 + 2))
+    at = metal.representative_point()
+    for height in (TEXT_MM, TEXT_MM / 2):
+        long = len(text) * height * LETTER
+        x, y = at.x - long / 2, at.y - height / 2
+        if metal.covers(box(x - 1, y - 1, x + long + 1, y + height + 1)):
+            return [Label(text=text, x=x, y=y, height_mm=height)]
+    return []
+
+
+def nest_zip(plan: NestPlan, style: Style, unit: Unit = "mm") -> bytes:
+    """One DXF a sheet, and ``sheets.csv``; names tell thickness and sheet."""
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as files:
+        for k, sheet in enumerate(plan.sheets, 1):
+            files.writestr(file_name(sheet, k, style), pattern_dxf(told_in(sheet_pattern(sheet), style), unit))
+        files.writestr("sheets.csv", nest_csv(plan, style))
+    return out.getvalue()
+
+
+def file_name(sheet: NestedSheet, number: int, style: Style) -> str:
+    """Such as ``2-3-16in-left-of-sheet-1.dxf``."""
+    words = told(f"{number}-{sheet.name}", style).replace('"', "in")
+    return "".join(c if c.isalnum() else "-" for c in words).replace("--", "-").strip("-") + ".dxf"
+
+
+def nest_csv(plan: NestPlan, style: Style) -> bytes:
+    """A row for each plate: its sheet, place and turn."""
+    head = ("sheet", "steel", "plate", "side", "along", "across", "turned, degrees")
+    rows: list[tuple[str, ...]] = [
+        (sheet.name, sheet.steel, piece.name, piece.side, *_corner(piece, style), f"{piece.turned_deg:g}")
+        for sheet in plan.sheets
+        for piece in sheet.pieces
+    ]
+    rows += [("left out", one.words, one.name, one.side, "", "", "") for one in plan.left_out]
+    return table_csv(head, ([told(cell, style) for cell in row] for row in rows))
+
+
+def _corner(piece: Laid, style: Style) -> tuple[str, str]:
+    x, y, _, _ = piece.outline.bounds()
+    return show_length(x, style), show_length(y, style)

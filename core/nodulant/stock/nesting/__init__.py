@@ -1,0 +1,1 @@
+"""Plates laid out on offcuts and sheets by their true outlines."""

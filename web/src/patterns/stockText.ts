@@ -1,0 +1,70 @@
+import type { components } from "../api/schema";
+import type { Style } from "../api/types";
+import { parseTyped } from "../units/parse";
+import { showLength } from "../units/show";
+
+export type Rack = components["schemas"]["MetalRack"];
+export type SheetSold = components["schemas"]["Sheet"];
+export type Offcut = components["schemas"]["Offcut"];
+type Corner = Offcut["corners"][number];
+
+/** A typed length in mm; throws with what was found and what would do. */
+export function lengthOf(text: string, style: Style): number {
+  const read = parseTyped(text.trim(), "length", style);
+  if ("message" in read) throw new Error(`'${text.trim()}': ${read.message}, ${read.acceptable}`);
+  return read.value;
+}
+
+/** '96 x 48 at 120; 60 x 24': sheets that are sold, each with its price where one is given. */
+export function sheetsOf(text: string, style: Style, known: readonly SheetSold[]): SheetSold[] {
+  return text
+    .split(";")
+    .map((part) => part.trim())
+    .filter(Boolean)
+    .map((part) => known.find((sheet) => sheetText(sheet, style) === part) ?? sheetOf(part, style));
+}
+
+function sheetOf(part: string, style: Style): SheetSold {
+  const [size = "", price] = part.split(/\bat\b/);
+  const [long, wide, more] = size.split(/[x×]/);
+  if (long === undefined || wide === undefined || more !== undefined)
+    throw new Error(`'${part}': a sheet is its length x its width, then 'at' and its price`);
+  const cost = price === undefined ? null : Number(price.trim());
+  if (cost !== null && !(cost >= 0)) throw new Error(`price '${price?.trim()}': give a number, such as 120 or 84.50`);
+  const [a, b] = [lengthOf(long, style), lengthOf(wide, style)];
+  return { long_mm: Math.max(a, b), wide_mm: Math.min(a, b), thickness_mm: null, price: cost };
+}
+
+export function sheetText(sheet: SheetSold, style: Style): string {
+  const size = `${showLength(sheet.long_mm, style)} x ${showLength(sheet.wide_mm, style)}`;
+  return sheet.price == null ? size : `${size} at ${sheet.price}`;
+}
+
+/** '30 x 12', or corner after corner '0, 0; 30, 0; 24, 12; 0, 12' along and across, from its lower left. */
+export function cornersOf(text: string, style: Style): Corner[] {
+  if (!text.includes(";")) {
+    const { long_mm, wide_mm } = sheetOf(text.trim(), style);
+    const corner = (along_mm: number, across_mm: number): Corner => ({ along_mm, across_mm });
+    return [corner(0, 0), corner(long_mm, 0), corner(long_mm, wide_mm), corner(0, wide_mm)];
+  }
+  return text
+    .split(";")
+    .map((part) => part.trim())
+    .filter(Boolean)
+    .map((part) => {
+      const [x, y, more] = part.split(",");
+      if (x === undefined || y === undefined || more !== undefined)
+        throw new Error(`'${part}': a corner is how far along, a comma, how far across`);
+      return { along_mm: lengthOf(x, style), across_mm: lengthOf(y, style) };
+    });
+}
+
+/** How large an offcut is, as it is listed. */
+export function offcutText(offcut: Offcut, style: Style): string {
+  const reach = (name: keyof Corner) => {
+    const at = offcut.corners.map((corner) => corner[name]);
+    return showLength(Math.max(...at) - Math.min(...at), style);
+  };
+  const drawn = offcut.corners.length === 4 ? "" : `, ${offcut.corners.length} corners`;
+  return `${reach("along_mm")} x ${reach("across_mm")}${drawn}`;
+}
