@@ -118,6 +118,20 @@ class Apart(SimpleTestCase):
         self.held(plan)
         self.assertEqual([len(s.pieces) for s in plan.sheets], [6, 4])
 
+    def test_a_plate_as_large_as_its_sheet_allows(self):
+        whole = squares(1, 2)[0].model_copy(update={"outline": rectangle(0, 0, 638, 988)})
+        plan = laid_out((whole,), sheets=(Sheet(long_mm=1000, wide_mm=650),))
+        self.held(plan)
+        self.assertEqual([len(s.pieces) for s in plan.sheets], [1, 1])
+        self.assertEqual({s.left for s in plan.sheets}, {None})
+
+    def test_the_wider_end_of_a_necked_offcut(self):
+        necked = ((0, 0), (300, 0), (300, 145), (500, 145), (500, 0), (700, 0), (700, 300), (500, 300))
+        waist = (*necked, (500, 155), (300, 155), (300, 300), (0, 300))
+        plan = laid_out(squares(100, 3), offcuts=(offcut(waist),))
+        self.held(plan)
+        self.assertEqual([(s.offcut_id, len(s.pieces)) for s in plan.sheets], [("ell", 3)])
+
     def test_what_is_left_is_used_next_time(self):
         first = laid_out(squares(200, 2), sheets=(Sheet(long_mm=1000, wide_mm=450),))
         left = first.sheets[0].left

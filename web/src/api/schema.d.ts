@@ -6337,7 +6337,7 @@ export interface components {
             /** Pieces */
             pieces: components["schemas"]["Laid"][];
             /** Price */
-            price: number | null;
+            price?: number | null;
             /** Steel */
             steel: string;
             /** Steel Id */

@@ -91,9 +91,9 @@ def _lowest(body: Polygon, room: Polygon, lying: Iterable[Parts]) -> tuple[float
     inside = box(x0 - a0 - ALMOST_MM, y0 - b0 - ALMOST_MM, x1 - a1 + ALMOST_MM, y1 - b1 + ALMOST_MM)
     frame = box(x0, y0, x1, y1).difference(room)
     turned = convex_parts(scale(body, -1.0, -1.0, origin=(0, 0)))
-    blocked = [no_fit(parts, turned) for parts in (*(convex_parts(p) for p in _polygons(frame)), *lying)]
+    blocked = [no_fit(parts, turned) for parts in (*(convex_parts(p) for p in polygons_of(frame)), *lying)]
     free = inside.difference(unary_union(blocked).buffer(-ALMOST_MM)) if blocked else inside
-    corners = [c for part in _polygons(free) for ring in (part.exterior, *part.interiors) for c in ring.coords]
+    corners = [c for part in polygons_of(free) for ring in (part.exterior, *part.interiors) for c in ring.coords]
     return min(((float(c[0]), float(c[1])) for c in corners), default=None)
 
 
@@ -137,6 +137,7 @@ def _from_lowest(shape: Polygon) -> Corners:
     return np.roll(corners, -first, axis=0)
 
 
-def _polygons(shape: BaseGeometry) -> list[Polygon]:
+def polygons_of(shape: BaseGeometry) -> list[Polygon]:
+    """Every outline that a geometry holds."""
     parts = getattr(shape, "geoms", [shape])
     return [p for p in parts if isinstance(p, Polygon) and not p.is_empty and p.area > 1e-9]

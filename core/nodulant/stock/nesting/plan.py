@@ -13,9 +13,9 @@ from nodulant.job.document import Inputs
 from nodulant.job.rack import Corner, MetalRack, Offcut, Sheet, corners_of
 from nodulant.materials import find_steel
 from nodulant.stock.needs import blank_of
-from nodulant.stock.nesting.no_fit import bottom_left
-from nodulant.stock.nesting.piece import Laid, NestPiece, laid, nest_pieces
-from nodulant.stock.nesting.strip import InStrip, in_strip
+from nodulant.stock.nesting.no_fit import bottom_left, polygons_of
+from nodulant.stock.nesting.piece import Laid, NestPiece, laid, nest_pieces, placed_shape
+from nodulant.stock.nesting.strip import InStrip, in_strip, turns_across
 from nodulant.units.inline import as_length, as_thickness
 
 SECONDS = 15.0
@@ -202,12 +202,12 @@ def _that_fit(
     return fits, out
 
 
-def _fits(shape: Polygon, sheet: Sheet, rack: MetalRack) -> bool:
-    """Whether a plate lies inside a sheet along or across it."""
+def _fits(shape: Polygon, sheet: Sheet, rack: MetalRack, *, turned: bool = True) -> bool:
+    """Whether a plate lies inside a sheet as it is, or ``turned`` by a quarter where the grain does not matter."""
     x0, y0, x1, y1 = shape.bounds
     along, across = sheet.long_mm - 2 * rack.margin_mm, sheet.wide_mm - 2 * rack.margin_mm
     straight = x1 - x0 <= along and y1 - y0 <= across
-    return bool(straight or (not rack.grain and y1 - y0 <= along and x1 - x0 <= across))
+    return bool(straight or (turned and not rack.grain and y1 - y0 <= along and x1 - x0 <= across))
 
 
 def _sheet_for(still: Sequence[_Still], sold: Sequence[Sheet], rack: MetalRack) -> Sheet:
@@ -226,9 +226,10 @@ def _on_offcut(offcut: Offcut, still: list[_Still], rack: MetalRack) -> tuple[Ne
     """What of the largest plates fits an offcut, by no-fit polygons."""
     x0, y0, x1, y1 = offcut.shape().bounds
     outline = translate(offcut.shape(), -x0, -y0)
-    room = outline.buffer(-rack.margin_mm, join_style="mitre")
-    if not isinstance(room, Polygon) or room.is_empty:
+    parts = polygons_of(outline.buffer(-rack.margin_mm, join_style="mitre"))
+    if not parts:
         return None, still
+    room = max(parts, key=lambda part: part.area)
     put = bottom_left([s.shape for s in still], room, rack.kerf_mm, MOST_ON_OFFCUT, grain=rack.grain)
     if not put:
         return None, still
@@ -256,10 +257,12 @@ def _on_sheet(
 ) -> Generator[float, None, tuple[NestedSheet, list[_Still]]]:
     """One sheet filled from its left end; of what the strip carries past its end, what has room between goes there."""
     edge = max(rack.margin_mm - rack.kerf_mm, 0.0)
-    shapes = [s.shape for s in still]
-    found: tuple[InStrip, ...] = yield from in_strip(
-        shapes, [1] * len(shapes), own.wide_mm - 2 * edge, rack.kerf_mm, seconds, grain=rack.grain
-    )
+    across, shapes = own.wide_mm - 2 * edge, [s.shape for s in still]
+    tight = next((k for k, s in enumerate(shapes) if not turns_across(s, across, rack.kerf_mm, grain=rack.grain)), None)
+    found: tuple[InStrip, ...] = ()
+    if tight is None:
+        ones = [1] * len(shapes)
+        found = yield from in_strip(shapes, ones, across, rack.kerf_mm, seconds, grain=rack.grain)
     limit = own.long_mm - rack.margin_mm + TOUCH_MM
     pieces, kept = list[Laid](), set[int]()
     for spot in sorted(found, key=lambda s: s.x_mm):
@@ -267,6 +270,9 @@ def _on_sheet(
         if one.shape().bounds[2] <= limit:
             pieces.append(one)
             kept.add(spot.shape)
+    if not pieces:
+        first = tight or 0
+        pieces, kept = [_alone(own, still[first], rack)], {first}
     if len(kept) < len(still):
         room = box(rack.margin_mm, rack.margin_mm, own.long_mm - rack.margin_mm, own.wide_mm - rack.margin_mm)
         waits = [k for k in range(len(still)) if k not in kept]
@@ -298,6 +304,14 @@ def _on_sheet(
         price=own.price,
     )
     return sheet, rest
+
+
+def _alone(own: Sheet, one: _Still, rack: MetalRack) -> Laid:
+    """A plate that fills its sheet to the margins, in the sheet's corner."""
+    turns = (turn for turn in (0.0, 90.0) if _fits(placed_shape(one.shape, 0.0, 0.0, turn), own, rack, turned=False))
+    turn = next(turns, 0.0)
+    x0, y0, _, _ = placed_shape(one.shape, 0.0, 0.0, turn).bounds
+    return laid(one.piece, rack.margin_mm - x0, rack.margin_mm - y0, turn)
 
 
 def _left_of(own: Sheet, reach: float, group: Group, number: int) -> Offcut | None:

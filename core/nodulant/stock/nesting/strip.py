@@ -26,14 +26,14 @@ def in_strip(
 ) -> Generator[float, None, tuple[InStrip, ...]]:
     """Lay all shapes along a strip ``wide_mm`` across, ``gap_mm`` apart; yields seconds gone while it searches.
 
-    The strip is as long as it comes out: the caller cuts it into sheets.
+    The strip is as long as it comes out: the caller cuts it into sheets. Every shape has turns across it.
     """
     items = [
         spyrrow.Item(
             str(k),
             [(float(x), float(y)) for x, y in shape.exterior.coords[:-1]],
             demand=n,
-            allowed_orientations=_turns(shape, wide_mm - 2 * gap_mm, grain=grain),
+            allowed_orientations=turns_across(shape, wide_mm, gap_mm, grain=grain),
         )
         for k, (shape, n) in enumerate(zip(shapes, counts, strict=True))
     ]
@@ -55,8 +55,8 @@ def in_strip(
     )
 
 
-def _turns(shape: Polygon, wide_mm: float, *, grain: bool) -> tuple[float, ...]:
-    """Turns in which a shape lies across the strip at all: the solver wastes its time on others."""
+def turns_across(shape: Polygon, wide_mm: float, gap_mm: float, *, grain: bool) -> tuple[float, ...]:
+    """Turns in which a shape lies across a strip, whose edges the solver keeps the gap to: it wastes its time on others."""
     x0, y0, x1, y1 = shape.bounds
     across = {0.0: y1 - y0, 180.0: y1 - y0, 90.0: x1 - x0, 270.0: x1 - x0}
-    return tuple(turn for turn in (ALONG if grain else TURNS) if across[turn] <= wide_mm) or (0.0,)
+    return tuple(turn for turn in (ALONG if grain else TURNS) if across[turn] < wide_mm - 2 * gap_mm)
