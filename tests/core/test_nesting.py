@@ -11,7 +11,7 @@ from shapely.affinity import scale, translate
 
 from nodulant.base.search import at_its_end
 from nodulant.formats.nest_files import nest_zip
-from nodulant.geometry.outline import rectangle
+from nodulant.geometry.outline import polygon, rectangle
 from nodulant.job.document import Shop
 from nodulant.job.rack import Corner, MetalRack, Offcut, Sheet, corners_of
 from nodulant.stock.needs import needs_of
@@ -124,6 +124,16 @@ class Apart(SimpleTestCase):
         self.held(plan)
         self.assertEqual([len(s.pieces) for s in plan.sheets], [1, 1])
         self.assertEqual({s.left for s in plan.sheets}, {None})
+
+    def test_each_plate_waits_for_a_sheet_that_holds_it(self):
+        """A square that no narrow sheet holds, and a strip that no short one does."""
+        strip = squares(1, 1)[0].model_copy(update={"id": "strip", "outline": rectangle(0, 0, 1900, 90)})
+        corner = Polygon([(0, 0), (470, 0), (470, 20), (20, 20), (20, 470), (0, 470)])
+        frame = strip.model_copy(update={"id": "frame", "outline": polygon(corner.exterior.coords[:-1])})
+        sheets = (Sheet(long_mm=500, wide_mm=500), Sheet(long_mm=2000, wide_mm=300))
+        plan = laid_out((*squares(440, 1), strip, frame), sheets=sheets)
+        self.held(plan)
+        self.assertEqual(sum(len(s.pieces) for s in plan.sheets), 3)
 
     def test_the_wider_end_of_a_necked_offcut(self):
         necked = ((0, 0), (300, 0), (300, 145), (500, 145), (500, 0), (700, 0), (700, 300), (500, 300))

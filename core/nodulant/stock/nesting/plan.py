@@ -15,7 +15,7 @@ from nodulant.materials import find_steel
 from nodulant.stock.needs import blank_of
 from nodulant.stock.nesting.no_fit import bottom_left, polygons_of
 from nodulant.stock.nesting.piece import Laid, NestPiece, laid, nest_pieces, placed_shape
-from nodulant.stock.nesting.strip import InStrip, in_strip, turns_across
+from nodulant.stock.nesting.strip import in_strip, turns_across
 from nodulant.units.inline import as_length, as_thickness
 
 SECONDS = 15.0
@@ -255,38 +255,14 @@ def _on_offcut(offcut: Offcut, still: list[_Still], rack: MetalRack) -> tuple[Ne
 def _on_sheet(
     own: Sheet, still: list[_Still], rack: MetalRack, group: Group, seconds: int, number: int
 ) -> Generator[float, None, tuple[NestedSheet, list[_Still]]]:
-    """One sheet filled from its left end; of what the strip carries past its end, what has room between goes there."""
-    edge = max(rack.margin_mm - rack.kerf_mm, 0.0)
-    across, shapes = own.wide_mm - 2 * edge, [s.shape for s in still]
-    tight = next((k for k, s in enumerate(shapes) if not turns_across(s, across, rack.kerf_mm, grain=rack.grain)), None)
-    found: tuple[InStrip, ...] = ()
-    if tight is None:
-        ones = [1] * len(shapes)
-        found = yield from in_strip(shapes, ones, across, rack.kerf_mm, seconds, grain=rack.grain)
-    limit = own.long_mm - rack.margin_mm + TOUCH_MM
-    pieces, kept = list[Laid](), set[int]()
-    for spot in sorted(found, key=lambda s: s.x_mm):
-        one = laid(still[spot.shape].piece, spot.x_mm + edge, spot.y_mm + edge, spot.turned_deg)
-        if one.shape().bounds[2] <= limit:
-            pieces.append(one)
-            kept.add(spot.shape)
-    if not pieces:
-        first = tight or 0
-        pieces, kept = [_alone(own, still[first], rack)], {first}
-    if len(kept) < len(still):
-        room = box(rack.margin_mm, rack.margin_mm, own.long_mm - rack.margin_mm, own.wide_mm - rack.margin_mm)
-        waits = [k for k in range(len(still)) if k not in kept]
-        more = bottom_left(
-            [shapes[k] for k in waits],
-            room,
-            rack.kerf_mm,
-            MOST_BETWEEN,
-            [p.shape() for p in pieces],
-            grain=rack.grain,
-        )
-        pieces += [laid(still[waits[k]].piece, *spot) for k, spot in more.items()]
-        kept |= {waits[k] for k in more}
-    rest = [s for k, s in enumerate(still) if k not in kept]
+    """One sheet filled from its left end, and what waits for the next."""
+    here = [s for s in still if _fits(s.shape, own, rack)]
+    elsewhere = [s for s in still if not _fits(s.shape, own, rack)]
+    put = yield from _along(own, here, rack, seconds)
+    if len(put) < len(here):
+        put |= _between(own, here, put, rack)
+    pieces = list(put.values())
+    rest = [s for k, s in enumerate(here) if k not in put] + elsewhere
     reach = max(p.shape().bounds[2] for p in pieces) + rack.margin_mm
     sheet = NestedSheet(
         name=f"{as_thickness(group.thickness_mm)}, sheet {number}",
@@ -298,12 +274,37 @@ def _on_sheet(
         wide_mm=own.wide_mm,
         corners=corners_of(own.long_mm, own.wide_mm),
         pieces=tuple(pieces),
-        filled=sum(still[k].shape.area for k in kept) / (own.long_mm * own.wide_mm),
+        filled=sum(here[k].shape.area for k in put) / (own.long_mm * own.wide_mm),
         used_long_mm=min(reach, own.long_mm),
         left=_left_of(own, reach, group, number),
         price=own.price,
     )
-    return sheet, rest
+    return sheet, sorted(rest, key=lambda s: -s.shape.area)
+
+
+def _along(
+    own: Sheet, here: Sequence[_Still], rack: MetalRack, seconds: int
+) -> Generator[float, None, dict[int, Laid]]:
+    """What a strip as wide as the sheet holds up to its end; one plate alone where it fills the sheet to its margins."""
+    edge = max(rack.margin_mm - rack.kerf_mm, 0.0)
+    across, shapes = own.wide_mm - 2 * edge, [s.shape for s in here]
+    tight = next((k for k, s in enumerate(shapes) if not turns_across(s, across, rack.kerf_mm, grain=rack.grain)), None)
+    if tight is not None:
+        return {tight: _alone(own, here[tight], rack)}
+    found = yield from in_strip(shapes, [1] * len(shapes), across, rack.kerf_mm, seconds, grain=rack.grain)
+    limit = own.long_mm - rack.margin_mm + TOUCH_MM
+    every = {s.shape: laid(here[s.shape].piece, s.x_mm + edge, s.y_mm + edge, s.turned_deg) for s in found}
+    put = {k: one for k, one in every.items() if one.shape().bounds[2] <= limit}
+    return put or {0: _alone(own, here[0], rack)}
+
+
+def _between(own: Sheet, here: Sequence[_Still], put: dict[int, Laid], rack: MetalRack) -> dict[int, Laid]:
+    """What of the plates that wait has room between those that lie."""
+    room = box(rack.margin_mm, rack.margin_mm, own.long_mm - rack.margin_mm, own.wide_mm - rack.margin_mm)
+    waits = [k for k in range(len(here)) if k not in put]
+    lying = [one.shape() for one in put.values()]
+    spots = bottom_left([here[k].shape for k in waits], room, rack.kerf_mm, MOST_BETWEEN, lying, grain=rack.grain)
+    return {waits[k]: laid(here[waits[k]].piece, *spot) for k, spot in spots.items()}
 
 
 def _alone(own: Sheet, one: _Still, rack: MetalRack) -> Laid:
