@@ -59,6 +59,9 @@ class Shots(Bench):
         self.stage("Patterns")
         page.locator("button").filter(has_text=re.compile(r"^L\s*Liner$")).first.click()
         self.shot("patterns")
+        page.get_by_role("button", name="Lay the plates out").click()
+        page.get_by_role("button", name="Sheets as DXF, zipped").wait_for(timeout=90_000)
+        self.shot("sheets")
         self.stage("Build")
         for _ in range(4):
             with self.evaluated():
