@@ -271,3 +271,21 @@ class Sheets(Bench):
         group.get_by_role("button", name="Keep these sheets").click()
         group.get_by_role("button", name="Keep these sheets").wait_for(state="detached")
         self.assertIn("at 120", sheets.input_value())
+
+
+class OnPaper(Bench):
+    def test_the_pages_are_told_before_they_are_printed(self):
+        self.open("Patterns")
+        told = self.page.get_by_text(re.compile(r"^\d+ pages? to print$"))
+        told.wait_for()
+        before = int(told.inner_text().split()[0])
+        self.page.get_by_label("Mirrored pairs once, to turn over").check()
+        self.page.wait_for_function(
+            "n => [...document.querySelectorAll('p')].some(p => / pages? to print$/.test(p.innerText)"
+            " && parseInt(p.innerText) < n)",
+            arg=before,
+        )
+        self.page.get_by_label("Paper").select_option("a3")
+        with self.page.expect_download() as got:
+            self.page.get_by_role("button", name="PDF 1:1, all").click()
+        self.assertTrue(got.value.suggested_filename.endswith("a3.pdf"))

@@ -1,11 +1,12 @@
 """Patterns: every part has one, each lies on the frame by a named feature, text and marks stay on the plate."""
 
 from django.test import SimpleTestCase
-from shapely.geometry import Point, Polygon
+from shapely.geometry import LineString, Point, Polygon, box
 
 from nodulant.evaluate import evaluate
 from nodulant.frame.ops.notches.notch import Cap
 from nodulant.patterns.collect import patterns_of
+from nodulant.patterns.text_inside import block_mm
 from nodulant.units.inline import told
 from tests import fixtures as f
 
@@ -17,6 +18,12 @@ FULL = {
 
 def patterns(inputs):
     return patterns_of(inputs.survey, inputs.design.operations)
+
+
+def met(stroke, block):
+    """Whether a line or hole touches a block of text."""
+    points = stroke.outline.points(0.1)
+    return (Polygon(points) if stroke.outline.closed else LineString(points)).intersects(block)
 
 
 class EveryPart(SimpleTestCase):
@@ -74,6 +81,22 @@ class OnTheFrame(SimpleTestCase):
             with self.subTest(pattern.id):
                 plate = Polygon(pattern.strokes[0].outline.points(0.1)).buffer(1.0)
                 self.assertTrue(all(plate.contains(Point(t.x, t.y)) for t in pattern.labels))
+
+    def test_text_stands_in_the_metal_off_holes_and_lines(self):
+        """Every plate and template of the demo's options that has room for its rows, both sides; few have none."""
+        crowded = []
+        for option in ("arc", "straight", "step"):
+            for pattern in patterns(f.demo(option)):
+                wide, high = block_mm([t.text for t in pattern.labels], pattern.labels[0].height_mm)
+                first, last = pattern.labels[0], pattern.labels[-1]
+                block = box(first.x, last.y, first.x + wide, first.y + first.height_mm)
+                self.assertAlmostEqual(first.y + first.height_mm - last.y, high, delta=2.0)
+                cut = max((s.outline for s in pattern.strokes if s.layer == "CUT"), key=lambda o: abs(o.area_mm2()))
+                inside = Polygon(cut.points(0.1)).covers(block)
+                crossed = [s for s in pattern.strokes if s.outline is not cut and met(s, block)]
+                if not inside or crossed:
+                    crowded.append(pattern.id)
+        self.assertLessEqual(len(crowded), 4, crowded)
 
     def test_critical_and_free_dimensions(self):
         template = next(p for p in patterns(f.demo()) if p.id.endswith("cut-template/left"))

@@ -22,7 +22,8 @@ from PIL import Image
 from shapely.geometry import Polygon
 
 from nodulant.formats.dxf import pattern_dxf
-from nodulant.formats.pattern_pdf import TitleBlock, pattern_pdf, tile_size_mm
+from nodulant.formats.paper import page_size_mm, pages_of, tile_size_mm
+from nodulant.formats.pattern_pdf import TitleBlock, pattern_pdf
 from nodulant.formats.svg import pattern_svg
 from nodulant.patterns.collect import patterns_of
 from tests import fixtures as f
@@ -115,6 +116,67 @@ class Pdf(SimpleTestCase):
                 self.assertTrue(any(abs(b - 100 * PIXELS_PER_MM) <= 1 for b in bars), set(bars))
                 self.assertTrue(any(abs(b - 101.6 * PIXELS_PER_MM) <= 1 for b in bars), set(bars))
 
+    def test_the_upright_bar_measures_100_mm_too(self):
+        """A printer may shrink one way only."""
+        for paper in ("a3", "legal"):
+            image = page(pattern_pdf([demo_patterns()["axle-notch/liner/left"]], paper, TITLE))
+            bars = [int(r) for row in image[:, 40:80].T for r in runs(row) if r > 900]
+            self.assertTrue(any(abs(b - 100 * PIXELS_PER_MM) <= 1 for b in bars), set(bars))
+
+    def test_an_arc_notch_takes_at_most_half_the_paper_of_a_page_each(self):
+        """Both rails' plates and templates; a page or more for each pattern was the layout before."""
+        patterns = list(demo_patterns().values())
+        each = sum(len(pages_of([p], "a4")) for p in patterns)
+        boxing = [p for p in patterns if "boxing" in p.id]
+        rest = [p for p in patterns if "boxing" not in p.id]
+        self.assertLessEqual(len(pages_of(rest, "a4", once=True)), sum(len(pages_of([p], "a4")) for p in rest) / 2)
+        self.assertLess(len(pages_of(patterns, "a4", once=True)), 0.6 * each)
+        self.assertTrue(all(p.turned for p in pages_of(boxing, "a4")), "a long plate runs over pages on their side")
+
+    def test_nothing_on_a_page_lies_over_another_or_past_its_edge(self):
+        """Of the demo's largest option, with the room that dimensions take; every pattern is there once."""
+        patterns = list(demo_patterns("step").values())
+        for paper in ("a4", "a3", "letter", "legal"):
+            pages = pages_of(patterns, paper)
+            put = [u.pattern.id for p in pages for u in p.puts if (p.column, p.row) == (0, 0)]
+            self.assertEqual(sorted(put), sorted(p.id for p in patterns))
+            for sheet in (p for p in pages if p.across * p.up == 1):
+                wide, high = tile_size_mm(paper, turned=sheet.turned)
+                boxes = []
+                for u in sheet.puts:
+                    _, _, w, h = u.pattern.bounds()
+                    boxes.append(Polygon([(u.x, u.y), (u.x + w, u.y), (u.x + w, u.y + h), (u.x, u.y + h)]))
+                    self.assertTrue(
+                        u.x >= 0 and u.x + w <= wide + 0.1 and u.y >= 0 and u.y + h <= high + 0.1, u.pattern.id
+                    )
+                for i, one in enumerate(boxes):
+                    self.assertFalse([1 for two in boxes[i + 1 :] if one.intersection(two).area > 0.1])
+        self.assertEqual(page_size_mm("a4", turned=True), page_size_mm("a4")[::-1])
+
+    def test_a_pair_is_printed_once_and_says_so(self):
+        patterns = demo_patterns()
+        pair = [patterns[f"axle-notch/liner/{side}"] for side in ("left", "right")]
+        (sheet,) = pages_of(pair, "a4", once=True)
+        self.assertEqual([(u.pattern.side, u.both) for u in sheet.puts], [("left", True)])
+        other = pair[1].model_copy(update={"strokes": pair[1].strokes[:1], "id": "other/liner/right"})
+        self.assertEqual(len([u for p in pages_of([pair[0], other], "a4", once=True) for u in p.puts]), 2)
+        text = self.words(pattern_pdf(pair, "a4", TITLE, once=True))
+        self.assertIn("turned over it is R", text)
+
+    def test_edges_that_meet_carry_the_same_letter(self):
+        """Each letter of a plate over several pages stands on two of them."""
+        text = self.words(pattern_pdf([demo_patterns()["box-rear/boxing/left"]], "letter", TITLE))
+        letters = re.findall(r"^([A-Z])$", text.replace("\f", "\n"), re.MULTILINE)
+        self.assertTrue(letters)
+        self.assertEqual({letters.count(letter) for letter in letters}, {2})
+
+    def words(self, data):
+        with tempfile.NamedTemporaryFile(suffix=".pdf") as file:
+            file.write(data)
+            file.flush()
+            done = subprocess.run(["pdftotext", file.name, "-"], check=True, capture_output=True, text=True)
+        return done.stdout
+
     def test_liner_measures_its_developed_length_on_paper(self):
         pattern = demo_patterns()["axle-notch/liner/left"]
         image = page(pattern_pdf([pattern], "a4", TITLE))
@@ -126,7 +188,7 @@ class Pdf(SimpleTestCase):
 
     def test_long_plates_go_on_several_sheets_that_overlap(self):
         pattern = demo_patterns()["box-rear/boxing/left"]
-        wide, _ = tile_size_mm("a4")
+        wide = max(tile_size_mm("a4", turned=turned)[0] for turned in (False, True))
         sheets = pattern_pdf([pattern], "a4", TITLE).count(b"/Type /Page\n")
         self.assertGreaterEqual(sheets, math.ceil(pattern.bounds()[2] / wide))
 
@@ -139,7 +201,7 @@ class Pdf(SimpleTestCase):
         pages = [p for p in text.split("\f") if p.strip()]
         self.assertTrue(pages)
         for sheet in pages:
-            self.assertIn("Measure the bar before you cut", sheet)
+            self.assertIn("Measure the bars before you cut", sheet)
             self.assertIn("A job: an option, revision 1", sheet)
             self.assertIn("scale 1:1", sheet)
 

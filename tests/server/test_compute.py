@@ -178,6 +178,20 @@ class Finding(Shop):
             self.assertEqual(len(files.namelist()), len(plan["sheets"]) + 1)
         self.refused(self.send("post", url, {"plan": {**plan, "sheets": "all"}})[0], 422, "input")
 
+    def test_pages_are_counted_before_they_are_printed(self):
+        body = {"job_id": self.job.pk, "design": self.design()}
+        counts = {}
+        for paper in ("a4", "a3"):
+            for once in (False, True):
+                counts[paper, once] = self.send("post", "/patterns/pages", {**body, "paper": paper, "once": once})[1][
+                    "pages"
+                ]
+        self.assertGreater(counts["a4", False], counts["a4", True])
+        self.assertGreater(counts["a4", False], counts["a3", False])
+        url = f"/api/options/{self.option.pk}/patterns.pdf?paper=a4&once=true"
+        self.assertEqual(self.client.get(url).content.count(b"/Type /Page\n"), counts["a4", True])
+        self.refused(self.send("post", "/patterns/pages", {**body, "paper": "a0"})[0], 422, "input")
+
     def test_a_rack_that_cannot_be_is_named(self):
         head = self.send("get", f"/jobs/{self.job.pk}")[1]
         crossing = [{"along_mm": x, "across_mm": y} for x, y in ((0, 0), (100, 100), (100, 0), (0, 100))]

@@ -20,7 +20,8 @@ from nodulant.formats.handcheck_text import sheet_lines
 from nodulant.formats.jobfile import JobFileRefused, job_schema, load_job
 from nodulant.formats.nest_files import file_name, nest_csv, sheet_pattern
 from nodulant.formats.order_tables import order_csv, order_xlsx
-from nodulant.formats.pattern_pdf import Paper, TitleBlock, pattern_pdf
+from nodulant.formats.paper import SIZES, Paper
+from nodulant.formats.pattern_pdf import TitleBlock, pattern_pdf
 from nodulant.formats.report_pdf import report_pdf
 from nodulant.handcheck import hand_check
 from nodulant.job.document import Inputs
@@ -56,7 +57,8 @@ def main(argv: list[str] | None = None) -> int:
         own.add_argument("file", type=Path)
         own.add_argument("--option", help="id of the option (the first one by default)")
         own.add_argument("--out", type=Path, default=Path("."), help="folder to write into")
-        own.add_argument("--paper", choices=("a4", "letter"), default="a4")
+        own.add_argument("--paper", choices=tuple(SIZES), default="a4")
+        own.add_argument("--once", action="store_true", help="print mirrored pairs once: turn over for the other side")
     commands.add_parser("schema", help="print the JSON Schema of job files")
     arguments = parser.parse_args(argv)
     if arguments.command == "schema":
@@ -76,7 +78,7 @@ def _guarded(arguments: argparse.Namespace) -> int:
             return _handcheck(inputs, arguments.json)
         arguments.out.mkdir(parents=True, exist_ok=True)
         if arguments.command == "patterns":
-            return _patterns(job.name, inputs, arguments.out, arguments.paper)
+            return _patterns(job.name, inputs, arguments.out, arguments.paper, once=arguments.once)
         if arguments.command == "order":
             return _order(inputs, arguments.out)
         if arguments.command == "nest":
@@ -94,14 +96,14 @@ def _guarded(arguments: argparse.Namespace) -> int:
         return _refuse([_line(error)])
 
 
-def _patterns(name: str, inputs: Inputs, out: Path, paper: Paper) -> int:
+def _patterns(name: str, inputs: Inputs, out: Path, paper: Paper, *, once: bool) -> int:
     evaluate(inputs)
     found = [told_in(p, inputs.shop.style) for p in patterns_of(inputs.survey, inputs.design.operations)]
     for pattern in found:
         _write(out / f"{pattern.id.replace('/', '-')}.dxf", pattern_dxf(pattern))
     _write(
         out / f"patterns-{paper}.pdf",
-        pattern_pdf(found, paper, TitleBlock(name, "from a job file", inputs.content_hash())),
+        pattern_pdf(found, paper, TitleBlock(name, "from a job file", inputs.content_hash()), once=once),
     )
     return 0
 

@@ -1,28 +1,31 @@
-"""A pattern as PDF at 1:1, tiled on A4 or Letter.
+"""Patterns as PDF at 1:1, on pages as ``paper`` lays them out.
 
-Every page carries a 100 mm and a 4 in check bar (filled, without strokes, so that their
-length is exact), registration marks in the overlap and the line 'measure the bar before you
-cut'. PDF user space is 1/72 in; 1 mm = 72/25.4 points exactly.
+Every page carries a 100 mm and a 4 in check bar across and a 100 mm one upright (filled, without strokes, so that
+their length is exact) and the line 'measure the bar before you cut'; pages of one pattern have registration marks in
+their overlap, and letters that say which edges meet. PDF user space is 1/72 in; 1 mm = 72/25.4 points exactly.
 """
 
 import io
-import math
+from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Literal
 
-from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.pdfgen.canvas import Canvas
 
 from nodulant.drawn.lines import TEXT_MM, Drawn, drawn_dimensions, leader, room_round
+from nodulant.formats.paper import (
+    FOOT_MM,
+    MARGIN_MM,
+    MM,
+    OVERLAP_MM,
+    Page,
+    Paper,
+    Put,
+    page_size_mm,
+    pages_of,
+    tile_size_mm,
+)
 from nodulant.patterns.pattern import Pattern
-
-Paper = Literal["a4", "letter"]
-MM = 72 / 25.4
-MARGIN_MM = 10.0
-FOOT_MM = 24.0
-OVERLAP_MM = 10.0
-SIZES = {"a4": A4, "letter": LETTER}
 
 
 @dataclass(frozen=True)
@@ -34,73 +37,83 @@ class TitleBlock:
     content_hash: str
 
 
-def pattern_pdf(patterns: list[Pattern], paper: Paper, title: TitleBlock) -> bytes:
-    """All ``patterns`` one after another, each on as many pages as it needs, with the title block on every page."""
+def pattern_pdf(patterns: Sequence[Pattern], paper: Paper, title: TitleBlock, *, once: bool = False) -> bytes:
+    """All ``patterns`` on as few pages as they need, with the title block on every page; mirrored pairs ``once`` or both."""
     stream = io.BytesIO()
-    canvas = Canvas(stream, pagesize=SIZES[paper], invariant=True)
+    canvas = Canvas(stream, invariant=True)
     canvas.setTitle("Nodulant patterns 1:1")
-    for pattern in patterns:
-        sheet = _sheet(pattern, paper)
-        for tile in sheet.tiles():
-            _page(canvas, pattern, paper, sheet, tile)
-            _title(canvas, paper, title)
-            canvas.showPage()
+    pages = pages_of(patterns, paper, once=once)
+    for number, page in enumerate(pages, 1):
+        wide, high = page_size_mm(paper, turned=page.turned)
+        canvas.setPageSize((wide * MM, high * MM))
+        _page(canvas, paper, page)
+        _foot(canvas, page, f"page {number} of {len(pages)}", wide)
+        _title(canvas, wide, title)
+        canvas.showPage()
     canvas.save()
     return stream.getvalue()
 
 
-def tile_size_mm(paper: Paper) -> tuple[float, float]:
-    """Drawing area of a page, mm."""
-    width, height = SIZES[paper]
-    return width / MM - 2 * MARGIN_MM, height / MM - MARGIN_MM - FOOT_MM
-
-
-@dataclass(frozen=True)
-class _Sheet:
-    """How many pages a pattern takes, where its corner lies on them, mm, and whether dimensions stand inside it."""
-
-    across: int
-    up: int
-    x: float = 0.0
-    y: float = 0.0
-    inside: bool = True
-
-    def tiles(self) -> list[tuple[int, int]]:
-        return [(c, r) for r in range(self.up) for c in range(self.across)]
-
-
-def _sheet(pattern: Pattern, paper: Paper) -> _Sheet:
-    """Dimensions stand round the part where that takes no more paper, inside it where it would."""
-    _, _, width, height = pattern.bounds()
-    room = room_round(pattern.dimensions)
-    bare = _Sheet(*_pages(width, height, paper))
-    wide, high = width + room["left"] + room["right"], height + room["below"] + room["above"]
-    if _pages(wide, high, paper) != (bare.across, bare.up):
-        return bare
-    return _Sheet(bare.across, bare.up, room["left"], room["below"], inside=False)
-
-
-def _pages(width: float, height: float, paper: Paper) -> tuple[int, int]:
-    tile_w, tile_h = tile_size_mm(paper)
-    across = max(1, math.ceil((width - OVERLAP_MM) / (tile_w - OVERLAP_MM)))
-    return across, max(1, math.ceil((height - OVERLAP_MM) / (tile_h - OVERLAP_MM)))
-
-
-def _page(canvas: Canvas, pattern: Pattern, paper: Paper, sheet: _Sheet, tile: tuple[int, int]) -> None:
-    column, row = tile
-    tile_w, tile_h = tile_size_mm(paper)
-    _foot(canvas, pattern, f"sheet {column + 1} of {sheet.across} across, {row + 1} of {sheet.up} up")
+def _page(canvas: Canvas, paper: Paper, page: Page) -> None:
+    tile_w, tile_h = tile_size_mm(paper, turned=page.turned)
     canvas.saveState()
     canvas.translate(MARGIN_MM * MM, FOOT_MM * MM)
     clip = canvas.beginPath()
     clip.rect(0, 0, tile_w * MM, tile_h * MM)
     canvas.clipPath(clip, stroke=0, fill=0)
-    _registration(canvas, tile_w, tile_h)
-    canvas.translate(-column * (tile_w - OVERLAP_MM) * MM, -row * (tile_h - OVERLAP_MM) * MM)
-    canvas.translate(sheet.x * MM, sheet.y * MM)
-    _strokes(canvas, pattern)
-    _measures(canvas, pattern, inside=sheet.inside)
+    if page.across * page.up > 1:
+        _registration(canvas, tile_w, tile_h)
+        _letters(canvas, page, tile_w, tile_h)
+    canvas.translate(-page.column * (tile_w - OVERLAP_MM) * MM, -page.row * (tile_h - OVERLAP_MM) * MM)
+    for put in page.puts:
+        canvas.saveState()
+        canvas.translate(put.x * MM, put.y * MM)
+        _strokes(canvas, put.pattern)
+        _measures(canvas, put.pattern, inside=put.inside)
+        if len(page.puts) > 1:
+            _caption(canvas, put)
+        canvas.restoreState()
     canvas.restoreState()
+
+
+CAPTION_PT, CAPTION_ROW_MM = 7.0, 3.2
+
+
+def _caption(canvas: Canvas, put: Put) -> None:
+    """Two rows under a pattern and its dimensions."""
+    below = room_round(() if put.inside else put.pattern.dimensions)["below"]
+    canvas.setFont("Helvetica", CAPTION_PT)
+    for row, text in enumerate(_named(put), 1):
+        canvas.drawString(0, -(below + row * CAPTION_ROW_MM) * MM, _shortened(text, put.wide * MM, CAPTION_PT))
+
+
+def _named(put: Put) -> tuple[str, str]:
+    """What it is, and of what and from where."""
+    side = "L; turned over it is R" if put.both else put.pattern.side
+    return f"{put.pattern.title} · {side}", f"{put.pattern.steel} · from {put.pattern.datum}"
+
+
+def _letters(canvas: Canvas, page: Page, tile_w: float, tile_h: float) -> None:
+    """The same letter on both pages of an edge that meets: across first, then up."""
+    canvas.setFont("Helvetica", LETTER_MM * MM)
+    half = OVERLAP_MM / 2
+    for at, x in ((page.column - 1, half), (page.column, tile_w - half)):
+        if 0 <= at < page.across - 1:
+            letter = _letter(page.row * (page.across - 1) + at)
+            canvas.drawCentredString(x * MM, tile_h / 2 * MM, letter)
+    for at, y in ((page.row - 1, half), (page.row, tile_h - half)):
+        if 0 <= at < page.up - 1:
+            letter = _letter(page.up * (page.across - 1) + at * page.across + page.column)
+            canvas.drawCentredString(tile_w / 2 * MM, (y - LETTER_MM / 3) * MM, letter)
+
+
+LETTER_MM = 5.0
+
+
+def _letter(number: int) -> str:
+    """A to Z, then AA, AB and so on."""
+    tens, ones = divmod(number, 26)
+    return (_letter(tens - 1) if tens else "") + chr(ord("A") + ones)
 
 
 def _strokes(canvas: Canvas, pattern: Pattern) -> None:
@@ -163,43 +176,43 @@ def _registration(canvas: Canvas, tile_w: float, tile_h: float) -> None:
             canvas.circle(x * MM, y * MM, 1.5 * MM, stroke=1, fill=0)
 
 
-def _foot(canvas: Canvas, pattern: Pattern, sheet: str) -> None:
-    canvas.setFont("Helvetica", 8)
-    canvas.drawString(
-        MARGIN_MM * MM,
-        18.5 * MM,
-        f"{pattern.title} · {pattern.side} · {pattern.steel} · {sheet} · from {pattern.datum}",
-    )
-    canvas.drawString(
-        MARGIN_MM * MM,
-        14.5 * MM,
-        "Print at 100 %. Measure the bar before you cut: upper 100 mm, lower 4 in.",
-    )
+def _foot(canvas: Canvas, page: Page, number: str, wide: float) -> None:
+    """What lies on the page, the line that says measure, and the bars."""
+    first = page.puts[0]
+    what = " · ".join(_named(first)) if len(page.puts) == 1 else f"{len(page.puts)} patterns, each named under it"
+    if page.across * page.up > 1:
+        what += f" · sheet {page.column + 1} of {page.across} across, {page.row + 1} of {page.up} up"
+    canvas.setFont("Helvetica", FOOT_PT)
+    canvas.drawString(MARGIN_MM * MM, 18.5 * MM, _shortened(f"{number} · {what}", (wide - 2 * MARGIN_MM) * MM, FOOT_PT))
+    measure = "Print at 100 %. Measure the bars before you cut: upper and upright 100 mm, lower 4 in."
+    canvas.drawString(MARGIN_MM * MM, 14.5 * MM, measure)
     canvas.setFillGray(0)
     canvas.rect(MARGIN_MM * MM, 10 * MM, 100 * MM, 2 * MM, stroke=0, fill=1)
     canvas.rect(MARGIN_MM * MM, 6 * MM, 4 * 25.4 * MM, 2 * MM, stroke=0, fill=1)
+    canvas.rect(5 * MM, FOOT_MM * MM, 2 * MM, 100 * MM, stroke=0, fill=1)
 
 
+FOOT_PT = 8.0
 BLOCK_X_MM, BLOCK_Y_MM, BLOCK_H_MM = 118.0, 3.5, 9.5
 """Beside the check bars, under the lines of the foot."""
 
 
-def _title(canvas: Canvas, paper: Paper, title: TitleBlock) -> None:
-    wide = SIZES[paper][0] / MM - MARGIN_MM - BLOCK_X_MM
+def _title(canvas: Canvas, page_wide: float, title: TitleBlock) -> None:
+    wide = page_wide - MARGIN_MM - BLOCK_X_MM
     canvas.setLineWidth(0.35)
     canvas.rect(BLOCK_X_MM * MM, BLOCK_Y_MM * MM, wide * MM, BLOCK_H_MM * MM, stroke=1, fill=0)
     rows = (f"{title.job}: {title.revision}", f"scale 1:1 · design and survey {title.content_hash[:HASH_DIGITS]}")
     for i, text in enumerate(rows):
         canvas.setFont("Helvetica", TITLE_PT)
         y = (BLOCK_Y_MM + BLOCK_H_MM - 3.8 - 4.0 * i) * MM
-        canvas.drawString((BLOCK_X_MM + 1.5) * MM, y, _shortened(text, (wide - 3.0) * MM))
+        canvas.drawString((BLOCK_X_MM + 1.5) * MM, y, _shortened(text, (wide - 3.0) * MM, TITLE_PT))
 
 
 TITLE_PT, HASH_DIGITS = 7.5, 12
 
 
-def _shortened(text: str, wide_pt: float) -> str:
+def _shortened(text: str, wide_pt: float, size_pt: float) -> str:
     """A text that fits, cut at its end where it is too long."""
-    while stringWidth(text, "Helvetica", TITLE_PT) > wide_pt:
+    while len(text) > 1 and stringWidth(text, "Helvetica", size_pt) > wide_pt:
         text = f"{text[:-2]}…"
     return text

@@ -12,6 +12,7 @@ from nodulant.parts.part import Part, RoundHole
 from nodulant.parts.sides import Side
 from nodulant.patterns.measured import arc_callouts, cut_dimensions, hole_callouts, plate_dimensions
 from nodulant.patterns.pattern import Label, Pattern, Stroke
+from nodulant.patterns.text_inside import text_inside
 from nodulant.survey.vehicle import Feature
 from nodulant.units.inline import as_place, as_thickness
 
@@ -121,7 +122,7 @@ def finish(
     datum: str,
     callouts: tuple[Callout, ...] = (),
 ) -> Pattern:
-    """The pattern at its origin; mirrored for the right side."""
+    """The pattern at its origin, mirrored for the right side, its text where the metal has room for it."""
     steel = find_steel(part.steel_id).name if part else "card or thin sheet"
     pattern = Pattern(
         id=id_,
@@ -136,7 +137,7 @@ def finish(
         datum=datum,
         callouts=callouts,
     )
-    return _mirrored(pattern).at_origin() if side == "right" else pattern.at_origin()
+    return text_inside((_mirrored(pattern) if side == "right" else pattern).at_origin())
 
 
 def _mirrored(pattern: Pattern) -> Pattern:

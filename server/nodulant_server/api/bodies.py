@@ -10,6 +10,7 @@ from nodulant.base.model import Frozen, Name, Text
 from nodulant.begin.start import Start
 from nodulant.evaluate import Want
 from nodulant.evaluate.evaluation import RailDrawing
+from nodulant.formats.paper import Paper
 from nodulant.frame.ops.form import Form
 from nodulant.job.changes import Change
 from nodulant.job.document import Design, Shop
@@ -259,6 +260,19 @@ class EvaluateBody(DraftBody):
     want: Want = Want()
     slim: bool = False
     sequence: int = 0
+
+
+class PagesBody(DraftBody):
+    """How many pages a draft's patterns take on a paper; mirrored pairs ``once`` or both."""
+
+    paper: Paper = "a4"
+    once: bool = False
+
+
+class Pages(Frozen):
+    """Pages of paper."""
+
+    pages: int
 
 
 class TravelBody(DraftBody):

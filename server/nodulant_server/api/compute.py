@@ -13,6 +13,7 @@ from nodulant.checks.groups import counts
 from nodulant.evaluate import Evaluation, InvalidInputs, Want, evaluate
 from nodulant.evaluate.side_by_side import SideBySide, side_by_side
 from nodulant.evaluate.suspensions.travel import Moved, moved
+from nodulant.formats.paper import pages_of
 from nodulant.formats.rail_drawn import DrawnSection, section_from_drawing, stations_from_outline
 from nodulant.formats.stations_csv import read_stations
 from nodulant.handcheck import HandCheck, hand_check
@@ -23,6 +24,7 @@ from nodulant.patterns.pattern import Pattern
 from nodulant.stock.order import OrderList, order_list
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
+from nodulant.units.inline import told_in
 from nodulant_server.actions.log import inputs_of
 from nodulant_server.api.access import acting, job_of, option_of
 from nodulant_server.api.bodies import (
@@ -31,6 +33,8 @@ from nodulant_server.api.bodies import (
     EvaluateBody,
     OptionCounts,
     OutlineBody,
+    Pages,
+    PagesBody,
     SectionBody,
     StationsBody,
     TravelBody,
@@ -193,3 +197,12 @@ def patterns(request: HttpRequest, body: EvaluateBody) -> list[Pattern]:
     inputs = drafted(request, body.job_id, body.design, body.survey)
     evaluate(inputs)
     return list(patterns_of(inputs.survey, inputs.design.operations))
+
+
+@router.post("/patterns/pages", response=Pages)
+def pattern_pages(request: HttpRequest, body: PagesBody) -> Pages:
+    """How many pages all patterns of a draft take."""
+    inputs = drafted(request, body.job_id, body.design, body.survey)
+    evaluate(inputs, BARE)
+    found = [told_in(p, inputs.shop.style) for p in patterns_of(inputs.survey, inputs.design.operations)]
+    return Pages(pages=len(pages_of(found, body.paper, once=body.once)))

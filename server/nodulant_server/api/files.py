@@ -10,7 +10,8 @@ from nodulant.formats.checklist_pdf import checklist_pdf
 from nodulant.formats.dxf import Unit, all_dxf, pattern_dxf
 from nodulant.formats.nest_files import nest_zip
 from nodulant.formats.order_tables import order_csv, order_xlsx
-from nodulant.formats.pattern_pdf import Paper, TitleBlock, pattern_pdf
+from nodulant.formats.paper import Paper
+from nodulant.formats.pattern_pdf import TitleBlock, pattern_pdf
 from nodulant.formats.svg import pattern_svg
 from nodulant.formats.tables_csv import checks_csv, readings_csv
 from nodulant.job.document import Inputs
@@ -40,9 +41,18 @@ def _revision(option: Option) -> str:
 
 @router.get("/options/{option_id}/patterns.{kind}")
 def pattern_file(
-    request: HttpRequest, option_id: int, kind: str, id: str = "", paper: Paper = "a4", unit: Unit = "mm"
+    request: HttpRequest,
+    option_id: int,
+    kind: str,
+    id: str = "",
+    paper: Paper = "a4",
+    unit: Unit = "mm",
+    once: bool = False,
 ) -> HttpResponse:
-    """Patterns as files: ``dxf`` or ``svg`` of one pattern, ``pdf`` of one or all, ``zip`` of every DXF."""
+    """Patterns as files: ``dxf`` or ``svg`` of one pattern, ``pdf`` of one or all, ``zip`` of every DXF.
+
+    With ``once`` a pair that is one turned over is on paper once.
+    """
     option, inputs = current(request, option_id)
     evaluate(inputs)
     style = inputs.shop.style
@@ -52,7 +62,7 @@ def pattern_file(
     name = (id or "patterns").replace("/", "-")
     if kind == "pdf":
         block = TitleBlock(option.job.name, _revision(option), inputs.content_hash())
-        return _file(pattern_pdf(found, paper, block), "application/pdf", f"{name}-{paper}.pdf")
+        return _file(pattern_pdf(found, paper, block, once=once), "application/pdf", f"{name}-{paper}.pdf")
     if kind == "zip":
         return _file(all_dxf(found, option.job.name, style, unit), "application/zip", f"{name}-{unit}.zip")
     if kind == "dxf":

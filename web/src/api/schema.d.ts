@@ -998,6 +998,8 @@ export interface paths {
         /**
          * Pattern File
          * @description Patterns as files: ``dxf`` or ``svg`` of one pattern, ``pdf`` of one or all, ``zip`` of every DXF.
+         *
+         *     With ``once`` a pair that is one turned over is on paper once.
          */
         get: operations["nodulant_server_api_files_pattern_file"];
         put?: never;
@@ -1206,6 +1208,26 @@ export interface paths {
          * @description Patterns of a draft.
          */
         post: operations["nodulant_server_api_compute_patterns"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/patterns/pages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pattern Pages
+         * @description How many pages all patterns of a draft take.
+         */
+        post: operations["nodulant_server_api_compute_pattern_pages"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6846,6 +6868,35 @@ export interface components {
              * @default 5
              */
             weld_leg_mm: number;
+        };
+        /**
+         * Pages
+         * @description Pages of paper.
+         */
+        Pages: {
+            /** Pages */
+            pages: number;
+        };
+        /**
+         * PagesBody
+         * @description How many pages a draft's patterns take on a paper; mirrored pairs ``once`` or both.
+         */
+        PagesBody: {
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            /**
+             * Once
+             * @default false
+             */
+            once: boolean;
+            /**
+             * Paper
+             * @default a4
+             * @enum {string}
+             */
+            paper: "a4" | "a3" | "letter" | "legal";
+            survey?: components["schemas"]["Survey"] | null;
         };
         /**
          * ParallelFourLink
@@ -12566,8 +12617,9 @@ export interface operations {
         parameters: {
             query?: {
                 id?: string;
-                paper?: "a4" | "letter";
+                paper?: "a4" | "a3" | "letter" | "legal";
                 unit?: "mm" | "in";
+                once?: boolean;
             };
             header?: never;
             path: {
@@ -12843,6 +12895,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Pattern"][];
+                };
+            };
+        };
+    };
+    nodulant_server_api_compute_pattern_pages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PagesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pages"];
                 };
             };
         };

@@ -9,6 +9,13 @@ import { OrderGroup } from "./OrderGroup";
 import { useNest } from "./useNest";
 import { usePatterns } from "./usePatterns";
 
+const PAPERS = [
+  ["a4", "A4"],
+  ["a3", "A3"],
+  ["letter", "Letter"],
+  ["legal", "Legal"],
+] as const;
+
 const UNITS = [
   ["mm", "millimetres"],
   ["in", "inches"],
@@ -18,7 +25,7 @@ const UNITS = [
 export default function PatternPanel({ job }: { job: JobHead }) {
   const show = useNest((s) => s.show);
   const { optionId } = usePick("optionId");
-  const { patterns, chosen, choose, paper, setPaper, load, trouble } = usePatterns();
+  const { patterns, chosen, choose, paper, once, pages, print, load, trouble } = usePatterns();
   const [unit, setUnit] = useState<"mm" | "in">("mm");
   const draft = useBench((s) => s.history.now);
   // biome-ignore lint/correctness/useExhaustiveDependencies: patterns follow the draft
@@ -37,15 +44,21 @@ export default function PatternPanel({ job }: { job: JobHead }) {
               free
               label="Paper"
               value={paper}
-              choices={[
-                ["a4", "A4"],
-                ["letter", "Letter"],
-              ]}
-              choose={(value) => setPaper(value === "letter" ? "letter" : "a4")}
+              choices={PAPERS}
+              choose={(value) => print({ paper: PAPERS.find(([id]) => id === value)?.[0] ?? "a4" })}
             />
           </Box>
-          <FileLink href={`${base}.pdf?paper=${paper}`} name="PDF 1:1, all" />
+          <FileLink href={`${base}.pdf?paper=${paper}&once=${once}`} name="PDF 1:1, all" />
         </Flex>
+        <label style={{ display: "flex", gap: "8px", minHeight: "34px", alignItems: "center", fontSize: "14px" }}>
+          <input type="checkbox" checked={once} onChange={(e) => print({ once: e.target.checked })} />
+          Mirrored pairs once, to turn over
+        </label>
+        {pages !== null && pages > 0 && (
+          <Text fontSize="14px" color="faint">
+            {pages === 1 ? "1 page" : `${pages} pages`} to print
+          </Text>
+        )}
         <Flex gap="2" align="end" mt="2">
           <Box flex="1">
             <PlainChoice

@@ -3,27 +3,37 @@ import { api, got } from "../api/client";
 import type { Pattern } from "../api/types";
 import { useBench } from "../draft/store";
 
+export type Paper = "a4" | "a3" | "letter" | "legal";
+
 type Shown = {
   patterns: Pattern[];
   chosen: string | null;
-  paper: "a4" | "letter";
+  paper: Paper;
+  /** Whether a pair that is one turned over is printed once. */
+  once: boolean;
+  /** Pages that all patterns take; null while that is not known. */
+  pages: number | null;
   trouble: string;
   load: () => Promise<void>;
   choose: (id: string) => void;
-  setPaper: (paper: "a4" | "letter") => void;
+  print: (more: { paper?: Paper; once?: boolean }) => void;
+  count: () => Promise<void>;
 };
 
 /** Patterns of the draft on the bench. */
-export const usePatterns = create<Shown>((set) => ({
+export const usePatterns = create<Shown>((set, get) => ({
   patterns: [],
   chosen: null,
   paper: "a4",
+  once: false,
+  pages: null,
   trouble: "",
   load: async () => {
     const { jobId, history } = useBench.getState();
     const body = { job_id: jobId, ...history.now, slim: false, sequence: 0, want: NOTHING };
     try {
       const patterns = await got(api.POST("/api/patterns", { body }));
+      void get().count();
       set((s) => ({
         patterns,
         trouble: "",
@@ -34,7 +44,22 @@ export const usePatterns = create<Shown>((set) => ({
     }
   },
   choose: (chosen) => set({ chosen }),
-  setPaper: (paper) => set({ paper }),
+  print: (more) => {
+    set({ ...more, pages: null });
+    void get().count();
+  },
+  count: async () => {
+    const { jobId, history } = useBench.getState();
+    const { paper, once } = get();
+    try {
+      const { pages } = await got(
+        api.POST("/api/patterns/pages", { body: { job_id: jobId, ...history.now, paper, once } }),
+      );
+      if (get().paper === paper && get().once === once) set({ pages });
+    } catch {
+      set({ pages: null });
+    }
+  },
 }));
 
 /** Of an evaluation nothing is wanted here: patterns and lists are worked out by themselves. */

@@ -1,0 +1,73 @@
+"""Etched text stands in the metal: inside the outline, off holes and lines, as large as there is room."""
+
+from collections.abc import Sequence
+
+import numpy as np
+import shapely
+from shapely import LineString, Polygon
+from shapely.geometry.base import BaseGeometry
+
+from nodulant.patterns.pattern import Label, Pattern
+from nodulant.units.inline import told
+
+HEIGHTS_MM = (5.0, 4.0, 3.0, 2.5, 2.0, 1.5)
+WIDE = 0.62
+"""How wide a letter is, over its height, at the most of plain fonts."""
+ROW, CLEAR_MM, LOOKS = 1.7, 1.0, 24
+"""From row to row over the height; from text to an edge or line; places looked at each way."""
+
+
+def text_inside(pattern: Pattern) -> Pattern:
+    """The pattern with its rows of text where they have room, or its name alone; as it was where that has none either."""
+    rows = [label.text for label in pattern.labels]
+    metal = _metal(pattern)
+    if not rows or metal is None:
+        return pattern
+    name_and_side = " · ".join(rows[0].split(" · ")[:2])
+    for own in (rows, rows[:1], [name_and_side]):
+        for height in HEIGHTS_MM:
+            corner = _corner(metal, own, height)
+            if corner is not None:
+                return pattern.model_copy(update={"labels": _rows(own, *corner, height)})
+    return pattern
+
+
+def _rows(rows: Sequence[str], x: float, top: float, height_mm: float) -> tuple[Label, ...]:
+    down = (height_mm * (1 + ROW * i) for i in range(len(rows)))
+    return tuple(Label(text=text, x=x, y=top - d, height_mm=height_mm) for text, d in zip(rows, down, strict=True))
+
+
+def block_mm(rows: Sequence[str], height_mm: float) -> tuple[float, float]:
+    """Width and height of rows of text, in whichever unit takes more, mm."""
+    letters = max(len(told(row, style)) for row in rows for style in ("mm", "in16"))
+    return letters * WIDE * height_mm, height_mm * (1 + ROW * (len(rows) - 1))
+
+
+def _metal(pattern: Pattern) -> BaseGeometry | None:
+    cuts = [s.outline for s in pattern.strokes if s.layer == "CUT" and s.outline.closed]
+    if not cuts:
+        return None
+    outer = max(cuts, key=lambda line: abs(line.area_mm2()))
+    gone: list[BaseGeometry] = []
+    for stroke in pattern.strokes:
+        if stroke.outline is outer:
+            continue
+        points = stroke.outline.points(0.2)
+        shape = Polygon(points) if stroke.outline.closed and len(points) > 2 else LineString(points)
+        gone.append(shape.buffer(CLEAR_MM))
+    return Polygon(outer.points(0.2)).buffer(-CLEAR_MM).difference(shapely.unary_union(gone))
+
+
+def _corner(metal: BaseGeometry, rows: Sequence[str], height_mm: float) -> tuple[float, float] | None:
+    """Upper left corner of the block, as high and then as far left as it fits."""
+    wide, high = block_mm(rows, height_mm)
+    x0, y0, x1, y1 = metal.bounds
+    if not (x1 - x0 >= wide and y1 - y0 >= high):
+        return None
+    x, y = np.meshgrid(np.linspace(x0, x1 - wide, LOOKS), np.linspace(y1 - high, y0, LOOKS))
+    shapely.prepare(metal)
+    inside = shapely.covers(metal, shapely.box(x.ravel(), y.ravel(), x.ravel() + wide, y.ravel() + high))
+    if not inside.any():
+        return None
+    first = int(np.argmax(inside))
+    return float(x.ravel()[first]), float(y.ravel()[first] + high)
