@@ -56,7 +56,7 @@ class FreshWork(SimpleTestCase):
             self.assertGreater(way * step.place.offset_mm, 500)
             self.assertEqual(step.rises, "ahead" if axle == "front" else "behind")
             jog = fresh_operation(inputs, "narrow")
-            self.assertEqual((jog.start is None, jog.end is None), (axle == "front", axle == "rear"))
+            self.assertEqual((jog.start, jog.end.anchor_id), (None, "front-axle"))
             cut = fresh_operation(inputs, "access-cut")
             self.assertLess(cut.start.offset_mm, cut.end.offset_mm)
 

@@ -108,7 +108,7 @@ class Front(SimpleTestCase):
 
     def test_a_step_and_a_jog_meet_end_to_end_or_are_refused_by_name(self):
         step = new("z-step", place=at("front-axle", 700), rise_mm=50.8, rises="ahead")
-        jog = new("narrow", start=None, end=at("front-axle", 700), inward_mm=50.8)
+        jog = new("narrow", end=at("front-axle", 700), inward_mm=50.8)
         self.assertTrue(evaluate(begun(step, jog)).parts)
         with self.assertRaises(NodulantError) as caught:
             evaluate(begun(step, jog.model_copy(update={"end": jog.end.model_copy(update={"offset_mm": 800.0})})))
@@ -116,7 +116,7 @@ class Front(SimpleTestCase):
         self.assertIn("160 mm further back, or 100 mm ahead", told(caught.exception.acceptable, "mm"))
 
     def test_a_seat_on_metal_that_comes_out_is_told(self):
-        jog = new("narrow", start=None, end=at("front-axle", 550), inward_mm=50.8)
+        jog = new("narrow", end=at("front-axle", 550), inward_mm=50.8)
         told = [
             c for c in rows(begun(jog)).values() if c.why and "Front shackle" in c.why.words and c.verdict == "fails"
         ]

@@ -64,9 +64,8 @@ class Narrow(RailOperation):
 
     @classmethod
     def fresh_values(cls, on: Setting) -> dict[str, object]:
-        """Where it begins and what no default tells."""
-        cut = "end" if on.axle == "front" else "start"
-        return {cut: on.inward(500), "inward_mm": 20.0, "box": Box(wall_mm=6.0)}
+        """Where it begins and what no default tells: most narrowing makes room for the front wheels' lock or tuck."""
+        return {"end": on.front(500), "inward_mm": 20.0, "box": Box(wall_mm=6.0)}
 
     @model_validator(mode="after")
     def _is_cut(self) -> Self:
