@@ -25,6 +25,11 @@ export function PlainQuantity({ label, value, take, kind = "length", hideLabel =
   const [typed, setTyped] = useState<{ text: string; value: number } | null>(null);
   const own = typed !== null && typed.value === value ? typed.text : null;
   const text = editing ?? raw?.text ?? own ?? (value === null ? "" : showQuantity(value, kind, style));
+  /** What is wrong goes as soon as it is mended: if it went when the field is left, a button pressed then would move away. */
+  const edit = (given: string) => {
+    setEditing(given);
+    if (raw && !("message" in parseTyped(given, kind, style))) setRaw(null);
+  };
   const finish = (given: string) => {
     if (editing === null) return;
     setEditing(null);
@@ -43,7 +48,7 @@ export function PlainQuantity({ label, value, take, kind = "length", hideLabel =
         wrong={Boolean(raw?.message || problem)}
         data-unread={raw?.message ? "" : undefined}
         value={text}
-        onChange={(e) => setEditing(e.target.value)}
+        onChange={(e) => edit(e.target.value)}
         onBlur={(e) => finish(e.target.value)}
         onKeyDown={(e) => e.key === "Enter" && finish(e.currentTarget.value)}
       />
