@@ -7,8 +7,8 @@ import rectpack
 from tests import fixtures as f
 
 from bench.measure import Figure
-from nodulant.base.search import at_its_end
 from nodulant.job.rack import MetalRack, Sheet
+from nodulant.search.steps import to_the_end
 from nodulant.stock.needs import blank_of
 from nodulant.stock.nesting.piece import NestPiece, nest_pieces
 from nodulant.stock.nesting.plan import SECONDS, nest_all
@@ -35,7 +35,7 @@ def nesting() -> list[Figure]:
 
 
 def _long(pieces: list[NestPiece], rack: MetalRack, seconds: float) -> float:
-    plan = at_its_end(nest_all(pieces, rack, seconds))
+    plan = to_the_end(nest_all(pieces, rack, seconds))
     return sum(s.used_long_mm for s in plan.sheets)
 
 

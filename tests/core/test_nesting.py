@@ -9,11 +9,11 @@ from django.test import SimpleTestCase
 from shapely import Polygon, box
 from shapely.affinity import scale, translate
 
-from nodulant.base.search import at_its_end
 from nodulant.formats.nest_files import nest_zip
 from nodulant.geometry.outline import polygon, rectangle
 from nodulant.job.document import Shop
 from nodulant.job.rack import Corner, MetalRack, Offcut, Sheet, corners_of
+from nodulant.search.steps import to_the_end
 from nodulant.stock.needs import needs_of
 from nodulant.stock.nesting.no_fit import bottom_left, convex_parts, no_fit
 from nodulant.stock.nesting.piece import NestPiece, nest_pieces
@@ -41,7 +41,7 @@ def squares(side, count, thickness=6.0):
 
 
 def laid_out(pieces, seconds=1.0, **rack):
-    return at_its_end(nest_all(pieces, MetalRack(**rack), seconds))
+    return to_the_end(nest_all(pieces, MetalRack(**rack), seconds))
 
 
 class NoFit(SimpleTestCase):
@@ -88,7 +88,7 @@ class Apart(SimpleTestCase):
     def test_the_demo_on_an_offcut_and_sheets(self):
         inputs = f.job().inputs("step")
         rack = MetalRack(offcuts=(offcut(),), sheets=(Sheet(long_mm=1400, wide_mm=700, price=90.0),))
-        plan = at_its_end(nest(inputs.model_copy(update={"shop": inputs.shop.model_copy(update={"rack": rack})}), 5.0))
+        plan = to_the_end(nest(inputs.model_copy(update={"shop": inputs.shop.model_copy(update={"rack": rack})}), 5.0))
         self.held(plan)
         needs = needs_of(inputs)
         self.assertEqual(plan.pieces, sum(p.count for p in needs.plates))
@@ -192,7 +192,7 @@ class LeftOut(SimpleTestCase):
 
 class Files(SimpleTestCase):
     def test_every_sheet_is_read_back_with_its_arcs(self):
-        plan = at_its_end(nest(f.demo(), 2.0))
+        plan = to_the_end(nest(f.demo(), 2.0))
         with zipfile.ZipFile(io.BytesIO(nest_zip(plan, "in16", "mm"))) as files:
             names = [n for n in files.namelist() if n.endswith(".dxf")]
             self.assertEqual(len(names), len(plan.sheets))

@@ -158,6 +158,8 @@ class Pdf(SimpleTestCase):
         pair = [patterns[f"axle-notch/liner/{side}"] for side in ("left", "right")]
         (sheet,) = pages_of(pair, "a4", once=True)
         self.assertEqual([(u.pattern.side, u.both) for u in sheet.puts], [("left", True)])
+        thick = pair[1].model_copy(update={"thickness_mm": 9.0})
+        self.assertEqual(len([u for p in pages_of([pair[0], thick], "a4", once=True) for u in p.puts]), 2)
         other = pair[1].model_copy(update={"strokes": pair[1].strokes[:1], "id": "other/liner/right"})
         self.assertEqual(len([u for p in pages_of([pair[0], other], "a4", once=True) for u in p.puts]), 2)
         text = self.words(pattern_pdf(pair, "a4", TITLE, once=True))

@@ -9,7 +9,6 @@ import sys
 from pathlib import Path
 
 from nodulant.base.errors import NodulantError
-from nodulant.base.search import at_its_end
 from nodulant.checks.groups import counts
 from nodulant.checks.words import limit_in_words, place_in_words, rows_of, says
 from nodulant.evaluate import Evaluation, InvalidInputs, evaluate
@@ -26,6 +25,7 @@ from nodulant.formats.report_pdf import report_pdf
 from nodulant.handcheck import hand_check
 from nodulant.job.document import Inputs
 from nodulant.patterns.collect import patterns_of
+from nodulant.search.steps import to_the_end
 from nodulant.stock.nesting.plan import nest
 from nodulant.stock.order import order_list
 from nodulant.units.inline import told, told_in, told_json
@@ -57,6 +57,8 @@ def main(argv: list[str] | None = None) -> int:
         own.add_argument("file", type=Path)
         own.add_argument("--option", help="id of the option (the first one by default)")
         own.add_argument("--out", type=Path, default=Path("."), help="folder to write into")
+        if name != "patterns":
+            continue
         own.add_argument("--paper", choices=tuple(SIZES), default="a4")
         own.add_argument("--once", action="store_true", help="print mirrored pairs once: turn over for the other side")
     commands.add_parser("schema", help="print the JSON Schema of job files")
@@ -119,7 +121,7 @@ def _order(inputs: Inputs, folder: Path) -> int:
 def _nest(inputs: Inputs, folder: Path) -> int:
     """One DXF a sheet and a table; status 1 where a plate is left out."""
     evaluate(inputs)
-    plan, style = at_its_end(nest(inputs)), inputs.shop.style
+    plan, style = to_the_end(nest(inputs)), inputs.shop.style
     for k, sheet in enumerate(plan.sheets, 1):
         _write(folder / file_name(sheet, k, style), pattern_dxf(told_in(sheet_pattern(sheet), style)))
     _write(folder / "sheets.csv", nest_csv(plan, style))

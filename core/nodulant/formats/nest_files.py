@@ -3,26 +3,26 @@
 import io
 import zipfile
 
-from shapely import Point, box
+from shapely import Polygon, unary_union
 
 from nodulant.formats.dxf import Unit, pattern_dxf
 from nodulant.formats.tables_csv import table_csv
 from nodulant.geometry.outline import polygon
 from nodulant.patterns.pattern import Label, Pattern, Stroke
-from nodulant.stock.nesting.piece import Laid
+from nodulant.patterns.text_inside import fitted_rows
+from nodulant.stock.nesting.piece import CHORD_MM, Laid
 from nodulant.stock.nesting.plan import NestedSheet, NestPlan
 from nodulant.units.inline import told, told_in
 from nodulant.units.show import Style, show_length
 
-TEXT_MM = 6.0
-LETTER = 0.7
-"""How wide a letter of a plain stroke font is, over its height."""
+TEXT_MM = (6.0, 4.0, 2.5)
+CLEAR_MM = 1.0
 
 
 def sheet_pattern(sheet: NestedSheet) -> Pattern:
     """A sheet as one drawing: its edge and names on ETCH, plates on CUT, their holes on HOLE."""
     strokes = [Stroke(layer="ETCH", outline=polygon((c.along_mm, c.across_mm) for c in sheet.corners))]
-    labels = []
+    labels: list[Label] = []
     for piece in sheet.pieces:
         strokes += [Stroke(layer="HOLE", outline=hole) for hole in piece.holes]
         strokes.append(Stroke(layer="CUT", outline=piece.outline))
@@ -41,20 +41,11 @@ def sheet_pattern(sheet: NestedSheet) -> Pattern:
     )
 
 
-def _named(piece: Laid) -> list[Label]:
+def _named(piece: Laid) -> tuple[Label, ...]:
     """Its name inside its outline and off its holes; left out where it does not fit."""
-    text = f"{piece.name} {'L' if piece.side == 'left' else 'R'}"
-    metal = piece.shape()
-    for hole in piece.holes:
-        x0, y0, x1, y1 = hole.bounds()
-        metal = metal.difference(Point((x0 + x1) / 2, (y0 + y1) / 2).buffer(max(x1 - x0, y1 - y0) / 2 + 2))
-    at = metal.representative_point()
-    for height in (TEXT_MM, TEXT_MM / 2):
-        long = len(text) * height * LETTER
-        x, y = at.x - long / 2, at.y - height / 2
-        if metal.covers(box(x - 1, y - 1, x + long + 1, y + height + 1)):
-            return [Label(text=text, x=x, y=y, height_mm=height)]
-    return []
+    holes = unary_union([Polygon(hole.points(CHORD_MM)).buffer(CLEAR_MM) for hole in piece.holes])
+    metal = piece.shape().buffer(-CLEAR_MM).difference(holes)
+    return fitted_rows(metal, ((f"{piece.name} · {piece.side[0].upper()}",),), TEXT_MM)
 
 
 def nest_zip(plan: NestPlan, style: Style, unit: Unit = "mm") -> bytes:

@@ -92,9 +92,11 @@ def _once(patterns: Sequence[Pattern]) -> list[tuple[Pattern, bool]]:
 
 
 def _mirrored(one: Pattern, two: Pattern) -> bool:
+    if (one.thickness_mm, one.steel) != (two.thickness_mm, two.steel):
+        return False
     cut = [[s for s in p.strokes if s.layer in {"CUT", "HOLE"}] for p in (one.at_origin(), two.at_origin())]
     x0, _, x1, _ = one.at_origin().bounds()
-    pairs = zip(*cut, strict=False)
+    pairs = zip(*cut, strict=True)
     return len(cut[0]) == len(cut[1]) and all(_turned_over(a, b, x0 + x1) for a, b in pairs)
 
 
@@ -195,7 +197,7 @@ class _Sheet:
 
 
 def _shelved(boxes: Sequence[_Box], paper: Paper, *, first: bool) -> list[Page]:
-    """The highest first, each on the first page that has room (first fit; Coffman et al. 1980)."""
+    """The highest first, each on the first page that has room (first fit; Coffman et al. 1980, from memory)."""
     sheets: list[_Sheet] = []
     for box in sorted(boxes, key=lambda b: (-b.high, -b.wide)):
         if any(sheet.take(box) for sheet in sheets):

@@ -24,12 +24,20 @@ def text_inside(pattern: Pattern) -> Pattern:
     if not rows or metal is None:
         return pattern
     name_and_side = " · ".join(rows[0].split(" · ")[:2])
-    for own in (rows, rows[:1], [name_and_side]):
-        for height in HEIGHTS_MM:
-            corner = _corner(metal, own, height)
+    labels = fitted_rows(metal, (rows, rows[:1], [name_and_side]), HEIGHTS_MM)
+    return pattern.model_copy(update={"labels": labels}) if labels else pattern
+
+
+def fitted_rows(
+    metal: BaseGeometry, choices: Sequence[Sequence[str]], heights_mm: Sequence[float]
+) -> tuple[Label, ...]:
+    """The first of several rows of text that has room in the metal, as large as it goes; nothing where none has."""
+    for rows in choices:
+        for height in heights_mm:
+            corner = _corner(metal, rows, height)
             if corner is not None:
-                return pattern.model_copy(update={"labels": _rows(own, *corner, height)})
-    return pattern
+                return _rows(rows, *corner, height)
+    return ()
 
 
 def _rows(rows: Sequence[str], x: float, top: float, height_mm: float) -> tuple[Label, ...]:

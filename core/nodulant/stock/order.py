@@ -109,7 +109,7 @@ def _counted(count: int, one: str) -> str:
 
 
 def strips_of(pieces: Iterable[PlatePiece], kerf_mm: float) -> tuple[float, list[float]]:
-    """Width and lengths of strips that hold every blank on shelves, the largest first (first fit, Coffman et al. 1980).
+    """Width and lengths of strips that hold every blank on shelves, the largest first (first fit, Coffman et al. 1980, from memory).
 
     As wide as the widest blank's short side and its margins; a blank that fits across lies so. No strip is longer
     than what is sold, but for a blank that is.

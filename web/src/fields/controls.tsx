@@ -115,16 +115,22 @@ export function TickField({ label, path }: { label: string; path: Path }) {
   const value = Boolean(useBench((s) => valueAt(seenDraft(s), path)));
   const act = useBench((s) => s.act);
   const may = useMay();
+  const set = (ticked: boolean) => act({ kind: "set", path, value: ticked });
+  return <PlainTick label={label} value={value} take={set} off={!may.design} />;
+}
+
+/** A yes or no that is not part of the draft. */
+export function PlainTick(props: { label: string; value: boolean; take: (value: boolean) => void; off?: boolean }) {
   return (
     <Flex as="label" gap="2" align="center" fontSize="14px" minH="28px">
       <input
         type="checkbox"
-        checked={value}
-        disabled={!may.design}
-        onChange={(e) => act({ kind: "set", path, value: e.target.checked })}
+        checked={props.value}
+        disabled={props.off}
+        onChange={(e) => props.take(e.target.checked)}
         className="tick"
       />
-      {label}
+      {props.label}
     </Flex>
   );
 }

@@ -9,26 +9,29 @@ import { Act } from "../fields/controls";
 import { showLength } from "../units/show";
 import { keepRack, RackFields, unused } from "./RackFields";
 import type { Offcut } from "./stockText";
-import { type NestPlan, useNest } from "./useNest";
+import { type NestPlan, type Of, useNest, useOwnNest } from "./useNest";
 
 /** Every plate laid out on offcuts and sheets by its true outline, and the sheets as files. */
 export function NestGroup({ job }: { job: JobHead }) {
   const search = useSearch("/api/find/nest");
-  const { jobId } = usePick("jobId");
+  const { jobId, optionId } = usePick("jobId", "optionId");
   const draft = useBench((s) => s.history.now);
-  const { plan, of, take } = useNest();
+  const take = useNest((s) => s.take);
+  const own = useOwnNest();
+  const of = { option: optionId, draft, rack: job.shop.rack };
   const found = search.answer?.nest;
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new answer is taken once
-  useEffect(() => void (found && take(found, search.asked)), [found]);
+  useEffect(() => void (found && take(found, search.asked as Of)), [found]);
   return (
     <SearchBox
       title="Sheets"
       ask="Lay the plates out"
       search={search}
-      find={() => void search.find({ job_id: jobId, ...draft }, draft)}
+      counted="s"
+      find={() => void search.find({ job_id: jobId, ...draft }, of)}
       stock={<RackFields job={job} />}
     >
-      {plan && <Laid job={job} plan={plan} stale={of !== draft} />}
+      {own && <Laid job={job} plan={own.plan} stale={own.of.draft !== draft || own.of.rack !== job.shop.rack} />}
     </SearchBox>
   );
 }
@@ -59,7 +62,7 @@ function Laid({ job, plan, stale }: { job: JobHead; plan: NestPlan; stale: boole
   };
   return (
     <>
-      {stale && <Text color="removed">The design has changed since: lay them out again.</Text>}
+      {stale && <Text color="removed">The design or the rack has changed since: lay them out again.</Text>}
       <Text>
         {plan.pieces - plan.left_out.length} of {plan.pieces} plates, {share(plan)} of the metal up to where they reach
         {plan.price != null && `; sheets cost ${plan.price} ${job.shop.rates.currency}`}

@@ -2,7 +2,7 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
 import type { JobHead } from "../api/types";
 import { useBench, usePick } from "../draft/store";
-import { Group, PlainChoice } from "../fields/controls";
+import { Group, PlainChoice, PlainTick } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
 import { NestGroup } from "./NestGroup";
 import { OrderGroup } from "./OrderGroup";
@@ -50,10 +50,7 @@ export default function PatternPanel({ job }: { job: JobHead }) {
           </Box>
           <FileLink href={`${base}.pdf?paper=${paper}&once=${once}`} name="PDF 1:1, all" />
         </Flex>
-        <label style={{ display: "flex", gap: "8px", minHeight: "34px", alignItems: "center", fontSize: "14px" }}>
-          <input type="checkbox" checked={once} onChange={(e) => print({ once: e.target.checked })} />
-          Mirrored pairs once, to turn over
-        </label>
+        <PlainTick label="Mirrored pairs once, to turn over" value={once} take={(own) => print({ once: own })} />
         {pages !== null && pages > 0 && (
           <Text fontSize="14px" color="faint">
             {pages === 1 ? "1 page" : `${pages} pages`} to print

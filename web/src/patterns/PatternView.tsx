@@ -8,7 +8,7 @@ import { outlinePath } from "../drawing/outlinePath";
 import { useSize } from "../drawing/useSize";
 import { showThickness } from "../units/show";
 import { NestView } from "./NestView";
-import { useNest } from "./useNest";
+import { useOwnNest } from "./useNest";
 import { usePatterns } from "./usePatterns";
 
 const LINE = {
@@ -25,7 +25,7 @@ const LEAST_TEXT = 12;
 export default function PatternView() {
   const { patterns, chosen } = usePatterns();
   const style = useBench((s) => s.style);
-  const sheet = useNest((s) => (s.sheet === null ? undefined : s.plan?.sheets[s.sheet]));
+  const sheet = useOwnNest()?.sheet;
   const pattern = patterns.find((p) => p.id === chosen);
   if (sheet) return <NestView sheet={sheet} />;
   if (!pattern) return <Text p="6">Pick a pattern on the left.</Text>;

@@ -1,13 +1,14 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
+import { useSteelChoices } from "../api/catalogue";
 import type { JobHead, Style } from "../api/types";
 import { keepShop } from "../bench/keepShop";
 import { messageOf } from "../cut/useSearch";
 import { useBench } from "../draft/store";
-import { Act, Pair } from "../fields/controls";
+import { Act, Pair, PlainChoice, PlainTick } from "../fields/controls";
 import { PlainWords } from "../fields/plain";
 import { showLength, showThickness } from "../units/show";
-import { cornersOf, lengthOf, type Offcut, offcutText, type Rack, sheetsOf, sheetText } from "./stockText";
+import { cornersOf, lengthOf, type MetalRack, type Offcut, offcutText, sheetsOf, sheetText } from "./stockText";
 
 /** Sheets that are sold, what parting takes, and the offcuts in the rack. */
 export function RackFields({ job }: { job: JobHead }) {
@@ -16,9 +17,9 @@ export function RackFields({ job }: { job: JobHead }) {
 }
 
 /** Keep the job's shop with another rack. */
-export const keepRack = (job: JobHead, rack: Rack) => keepShop(job, { ...job.shop, rack });
+export const keepRack = (job: JobHead, rack: MetalRack) => keepShop(job, { ...job.shop, rack });
 
-function Fields({ job, rack, style }: { job: JobHead; rack: Rack; style: Style }) {
+function Fields({ job, rack, style }: { job: JobHead; rack: MetalRack; style: Style }) {
   const stands = {
     sheets: rack.sheets.map((sheet) => sheetText(sheet, style)).join("; "),
     kerf: showThickness(rack.kerf_mm, style),
@@ -29,7 +30,7 @@ function Fields({ job, rack, style }: { job: JobHead; rack: Rack; style: Style }
   const [trouble, setTrouble] = useState("");
   const put = (more: Partial<typeof stands>) => setTyped({ ...typed, ...more });
   const changed = (Object.keys(stands) as (keyof typeof stands)[]).some((name) => typed[name] !== stands[name]);
-  const told = async (make: () => Rack) => {
+  const told = async (make: () => MetalRack) => {
     try {
       await keepRack(job, make());
       setTrouble("");
@@ -37,7 +38,7 @@ function Fields({ job, rack, style }: { job: JobHead; rack: Rack; style: Style }
       setTrouble(messageOf(error));
     }
   };
-  const read = (): Rack => ({
+  const read = (): MetalRack => ({
     ...rack,
     sheets: sheetsOf(typed.sheets, style, rack.sheets),
     kerf_mm: typed.kerf === stands.kerf ? rack.kerf_mm : lengthOf(typed.kerf, style),
@@ -51,10 +52,7 @@ function Fields({ job, rack, style }: { job: JobHead; rack: Rack; style: Style }
         <PlainWords label="Cut takes" value={typed.kerf} take={(kerf) => put({ kerf })} />
         <PlainWords label="To the sheet's edge" value={typed.margin} take={(margin) => put({ margin })} />
       </Pair>
-      <label style={{ display: "flex", gap: "8px", minHeight: "34px", alignItems: "center", fontSize: "14px" }}>
-        <input type="checkbox" checked={typed.grain} onChange={(e) => put({ grain: e.target.checked })} />
-        Every plate's length along the sheet's
-      </label>
+      <PlainTick label="Every plate's length along the sheet's" value={typed.grain} take={(grain) => put({ grain })} />
       {changed && (
         <Act main onClick={() => void told(read)}>
           Keep these sheets
@@ -68,18 +66,19 @@ function Fields({ job, rack, style }: { job: JobHead; rack: Rack; style: Style }
   );
 }
 
-type Given = { rack: Rack; style: Style; keep: (offcuts: () => Offcut[]) => void };
+type Given = { rack: MetalRack; style: Style; keep: (offcuts: () => Offcut[]) => void };
 
 /** Offcuts in the rack, and one more by its size or its corners. */
 function Offcuts({ rack, style, keep }: Given) {
+  const steels = useSteelChoices(true);
   const [open, setOpen] = useState(false);
-  const [typed, setTyped] = useState({ name: "", thick: "", size: "" });
+  const [typed, setTyped] = useState({ name: "", thick: "", size: "", steel: "mild" });
   const put = (more: Partial<typeof typed>) => setTyped({ ...typed, ...more });
   const one = (): Offcut => ({
     id: unused(rack.offcuts),
     name: typed.name.trim() || "offcut",
     thickness_mm: lengthOf(typed.thick, style),
-    steel_id: "mild",
+    steel_id: typed.steel,
     corners: cornersOf(typed.size, style),
   });
   return (
@@ -108,6 +107,7 @@ function Offcuts({ rack, style, keep }: Given) {
             value={typed.size}
             take={(size) => put({ size })}
           />
+          <PlainChoice label="Its steel" value={typed.steel} choices={steels} choose={(steel) => put({ steel })} />
           <Flex gap="2" mt="1">
             <Act main onClick={() => keep(() => [...rack.offcuts, one()])}>
               Put it in the rack

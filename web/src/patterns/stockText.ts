@@ -3,7 +3,7 @@ import type { Style } from "../api/types";
 import { parseTyped } from "../units/parse";
 import { showLength } from "../units/show";
 
-export type Rack = components["schemas"]["MetalRack"];
+export type MetalRack = components["schemas"]["MetalRack"];
 export type SheetSold = components["schemas"]["Sheet"];
 export type Offcut = components["schemas"]["Offcut"];
 type Corner = Offcut["corners"][number];

@@ -12,7 +12,6 @@ from nodulant.base.arrays import significant
 from nodulant.base.errors import NodulantError
 from nodulant.base.memo import remembered
 from nodulant.base.model import Frozen
-from nodulant.base.search import at_its_end
 from nodulant.checks.check import Check, Verdict, order
 from nodulant.checks.sweep_rules import inside_check, sweep_checks, way_in_words, way_of
 from nodulant.clearance.arches import arch_of
@@ -38,6 +37,7 @@ from nodulant.job.riding import in_place
 from nodulant.parts.limits import find_limit
 from nodulant.parts.sides import LEFT_RIGHT, LoadState
 from nodulant.parts.tyre import Tyre, parse_tyre
+from nodulant.search.steps import to_the_end
 from nodulant.survey.checklist import reading_missing
 from nodulant.survey.vehicle import Axle
 from nodulant.suspension.study import Study, tyre_on_wheel
@@ -266,7 +266,7 @@ def _pairs(inputs: Inputs, here: Scene) -> list[Pair]:
 
 def whole_sweep(inputs: Inputs) -> SweepResult:
     """The sweep to its end."""
-    return at_its_end(sweep(inputs))
+    return to_the_end(sweep(inputs))
 
 
 def _urgency(p: SweptPair) -> float:

@@ -1,6 +1,6 @@
 """Pieces put into an outline from its lower left, by no-fit polygons.
 
-The no-fit polygon of a lying piece A and a new one B is the Minkowski sum of A and -B (Art 1966): B's origin may
+The no-fit polygon of a lying piece A and a new one B is the Minkowski sum of A and -B (Art 1966, from memory): B's origin may
 stand anywhere outside it. Outlines that are not convex are summed piece by piece (their triangles, joined where
 that stays convex).
 """
@@ -14,7 +14,7 @@ from shapely.affinity import rotate, scale
 from shapely.geometry.base import BaseGeometry
 from shapely.geometry.polygon import orient
 
-from nodulant.stock.nesting.piece import placed_shape
+from nodulant.stock.nesting.piece import placed_shape, quarters
 
 ALMOST_MM = 1e-4
 """A piece may touch what is beside it."""
@@ -22,7 +22,6 @@ SMOOTH_MM = 1.0
 """Arcs are followed from outside to this, so that no-fit polygons stay small."""
 FEW = 16
 """Corners of an outline without arcs."""
-QUARTERS, ALONG = (0.0, 90.0, 180.0, 270.0), (0.0, 180.0)
 Corners = NDArray[np.float64]
 Parts = list[Corners]
 Spot = tuple[float, float, float]
@@ -69,9 +68,9 @@ def _best(body: Polygon, room: Polygon, lying: Sequence[Parts], turns: Iterable[
 
 def _turns(body: Polygon, *, grain: bool) -> tuple[float, ...]:
     """Quarter turns that lay it differently; half turns along the grain."""
-    turns = ALONG if grain else QUARTERS
+    turns = quarters(grain=grain)
     half = rotate(body, 180, origin=body.envelope.centroid)
-    return turns[: len(turns) // 2] if half.symmetric_difference(body).area < 1e-3 * body.area else turns
+    return turns[::2] if half.symmetric_difference(body).area < 1e-3 * body.area else turns
 
 
 def _body(shape: Polygon, gap_mm: float) -> Polygon:

@@ -72,6 +72,11 @@ def placed_shape(shape: Polygon, x_mm: float, y_mm: float, turned_deg: float) ->
     return translate(rotate(shape, turned_deg, origin=(0, 0)), x_mm, y_mm)
 
 
+def quarters(*, grain: bool) -> tuple[float, ...]:
+    """Turns in which a plate may lie, degrees; along the grain only head to tail."""
+    return (0.0, 180.0) if grain else (0.0, 180.0, 90.0, 270.0)
+
+
 def nest_pieces(inputs: Inputs) -> tuple[NestPiece, ...]:
     """Every plate of both sides that is cut from sheet, at its true outline; raises InputError."""
     counts = {part.id: (part.steel_id, part.count) for part in plates_of(inputs)}

@@ -12,6 +12,7 @@ from nodulant.base.model import Frozen
 from nodulant.job.document import Inputs
 from nodulant.job.rack import Corner, MetalRack, Offcut, Sheet, corners_of
 from nodulant.materials import find_steel
+from nodulant.search.steps import Clock, Progress
 from nodulant.stock.needs import blank_of
 from nodulant.stock.nesting.no_fit import bottom_left, polygons_of
 from nodulant.stock.nesting.piece import Laid, NestPiece, laid, nest_pieces, placed_shape
@@ -83,14 +84,6 @@ class NestPlan(Frozen):
     """Of the sheets that are bought, where each has one."""
 
 
-class NestStep(NamedTuple):
-    """How far the search is, in tenths of a second, and the plan so far."""
-
-    done: int
-    total: int
-    best: None = None
-
-
 class Group(NamedTuple):
     """Plates of one thickness and steel."""
 
@@ -99,33 +92,24 @@ class Group(NamedTuple):
     pieces: tuple[NestPiece, ...]
 
 
-def nest(inputs: Inputs, seconds: float = SECONDS) -> Generator[NestStep, None, NestPlan]:
+def nest(inputs: Inputs, seconds: float = SECONDS) -> Generator[Progress, None, NestPlan]:
     """Lay every plate of the design out; yields progress. Raises InputError for operations that cannot be."""
     return (yield from nest_all(nest_pieces(inputs), inputs.shop.rack, seconds))
 
 
 def nest_all(
     pieces: Sequence[NestPiece], rack: MetalRack, seconds: float = SECONDS
-) -> Generator[NestStep, None, NestPlan]:
+) -> Generator[Progress, None, NestPlan]:
     """Lay plates out on a rack's offcuts and sheets; yields progress."""
-    total = int(seconds * 10)
     groups = [Group(t, steel, tuple(own)) for (t, steel), own in groupby(sorted(pieces, key=_kind), key=_kind)]
-    count = sum(p.count for p in pieces)
+    count, clock = sum(p.count for p in pieces), Clock(math.ceil(seconds))
     sheets: list[NestedSheet] = []
     left_out: list[LeftOut] = []
-    gone = 0.0
     for group in groups:
         own = sum(p.count for p in group.pieces)
-        share = seconds * own / max(count, 1)
-        laying = _lay(group, rack, max(int(min(share, own * EACH_S)), 1))
-        while True:
-            try:
-                spent = next(laying)
-            except StopIteration as end:
-                found, out = end.value
-                break
-            yield NestStep(min(int((gone + spent) * 10), total), total)
-        gone += share
+        share = max(int(min(seconds * own / max(count, 1), own * EACH_S)), 1)
+        found, out = yield from _lay(group, rack, share, clock)
+        clock = clock.later(share)
         sheets += found
         left_out += out
     return _told(sheets, left_out, pieces, rack)
@@ -143,8 +127,8 @@ class _Still(NamedTuple):
 
 
 def _lay(
-    group: Group, rack: MetalRack, seconds: int
-) -> Generator[float, None, tuple[list[NestedSheet], list[LeftOut]]]:
+    group: Group, rack: MetalRack, seconds: int, clock: Clock
+) -> Generator[Progress, None, tuple[list[NestedSheet], list[LeftOut]]]:
     still = [_Still(p, p.shape()) for p in group.pieces for _ in range(p.count)]
     still.sort(key=lambda s: -s.shape.area)
     sheets: list[NestedSheet] = []
@@ -160,14 +144,8 @@ def _lay(
         own = _sheet_for(still, sold, rack)
         # half of what is left for each sheet: the last ones hold little and are found at once
         turn = max(int(seconds - spent), 2) if _may_hold_all(own, still) else max(int((seconds - spent) / 2), 1)
-        laying = _on_sheet(own, still, rack, group, turn, sum(s.offcut_id is None for s in sheets) + 1)
-        while True:
-            try:
-                now = next(laying)
-            except StopIteration as end:
-                sheet, still = end.value
-                break
-            yield spent + now
+        number = sum(s.offcut_id is None for s in sheets) + 1
+        sheet, still = yield from _on_sheet(own, still, rack, group, turn, number, clock.later(spent))
         spent += turn
         sheets.append(sheet)
     return sheets, left_out
@@ -253,12 +231,12 @@ def _on_offcut(offcut: Offcut, still: list[_Still], rack: MetalRack) -> tuple[Ne
 
 
 def _on_sheet(
-    own: Sheet, still: list[_Still], rack: MetalRack, group: Group, seconds: int, number: int
-) -> Generator[float, None, tuple[NestedSheet, list[_Still]]]:
+    own: Sheet, still: list[_Still], rack: MetalRack, group: Group, seconds: int, number: int, clock: Clock
+) -> Generator[Progress, None, tuple[NestedSheet, list[_Still]]]:
     """One sheet filled from its left end, and what waits for the next."""
     here = [s for s in still if _fits(s.shape, own, rack)]
     elsewhere = [s for s in still if not _fits(s.shape, own, rack)]
-    put = yield from _along(own, here, rack, seconds)
+    put = yield from _along(own, here, rack, seconds, clock)
     if len(put) < len(here):
         put |= _between(own, here, put, rack)
     pieces = list(put.values())
@@ -283,15 +261,15 @@ def _on_sheet(
 
 
 def _along(
-    own: Sheet, here: Sequence[_Still], rack: MetalRack, seconds: int
-) -> Generator[float, None, dict[int, Laid]]:
+    own: Sheet, here: Sequence[_Still], rack: MetalRack, seconds: int, clock: Clock
+) -> Generator[Progress, None, dict[int, Laid]]:
     """What a strip as wide as the sheet holds up to its end; one plate alone where it fills the sheet to its margins."""
     edge = max(rack.margin_mm - rack.kerf_mm, 0.0)
     across, shapes = own.wide_mm - 2 * edge, [s.shape for s in here]
     tight = next((k for k, s in enumerate(shapes) if not turns_across(s, across, rack.kerf_mm, grain=rack.grain)), None)
     if tight is not None:
         return {tight: _alone(own, here[tight], rack)}
-    found = yield from in_strip(shapes, [1] * len(shapes), across, rack.kerf_mm, seconds, grain=rack.grain)
+    found = yield from in_strip(shapes, across, rack.kerf_mm, seconds, clock, grain=rack.grain)
     limit = own.long_mm - rack.margin_mm + TOUCH_MM
     every = {s.shape: laid(here[s.shape].piece, s.x_mm + edge, s.y_mm + edge, s.turned_deg) for s in found}
     put = {k: one for k, one in every.items() if one.shape().bounds[2] <= limit}

@@ -7,7 +7,9 @@ from typing import NamedTuple
 import spyrrow
 from shapely import Polygon
 
-TURNS, ALONG = (0.0, 90.0, 180.0, 270.0), (0.0, 180.0)
+from nodulant.search.steps import Clock, Progress
+from nodulant.stock.nesting.piece import quarters
+
 LOOK_S = 0.25
 """How often the solver is asked what it has found."""
 
@@ -22,9 +24,9 @@ class InStrip(NamedTuple):
 
 
 def in_strip(
-    shapes: Sequence[Polygon], counts: Sequence[int], wide_mm: float, gap_mm: float, seconds: int, *, grain: bool
-) -> Generator[float, None, tuple[InStrip, ...]]:
-    """Lay all shapes along a strip ``wide_mm`` across, ``gap_mm`` apart; yields seconds gone while it searches.
+    shapes: Sequence[Polygon], wide_mm: float, gap_mm: float, seconds: int, clock: Clock, *, grain: bool
+) -> Generator[Progress, None, tuple[InStrip, ...]]:
+    """Lay all shapes along a strip ``wide_mm`` across, ``gap_mm`` apart; yields progress while it searches.
 
     The strip is as long as it comes out: the caller cuts it into sheets. Every shape has turns across it.
     """
@@ -32,10 +34,10 @@ def in_strip(
         spyrrow.Item(
             str(k),
             [(float(x), float(y)) for x, y in shape.exterior.coords[:-1]],
-            demand=n,
+            demand=1,
             allowed_orientations=turns_across(shape, wide_mm, gap_mm, grain=grain),
         )
-        for k, (shape, n) in enumerate(zip(shapes, counts, strict=True))
+        for k, shape in enumerate(shapes)
     ]
     instance = spyrrow.StripPackingInstance("sheet", strip_height=wide_mm, items=items)
     config = spyrrow.StripPackingConfig(
@@ -48,7 +50,7 @@ def in_strip(
     while search.is_alive():
         search.join(LOOK_S)
         gone += LOOK_S
-        yield gone
+        yield clock.step(gone)
     return tuple(
         InStrip(int(p.id), float(p.translation[0]), float(p.translation[1]), float(p.rotation))
         for p in (found[0].placed_items if found else [])
@@ -59,4 +61,4 @@ def turns_across(shape: Polygon, wide_mm: float, gap_mm: float, *, grain: bool) 
     """Turns in which a shape lies across a strip, whose edges the solver keeps the gap to: it wastes its time on others."""
     x0, y0, x1, y1 = shape.bounds
     across = {0.0: y1 - y0, 180.0: y1 - y0, 90.0: x1 - x0, 270.0: x1 - x0}
-    return tuple(turn for turn in (ALONG if grain else TURNS) if across[turn] < wide_mm - 2 * gap_mm)
+    return tuple(turn for turn in quarters(grain=grain) if across[turn] < wide_mm - 2 * gap_mm)
