@@ -23,18 +23,24 @@ def text_inside(pattern: Pattern) -> Pattern:
     metal = _metal(pattern)
     if not rows or metal is None:
         return pattern
-    name_and_side = " · ".join(rows[0].split(" · ")[:2])
-    labels = fitted_rows(metal, (rows, rows[:1], [name_and_side]), HEIGHTS_MM)
-    return pattern.model_copy(update={"labels": labels}) if labels else pattern
+    parted = [part for row in rows for part in row.split(" · ")]
+    named = " · ".join(rows[0].split(" · ")[:2])
+    for choices in ((rows, parted), (rows[:1],), ([named],)):
+        labels = fitted_rows(metal, choices, HEIGHTS_MM)
+        if labels:
+            return pattern.model_copy(update={"labels": labels})
+    return pattern
 
 
 def fitted_rows(
     metal: BaseGeometry, choices: Sequence[Sequence[str]], heights_mm: Sequence[float]
 ) -> tuple[Label, ...]:
-    """The first of several rows of text that has room in the metal, as large as it goes; nothing where none has."""
-    for rows in choices:
-        for height in heights_mm:
-            corner = _corner(metal, rows, height)
+    """One of several ways to set a text, whichever has room in the metal at the largest size; nothing where none has."""
+    shapely.prepare(metal)
+    sized = [(rows, *block_mm(rows, 1.0)) for rows in choices]
+    for height in heights_mm:
+        for rows, wide, high in sized:
+            corner = _corner(metal, wide * height, high * height)
             if corner is not None:
                 return _rows(rows, *corner, height)
     return ()
@@ -66,14 +72,12 @@ def _metal(pattern: Pattern) -> BaseGeometry | None:
     return Polygon(outer.points(0.2)).buffer(-CLEAR_MM).difference(shapely.unary_union(gone))
 
 
-def _corner(metal: BaseGeometry, rows: Sequence[str], height_mm: float) -> tuple[float, float] | None:
-    """Upper left corner of the block, as high and then as far left as it fits."""
-    wide, high = block_mm(rows, height_mm)
+def _corner(metal: BaseGeometry, wide: float, high: float) -> tuple[float, float] | None:
+    """Upper left corner of a block, as high and then as far left as it fits."""
     x0, y0, x1, y1 = metal.bounds
-    if not (x1 - x0 >= wide and y1 - y0 >= high):
+    if not (x1 - x0 >= wide and y1 - y0 >= high and metal.area >= wide * high):
         return None
     x, y = np.meshgrid(np.linspace(x0, x1 - wide, LOOKS), np.linspace(y1 - high, y0, LOOKS))
-    shapely.prepare(metal)
     inside = shapely.covers(metal, shapely.box(x.ravel(), y.ravel(), x.ravel() + wide, y.ravel() + high))
     if not inside.any():
         return None

@@ -27,7 +27,7 @@ export function NestView({ sheet }: { sheet: Nested }) {
         <Heading fontSize="24px">{sheet.name}</Heading>
         <Text fontSize="14px" color="faint">
           {sheet.steel}, {showLength(sheet.long_mm, style)} x {showLength(sheet.wide_mm, style)}: {sheet.pieces.length}{" "}
-          plates, {Math.round(100 * sheet.filled)} % of it. The dashed line is where it is cut off.
+          plates, {Math.round(100 * sheet.filled)} % of it.{end !== null && " The dashed line is where it is cut off."}
         </Text>
       </Box>
       <Box ref={frame} flex="1" minH="12rem">

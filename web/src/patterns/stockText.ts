@@ -26,13 +26,19 @@ export function sheetsOf(text: string, style: Style, known: readonly SheetSold[]
 
 function sheetOf(part: string, style: Style): SheetSold {
   const [size = "", price] = part.split(/\bat\b/);
-  const [long, wide, more] = size.split(/[x×]/);
-  if (long === undefined || wide === undefined || more !== undefined)
-    throw new Error(`'${part}': a sheet is its length x its width, then 'at' and its price`);
+  const own = sizeOf(size, style);
+  if (!own) throw new Error(`'${part}': a sheet is its length x its width, then 'at' and its price`);
   const cost = price === undefined ? null : Number(price.trim());
   if (cost !== null && !(cost >= 0)) throw new Error(`price '${price?.trim()}': give a number, such as 120 or 84.50`);
-  const [a, b] = [lengthOf(long, style), lengthOf(wide, style)];
-  return { long_mm: Math.max(a, b), wide_mm: Math.min(a, b), thickness_mm: null, price: cost };
+  return { ...own, thickness_mm: null, price: cost };
+}
+
+/** '96 x 48', the longer one first; nothing where it is not two lengths. */
+function sizeOf(text: string, style: Style) {
+  const [one, two, more] = text.split(/[x×]/);
+  if (one === undefined || two === undefined || more !== undefined) return null;
+  const [a, b] = [lengthOf(one, style), lengthOf(two, style)];
+  return { long_mm: Math.max(a, b), wide_mm: Math.min(a, b) };
 }
 
 export function sheetText(sheet: SheetSold, style: Style): string {
@@ -43,7 +49,10 @@ export function sheetText(sheet: SheetSold, style: Style): string {
 /** '30 x 12', or corner after corner '0, 0; 30, 0; 24, 12; 0, 12' along and across, from its lower left. */
 export function cornersOf(text: string, style: Style): Corner[] {
   if (!text.includes(";")) {
-    const { long_mm, wide_mm } = sheetOf(text.trim(), style);
+    const size = sizeOf(text, style);
+    if (!size)
+      throw new Error(`'${text.trim()}': an offcut is its length x its width, or its corners with ';' between`);
+    const { long_mm, wide_mm } = size;
     const corner = (along_mm: number, across_mm: number): Corner => ({ along_mm, across_mm });
     return [corner(0, 0), corner(long_mm, 0), corner(long_mm, wide_mm), corner(0, wide_mm)];
   }
