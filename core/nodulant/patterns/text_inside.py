@@ -23,8 +23,9 @@ def text_inside(pattern: Pattern) -> Pattern:
     metal = _metal(pattern)
     if not rows or metal is None:
         return pattern
-    parted = [part for row in rows for part in row.split(" · ")]
-    named = " · ".join(rows[0].split(" · ")[:2])
+    parts = [part for row in rows for part in row.split(" · ")]
+    named = " · ".join(parts[:2])
+    parted = [named, *parts[2:]]
     for choices in ((rows, parted), (rows[:1],), ([named],)):
         labels = fitted_rows(metal, choices, HEIGHTS_MM)
         if labels:
