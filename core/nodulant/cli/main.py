@@ -101,12 +101,10 @@ def _guarded(arguments: argparse.Namespace) -> int:
 def _patterns(name: str, inputs: Inputs, out: Path, paper: Paper, *, once: bool) -> int:
     evaluate(inputs)
     found = [told_in(p, inputs.shop.style) for p in patterns_of(inputs.survey, inputs.design.operations)]
+    block = TitleBlock(name, "from a job file", inputs.content_hash())
     for pattern in found:
-        _write(out / f"{pattern.id.replace('/', '-')}.dxf", pattern_dxf(pattern))
-    _write(
-        out / f"patterns-{paper}.pdf",
-        pattern_pdf(found, paper, TitleBlock(name, "from a job file", inputs.content_hash()), once=once),
-    )
+        _write(out / f"{pattern.id.replace('/', '-')}.dxf", pattern_dxf(pattern, of=block.words))
+    _write(out / f"patterns-{paper}.pdf", pattern_pdf(found, paper, block, once=once))
     return 0
 
 

@@ -40,6 +40,13 @@ class Span(Frozen):
         edge: Edge = "left" if self.edge == "right" else "right"
         return Span(edge=edge, a=self.a, b=self.b, from_a=-self.from_a, from_b=-self.from_b)
 
+    def upside_down(self, height: float) -> "Span":
+        """Mirrored about half of ``height``."""
+        if not self.across_the_sheet:
+            return self.model_copy(update={"a": height - self.a, "b": height - self.b})
+        edge: Edge = "above" if self.edge == "below" else "below"
+        return Span(edge=edge, a=self.a, b=self.b, from_a=height - self.from_a, from_b=height - self.from_b)
+
     def scaled(self, by: float) -> "Span":
         """The same span in another unit."""
         return Span(edge=self.edge, a=self.a * by, b=self.b * by, from_a=self.from_a * by, from_b=self.from_b * by)
@@ -77,6 +84,11 @@ class Dimension(Frozen):
         """The same dimension with its line in another unit."""
         return self.model_copy(update={"span": self.span.scaled(by)}) if self.span else self
 
+    def upside_down(self, height: float) -> "Dimension":
+        """The same dimension turned over about half of ``height``; what it says of the underside is then of the top."""
+        name = self.name.replace("underside", "top")
+        return self.model_copy(update={"name": name, "span": self.span and self.span.upside_down(height)})
+
     def mirrored(self) -> "Dimension":
         """The same dimension with its line mirrored about x = 0."""
         return self.model_copy(update={"span": self.span.mirrored()}) if self.span else self
@@ -107,6 +119,10 @@ class Callout(Frozen):
         """The same callout in another unit."""
         places = {name: getattr(self, name) * by for name in ("x", "y", "centre_x", "centre_y")}
         return self.model_copy(update=places)
+
+    def upside_down(self, height: float) -> "Callout":
+        """Mirrored about half of ``height``."""
+        return self.model_copy(update={"y": height - self.y, "centre_y": height - self.centre_y})
 
     def mirrored(self) -> "Callout":
         """Mirrored about x = 0."""

@@ -14,19 +14,23 @@ from ezdxf import zoom
 from ezdxf.layouts import Modelspace
 
 from nodulant.drawn.dimension import stacked
-from nodulant.drawn.lines import ARROW_MM, GAP_MM, PAST_MM, TEXT_MM, line_at, text_width
+from nodulant.drawn.lines import ARROW_MM, GAP_MM, PAST_MM, TEXT_MM, line_at, room_round, text_width
 from nodulant.patterns.pattern import Pattern
 from nodulant.units.show import MM_PER_INCH, Style
 
-COLOURS = {"CUT": 7, "HOLE": 5, "BEND": 3, "ETCH": 8, "DIM": 4}
+COLOURS = {"CUT": 7, "HOLE": 5, "BEND": 3, "ETCH": 8, "DIM": 4, "NOTE": 9}
+NOTE_MM = 3.0
 
 
 Unit = Literal["mm", "in"]
 MM_IN = {"mm": 1.0, "in": 25.4}
 
 
-def pattern_dxf(pattern: Pattern, unit: Unit = "mm") -> bytes:
-    """The pattern as the bytes of a DXF file, one drawing unit a millimetre or an inch; lower left corner at (0, 0)."""
+def pattern_dxf(pattern: Pattern, unit: Unit = "mm", of: str = "") -> bytes:
+    """The pattern as the bytes of a DXF file, one drawing unit a millimetre or an inch; lower left corner at (0, 0).
+
+    What it is, what it hangs on and what it is a pattern ``of`` stand under it on a layer NOTE, which no table cuts.
+    """
     pattern = pattern if unit == "mm" else pattern.scaled(1 / MM_IN[unit])
     drawing = ezdxf.new("R2010", units=dxf_units.MM if unit == "mm" else dxf_units.IN)
     for name, colour in COLOURS.items():
@@ -39,11 +43,28 @@ def pattern_dxf(pattern: Pattern, unit: Unit = "mm") -> bytes:
         space.add_text(label.text, height=label.height_mm, dxfattribs={"layer": "ETCH"}).set_placement(
             (label.x, label.y)
         )
-    _measure(space, pattern, 1 / MM_IN[unit])
+    scale = 1 / MM_IN[unit]
+    below = (room_round(pattern.dimensions)["below"] + 2 * NOTE_MM) * scale
+    for k, row in enumerate(_noted(pattern, of)):
+        note = space.add_text(row, height=NOTE_MM * scale, dxfattribs={"layer": "NOTE"})
+        note.set_placement((0.0, -below - 1.7 * k * NOTE_MM * scale))
+    _measure(space, pattern, scale)
     zoom.extents(space)
     stream = io.StringIO()
     drawing.write(stream)
     return stream.getvalue().encode("utf-8", errors="replace")
+
+
+def _noted(pattern: Pattern, of: str) -> list[str]:
+    """Rows under a drawing: what and how many, what of and from where, the job with its revision."""
+    hangs = f"hang on: {', '.join(pattern.hangs_on)}" if pattern.hangs_on else pattern.missing
+    rows = (
+        f"{pattern.title}, {pattern.side}, {pattern.count} off, {pattern.steel}",
+        f"from {pattern.datum}",
+        hangs,
+        of,
+    )
+    return [row for row in rows if row]
 
 
 LOOK = {"dimtxt": TEXT_MM, "dimasz": ARROW_MM, "dimexo": GAP_MM, "dimexe": PAST_MM, "dimgap": 1.0, "dimtad": 1}
@@ -67,7 +88,7 @@ def _measure(space: Modelspace, pattern: Pattern, scale: float) -> None:
             space.add_diameter_dim(centre, mpoint=point, text=c.text, override=look, dxfattribs=on_layer).render()
 
 
-def all_dxf(patterns: list[Pattern], job_name: str, style: Style, unit: Unit = "mm") -> bytes:
+def all_dxf(patterns: list[Pattern], job_name: str, style: Style, unit: Unit = "mm", of: str = "") -> bytes:
     """Every pattern as a DXF of its own in one ZIP; names tell job, part, side, thickness and what the file is in."""
     stream = io.BytesIO()
     with zipfile.ZipFile(stream, "w", zipfile.ZIP_DEFLATED) as archive:
@@ -78,7 +99,7 @@ def all_dxf(patterns: list[Pattern], job_name: str, style: Style, unit: Unit = "
             name = next(n for n in (stem, *(f"{stem}-{k}" for k in range(2, 1000))) if n not in taken)
             taken.add(name)
             info = zipfile.ZipInfo(f"{name}.dxf", date_time=(1980, 1, 1, 0, 0, 0))
-            archive.writestr(info, pattern_dxf(pattern, unit), zipfile.ZIP_DEFLATED)
+            archive.writestr(info, pattern_dxf(pattern, unit, of), zipfile.ZIP_DEFLATED)
     return stream.getvalue()
 
 

@@ -9,6 +9,7 @@ import io
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+import segno
 from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.pdfgen.canvas import Canvas
 
@@ -36,6 +37,11 @@ class TitleBlock:
     revision: str
     content_hash: str
 
+    @property
+    def words(self) -> str:
+        """All of it in one line."""
+        return f"{self.job}: {self.revision} · design and survey {self.content_hash[:HASH_DIGITS]}"
+
 
 def pattern_pdf(patterns: Sequence[Pattern], paper: Paper, title: TitleBlock, *, once: bool = False) -> bytes:
     """All ``patterns`` on as few pages as they need, with the title block on every page; mirrored pairs ``once`` or both."""
@@ -49,6 +55,7 @@ def pattern_pdf(patterns: Sequence[Pattern], paper: Paper, title: TitleBlock, *,
         _page(canvas, paper, page)
         _foot(canvas, page, f"page {number} of {len(pages)}", wide)
         _title(canvas, wide, title)
+        _square_code(canvas, wide, title, page)
         canvas.showPage()
     canvas.save()
     return stream.getvalue()
@@ -90,7 +97,10 @@ def _caption(canvas: Canvas, put: Put) -> None:
 def _named(put: Put) -> tuple[str, str]:
     """What it is, and of what and from where."""
     side = "L; turned over it is R" if put.both else put.pattern.side
-    return f"{put.pattern.title} · {side}", f"{put.pattern.steel} · from {put.pattern.datum}"
+    own = put.pattern
+    off = f" · {own.count} off" if own.count > 1 else ""
+    hangs = f" · hang on {', '.join(own.hangs_on)}" if own.hangs_on else f" · {own.missing}" if own.missing else ""
+    return f"{own.title} · {side}{off}", f"{own.steel} · from {own.datum}{hangs}"
 
 
 def _letters(canvas: Canvas, page: Page, tile_w: float, tile_h: float) -> None:
@@ -183,7 +193,11 @@ def _foot(canvas: Canvas, page: Page, number: str, wide: float) -> None:
     if page.across * page.up > 1:
         what += f" · sheet {page.column + 1} of {page.across} across, {page.row + 1} of {page.up} up"
     canvas.setFont("Helvetica", FOOT_PT)
-    canvas.drawString(MARGIN_MM * MM, 18.5 * MM, _shortened(f"{number} · {what}", (wide - 2 * MARGIN_MM) * MM, FOOT_PT))
+    canvas.drawString(
+        MARGIN_MM * MM,
+        18.5 * MM,
+        _shortened(f"{number} · {what}", (wide - 2 * MARGIN_MM - CODE_MM - QUIET_MM) * MM, FOOT_PT),
+    )
     measure = "Print at 100 %. Measure the bars before you cut: upper and upright 100 mm, lower 4 in."
     canvas.drawString(MARGIN_MM * MM, 14.5 * MM, measure)
     canvas.setFillGray(0)
@@ -198,7 +212,7 @@ BLOCK_X_MM, BLOCK_Y_MM, BLOCK_H_MM = 118.0, 3.5, 9.5
 
 
 def _title(canvas: Canvas, page_wide: float, title: TitleBlock) -> None:
-    wide = page_wide - MARGIN_MM - BLOCK_X_MM
+    wide = page_wide - MARGIN_MM - BLOCK_X_MM - CODE_MM - QUIET_MM
     canvas.setLineWidth(0.35)
     canvas.rect(BLOCK_X_MM * MM, BLOCK_Y_MM * MM, wide * MM, BLOCK_H_MM * MM, stroke=1, fill=0)
     rows = (f"{title.job}: {title.revision}", f"scale 1:1 · design and survey {title.content_hash[:HASH_DIGITS]}")
@@ -209,6 +223,25 @@ def _title(canvas: Canvas, page_wide: float, title: TitleBlock) -> None:
 
 
 TITLE_PT, HASH_DIGITS = 7.5, 12
+CODE_MM, QUIET_MM = 17.5, 2.0
+"""Side of the square code at the foot's end; a hand-held reader takes modules from a third of a millimetre (common practice)."""
+
+
+def code_text(title: TitleBlock, page: Page) -> str:
+    """What the code says, a line each: job, option with revision, hash, and the pattern where there is one on the page."""
+    rows = [title.job[:40], title.revision[:40], title.content_hash[:HASH_DIGITS]]
+    return "\n".join([*rows, *([page.puts[0].pattern.id] if len(page.puts) == 1 else [])])
+
+
+def _square_code(canvas: Canvas, page_wide: float, title: TitleBlock, page: Page) -> None:
+    rows = [list(row) for row in segno.make(code_text(title, page), error="l", micro=False).matrix]
+    x0, y0, module = page_wide - MARGIN_MM - CODE_MM, BLOCK_Y_MM, CODE_MM / len(rows)
+    canvas.setFillGray(0)
+    for i, row in enumerate(rows):
+        for j, dark in enumerate(row):
+            if dark:
+                y = y0 + CODE_MM - (i + 1) * module
+                canvas.rect((x0 + j * module) * MM, y * MM, module * MM, module * MM, stroke=0, fill=1)
 
 
 def _shortened(text: str, wide_pt: float, size_pt: float) -> str:

@@ -143,3 +143,14 @@ def rectangle(x0: float, y0: float, x1: float, y1: float) -> Outline:
 def polygon(points: Iterable[tuple[float, float]]) -> Outline:
     """Closed outline of straight lines through ``points``, mm."""
     return Outline(vertices=tuple(Vertex(x=x, y=y) for x, y in points))
+
+
+def line(x0: float, y0: float, x1: float, y1: float) -> Outline:
+    """A straight line, mm."""
+    return Outline(vertices=(Vertex(x=x0, y=y0), Vertex(x=x1, y=y1)), closed=False)
+
+
+def circle(x: float, y: float, diameter_mm: float) -> Outline:
+    """A circle of two half arcs about a centre, mm."""
+    r = diameter_mm / 2
+    return Outline(vertices=(Vertex(x=x - r, y=y, bulge=1.0), Vertex(x=x + r, y=y, bulge=1.0)))

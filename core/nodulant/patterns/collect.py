@@ -1,11 +1,13 @@
 """All patterns of a design, both sides."""
 
-from nodulant.frame.model import placed_on, planned_state
+from nodulant.frame.model import placed_on, planned_state, route_on
 from nodulant.frame.ops.union import Operation
-from nodulant.frame.parts import added_parts, rail_here
+from nodulant.frame.parts import added_parts, on_rail, rail_here
 from nodulant.parts.apart import named_apart
 from nodulant.parts.sides import LEFT_RIGHT, Side
+from nodulant.patterns.cut_line import cut_line_template
 from nodulant.patterns.draw import cut_template, part_pattern
+from nodulant.patterns.hung import hung_plate, references
 from nodulant.patterns.pattern import Pattern, Stroke
 from nodulant.patterns.wrap import wrap_template
 from nodulant.survey.vehicle import Feature, Survey
@@ -26,19 +28,25 @@ def patterns_of(survey: Survey, operations: tuple[Operation, ...]) -> tuple[Patt
 def _of_side(survey: Survey, operations: tuple[Operation, ...], side: Side) -> list[Pattern]:
     placed = placed_on(survey, operations, side, planned_state(operations))
     by_id = {p.op.id: p for p in placed}
+    near, route = references(survey, side), route_on(survey, operations, side, planned_state(operations))
     out = []
     for p in placed:
         for wall, edge in p.op.cut_templates():
             here = rail_here(survey, side, p.centre_mm, placed)
-            template = wrap_template if here.round else cut_template
-            drawn = template(p, edge, side, here, _anchor(survey, p.op.anchor.anchor_id))
+            anchor = _anchor(survey, p.op.anchor.anchor_id)
+            drawn = (wrap_template if here.round else cut_template)(p, edge, side, here, anchor, near)
             out.append(_for_wall(drawn, wall) if wall else drawn)
+        on = on_rail(survey, side, p, placed)
+        lines = () if on.here.round else p.op.cut_lines(on)
+        if lines:
+            out.append(cut_line_template(p, lines, on, _anchor(survey, p.op.anchor.anchor_id), near, route))
     for part in added_parts(survey, side, placed).parts:
         p = by_id[part.operation]
         bends = tuple(Stroke(layer="BEND", outline=line) for line in p.op.bends(part, p.centre_mm))
         spot = p.end_mm - p.start_mm < SPOT_MM
         at = p.centre_mm if p.op.opens or spot else p.start_mm
-        out.append(part_pattern(part, at, _anchor(survey, p.op.anchor.anchor_id), bends))
+        hung = hung_plate(part, near, survey)
+        out.append(part_pattern(part, at, _anchor(survey, p.op.anchor.anchor_id), bends, hung))
     return out
 
 

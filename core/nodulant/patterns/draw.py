@@ -6,10 +6,11 @@ from nodulant.drawn.dimension import Callout, Dimension
 from nodulant.frame.here import RailHere
 from nodulant.frame.model import Placed
 from nodulant.geometry import Outline, Vertex
-from nodulant.geometry.outline import arc_centre, is_straight
+from nodulant.geometry.outline import arc_centre, circle, is_straight, line
 from nodulant.materials import find_steel
-from nodulant.parts.part import Part, RoundHole
+from nodulant.parts.part import Face, Part, RoundHole
 from nodulant.parts.sides import Side
+from nodulant.patterns.hung import FREE, Hung, Reference, hung_template, reach
 from nodulant.patterns.measured import arc_callouts, cut_dimensions, hole_callouts, plate_dimensions
 from nodulant.patterns.pattern import Label, Pattern, Stroke
 from nodulant.patterns.text_inside import text_inside
@@ -17,52 +18,63 @@ from nodulant.survey.vehicle import Feature
 from nodulant.units.inline import as_place, as_thickness
 
 MARGIN_MM = 60.0
+FRONT = "FRONT to the left"
+LIES: dict[Face, str] = {"across": "stands crosswise, UP at the top", "axle": "on the axle, UP at the top"}
+"""Faces on which the front is not to the left."""
 WIDE_PER_HIGH = 0.62
 """Width of a letter over its height, about."""
 
 
-def cut_template(placed: Placed, edge: Outline, side: Side, rail: RailHere, anchor: Feature) -> Pattern:
-    """Template for the rail's side: edges of the rail, cut line, centre line, corner drill points, station scale."""
+def cut_template(
+    placed: Placed, edge: Outline, side: Side, rail: RailHere, anchor: Feature, near: tuple[Reference, ...]
+) -> Pattern:
+    """Template for the rail's side: edges of the rail, cut line, centre line, drill points, scale, and what it hangs on."""
     op, half = placed.op, (placed.end_mm - placed.start_mm) / 2
-    path = edge.vertices
     offset = placed.centre_mm - anchor.x_mm
-    left, right = -half - MARGIN_MM, half + MARGIN_MM
-    outline = Outline(
-        vertices=(
-            Vertex(x=left, y=rail.height),
-            Vertex(x=left, y=0),
-            *path,
-            Vertex(x=right, y=0),
-            Vertex(x=right, y=rail.height),
-        )
-    )
-    strokes = [Stroke(layer="CUT", outline=outline), Stroke(layer="ETCH", outline=line(0, 0, 0, rail.height))]
+    ahead, behind = reach(near, placed.start_mm, placed.end_mm, MARGIN_MM)
+    left, right = -half - ahead, half + behind
+    card = _card(edge, left, right, rail.height)
+    drilled = [circle(*centre, DRILL_POINT_MM) for centre in _corners(edge)]
+    dimensions, callouts = cut_dimensions(edge, rail.height, -left), arc_callouts(edge)
+    if op.from_above:
+        card, *drilled = (shape.upside_down().moved(0.0, rail.height) for shape in (card, *drilled))
+        dimensions = tuple(d.upside_down(rail.height) for d in dimensions)
+        callouts = tuple(c.upside_down(rail.height) for c in callouts)
+    strokes = [Stroke(layer="CUT", outline=card), Stroke(layer="ETCH", outline=line(0, 0, 0, rail.height))]
     strokes += [
         Stroke(layer="ETCH", outline=line(x, rail.height, x, rail.height - (8 if x % 50 == 0 else 4)))
         for x in range(int(left // 10 + 1) * 10, int(right) + 1, 10)
     ]
-    strokes += [_cross(*centre) for centre in _corners(edge)]
-    texts = labels(
-        left,
-        rail.height,
-        (
-            f"{op.name} · rail cut · {side[0].upper()}",
-            f"centre line {as_place(offset)} {anchor.name}",
-            "top edge = rail top · FRONT to the left",
-        ),
+    strokes += [Stroke(layer="HOLE", outline=point) for point in drilled]
+    hung = hung_template(near, placed.centre_mm, (left, right), rail.height)
+    datum = f"{as_place(offset)} {anchor.name}"
+    rows = (
+        f"{op.name} · rail cut · {side[0].upper()}",
+        f"centre line {datum}",
+        f"top edge = rail top · {FRONT}",
+        hung.words,
     )
-    dimensions = cut_dimensions(edge, rail.height, right)
     return finish(
         f"{op.id}/cut-template/{side}",
         f"{op.name}: rail cut template",
         side,
         None,
-        strokes,
-        texts,
-        dimensions,
-        f"{as_place(offset)} {anchor.name}",
-        arc_callouts(edge),
+        [*strokes, *hung.strokes],
+        labels(left, rail.height, rows),
+        (*dimensions, *hung.dimensions),
+        datum,
+        (*callouts, *hung.callouts),
+        hung,
     )
+
+
+DRILL_POINT_MM = 2.0
+
+
+def _card(edge: Outline, left: float, right: float, height: float) -> Outline:
+    """The rail's side from ``left`` to ``right`` with the cut in its underside."""
+    foot = (Vertex(x=left, y=height), Vertex(x=left, y=0))
+    return Outline(vertices=(*foot, *edge.vertices, Vertex(x=right, y=0), Vertex(x=right, y=height)))
 
 
 def _corners(edge: Outline) -> list[tuple[float, float]]:
@@ -71,10 +83,13 @@ def _corners(edge: Outline) -> list[tuple[float, float]]:
     return [arc_centre(a, b)[:2] for a, b in rounded] if len(rounded) > 1 else []
 
 
-def part_pattern(part: Part, centre_mm: float, anchor: Feature, bends: tuple[Stroke, ...] = ()) -> Pattern:
+def part_pattern(
+    part: Part, centre_mm: float, anchor: Feature, bends: tuple[Stroke, ...] = (), hung: Hung = FREE
+) -> Pattern:
     """Pattern of one plate, with its alignment line at ``centre_mm`` where it crosses the plate."""
     x0, y0, x1, y1 = part.outline.bounds()
     strokes = [Stroke(layer="CUT", outline=part.outline), *bends, *(_drilled(hole) for hole in part.holes)]
+    strokes += hung.strokes
     offset = centre_mm - anchor.x_mm
     datum = f"{as_place(offset)} {anchor.name}"
     note = "to fit"
@@ -84,8 +99,9 @@ def part_pattern(part: Part, centre_mm: float, anchor: Feature, bends: tuple[Str
         note = f"line: {datum}"
     steel = find_steel(part.steel_id)
     rows = (
-        f"{part.name} · {part.side[0].upper()} · {as_thickness(part.thickness_mm)} {steel.name}",
-        f"{note} · FRONT to the left",
+        f"{part.name} · {part.side[0].upper()} · {as_thickness(part.thickness_mm)} {steel.name}"
+        + (f" · {part.count} off" if part.count > 1 else ""),
+        f"{note} · {LIES.get(part.face, FRONT)}",
     )
     longest = max(len(row) for row in rows)
     height = min(5.0, (y1 - y0) / 6, (x1 - x0) / (WIDE_PER_HIGH * longest))
@@ -94,10 +110,9 @@ def part_pattern(part: Part, centre_mm: float, anchor: Feature, bends: tuple[Str
     left = max(_left_edge(points, y) for _, y in lines) + 2 * height
     texts = tuple(Label(text=text, x=left, y=y, height_mm=height) for text, y in lines)
     through = centre_mm if x0 < centre_mm < x1 else None
-    callouts = (*hole_callouts(part.holes), *arc_callouts(part.outline))
-    return finish(
-        part.id, f"{part.name}", part.side, part, strokes, texts, plate_dimensions(part, through), datum, callouts
-    )
+    callouts = (*hole_callouts(part.holes), *arc_callouts(part.outline), *hung.callouts)
+    measured = plate_dimensions(part, through)
+    return finish(part.id, part.name, part.side, part, strokes, texts, measured, datum, callouts, hung)
 
 
 def _left_edge(points: list[tuple[float, float]], y: float) -> float:
@@ -121,6 +136,7 @@ def finish(
     dimensions: tuple[Dimension, ...],
     datum: str,
     callouts: tuple[Callout, ...] = (),
+    hung: Hung = FREE,
 ) -> Pattern:
     """The pattern at its origin, mirrored for the right side, its text where the metal has room for it."""
     steel = find_steel(part.steel_id).name if part else "card or thin sheet"
@@ -136,6 +152,9 @@ def finish(
         dimensions=dimensions,
         datum=datum,
         callouts=callouts,
+        count=part.count if part else 1,
+        hangs_on=hung.on,
+        missing=hung.missing,
     )
     return text_inside((_mirrored(pattern) if side == "right" else pattern).at_origin())
 
@@ -144,7 +163,7 @@ def _mirrored(pattern: Pattern) -> Pattern:
     strokes = tuple(s.model_copy(update={"outline": s.outline.mirrored()}) for s in pattern.strokes)
     x0, _, x1, _ = pattern.bounds()
     labels = tuple(
-        t.model_copy(update={"x": -x1 + (t.x - x0), "text": t.text.replace("FRONT to the left", "FRONT to the right")})
+        t.model_copy(update={"x": -x1 + (t.x - x0), "text": t.text.replace(FRONT, "FRONT to the right")})
         for t in pattern.labels
     )
     measured = {
@@ -159,18 +178,5 @@ def labels(x: float, top: float, rows: tuple[str, ...]) -> tuple[Label, ...]:
     return tuple(Label(text=text, x=x + 6, y=top - 18 - 8 * i) for i, text in enumerate(rows))
 
 
-def line(x0: float, y0: float, x1: float, y1: float) -> Outline:
-    """A straight line, mm."""
-    return Outline(vertices=(Vertex(x=x0, y=y0), Vertex(x=x1, y=y1)), closed=False)
-
-
 def _drilled(hole: RoundHole) -> Stroke:
-    r = hole.diameter_mm / 2
-    ends = (Vertex(x=hole.x_mm - r, y=hole.y_mm, bulge=1.0), Vertex(x=hole.x_mm + r, y=hole.y_mm, bulge=1.0))
-    return Stroke(layer="HOLE", outline=Outline(vertices=ends))
-
-
-def _cross(x: float, y: float) -> Stroke:
-    return Stroke(
-        layer="HOLE", outline=Outline(vertices=(Vertex(x=x - 1, y=y, bulge=1.0), Vertex(x=x + 1, y=y, bulge=1.0)))
-    )
+    return Stroke(layer="HOLE", outline=circle(hole.x_mm, hole.y_mm, hole.diameter_mm))

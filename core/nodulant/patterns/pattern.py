@@ -44,6 +44,14 @@ class Pattern(Frozen):
     dimensions: tuple[Dimension, ...]
     datum: str
     callouts: tuple[Callout, ...] = ()
+    count: int = 1
+    """How many are cut of it."""
+    hangs_on: tuple[str, ...] = ()
+    """Surveyed places on the frame that it is placed by."""
+    after: str = ""
+    """How its scribed lines lie once the rail is joined again."""
+    missing: str = ""
+    """What was to be surveyed, where it hangs on nothing."""
 
     def bounds(self) -> tuple[float, float, float, float]:
         """(x min, y min, x max, y max) of all strokes, mm."""

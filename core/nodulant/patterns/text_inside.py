@@ -7,12 +7,16 @@ import shapely
 from shapely import LineString, Polygon
 from shapely.geometry.base import BaseGeometry
 
+from nodulant.drawn.dimension import Callout
+from nodulant.drawn.lines import TEXT_MM, leader, text_width
 from nodulant.patterns.pattern import Label, Pattern
 from nodulant.units.inline import told
+from nodulant.units.show import Style
 
 HEIGHTS_MM = (5.0, 4.0, 3.0, 2.5, 2.0, 1.5)
 WIDE = 0.62
 """How wide a letter is, over its height, at the most of plain fonts."""
+BOTH: tuple[Style, Style] = ("mm", "in16")
 ROW, CLEAR_MM, LOOKS = 1.7, 1.0, 24
 """From row to row over the height; from text to an edge or line; places looked at each way."""
 
@@ -54,7 +58,7 @@ def _rows(rows: Sequence[str], x: float, top: float, height_mm: float) -> tuple[
 
 def block_mm(rows: Sequence[str], height_mm: float) -> tuple[float, float]:
     """Width and height of rows of text, in whichever unit takes more, mm."""
-    letters = max(len(told(row, style)) for row in rows for style in ("mm", "in16"))
+    letters = max(len(told(row, style)) for row in rows for style in BOTH)
     return letters * WIDE * height_mm, height_mm * (1 + ROW * (len(rows) - 1))
 
 
@@ -70,7 +74,15 @@ def _metal(pattern: Pattern) -> BaseGeometry | None:
         points = stroke.outline.points(0.2)
         shape = Polygon(points) if stroke.outline.closed and len(points) > 2 else LineString(points)
         gone.append(shape.buffer(CLEAR_MM))
+    gone += [_called(callout, pattern) for callout in pattern.callouts]
     return Polygon(outer.points(0.2)).buffer(-CLEAR_MM).difference(shapely.unary_union(gone))
+
+
+def _called(callout: Callout, pattern: Pattern) -> BaseGeometry:
+    """Where a callout's text stands beside its leader."""
+    x, y = leader(callout, pattern.bounds())[1]
+    wide = text_width(max((told(callout.text, style) for style in BOTH), key=len))
+    return shapely.box(x, y - CLEAR_MM, x + wide, y + TEXT_MM + CLEAR_MM)
 
 
 def _corner(metal: BaseGeometry, wide: float, high: float) -> tuple[float, float] | None:

@@ -59,14 +59,16 @@ def pattern_file(
     found = [told_in(p, style) for p in patterns_of(inputs.survey, inputs.design.operations) if not id or p.id == id]
     if not found or kind not in {"dxf", "svg", "pdf", "zip"} or (kind in {"dxf", "svg"} and len(found) != 1):
         return problem(404, "not-found", "there is no such pattern")
-    name = (id or "patterns").replace("/", "-")
+    name, block = (
+        (id or "patterns").replace("/", "-"),
+        TitleBlock(option.job.name, _revision(option), inputs.content_hash()),
+    )
     if kind == "pdf":
-        block = TitleBlock(option.job.name, _revision(option), inputs.content_hash())
         return _file(pattern_pdf(found, paper, block, once=once), "application/pdf", f"{name}-{paper}.pdf")
     if kind == "zip":
-        return _file(all_dxf(found, option.job.name, style, unit), "application/zip", f"{name}-{unit}.zip")
+        return _file(all_dxf(found, option.job.name, style, unit, block.words), "application/zip", f"{name}-{unit}.zip")
     if kind == "dxf":
-        return _file(pattern_dxf(found[0], unit), "image/vnd.dxf", f"{name}.dxf")
+        return _file(pattern_dxf(found[0], unit, block.words), "image/vnd.dxf", f"{name}.dxf")
     return _file(pattern_svg(found[0]), "image/svg+xml", f"{name}.svg")
 
 

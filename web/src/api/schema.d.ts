@@ -6991,18 +6991,38 @@ export interface components {
          */
         Pattern: {
             /**
+             * After
+             * @default
+             */
+            after: string;
+            /**
              * Callouts
              * @default []
              */
             callouts: components["schemas"]["Callout"][];
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
             /** Datum */
             datum: string;
             /** Dimensions */
             dimensions: components["schemas"]["Dimension"][];
+            /**
+             * Hangs On
+             * @default []
+             */
+            hangs_on: string[];
             /** Id */
             id: string;
             /** Labels */
             labels: components["schemas"]["Label"][];
+            /**
+             * Missing
+             * @default
+             */
+            missing: string;
             /** Part Id */
             part_id: string | null;
             /**

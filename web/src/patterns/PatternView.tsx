@@ -38,8 +38,16 @@ export default function PatternView() {
           </Heading>
           <Text fontSize="14px" color="faint">
             {pattern.thickness_mm !== null && `${showThickness(pattern.thickness_mm, style)} `}
-            {pattern.steel}. Its line lies {pattern.datum}.
+            {pattern.steel}
+            {pattern.count > 1 && `, ${pattern.count} off`}. Its line lies {pattern.datum}.
           </Text>
+          {pattern.hangs_on.length > 0 && <Text fontSize="14px">Hang it on: {pattern.hangs_on.join(", ")}.</Text>}
+          {pattern.after && <Text fontSize="14px">{sentence(pattern.after)}</Text>}
+          {pattern.missing && (
+            <Text fontSize="14px" color="removed">
+              {sentence(pattern.missing)}
+            </Text>
+          )}
         </Box>
         <Legend />
       </Flex>
@@ -59,6 +67,8 @@ export default function PatternView() {
     </Flex>
   );
 }
+
+const sentence = (words: string) => `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
 
 function Drawn({ pattern }: { pattern: Pattern }) {
   const frame = useRef<HTMLDivElement>(null);

@@ -204,6 +204,10 @@ class RailOperation(Frozen):
         edge = self.cut_edge()
         return () if edge is None else (("", edge),)
 
+    def cut_lines(self, on: OnRail) -> tuple[Outline, ...]:
+        """Where the rail's side is cut with no edge for plates to follow: stations, and heights above its underside, mm."""
+        return ()
+
     @property
     def opens(self) -> bool:
         """Whether it has such an edge."""

@@ -9,6 +9,7 @@ from nodulant.base.shown import Shown
 from nodulant.frame.additions import Additions
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.cut_lines import window
 from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.notches.notch_plan import SidePlate
 from nodulant.frame.ops.operation import Adds
@@ -23,6 +24,7 @@ from nodulant.frame.ops.through.splice_plates import (
 )
 from nodulant.frame.ops.welded import welded
 from nodulant.frame.ops.words import BUTTS, PLATES
+from nodulant.geometry import Outline
 from nodulant.geometry.outline import rectangle
 from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.part import Part, Seam, part_id
@@ -60,6 +62,10 @@ class AccessCut(Ranged):
     def cut_spans(self, span: Span) -> tuple[Span, ...]:
         """The piece."""
         return (span,)
+
+    def cut_lines(self, on: OnRail) -> tuple[Outline, ...]:
+        """Round the piece."""
+        return (window(on.span, 0.0, min(self.height_mm, on.here.height), self.corner_radius_mm),)
 
     def roles(self) -> tuple[str, ...]:
         """The piece itself and its fish plates."""

@@ -8,6 +8,7 @@ from nodulant.frame.additions import Additions
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.at_place import AtPlace
+from nodulant.frame.ops.cut_lines import saw_lines
 from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.notches.notch_plan import SidePlate
 from nodulant.frame.ops.through.splice_plates import (
@@ -21,6 +22,7 @@ from nodulant.frame.ops.through.splice_plates import (
 from nodulant.frame.ops.welded import welded
 from nodulant.frame.ops.words import BUTTS, PLATES
 from nodulant.frame.place import Place
+from nodulant.geometry import Outline
 from nodulant.materials.weld import throat_after_grinding_mm
 from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.part import Part, Seam
@@ -75,6 +77,15 @@ class CutThrough(AtPlace):
     def cut_spans(self, span: Span) -> tuple[Span, ...]:
         """The rail is in two here."""
         return (span,)
+
+    def cut_lines(self, on: OnRail) -> tuple[Outline, ...]:
+        """Through the rail, at both ends of what comes out."""
+        return saw_lines(on.span, on.here.height, self.lean_deg)
+
+    @property
+    def lean_deg(self) -> float:
+        """How far the cut leans rearward going up, degrees."""
+        return 0.0
 
     def roles(self) -> tuple[str, ...]:
         """Its side plates."""

@@ -9,6 +9,7 @@ from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen, Size, Thickness
 from nodulant.base.shown import Shown
 from nodulant.frame.here import OnRail, Span
+from nodulant.frame.ops.cut_lines import saw_lines
 from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.operation import Adds, RailOperation
 from nodulant.frame.ops.through.splice_plates import DETAIL, Box, ButtWeld, box_parts, joint_of
@@ -16,6 +17,7 @@ from nodulant.frame.ops.welded import welded
 from nodulant.frame.ops.words import BUTTS
 from nodulant.frame.place import Place, resolve
 from nodulant.frame.route import FRONT, Move
+from nodulant.geometry import Outline
 from nodulant.geometry.outline import rectangle
 from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.joint import Joint
@@ -109,6 +111,10 @@ class Narrow(RailOperation):
         front = (Span(span.start_mm, span.start_mm + run),) if self.start else ()
         rear = (Span(span.end_mm - run, span.end_mm),) if self.end else ()
         return (*front, *rear)
+
+    def cut_lines(self, on: OnRail) -> tuple[Outline, ...]:
+        """Through the rail at both ends of every jog."""
+        return tuple(line for jog in self.cut_spans(on.span) for line in saw_lines(jog, on.here.height))
 
     def _run(self, span: Span) -> float:
         return min(self.run_mm if self.jog == "angled" else 1.0, (span.end_mm - span.start_mm) / 2)

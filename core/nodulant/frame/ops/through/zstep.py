@@ -122,6 +122,11 @@ class ZStep(CutThrough):
         """How much higher the rail behind stands, mm."""
         return self.rise_mm if self.rises == "behind" else -self.rise_mm
 
+    @property
+    def lean_deg(self) -> float:
+        """An angled cut's angle."""
+        return self.cut_angle_deg
+
     def angle_shift_mm(self) -> float:
         """How far an angled cut carries the rail behind rearward as it rises: rise x tan(angle)."""
         return self.rise_behind_mm() * math.tan(math.radians(self.cut_angle_deg))
