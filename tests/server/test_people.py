@@ -32,6 +32,7 @@ CLOSED = (
     ("post", "/jobs/1/withdraw"),
     ("post", "/evaluate"),
     ("post", "/patterns"),
+    ("post", "/gauges"),
     ("post", "/stations"),
     ("post", "/find/sets"),
     ("post", "/find/nest"),

@@ -6,7 +6,9 @@ from collections.abc import Iterable, Sequence
 
 from nodulant.checks.words import limit_in_words, place_in_words, says
 from nodulant.evaluate.evaluation import Evaluation
+from nodulant.gauges.gauge import GAUGE_NAMES, Gauge
 from nodulant.units.figure import show_deviation
+from nodulant.units.inline import told
 from nodulant.units.show import Style, show_length
 
 FORMULA, SIGN = ("=", "@"), ("+", "-")
@@ -32,6 +34,18 @@ def readings_csv(result: Evaluation, style: Style) -> bytes:
         planned = show_length(r.spec.planned_mm, style)
         rows.append((r.operation, r.spec.name, r.side, planned, measured, off, r.decision or "", r.spec.datum))
     return table_csv(("work", "reading", "side", "planned", "measured", "off", "decided", "from"), rows)
+
+
+def gauges_csv(gauges: Iterable[Gauge], style: Style) -> bytes:
+    """Every gauge: when it is needed, what it is, how many, cut from what to what size, and what it proves."""
+    rows = (
+        [
+            told(c, style)
+            for c in (g.phase, GAUGE_NAMES[g.kind], g.name, g.side, str(g.count), g.made_of, g.size, g.missing, g.says)
+        ]
+        for g in gauges
+    )
+    return table_csv(("step", "kind", "gauge", "side", "count", "made of", "size", "not known", "what for"), rows)
 
 
 def table_csv(head: Sequence[str], rows: Iterable[Sequence[str]]) -> bytes:

@@ -71,6 +71,8 @@ class MetalRack(Frozen):
     """Between two pieces: what the cut takes (about 2 mm for plasma, 0.3 for a laser, 1.2 for a thin wheel; common practice)."""
     margin_mm: Annotated[float, Field(ge=0, le=50)] = 6.0
     """Between a piece and the edge of its sheet."""
+    block_mm: Annotated[float, Field(gt=0, le=500)] | None = None
+    """Height of one of the shop's spacer blocks, measured: a nominal size is not its height."""
     grain: bool = False
     """Whether pieces keep their length along the sheet's: rolled plate is bent across its grain."""
 

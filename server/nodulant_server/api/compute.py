@@ -16,6 +16,8 @@ from nodulant.evaluate.suspensions.travel import Moved, moved
 from nodulant.formats.paper import pages_of
 from nodulant.formats.rail_drawn import DrawnSection, section_from_drawing, stations_from_outline
 from nodulant.formats.stations_csv import read_stations
+from nodulant.gauges.collect import gauges_of
+from nodulant.gauges.gauge import Gauge
 from nodulant.handcheck import HandCheck, hand_check
 from nodulant.job.document import Design, Inputs
 from nodulant.parts.wheel import Wheel
@@ -189,6 +191,14 @@ def order(request: HttpRequest, body: EvaluateBody) -> OrderList:
     inputs = drafted(request, body.job_id, body.design, body.survey)
     evaluate(inputs)
     return order_list(inputs)
+
+
+@router.post("/gauges", response=list[Gauge])
+def gauges(request: HttpRequest, body: DraftBody) -> list[Gauge]:
+    """Gauges and jigs of a draft, in the order they are needed."""
+    inputs = drafted(request, body.job_id, body.design, body.survey)
+    evaluate(inputs, BARE)
+    return list(gauges_of(inputs))
 
 
 @router.post("/patterns", response=list[Pattern])

@@ -13,7 +13,8 @@ from nodulant.formats.order_tables import order_csv, order_xlsx
 from nodulant.formats.paper import Paper
 from nodulant.formats.pattern_pdf import TitleBlock, pattern_pdf
 from nodulant.formats.svg import pattern_svg
-from nodulant.formats.tables_csv import checks_csv, readings_csv
+from nodulant.formats.tables_csv import checks_csv, gauges_csv, readings_csv
+from nodulant.gauges.collect import gauges_of
 from nodulant.job.document import Inputs
 from nodulant.patterns.collect import patterns_of
 from nodulant.stock.order import order_list
@@ -110,10 +111,12 @@ def nest_files(request: HttpRequest, option_id: int, body: NestFilesBody) -> Htt
 
 
 @router.get("/options/{option_id}/{table}.csv")
-def tables(request: HttpRequest, option_id: int, table: Literal["checks", "readings"]) -> HttpResponse:
-    """Checks or readings of an option as it stands, for a sheet of one's own."""
+def tables(request: HttpRequest, option_id: int, table: Literal["checks", "readings", "gauges"]) -> HttpResponse:
+    """Checks, readings or gauges of an option as it stands, for a sheet of one's own."""
     option, inputs = current(request, option_id)
     style = inputs.shop.style
+    if table == "gauges":
+        return _file(gauges_csv(gauges_of(inputs), style), "text/csv; charset=utf-8", f"gauges-{option.key}.csv")
     result = told_in(evaluate(inputs), style)
     data = checks_csv(result, style) if table == "checks" else readings_csv(result, style)
     return _file(data, "text/csv; charset=utf-8", f"{table}-{option.key}.csv")

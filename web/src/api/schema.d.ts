@@ -284,6 +284,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gauges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Gauges
+         * @description Gauges and jigs of a draft, in the order they are needed.
+         */
+        post: operations["nodulant_server_api_compute_gauges"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/glossary": {
         parameters: {
             query?: never;
@@ -1143,7 +1163,7 @@ export interface paths {
         };
         /**
          * Tables
-         * @description Checks or readings of an option as it stands, for a sheet of one's own.
+         * @description Checks, readings or gauges of an option as it stands, for a sheet of one's own.
          */
         get: operations["nodulant_server_api_files_tables"];
         put?: never;
@@ -5001,6 +5021,62 @@ export interface components {
             entries: components["schemas"]["DropEntry"][];
         };
         /**
+         * Gauge
+         * @description A gauge or jig; a size that it does not have is None.
+         */
+        Gauge: {
+            /** Across Mm */
+            across_mm?: number | null;
+            /** Angle Deg */
+            angle_deg?: number | null;
+            /** Bore Mm */
+            bore_mm?: number | null;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "rod" | "strut" | "spreader" | "drill-guide" | "spacer" | "pivot-dummy" | "pointer" | "clip-leg" | "angle-block";
+            /** Long Mm */
+            long_mm?: number | null;
+            /** Made Of */
+            made_of: string;
+            /**
+             * Missing
+             * @default
+             */
+            missing: string;
+            /** Name */
+            name: string;
+            /** Operation */
+            operation?: string | null;
+            pattern?: components["schemas"]["Pattern"] | null;
+            /**
+             * Phase
+             * @enum {string}
+             */
+            phase: "survey" | "prepare" | "brace" | "mark" | "cut" | "fit" | "tack" | "look" | "weld" | "plate" | "finish" | "prove";
+            /** Says */
+            says: string;
+            /**
+             * Side
+             * @default both
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /**
+             * Size
+             * @default
+             */
+            size: string;
+        };
+        /**
          * GearPad
          * @description The bolts that box or rack stand on: a rectangle about the plate's middle.
          */
@@ -6145,6 +6221,8 @@ export interface components {
          * @description Sheets, offcuts, and what parting takes.
          */
         MetalRack: {
+            /** Block Mm */
+            block_mm?: number | null;
             /**
              * Grain
              * @default false
@@ -8177,6 +8255,7 @@ export interface components {
             plate_stock_mm: number[];
             /**
              * @default {
+             *       "block_mm": null,
              *       "grain": false,
              *       "kerf_mm": 2,
              *       "margin_mm": 6,
@@ -11692,6 +11771,30 @@ export interface operations {
             };
         };
     };
+    nodulant_server_api_compute_gauges: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Gauge"][];
+                };
+            };
+        };
+    };
     nodulant_server_api_choices_glossary: {
         parameters: {
             query?: never;
@@ -12830,7 +12933,7 @@ export interface operations {
             header?: never;
             path: {
                 option_id: number;
-                table: "checks" | "readings";
+                table: "checks" | "readings" | "gauges";
             };
             cookie?: never;
         };

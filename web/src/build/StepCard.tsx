@@ -1,5 +1,5 @@
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { api } from "../api/client";
 import type { JobHead, Step } from "../api/types";
 import { useMay } from "../app/session";
@@ -8,6 +8,7 @@ import { usePick } from "../draft/store";
 import { evaluateAgain, useShown } from "../evaluation/useEvaluation";
 import { Act } from "../fields/controls";
 import { PlainQuantity, PlainWords } from "../fields/plain";
+import { gaugesOf, useGauges } from "../patterns/useGauges";
 import { reasonOf } from "../prove/reason";
 import { useRefreshLog } from "../prove/useLog";
 import { showLength } from "../units/show";
@@ -29,6 +30,7 @@ export function StepCard({ job, step, steps }: { job: JobHead; step: Step; steps
         About {spec.minutes} minutes, {spec.people === 1 ? "one person" : `${spec.people} people`}
         {spec.tools.length > 0 && `. Tools: ${spec.tools.join(", ")}`}.
       </Text>
+      <StepGauges step={step} steps={steps} />
       {spec.hides && (
         <Text fontSize="14px" mt="1">
           Afterwards out of reach: <b>{spec.hides}</b>.
@@ -65,6 +67,29 @@ export function StepCard({ job, step, steps }: { job: JobHead; step: Step; steps
           <Sign job={job} step={step} />
         </>
       )}
+    </Box>
+  );
+}
+
+/** Gauges that the step asks for. */
+function StepGauges({ step, steps }: { step: Step; steps: readonly Step[] }) {
+  const { gauges, load } = useGauges();
+  const { history } = usePick("history");
+  // biome-ignore lint/correctness/useExhaustiveDependencies: gauges follow the draft
+  useEffect(() => void load(), [history.now, load]);
+  const own = gaugesOf(gauges, step, steps);
+  if (own.length === 0) return null;
+  return (
+    <Box mt="2">
+      <Text fontSize="14px" fontWeight="600">
+        Gauges to have at hand
+      </Text>
+      {own.map((gauge) => (
+        <Text key={gauge.id} fontSize="14px" mt="1">
+          {gauge.count > 1 && `${gauge.count} × `}
+          {gauge.name}: {gauge.missing ? `not known: ${gauge.missing}` : gauge.size || "see Patterns"}. {gauge.says}
+        </Text>
+      ))}
     </Box>
   );
 }

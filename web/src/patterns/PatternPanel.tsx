@@ -4,6 +4,7 @@ import type { JobHead } from "../api/types";
 import { useBench, usePick } from "../draft/store";
 import { Group, PlainChoice, PlainTick } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
+import { GaugeGroup } from "./GaugeGroup";
 import { NestGroup } from "./NestGroup";
 import { OrderGroup } from "./OrderGroup";
 import { useNest } from "./useNest";
@@ -84,6 +85,7 @@ export default function PatternPanel({ job }: { job: JobHead }) {
         </Group>
       )}
       <NestGroup job={job} />
+      <GaugeGroup job={job} />
       <OrderGroup />
       <Group title="Pick one">
         {patterns.length === 0 && (

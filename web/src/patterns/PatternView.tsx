@@ -23,10 +23,10 @@ const LEAST_TEXT = 12;
 
 /** One pattern, as large as the bench allows, with its dimensions and datum. */
 export default function PatternView() {
-  const { patterns, chosen } = usePatterns();
+  const { patterns, chosen, gauge } = usePatterns();
   const style = useBench((s) => s.style);
   const sheet = useOwnNest()?.sheet;
-  const pattern = patterns.find((p) => p.id === chosen);
+  const pattern = gauge ?? patterns.find((p) => p.id === chosen);
   if (sheet) return <NestView sheet={sheet} />;
   if (!pattern) return <Text p="6">Pick a pattern on the left.</Text>;
   return (
@@ -34,12 +34,13 @@ export default function PatternView() {
       <Flex justify="space-between" gap="4" wrap="wrap">
         <Box>
           <Heading fontSize="24px">
-            {pattern.title}, {pattern.side}
+            {pattern.title}
+            {!gauge && `, ${pattern.side}`}
           </Heading>
           <Text fontSize="14px" color="faint">
             {pattern.thickness_mm !== null && `${showThickness(pattern.thickness_mm, style)} `}
             {pattern.steel}
-            {pattern.count > 1 && `, ${pattern.count} off`}. Its line lies {pattern.datum}.
+            {pattern.count > 1 && `, ${pattern.count} off`}.{!gauge && ` Its line lies ${pattern.datum}.`}
           </Text>
           {pattern.hangs_on.length > 0 && <Text fontSize="14px">Hang it on: {pattern.hangs_on.join(", ")}.</Text>}
           {pattern.after && <Text fontSize="14px">{sentence(pattern.after)}</Text>}

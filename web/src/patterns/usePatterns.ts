@@ -16,6 +16,9 @@ type Shown = {
   trouble: string;
   load: () => Promise<void>;
   choose: (id: string) => void;
+  /** A gauge's shape on the bench, until a pattern is chosen. */
+  gauge: Pattern | null;
+  look: (gauge: Pattern) => void;
   print: (more: { paper?: Paper; once?: boolean }) => void;
   count: () => Promise<void>;
 };
@@ -43,7 +46,9 @@ export const usePatterns = create<Shown>((set, get) => ({
       set({ trouble: error instanceof Error ? error.message : "no patterns" });
     }
   },
-  choose: (chosen) => set({ chosen }),
+  choose: (chosen) => set({ chosen, gauge: null }),
+  gauge: null,
+  look: (gauge) => set({ gauge }),
   print: (more) => {
     set({ ...more, pages: null });
     void get().count();

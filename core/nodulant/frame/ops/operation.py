@@ -39,6 +39,8 @@ class RailOperation(Frozen):
     """An operation on one rail or on both alike."""
 
     adds: ClassVar[Adds]
+    saws_through: ClassVar[bool] = False
+    """Whether it parts the rail, so that an end is free until it is joined again."""
     searched: ClassVar[bool] = False
     """Whether the metal that it needs can be searched for."""
     one_piece: ClassVar[bool] = False

@@ -1,6 +1,6 @@
 """What every operation that cuts a rail through shares: side plates, welds, steps and readings."""
 
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from nodulant.base.model import Extra, Frozen, Thickness
 from nodulant.base.shown import Shown
@@ -38,6 +38,7 @@ SQUARE = f"Plumb, square and level checked against the datum on both rails, diag
 class CutThrough(AtPlace):
     """An operation at one place where the rail is cut in two and joined again."""
 
+    saws_through: ClassVar[bool] = True
     place: Annotated[Place, Shown("Cut")]
     weld: Annotated[ButtWeld, Shown("Butt weld", choices=BUTTS, order=1)] = "one-sided-backed"
     """How the butt is made: it decides the fatigue class."""

@@ -44,6 +44,7 @@ class Narrow(RailOperation):
         "between two cuts both rails stand further in, or out: what crosses the frame loses twice that",
     )
     searched: ClassVar[bool] = True
+    saws_through: ClassVar[bool] = True
     kind: Literal["narrow"] = "narrow"
     start: Annotated[Place | None, Shown("Front cut", note="without it: from the rail's front end")] = None
     end: Annotated[Place | None, Shown("Rear cut", note="without it: to the rail's rear end")] = None
