@@ -121,8 +121,8 @@ def _seams(inputs: Inputs) -> list[Seam]:
 
 def _work(results: list[Evaluation], seams: list[list[Seam]], shops: list[Shop]) -> list[Row]:
     mass = [r.mass_added_kg for r in results]
-    weld = [sum(s.path.length_mm() * s.welded_share for s in own) / 1000.0 for own in seams]
-    heat = [sum(s.path.length_mm() * s.welded_share * _heat(s.leg_mm) for s in own) / 1000.0 for own in seams]
+    weld = [sum(s.welded_mm for s in own) / 1000.0 for own in seams]
+    heat = [sum(s.welded_mm * _heat(s.leg_mm) for s in own) / 1000.0 for own in seams]
     hours = [sum(s.spec.minutes * s.spec.people for s in r.steps) / 60.0 for r in results]
     rows = [
         Row(key="mass", name="Metal added", unit="kg", values=tuple(mass), better="less"),

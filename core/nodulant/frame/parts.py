@@ -72,7 +72,7 @@ class Work:
     @cached_property
     def weld_mm(self) -> float:
         """Length that is welded, mm."""
-        return sum(seam.path.length_mm() * seam.welded_share for seam in self.seams)
+        return sum(seam.welded_mm for seam in self.seams)
 
     @cached_property
     def checks(self) -> tuple[CheckSpec, ...]:

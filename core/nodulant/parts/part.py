@@ -68,7 +68,11 @@ class Part(Frozen):
 
 
 class Seam(Frozen):
-    """A weld between two parts; ``welded_share`` is the share of its length that is welded."""
+    """A weld between two parts; ``welded_share`` is the share of its length that is welded.
+
+    ``path`` is where it is seen from the side; ``long_mm`` its length where that shows only a part of it, as a butt
+    round a whole section.
+    """
 
     part_a: str
     part_b: str
@@ -77,6 +81,12 @@ class Seam(Frozen):
     path: Outline
     welded_share: float = 1.0
     ground: bool = False
+    long_mm: float | None = None
+
+    @property
+    def welded_mm(self) -> float:
+        """Length of bead, mm."""
+        return (self.path.length_mm() if self.long_mm is None else self.long_mm) * self.welded_share
 
 
 def part_id(operation: str, role: str, side: Side) -> str:

@@ -199,7 +199,7 @@ def _welds(seams: Iterable[Seam]) -> tuple[WeldMetal, ...]:
     lengths: dict[tuple[str, float], float] = {}
     for seam in seams:
         key = (seam.kind, seam.leg_mm)
-        lengths[key] = lengths.get(key, 0.0) + seam.path.length_mm() * seam.welded_share
+        lengths[key] = lengths.get(key, 0.0) + seam.welded_mm
     return tuple(
         WeldMetal(kind=kind, leg_mm=leg, length_mm=long, volume_mm3=long * bead_mm2(kind, leg))
         for (kind, leg), long in sorted(lengths.items())

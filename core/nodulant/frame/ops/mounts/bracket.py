@@ -206,14 +206,19 @@ class Bracket(AtPlace):
         return tuple(rows)
 
     def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
-        """Fillet around the foot, where it is welded."""
-        if self.fixing == "bolted":
-            return []
-        return [
-            Seam(part_a=f"rail/{on.side}", part_b=p.id, kind="fillet", leg_mm=self.weld_leg_mm, path=p.outline)
-            for p in parts
-            if p.role == "foot"
-        ]
+        """Both sides of every tab and of the gusset on the foot; round the foot, where it is welded."""
+        foot = next(p for p in parts if p.role == "foot")
+        out = [] if self.fixing == "bolted" else [self._seam(f"rail/{on.side}", foot, foot.outline.length_mm())]
+        stands = {
+            "tabs": 2 * self.tabs.count * min(self.tabs.width_mm, self.tall_mm),
+            "gusset": 0.0 if self.gusset is None else 4 * self.gusset.leg_mm,
+        }
+        return out + [self._seam(foot.id, p, stands[p.role]) for p in parts if p.role in stands]
+
+    def _seam(self, to: str, part: Part, long_mm: float) -> Seam:
+        return Seam(
+            part_a=to, part_b=part.id, kind="fillet", leg_mm=self.weld_leg_mm, path=part.outline, long_mm=long_mm
+        )
 
     @property
     def _bolted(self) -> tuple[Spot, ...]:

@@ -170,6 +170,17 @@ class AxleBracket(AxleWork):
             Seam(part_a=axle, part_b=p.id, kind="fillet", leg_mm=self.weld_leg_mm, path=p.outline, welded_share=0.3)
             for p in parts
             if p.role == "axle-tabs"
+        ] + [
+            Seam(
+                part_a=parts[0].id,
+                part_b=p.id,
+                kind="fillet",
+                leg_mm=self.weld_leg_mm,
+                path=p.outline,
+                welded_share=0.5,
+            )
+            for p in parts
+            if p.role == "axle-brace"
         ]
 
     def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:

@@ -12,10 +12,13 @@ from nodulant.frame.ops.cut_lines import saw_lines
 from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.notches.notch_plan import SidePlate
 from nodulant.frame.ops.through.splice_plates import (
+    Box,
     ButtWeld,
+    butt,
     fillets,
     joint_details,
     overlap_checks,
+    piece_seams,
     plate_columns,
     plate_part,
 )
@@ -39,6 +42,8 @@ class CutThrough(AtPlace):
     """An operation at one place where the rail is cut in two and joined again."""
 
     saws_through: ClassVar[bool] = True
+    corner_roles: ClassVar[tuple[str, ...]] = ()
+    """Roles of what stiffens the joint's corners."""
     place: Annotated[Place, Shown("Cut")]
     weld: Annotated[ButtWeld, Shown("Butt weld", choices=BUTTS, order=1)] = "one-sided-backed"
     """How the butt is made: it decides the fatigue class."""
@@ -120,8 +125,23 @@ class CutThrough(AtPlace):
         return out
 
     def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
-        """Fillets around the plates and the inserted pieces."""
-        return fillets(parts, on, self.weld_leg_mm)
+        """Butts of the joint, fillets around what lies over it."""
+        over = [p for p in parts if p.role in {"outer", "inner", *self.corner_roles}]
+        return [*self.butts(on, parts), *fillets(over, on, self.weld_leg_mm)]
+
+    def butts(self, on: OnRail, parts: list[Part]) -> list[Seam]:
+        """Round the rail's ends: to the piece that goes in between, or to each other."""
+        pieces = [p for p in parts if p.role not in {"outer", "inner", *self.corner_roles}]
+        under, at = on.here.underside, on.span.start_mm
+        if not pieces:
+            return [butt(on, f"rail/{on.side}/behind", at, under, ground=self.ground)]
+        ends = ((at, under), (at + self.run_mm(on), under + self.rise_behind_mm()))
+        return piece_seams(pieces, self.piece, on, ends, ground=self.ground)
+
+    @property
+    def piece(self) -> Box:
+        """What goes in between."""
+        return Box()
 
     def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:
         """Overlap of the side plates; the butt's throat."""

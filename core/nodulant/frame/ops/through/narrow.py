@@ -12,7 +12,7 @@ from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.cut_lines import saw_lines
 from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.operation import Adds, RailOperation
-from nodulant.frame.ops.through.splice_plates import DETAIL, Box, ButtWeld, box_parts, joint_of
+from nodulant.frame.ops.through.splice_plates import DETAIL, Box, ButtWeld, box_parts, joint_of, piece_seams
 from nodulant.frame.ops.welded import welded
 from nodulant.frame.ops.words import BUTTS
 from nodulant.frame.place import Place, resolve
@@ -21,7 +21,7 @@ from nodulant.geometry import Outline
 from nodulant.geometry.outline import rectangle
 from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.joint import Joint
-from nodulant.parts.part import Part
+from nodulant.parts.part import Part, Seam
 from nodulant.parts.sides import Side
 from nodulant.parts.specs import CheckSpec, FatigueDetail, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
 from nodulant.survey.rail import Rail
@@ -151,6 +151,14 @@ class Narrow(RailOperation):
             flat = rectangle(0.0, 0.0, length, on.here.height).moved(cut.start_mm, on.here.underside)
             pieces = box_parts(self.id, role, f"Jog, {role.removeprefix('jog-')}", self.box, on, flat, length)
             out += [p.model_copy(update={"rides_mm": cut.start_mm}) for p in pieces]
+        return out
+
+    def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
+        """Each jog's corners, and a butt at both its ends."""
+        out: list[Seam] = []
+        for k, cut in enumerate(self.cut_spans(on.span)):
+            ends = tuple((x, on.here.underside) for x in (cut.start_mm, cut.end_mm))
+            out += piece_seams(parts[2 * k : 2 * k + 2], self.box, on, ends, ground=False)
         return out
 
     def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:

@@ -4,7 +4,8 @@ The rail ahead ends at the cut; the rail behind starts ``run`` further on (in th
 and ``rise`` higher. A plate covers both ends and what is between them.
 """
 
-from collections.abc import Iterable
+import math
+from collections.abc import Iterable, Sequence
 from typing import Annotated, Literal
 
 import numpy as np
@@ -17,7 +18,7 @@ from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.notches.notch_plan import SidePlate
 from nodulant.frame.ops.plates.plate_welds import plate_development, plate_line, taper_mm
 from nodulant.geometry import Outline, Vertex
-from nodulant.geometry.outline import rectangle
+from nodulant.geometry.outline import line, rectangle
 from nodulant.materials import find_steel
 from nodulant.parts.joint import Joint, JointKind
 from nodulant.parts.part import Face, Part, Seam, part_id
@@ -230,3 +231,42 @@ def box_parts(
         rides_mm=on.span.start_mm,
     )
     return [side, faces]
+
+
+def round_mm(on: OnRail) -> float:
+    """Length of a butt round the rail's section, mm: all round a closed one, web and flanges of an open one."""
+    high, wide = on.here.height, on.here.closed_width
+    if on.here.round:
+        return math.pi * high
+    return 2 * (high + wide) if on.rail.closed or on.here.boxed else high + 2 * on.here.width
+
+
+def butt(on: OnRail, to: str, x_mm: float, low_mm: float, *, ground: bool) -> Seam:
+    """A butt of the rail round ``to`` at a station, seen from the side as an upright line."""
+    return Seam(
+        part_a=f"rail/{on.side}",
+        part_b=to,
+        kind="butt",
+        leg_mm=on.here.wall,
+        path=line(x_mm, low_mm, x_mm, low_mm + on.here.height),
+        ground=ground,
+        long_mm=round_mm(on),
+    )
+
+
+def piece_seams(
+    pieces: Sequence[Part], box: Box, on: OnRail, ends: tuple[tuple[float, float], ...], *, ground: bool
+) -> list[Seam]:
+    """An inserted piece: its own long corners, and a butt at each of its ``ends`` (station and underside of the rail there)."""
+    side, faces = pieces[0], pieces[1]
+    x0, _, x1, _ = faces.outline.bounds()
+    corners = 4 if box.profile == "box" else 2
+    own = Seam(
+        part_a=side.id,
+        part_b=faces.id,
+        kind="fillet",
+        leg_mm=box.wall_mm,
+        path=side.outline,
+        long_mm=corners * (x1 - x0),
+    )
+    return [own, *(butt(on, side.id, x, low, ground=ground) for x, low in ends)]

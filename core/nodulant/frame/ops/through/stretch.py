@@ -88,6 +88,11 @@ class Stretch(CutThrough):
             return [*box_parts(self.id, "insert", "Inserted piece", self.box, on, side, self.length_mm), *out]
         return out
 
+    @property
+    def piece(self) -> Box:
+        """The piece that makes it longer."""
+        return self.box
+
     def figures(self, on: OnRail) -> tuple[FigureSpec, ...]:
         """What follows the frame's length."""
         return (

@@ -19,10 +19,10 @@ from nodulant.frame.ops.through.splice_plates import Box, box_parts, joint_of
 from nodulant.frame.place import resolve
 from nodulant.frame.route import Move
 from nodulant.geometry import Outline
-from nodulant.geometry.outline import polygon
+from nodulant.geometry.outline import line, polygon
 from nodulant.materials import find_steel, line_capacity
 from nodulant.parts.joint import Joint, JointKind
-from nodulant.parts.part import Part, part_id
+from nodulant.parts.part import Part, Seam, part_id
 from nodulant.parts.sides import Side
 from nodulant.parts.specs import CheckSpec, FigureSpec, ReadingSpec, reading
 from nodulant.survey.rail import Rail
@@ -62,6 +62,7 @@ class ZStep(CutThrough):
         "Z-step", "cut through, and the rail behind or ahead rises: lowers the body, leaves the suspension's geometry"
     )
     searched: ClassVar[bool] = True
+    corner_roles: ClassVar[tuple[str, ...]] = ("gusset-front", "gusset-rear")
     kind: Literal["z-step"] = "z-step"
     rise_mm: Annotated[Size, Shown("Step")]
     rises: Annotated[
@@ -121,6 +122,29 @@ class ZStep(CutThrough):
     def rise_behind_mm(self) -> float:
         """How much higher the rail behind stands, mm."""
         return self.rise_mm if self.rises == "behind" else -self.rise_mm
+
+    @property
+    def piece(self) -> Box:
+        """Post or riser."""
+        return self.box
+
+    def butts(self, on: OnRail, parts: list[Part]) -> list[Seam]:
+        """Set on: along both sides of the overlap and across both its ends."""
+        if self.method != "set-on":
+            return super().butts(on, parts)
+        high = on.here.underside + (on.here.height if self.rise_behind_mm() > 0 else 0.0)
+        lap = line(on.span.start_mm - self.overlap_mm, high, on.span.start_mm, high)
+        round_lap = 2 * (self.overlap_mm + on.here.closed_width)
+        return [
+            Seam(
+                part_a=f"rail/{on.side}",
+                part_b=f"rail/{on.side}/behind",
+                kind="fillet",
+                leg_mm=self.weld_leg_mm,
+                path=lap,
+                long_mm=round_lap,
+            )
+        ]
 
     @property
     def lean_deg(self) -> float:
