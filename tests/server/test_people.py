@@ -28,6 +28,7 @@ CLOSED = (
     ("post", "/jobs/1/lengths"),
     ("get", "/options/1/report.pdf"),
     ("get", "/options/1/patterns.pdf"),
+    ("get", "/options/1/assembly.pdf"),
     ("post", "/jobs/1/reasons"),
     ("post", "/jobs/1/withdraw"),
     ("post", "/evaluate"),

@@ -91,7 +91,7 @@ def _caption(canvas: Canvas, put: Put) -> None:
     below = room_round(() if put.inside else put.pattern.dimensions)["below"]
     canvas.setFont("Helvetica", CAPTION_PT)
     for row, text in enumerate(_named(put), 1):
-        canvas.drawString(0, -(below + row * CAPTION_ROW_MM) * MM, _shortened(text, put.wide * MM, CAPTION_PT))
+        canvas.drawString(0, -(below + row * CAPTION_ROW_MM) * MM, shortened(text, put.wide * MM, CAPTION_PT))
 
 
 def _named(put: Put) -> tuple[str, str]:
@@ -196,7 +196,7 @@ def _foot(canvas: Canvas, page: Page, number: str, wide: float) -> None:
     canvas.drawString(
         MARGIN_MM * MM,
         18.5 * MM,
-        _shortened(f"{number} · {what}", (wide - 2 * MARGIN_MM - CODE_MM - QUIET_MM) * MM, FOOT_PT),
+        shortened(f"{number} · {what}", (wide - 2 * MARGIN_MM - CODE_MM - QUIET_MM) * MM, FOOT_PT),
     )
     measure = "Print at 100 %. Measure the bars before you cut: upper and upright 100 mm, lower 4 in."
     canvas.drawString(MARGIN_MM * MM, 14.5 * MM, measure)
@@ -219,7 +219,7 @@ def _title(canvas: Canvas, page_wide: float, title: TitleBlock) -> None:
     for i, text in enumerate(rows):
         canvas.setFont("Helvetica", TITLE_PT)
         y = (BLOCK_Y_MM + BLOCK_H_MM - 3.8 - 4.0 * i) * MM
-        canvas.drawString((BLOCK_X_MM + 1.5) * MM, y, _shortened(text, (wide - 3.0) * MM, TITLE_PT))
+        canvas.drawString((BLOCK_X_MM + 1.5) * MM, y, shortened(text, (wide - 3.0) * MM, TITLE_PT))
 
 
 TITLE_PT, HASH_DIGITS = 7.5, 12
@@ -244,7 +244,7 @@ def _square_code(canvas: Canvas, page_wide: float, title: TitleBlock, page: Page
                 canvas.rect((x0 + j * module) * MM, y * MM, module * MM, module * MM, stroke=0, fill=1)
 
 
-def _shortened(text: str, wide_pt: float, size_pt: float) -> str:
+def shortened(text: str, wide_pt: float, size_pt: float) -> str:
     """A text that fits, cut at its end where it is too long."""
     while len(text) > 1 and stringWidth(text, "Helvetica", size_pt) > wide_pt:
         text = f"{text[:-2]}…"

@@ -5,7 +5,9 @@ from typing import Literal
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
+from nodulant.assembly.sheet import assembly_sheets
 from nodulant.evaluate import evaluate
+from nodulant.formats.assembly_pdf import assembly_pdf
 from nodulant.formats.checklist_pdf import checklist_pdf
 from nodulant.formats.dxf import Unit, all_dxf, pattern_dxf
 from nodulant.formats.nest_files import nest_zip
@@ -13,7 +15,8 @@ from nodulant.formats.order_tables import order_csv, order_xlsx
 from nodulant.formats.paper import Paper
 from nodulant.formats.pattern_pdf import TitleBlock, pattern_pdf
 from nodulant.formats.svg import pattern_svg
-from nodulant.formats.tables_csv import checks_csv, gauges_csv, readings_csv
+from nodulant.formats.tables_csv import checks_csv, gauges_csv, parts_csv, readings_csv, welds_csv
+from nodulant.formats.weld_symbol import Symbols, usual_symbols
 from nodulant.gauges.collect import gauges_of
 from nodulant.job.document import Inputs
 from nodulant.patterns.collect import patterns_of
@@ -73,6 +76,20 @@ def pattern_file(
     return _file(pattern_svg(found[0]), "image/svg+xml", f"{name}.svg")
 
 
+@router.get("/options/{option_id}/assembly.pdf")
+def assembly_file(
+    request: HttpRequest, option_id: int, paper: Paper = "a4", symbols: Symbols | None = None
+) -> HttpResponse:
+    """Assembly sheets of an option as it stands: an operation a page; weld symbols as chosen, or as its unit system has them."""
+    option, inputs = current(request, option_id)
+    evaluate(inputs)
+    style = inputs.shop.style
+    block = TitleBlock(option.job.name, _revision(option), inputs.content_hash())
+    sheets = [told_in(sheet, style) for sheet in assembly_sheets(inputs)]
+    made = assembly_pdf(sheets, paper, block, style, symbols or usual_symbols(style))
+    return _file(made, "application/pdf", f"assembly-{option.key}-{paper}.pdf")
+
+
 @router.get("/options/{option_id}/report.pdf")
 def report(request: HttpRequest, option_id: int) -> HttpResponse:
     """The report of an option as it stands."""
@@ -111,12 +128,18 @@ def nest_files(request: HttpRequest, option_id: int, body: NestFilesBody) -> Htt
 
 
 @router.get("/options/{option_id}/{table}.csv")
-def tables(request: HttpRequest, option_id: int, table: Literal["checks", "readings", "gauges"]) -> HttpResponse:
-    """Checks, readings or gauges of an option as it stands, for a sheet of one's own."""
+def tables(
+    request: HttpRequest, option_id: int, table: Literal["checks", "readings", "gauges", "welds", "parts"]
+) -> HttpResponse:
+    """Checks, readings, gauges, weld map or parts list of an option as it stands, for a sheet of one's own."""
     option, inputs = current(request, option_id)
     style = inputs.shop.style
     if table == "gauges":
         return _file(gauges_csv(gauges_of(inputs), style), "text/csv; charset=utf-8", f"gauges-{option.key}.csv")
+    if table in {"welds", "parts"}:
+        sheets = assembly_sheets(inputs)
+        data = welds_csv(sheets, style) if table == "welds" else parts_csv(sheets, style)
+        return _file(data, "text/csv; charset=utf-8", f"{table}-{option.key}.csv")
     result = told_in(evaluate(inputs), style)
     data = checks_csv(result, style) if table == "checks" else readings_csv(result, style)
     return _file(data, "text/csv; charset=utf-8", f"{table}-{option.key}.csv")

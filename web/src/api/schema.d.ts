@@ -868,6 +868,26 @@ export interface paths {
         patch: operations["nodulant_server_api_options_change"];
         trace?: never;
     };
+    "/api/options/{option_id}/assembly.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Assembly File
+         * @description Assembly sheets of an option as it stands: an operation a page; weld symbols as chosen, or as its unit system has them.
+         */
+        get: operations["nodulant_server_api_files_assembly_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/options/{option_id}/branch": {
         parameters: {
             query?: never;
@@ -1163,7 +1183,7 @@ export interface paths {
         };
         /**
          * Tables
-         * @description Checks, readings or gauges of an option as it stands, for a sheet of one's own.
+         * @description Checks, readings, gauges, weld map or parts list of an option as it stands, for a sheet of one's own.
          */
         get: operations["nodulant_server_api_files_tables"];
         put?: never;
@@ -12575,6 +12595,29 @@ export interface operations {
             };
         };
     };
+    nodulant_server_api_files_assembly_file: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "a3" | "letter" | "legal";
+                symbols?: ("iso" | "aws") | null;
+            };
+            header?: never;
+            path: {
+                option_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     nodulant_server_api_options_branch: {
         parameters: {
             query?: never;
@@ -12933,7 +12976,7 @@ export interface operations {
             header?: never;
             path: {
                 option_id: number;
-                table: "checks" | "readings" | "gauges";
+                table: "checks" | "readings" | "gauges" | "welds" | "parts";
             };
             cookie?: never;
         };

@@ -4,6 +4,7 @@ import type { JobHead } from "../api/types";
 import { useBench, usePick } from "../draft/store";
 import { Group, PlainChoice, PlainTick } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
+import { AssemblyGroup } from "./AssemblyGroup";
 import { GaugeGroup } from "./GaugeGroup";
 import { NestGroup } from "./NestGroup";
 import { OrderGroup } from "./OrderGroup";
@@ -85,6 +86,7 @@ export default function PatternPanel({ job }: { job: JobHead }) {
         </Group>
       )}
       <NestGroup job={job} />
+      <AssemblyGroup />
       <GaugeGroup job={job} />
       <OrderGroup />
       <Group title="Pick one">

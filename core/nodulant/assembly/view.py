@@ -1,0 +1,109 @@
+"""How an operation's parts are drawn on its sheet: on the planned rail seen from the side, and laid flat beside it."""
+
+from collections.abc import Iterable
+from itertools import pairwise
+
+import numpy as np
+from shapely import Polygon, unary_union
+
+from nodulant.base.model import Frozen
+from nodulant.clearance.rail_prisms import openings, polygons
+from nodulant.frame.in_place import part_in_place
+from nodulant.frame.model import planned_state, route_on
+from nodulant.frame.parts import Work
+from nodulant.frame.route import Route
+from nodulant.frame.seen import RailSeen, rail_seen
+from nodulant.geometry import Outline
+from nodulant.geometry.outline import polygon
+from nodulant.job.document import Inputs
+from nodulant.parts.part import Part, Seam
+
+BESIDE_MM = 250.0
+"""So much of the rail is drawn ahead of an operation and behind it."""
+
+
+class SeenPart(Frozen):
+    """A part by its number: where it stands seen from the side, or laid flat. mm."""
+
+    number: int
+    outline: Outline
+    in_place: bool
+
+
+class SeenWeld(Frozen):
+    """A seam by its number, on a part that stands in place."""
+
+    number: int
+    path: Outline
+
+
+class View(Frozen):
+    """What a sheet shows: the rail with its openings, parts in place and laid flat, seams."""
+
+    rail: tuple[Outline, ...]
+    parts: tuple[SeenPart, ...]
+    welds: tuple[SeenWeld, ...]
+
+
+def view_of(inputs: Inputs, work: Work, numbers: dict[str, int], welds: Iterable[tuple[int, Seam]]) -> View:
+    """One rail's side of it: the other is its mirror, or has rows of its own."""
+    survey, ops, side = inputs.survey, inputs.design.operations, work.on.side
+    route = route_on(survey, ops, side, planned_state(ops))
+    middle = work.on.span.centre_mm
+    placed = {p.id: part_in_place(p, route, middle) for p in work.parts}
+    seen: dict[int, SeenPart] = {}
+    for part in work.parts:
+        stands = part.face in {"inner", "outer"}
+        shape = placed[part.id].outline if stands else part.outline
+        seen.setdefault(numbers[part.id], SeenPart(number=numbers[part.id], outline=shape, in_place=stands))
+    own = {p.id: p for p in work.parts}
+    return View(
+        rail=_rail(inputs, work, route, [s.outline for s in seen.values() if s.in_place]),
+        parts=tuple(seen.values()),
+        welds=tuple(w for number, seam in welds if (w := _weld(number, seam, own, placed, route, middle))),
+    )
+
+
+def _weld(
+    number: int, seam: Seam, own: dict[str, Part], placed: dict[str, Part], route: Route, middle: float
+) -> SeenWeld | None:
+    part = own.get(seam.part_b) or own.get(seam.part_a)
+    if part is None or part.face not in {"inner", "outer"}:
+        return SeenWeld(number=number, path=_moved(seam.path, route, middle)) if part is None else None
+    if seam.path == part.outline:
+        return SeenWeld(number=number, path=placed[part.id].outline)
+    return SeenWeld(number=number, path=_moved(seam.path, route, middle if part.rides_mm is None else part.rides_mm))
+
+
+def _moved(path: Outline, route: Route, at_mm: float) -> Outline:
+    return path.moved(*route.shift_at(at_mm))
+
+
+def _rail(inputs: Inputs, work: Work, route: Route, parts: list[Outline]) -> tuple[Outline, ...]:
+    """The rail as planned from a little ahead of everything to a little behind it."""
+    survey, side = inputs.survey, work.on.side
+    seen = rail_seen(survey, side, route)
+    ends = [route.x_at(work.on.span.start_mm), route.x_at(work.on.span.end_mm)]
+    ends += [x for outline in parts for x in outline.bounds()[::2]]
+    low, high = min(ends) - BESIDE_MM, max(ends) + BESIDE_MM
+    whole = unary_union([_between(seen, first, last) for first, last in _runs(seen, route)])
+    gone = openings(survey, inputs.design.operations, side, route)
+    shape = whole.difference(unary_union(gone)) if gone else whole
+    z0, z1 = float(np.min(seen.low)) - 1.0, float(np.max(seen.high)) + 1.0
+    window = shape.intersection(Polygon([(low, z0), (high, z0), (high, z1), (low, z1)]))
+    return tuple(polygon(list(part.exterior.coords)[:-1]) for part in polygons(window))
+
+
+def _runs(seen: RailSeen, route: Route) -> list[tuple[int, int]]:
+    """First and last column of every stretch of rail that is in one piece."""
+    starts = [0]
+    for k in range(1, len(seen.stock_x)):
+        if any(seen.stock_x[k - 1] <= move.at_mm < seen.stock_x[k] for move in route.moves):
+            starts.append(k)
+    return [(a, b - 1) for a, b in pairwise([*starts, len(seen.stock_x)]) if b - a > 1]
+
+
+def _between(seen: RailSeen, first: int, last: int) -> Polygon:
+    own = slice(first, last + 1)
+    x, low, high = seen.x[own], seen.low[own], seen.high[own]
+    return Polygon([*zip(x, low, strict=True), *zip(x[::-1], high[::-1], strict=True)]).buffer(0)
