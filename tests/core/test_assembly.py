@@ -81,8 +81,7 @@ class Sums(SimpleTestCase):
                     with self.subTest(f"{name} {part.name}"):
                         self.assertTrue(
                             f"{part.number} {part.name}" in named
-                            or ("plate" in part.name
-                            and name == "steering-mount")
+                            or ("plate" in part.name and name == "steering-mount")
                             or sheet.bolts
                         )
 

@@ -6,6 +6,7 @@ import json
 import subprocess
 import sys
 import tempfile
+import zipfile
 from pathlib import Path
 
 from django.test import SimpleTestCase
@@ -110,6 +111,18 @@ class Check(SimpleTestCase):
             rows = (Path(folder) / "order.csv").read_text("utf-8-sig").splitlines()
             self.assertIn("solid wire", " ".join(rows))
             self.assertEqual((Path(folder) / "order.xlsx").read_bytes()[:2], b"PK")
+
+    def test_assembly_sheets_model_and_everything_without_a_server(self):
+        with tempfile.TemporaryDirectory() as folder:
+            status, out, _ = run("assembly", f.DEMO, "--option", "step", "--symbols", "aws", "--out", folder)
+            self.assertEqual(status, 0)
+            self.assertEqual({Path(line).name for line in out.split()}, {"assembly-a4.pdf", "welds.csv", "parts.csv"})
+            status, out, _ = run("export", f.DEMO, "--out", folder)
+            self.assertEqual(status, 0)
+            self.assertEqual((Path(folder) / "model.glb").read_bytes()[:4], b"glTF")
+            status, _, _ = run("everything", f.DEMO, "--paper", "letter", "--once", "--out", folder)
+            self.assertEqual(status, 0)
+            self.assertIsNone(zipfile.ZipFile(Path(folder) / "everything.zip").testzip())
 
     def test_the_plates_are_laid_out(self):
         with tempfile.TemporaryDirectory() as folder:

@@ -1,7 +1,9 @@
 """Checklist, checks and readings as files: read back, in the job's unit, nothing that a spreadsheet would run."""
 
 import csv
+import hashlib
 import io
+import zipfile
 
 from openpyxl import load_workbook
 
@@ -41,6 +43,41 @@ class Files(Shop):
         self.assertEqual(len(told["rows"]), len(rows))
         self.assertNotIn("[[", str(told))
         self.assertIn(self.client.get(f"/api/options/{self.option.pk}/order.pdf").status_code, (404, 422))
+
+    def test_gauges_welds_and_parts_as_tables(self):
+        gauges, welds, parts = (self.table(name) for name in ("gauges", "welds", "parts"))
+        self.assertIn("hole-centre pointer", {r["kind"] for r in gauges})
+        self.assertTrue(all(r["bead, all"] for r in welds))
+        self.assertEqual(parts[-1]["work"], "in all")
+        for row in (*gauges, *welds, *parts):
+            self.assertFalse("[[" in "".join(row.values()))
+
+    def test_assembly_sheets_by_either_standard_and_nothing_else(self):
+        for symbols, words in (("iso", b"%PDF"), ("aws", b"%PDF")):
+            response = self.client.get(f"/api/options/{self.option.pk}/assembly.pdf?symbols={symbols}&paper=letter")
+            self.assertEqual(response.status_code, 200)
+            self.assertTrue(response.content.startswith(words))
+        self.assertEqual(self.client.get(f"/api/options/{self.option.pk}/assembly.pdf?symbols=own").status_code, 422)
+
+    def test_the_model_in_space(self):
+        glb = self.client.get(f"/api/options/{self.option.pk}/model.glb")
+        self.assertEqual(glb.content[:4], b"glTF")
+        self.assertEqual(self.client.get(f"/api/options/{self.option.pk}/model.stl").status_code, 200)
+        self.assertIn(self.client.get(f"/api/options/{self.option.pk}/model.obj").status_code, (404, 422))
+
+    def test_everything_in_one_zip_with_names_that_tell(self):
+        response = self.client.get(f"/api/options/{self.option.pk}/everything.zip?paper=letter&unit=in&once=true")
+        self.assertEqual(response.status_code, 200)
+        archive = zipfile.ZipFile(io.BytesIO(response.content))
+        self.assertIsNone(archive.testzip())
+        names = archive.namelist()
+        plate = next(n for n in names if "Boxing-plate-L" in n)
+        self.assertRegex(plate, r"patterns/.+-Boxing-plate-L-[\d.]+(in|mm)-1off-r\d+-s\d+-in\.dxf$")
+        listed = list(csv.reader(io.StringIO(archive.read("contents.csv").decode("utf-8-sig"))))
+        self.assertEqual({r[0] for r in listed[2:]}, set(names) - {"contents.csv"})
+        for name, what, digest in listed[2:]:
+            self.assertTrue(what)
+            self.assertEqual(hashlib.sha256(archive.read(name)).hexdigest(), digest)
 
     def test_a_name_is_no_formula(self):
         self.assertEqual(plain("=1+1"), "'=1+1")

@@ -1,7 +1,6 @@
 """How an operation's parts are drawn on its sheet: on the planned rail seen from the side, and laid flat beside it."""
 
 from collections.abc import Iterable
-from itertools import pairwise
 
 import numpy as np
 from shapely import Polygon, unary_union
@@ -12,7 +11,7 @@ from nodulant.frame.in_place import part_in_place
 from nodulant.frame.model import planned_state, route_on
 from nodulant.frame.parts import Work
 from nodulant.frame.route import Route
-from nodulant.frame.seen import RailSeen, rail_seen
+from nodulant.frame.seen import pieces_of, rail_seen, side_of
 from nodulant.geometry import Outline
 from nodulant.geometry.outline import polygon
 from nodulant.job.document import Inputs
@@ -86,24 +85,9 @@ def _rail(inputs: Inputs, work: Work, route: Route, parts: list[Outline]) -> tup
     ends = [route.x_at(work.on.span.start_mm), route.x_at(work.on.span.end_mm)]
     ends += [x for outline in parts for x in outline.bounds()[::2]]
     low, high = min(ends) - BESIDE_MM, max(ends) + BESIDE_MM
-    whole = unary_union([_between(seen, first, last) for first, last in _runs(seen, route)])
+    whole = unary_union([side_of(seen, *run).buffer(0) for run in pieces_of(seen, route)])
     gone = openings(survey, inputs.design.operations, side, route)
     shape = whole.difference(unary_union(gone)) if gone else whole
     z0, z1 = float(np.min(seen.low)) - 1.0, float(np.max(seen.high)) + 1.0
     window = shape.intersection(Polygon([(low, z0), (high, z0), (high, z1), (low, z1)]))
     return tuple(polygon(list(part.exterior.coords)[:-1]) for part in polygons(window))
-
-
-def _runs(seen: RailSeen, route: Route) -> list[tuple[int, int]]:
-    """First and last column of every stretch of rail that is in one piece."""
-    starts = [0]
-    for k in range(1, len(seen.stock_x)):
-        if any(seen.stock_x[k - 1] <= move.at_mm < seen.stock_x[k] for move in route.moves):
-            starts.append(k)
-    return [(a, b - 1) for a, b in pairwise([*starts, len(seen.stock_x)]) if b - a > 1]
-
-
-def _between(seen: RailSeen, first: int, last: int) -> Polygon:
-    own = slice(first, last + 1)
-    x, low, high = seen.x[own], seen.low[own], seen.high[own]
-    return Polygon([*zip(x, low, strict=True), *zip(x[::-1], high[::-1], strict=True)]).buffer(0)

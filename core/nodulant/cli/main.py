@@ -1,4 +1,4 @@
-"""``nodulant check``, ``handcheck``, ``patterns``, ``order``, ``nest`` and ``report`` of a job file, and ``nodulant schema``.
+"""``nodulant check``, ``handcheck``, ``patterns``, ``order``, ``nest``, ``assembly``, ``export``, ``everything``, ``report``: of a job file; and ``nodulant schema``.
 
 Exit status: 0 nothing fails, 1 a check fails, 2 the file or the command cannot be read.
 """
@@ -8,22 +8,29 @@ import json
 import sys
 from pathlib import Path
 
+from nodulant.assembly.sheet import assembly_sheets
 from nodulant.base.errors import NodulantError
 from nodulant.checks.groups import counts
 from nodulant.checks.words import limit_in_words, place_in_words, rows_of, says
 from nodulant.evaluate import Evaluation, InvalidInputs, evaluate
 from nodulant.evaluate.clearances.kept_sweep import SweepOnFile, kept
 from nodulant.evaluate.clearances.sweep import whole_sweep
+from nodulant.formats.assembly_pdf import assembly_pdf
 from nodulant.formats.dxf import pattern_dxf
 from nodulant.formats.handcheck_text import sheet_lines
 from nodulant.formats.jobfile import JobFileRefused, job_schema, load_job
+from nodulant.formats.model_files import model_glb, model_stl
 from nodulant.formats.nest_files import file_name, nest_csv, sheet_pattern
 from nodulant.formats.order_tables import order_csv, order_xlsx
 from nodulant.formats.paper import SIZES, Paper
 from nodulant.formats.pattern_pdf import TitleBlock, pattern_pdf
 from nodulant.formats.report_pdf import report_pdf
+from nodulant.formats.tables_csv import parts_csv, welds_csv
+from nodulant.formats.weld_symbol import Symbols, usual_symbols
+from nodulant.formats.whole_zip import Choices, whole_zip
 from nodulant.handcheck import hand_check
 from nodulant.job.document import Inputs
+from nodulant.model3d.whole import bodies_of
 from nodulant.patterns.collect import patterns_of
 from nodulant.search.steps import to_the_end
 from nodulant.stock.nesting.plan import nest
@@ -51,15 +58,21 @@ def main(argv: list[str] | None = None) -> int:
         ("patterns", "write every pattern as DXF and one 1:1 PDF"),
         ("order", "write the order list and cut lists as CSV and XLSX"),
         ("nest", "lay the plates out on the shop's offcuts and sheets, one DXF a sheet"),
+        ("assembly", "write assembly sheets as PDF, the weld map and the parts list as CSV"),
+        ("export", "write frame, plates and suspension in space as glTF and STL"),
+        ("everything", "write one ZIP of all patterns, gauges, lists, sheets and the model"),
         ("report", "write the report as PDF"),
     ):
         own = commands.add_parser(name, help=what)
         own.add_argument("file", type=Path)
         own.add_argument("--option", help="id of the option (the first one by default)")
         own.add_argument("--out", type=Path, default=Path("."), help="folder to write into")
-        if name != "patterns":
+        if name not in {"patterns", "assembly", "everything"}:
             continue
         own.add_argument("--paper", choices=tuple(SIZES), default="a4")
+        if name == "assembly":
+            own.add_argument("--symbols", choices=("iso", "aws"), help="weld symbols (by the unit system by default)")
+            continue
         own.add_argument("--once", action="store_true", help="print mirrored pairs once: turn over for the other side")
     commands.add_parser("schema", help="print the JSON Schema of job files")
     arguments = parser.parse_args(argv)
@@ -81,6 +94,16 @@ def _guarded(arguments: argparse.Namespace) -> int:
         arguments.out.mkdir(parents=True, exist_ok=True)
         if arguments.command == "patterns":
             return _patterns(job.name, inputs, arguments.out, arguments.paper, once=arguments.once)
+        title = TitleBlock(job.name, "from a job file", inputs.content_hash(), inputs.content_hash()[:8])
+        if arguments.command == "assembly":
+            return _assembly(title, inputs, arguments.out, arguments.paper, arguments.symbols)
+        if arguments.command == "export":
+            return _export(inputs, arguments.out)
+        if arguments.command == "everything":
+            evaluate(inputs)
+            made = whole_zip(inputs, title, Choices(arguments.paper, arguments.once))
+            _write(arguments.out / "everything.zip", made)
+            return 0
         if arguments.command == "order":
             return _order(inputs, arguments.out)
         if arguments.command == "nest":
@@ -126,6 +149,24 @@ def _nest(inputs: Inputs, folder: Path) -> int:
     for one in plan.left_out:
         print(told(f"left out: {one.name}, {one.side}: {one.words}", style), file=sys.stderr)
     return 1 if plan.left_out else 0
+
+
+def _assembly(title: TitleBlock, inputs: Inputs, out: Path, paper: Paper, symbols: Symbols | None) -> int:
+    evaluate(inputs)
+    style = inputs.shop.style
+    sheets = [told_in(sheet, style) for sheet in assembly_sheets(inputs)]
+    _write(out / f"assembly-{paper}.pdf", assembly_pdf(sheets, paper, title, style, symbols or usual_symbols(style)))
+    _write(out / "welds.csv", welds_csv(sheets, style))
+    _write(out / "parts.csv", parts_csv(sheets, style))
+    return 0
+
+
+def _export(inputs: Inputs, out: Path) -> int:
+    evaluate(inputs)
+    bodies = bodies_of(inputs)
+    _write(out / "model.glb", model_glb(bodies))
+    _write(out / "model.stl", model_stl(bodies))
+    return 0
 
 
 def _report(name: str, inputs: Inputs, out: Path) -> int:

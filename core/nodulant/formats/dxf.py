@@ -6,6 +6,7 @@ Dimensions are real ones, on a layer DIM that a cutting table leaves out; their 
 import io
 import re
 import zipfile
+from collections.abc import Iterable
 from typing import Literal
 
 import ezdxf
@@ -19,10 +20,13 @@ from nodulant.patterns.pattern import Pattern
 from nodulant.units.show import MM_PER_INCH, Style
 
 COLOURS = {"CUT": 7, "HOLE": 5, "BEND": 3, "ETCH": 8, "DIM": 4, "NOTE": 9}
-NOTE_MM = 3.0
+NOTE_MM, ROUND_MM = 3.0, 60.0
+"""Height of notes, and what is seen round a pattern when its file is opened: its dimensions."""
 
 
 Unit = Literal["mm", "in"]
+Files = dict[str, bytes]
+"""Contents by name."""
 MM_IN = {"mm": 1.0, "in": 25.4}
 
 
@@ -49,7 +53,8 @@ def pattern_dxf(pattern: Pattern, unit: Unit = "mm", of: str = "") -> bytes:
         note = space.add_text(row, height=NOTE_MM * scale, dxfattribs={"layer": "NOTE"})
         note.set_placement((0.0, -below - 1.7 * k * NOTE_MM * scale))
     _measure(space, pattern, scale)
-    zoom.extents(space)
+    x0, y0, x1, y1 = pattern.bounds()
+    zoom.window(space, (x0 - ROUND_MM * scale, y0 - ROUND_MM * scale), (x1 + ROUND_MM * scale, y1 + ROUND_MM * scale))
     stream = io.StringIO()
     drawing.write(stream)
     return stream.getvalue().encode("utf-8", errors="replace")
@@ -88,18 +93,23 @@ def _measure(space: Modelspace, pattern: Pattern, scale: float) -> None:
             space.add_diameter_dim(centre, mpoint=point, text=c.text, override=look, dxfattribs=on_layer).render()
 
 
-def all_dxf(patterns: list[Pattern], job_name: str, style: Style, unit: Unit = "mm", of: str = "") -> bytes:
-    """Every pattern as a DXF of its own in one ZIP; names tell job, part, side, thickness and what the file is in."""
+def named_dxf(patterns: Iterable[Pattern], job: str, tag: str, style: Style, unit: Unit = "mm", of: str = "") -> Files:
+    """Every pattern as a DXF of its own, by a name that tells job, part, side, thickness, quantity, revision and unit."""
+    out: Files = {}
+    for pattern in patterns:
+        thick = "template" if pattern.thickness_mm is None else _thick(pattern.thickness_mm, style)
+        stem = _file_name(f"{job} {pattern.title} {pattern.side[0].upper()} {thick} {pattern.count}off {tag} {unit}")
+        name = next(n for n in (stem, *(f"{stem}-{k}" for k in range(2, 1000))) if f"{n}.dxf" not in out)
+        out[f"{name}.dxf"] = pattern_dxf(pattern, unit, of)
+    return out
+
+
+def zipped(files: Files) -> bytes:
+    """Files in one ZIP, the same bytes for the same files."""
     stream = io.BytesIO()
     with zipfile.ZipFile(stream, "w", zipfile.ZIP_DEFLATED) as archive:
-        taken = set[str]()
-        for pattern in patterns:
-            thick = "template" if pattern.thickness_mm is None else _thick(pattern.thickness_mm, style)
-            stem = _file_name(f"{job_name} {pattern.title} {pattern.side} {thick} {unit}")
-            name = next(n for n in (stem, *(f"{stem}-{k}" for k in range(2, 1000))) if n not in taken)
-            taken.add(name)
-            info = zipfile.ZipInfo(f"{name}.dxf", date_time=(1980, 1, 1, 0, 0, 0))
-            archive.writestr(info, pattern_dxf(pattern, unit, of), zipfile.ZIP_DEFLATED)
+        for name, data in files.items():
+            archive.writestr(zipfile.ZipInfo(name, date_time=(1980, 1, 1, 0, 0, 0)), data, zipfile.ZIP_DEFLATED)
     return stream.getvalue()
 
 

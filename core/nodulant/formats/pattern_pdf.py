@@ -36,6 +36,8 @@ class TitleBlock:
     job: str
     revision: str
     content_hash: str
+    tag: str = ""
+    """Revision and survey as a file's name has them, such as r3-s2."""
 
     @property
     def words(self) -> str:
@@ -49,13 +51,14 @@ def pattern_pdf(patterns: Sequence[Pattern], paper: Paper, title: TitleBlock, *,
     canvas = Canvas(stream, invariant=True)
     canvas.setTitle("Nodulant patterns 1:1")
     pages = pages_of(patterns, paper, once=once)
+    _keep_code(canvas, title)
     for number, page in enumerate(pages, 1):
         wide, high = page_size_mm(paper, turned=page.turned)
         canvas.setPageSize((wide * MM, high * MM))
         _page(canvas, paper, page)
         _foot(canvas, page, f"page {number} of {len(pages)}", wide)
         _title(canvas, wide, title)
-        _square_code(canvas, wide, title, page)
+        _square_code(canvas, wide)
         canvas.showPage()
     canvas.save()
     return stream.getvalue()
@@ -227,21 +230,34 @@ CODE_MM, QUIET_MM = 17.5, 2.0
 """Side of the square code at the foot's end; a hand-held reader takes modules from a third of a millimetre (common practice)."""
 
 
-def code_text(title: TitleBlock, page: Page) -> str:
-    """What the code says, a line each: job, option with revision, hash, and the pattern where there is one on the page."""
-    rows = [title.job[:40], title.revision[:40], title.content_hash[:HASH_DIGITS]]
-    return "\n".join([*rows, *([page.puts[0].pattern.id] if len(page.puts) == 1 else [])])
+def code_text(title: TitleBlock) -> str:
+    """What the code says, a line each: job, option with revision, hash."""
+    return "\n".join((title.job[:40], title.revision[:60], title.content_hash[:HASH_DIGITS]))
 
 
-def _square_code(canvas: Canvas, page_wide: float, title: TitleBlock, page: Page) -> None:
-    rows = [list(row) for row in segno.make(code_text(title, page), error="l", micro=False).matrix]
-    x0, y0, module = page_wide - MARGIN_MM - CODE_MM, BLOCK_Y_MM, CODE_MM / len(rows)
-    canvas.setFillGray(0)
+CODE = "code"
+
+
+def _keep_code(canvas: Canvas, title: TitleBlock) -> None:
+    """The code once in the document, for every page to show."""
+    rows = [list(row) for row in segno.make(code_text(title), error="l", micro=False).matrix]
+    module = CODE_MM / len(rows) * MM
+    canvas.beginForm(CODE)
+    path = canvas.beginPath()
     for i, row in enumerate(rows):
         for j, dark in enumerate(row):
             if dark:
-                y = y0 + CODE_MM - (i + 1) * module
-                canvas.rect((x0 + j * module) * MM, y * MM, module * MM, module * MM, stroke=0, fill=1)
+                path.rect(j * module, CODE_MM * MM - (i + 1) * module, module, module)
+    canvas.setFillGray(0)
+    canvas.drawPath(path, stroke=0, fill=1)
+    canvas.endForm()
+
+
+def _square_code(canvas: Canvas, page_wide: float) -> None:
+    canvas.saveState()
+    canvas.translate((page_wide - MARGIN_MM - CODE_MM) * MM, BLOCK_Y_MM * MM)
+    canvas.doForm(CODE)
+    canvas.restoreState()
 
 
 def shortened(text: str, wide_pt: float, size_pt: float) -> str:

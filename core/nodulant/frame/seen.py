@@ -1,8 +1,10 @@
 """A rail as it is seen: its faces along its planned route, and the edges of its cuts in their places."""
 
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
+from shapely import Polygon
 
 from nodulant.base.arrays import Columns
 from nodulant.base.errors import InputError
@@ -53,6 +55,26 @@ def _drawn_stations(rail: Rail, route: Route) -> Columns:
             marks += [move.at_mm, move.at_mm + max(move.gone_mm, 2 * EDGE)]
     every = np.unique(np.array(marks))
     return np.asarray(every[route.exists(every)])
+
+
+def pieces_of(seen: RailSeen, route: Route) -> list[tuple[int, int]]:
+    """First and last column of every stretch of rail that is in one piece."""
+    starts = [0]
+    for k in range(1, len(seen.stock_x)):
+        if any(seen.stock_x[k - 1] <= move.at_mm < seen.stock_x[k] for move in route.moves):
+            starts.append(k)
+    return [(a, b - 1) for a, b in pairwise([*starts, len(seen.stock_x)]) if b - a > 1]
+
+
+def side_of(seen: RailSeen, first: int, last: int, top_mm: float = 0.0, bottom_mm: float = 0.0) -> Polygon:
+    """A stretch seen from the side: all of it, or so much along its top or its underside."""
+    own = slice(first, last + 1)
+    x, under, top = seen.x[own], seen.low[own], seen.high[own]
+    if top_mm:
+        under = top - top_mm
+    if bottom_mm:
+        top = under + bottom_mm
+    return Polygon([*zip(x, under, strict=True), *zip(x[::-1], top[::-1], strict=True)])
 
 
 def cut_outlines(

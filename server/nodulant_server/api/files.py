@@ -9,7 +9,8 @@ from nodulant.assembly.sheet import assembly_sheets
 from nodulant.evaluate import evaluate
 from nodulant.formats.assembly_pdf import assembly_pdf
 from nodulant.formats.checklist_pdf import checklist_pdf
-from nodulant.formats.dxf import Unit, all_dxf, pattern_dxf
+from nodulant.formats.dxf import Unit, named_dxf, pattern_dxf, zipped
+from nodulant.formats.model_files import model_glb, model_stl
 from nodulant.formats.nest_files import nest_zip
 from nodulant.formats.order_tables import order_csv, order_xlsx
 from nodulant.formats.paper import Paper
@@ -17,13 +18,16 @@ from nodulant.formats.pattern_pdf import TitleBlock, pattern_pdf
 from nodulant.formats.svg import pattern_svg
 from nodulant.formats.tables_csv import checks_csv, gauges_csv, parts_csv, readings_csv, welds_csv
 from nodulant.formats.weld_symbol import Symbols, usual_symbols
+from nodulant.formats.whole_zip import Choices, whole_zip
 from nodulant.gauges.collect import gauges_of
 from nodulant.job.document import Inputs
+from nodulant.model3d.whole import bodies_of
 from nodulant.patterns.collect import patterns_of
 from nodulant.stock.order import order_list
 from nodulant.units.inline import told_in
 from nodulant_server.actions.log import inputs_of
 from nodulant_server.api.access import acting, option_of
+from nodulant_server.api.compute import BARE
 from nodulant_server.api.problems import problem
 from nodulant_server.api.search_bodies import NestFilesBody
 from nodulant_server.heavy.port import paper
@@ -41,6 +45,28 @@ def current(request: HttpRequest, option_id: int) -> tuple[Option, Inputs]:
 def _revision(option: Option) -> str:
     """What a paper is of."""
     return f"{option.name}, revision {option.head().number}, survey {option.job.survey_head().number}"
+
+
+def _title(option: Option, inputs: Inputs) -> TitleBlock:
+    tag = f"r{option.head().number}-s{option.job.survey_head().number}"
+    return TitleBlock(option.job.name, _revision(option), inputs.content_hash(), tag)
+
+
+@router.get("/options/{option_id}/everything.zip")
+def everything(
+    request: HttpRequest,
+    option_id: int,
+    paper: Paper = "a4",
+    unit: Unit = "mm",
+    once: bool = False,
+    symbols: Symbols | None = None,
+) -> HttpResponse:
+    """All files of an option as it stands in one ZIP: patterns, gauges, paper, lists, assembly sheets, model."""
+    option, inputs = current(request, option_id)
+    evaluate(inputs, BARE)
+    title = _title(option, inputs)
+    made = whole_zip(inputs, title, Choices(paper, once, unit, symbols))
+    return _file(made, "application/zip", f"everything-{option.key}-{title.tag}.zip")
 
 
 @router.get("/options/{option_id}/patterns.{kind}")
@@ -63,14 +89,12 @@ def pattern_file(
     found = [told_in(p, style) for p in patterns_of(inputs.survey, inputs.design.operations) if not id or p.id == id]
     if not found or kind not in {"dxf", "svg", "pdf", "zip"} or (kind in {"dxf", "svg"} and len(found) != 1):
         return problem(404, "not-found", "there is no such pattern")
-    name, block = (
-        (id or "patterns").replace("/", "-"),
-        TitleBlock(option.job.name, _revision(option), inputs.content_hash()),
-    )
+    name, block = (id or "patterns").replace("/", "-"), _title(option, inputs)
     if kind == "pdf":
         return _file(pattern_pdf(found, paper, block, once=once), "application/pdf", f"{name}-{paper}.pdf")
     if kind == "zip":
-        return _file(all_dxf(found, option.job.name, style, unit, block.words), "application/zip", f"{name}-{unit}.zip")
+        made = zipped(named_dxf(found, block.job, block.tag, style, unit, block.words))
+        return _file(made, "application/zip", f"{name}-{unit}.zip")
     if kind == "dxf":
         return _file(pattern_dxf(found[0], unit, block.words), "image/vnd.dxf", f"{name}.dxf")
     return _file(pattern_svg(found[0]), "image/svg+xml", f"{name}.svg")
@@ -84,10 +108,21 @@ def assembly_file(
     option, inputs = current(request, option_id)
     evaluate(inputs)
     style = inputs.shop.style
-    block = TitleBlock(option.job.name, _revision(option), inputs.content_hash())
+    block = _title(option, inputs)
     sheets = [told_in(sheet, style) for sheet in assembly_sheets(inputs)]
     made = assembly_pdf(sheets, paper, block, style, symbols or usual_symbols(style))
     return _file(made, "application/pdf", f"assembly-{option.key}-{paper}.pdf")
+
+
+@router.get("/options/{option_id}/model.{kind}")
+def model_file(request: HttpRequest, option_id: int, kind: Literal["glb", "stl"]) -> HttpResponse:
+    """The planned frame, what is added and its suspension in space: glTF in metres, y up, or STL in mm, z up."""
+    option, inputs = current(request, option_id)
+    evaluate(inputs, BARE)
+    bodies = bodies_of(inputs)
+    if kind == "glb":
+        return _file(model_glb(bodies), "model/gltf-binary", f"model-{option.key}.glb")
+    return _file(model_stl(bodies), "model/stl", f"model-{option.key}.stl")
 
 
 @router.get("/options/{option_id}/report.pdf")

@@ -988,6 +988,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/options/{option_id}/everything.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Everything
+         * @description All files of an option as it stands in one ZIP: patterns, gauges, paper, lists, assembly sheets, model.
+         */
+        get: operations["nodulant_server_api_files_everything"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/options/{option_id}/model.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Model File
+         * @description The planned frame, what is added and its suspension in space: glTF in metres, y up, or STL in mm, z up.
+         */
+        get: operations["nodulant_server_api_files_model_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/options/{option_id}/nest.zip": {
         parameters: {
             query?: never;
@@ -12731,6 +12771,52 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["OptionHead"];
                 };
+            };
+        };
+    };
+    nodulant_server_api_files_everything: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "a3" | "letter" | "legal";
+                unit?: "mm" | "in";
+                once?: boolean;
+                symbols?: ("iso" | "aws") | null;
+            };
+            header?: never;
+            path: {
+                option_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    nodulant_server_api_files_model_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                option_id: number;
+                kind: "glb" | "stl";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

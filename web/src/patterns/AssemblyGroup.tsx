@@ -28,6 +28,8 @@ export function AssemblyGroup() {
         <FileLink href={`${base}/assembly.pdf?paper=${paper}${chosen}`} name="Assembly sheets, PDF" />
         <FileLink href={`${base}/welds.csv`} name="Weld map, CSV" />
         <FileLink href={`${base}/parts.csv`} name="Parts list, CSV" />
+        <FileLink href={`${base}/model.glb`} name="In space, glTF" />
+        <FileLink href={`${base}/model.stl`} name="In space, STL" />
       </Flex>
     </Group>
   );

@@ -70,6 +70,12 @@ export default function PatternPanel({ job }: { job: JobHead }) {
           </Box>
           <FileLink href={`${base}.zip?unit=${unit}`} name="Every DXF, zipped" />
         </Flex>
+        <Flex mt="2">
+          <FileLink
+            href={`/api/options/${optionId}/everything.zip?paper=${paper}&unit=${unit}&once=${once}`}
+            name="Everything in one ZIP"
+          />
+        </Flex>
       </Group>
       {own && (
         <Group title="This pattern">
