@@ -69,7 +69,7 @@ def references(survey: Survey, side: Side) -> tuple[Reference, ...]:
     own = [f for f in survey.features if side in on_sides(f.side)]
     found = [r for f in own if (r := _of_feature(f)) is not None]
     found += [Reference("front end of the rail", rail.start_mm), Reference("rear end of the rail", rail.end_mm)]
-    found += [Reference(f"middle of {c.name}", c.x_mm) for c in survey.crossmembers if not _has_a_face(c, own)]
+    found += [Reference(_middle_of(c.name), c.x_mm) for c in survey.crossmembers if not _has_a_face(c, own)]
     return tuple(sorted(found, key=lambda r: r.x_mm))
 
 
@@ -77,6 +77,10 @@ def _of_feature(feature: Feature) -> Reference | None:
     if feature.height_mm is not None and feature.diameter_mm is not None:
         return Reference(feature.name, feature.x_mm, feature.height_mm, feature.diameter_mm)
     return Reference(feature.name, feature.x_mm) if feature.kind in SEEN else None
+
+
+def _middle_of(name: str) -> str:
+    return f"middle of the {name}" if "crossmember" in name.lower() else f"middle of the {name} crossmember"
 
 
 def _has_a_face(crossmember: Crossmember, features: Iterable[Feature]) -> bool:
@@ -98,14 +102,20 @@ def reach(near: Iterable[Reference], low: float, high: float, least_mm: float) -
     return (needed, least_mm) if nearest.x_mm <= low else (least_mm, needed)
 
 
-def hung_template(near: Iterable[Reference], zero: float, bounds: tuple[float, float], height: float) -> Hung:
-    """Card over the rail from ``bounds`` about its line at station ``zero``: holes cut to their size, lines as ticks."""
+def hung_template(
+    near: Iterable[Reference], zero: float, bounds: tuple[float, float], height: float, *, open_above: bool = False
+) -> Hung:
+    """Card over the rail from ``bounds`` about its line at station ``zero``: holes cut to their size, lines as ticks.
+
+    Ticks stand at the edge that is not cut: the rail's top, or its underside where the cut is ``open_above``.
+    """
     inside = [(r, r.x_mm - zero) for r in near if bounds[0] <= r.x_mm - zero <= bounds[1]]
     holes = [(r, x, r.height_mm) for r, x in inside if r.height_mm is not None and r.height_mm < height]
     lines = [(r, x) for r, x in inside if r.height_mm is None]
     strokes = [s for r, x, y in holes for s in _ring(x, y, r.diameter_mm, "HOLE")]
+    tick = 0.0 if open_above else height - TICK_MM
     for _, x in lines:
-        strokes += [Stroke(layer="ETCH", outline=line(x, y, x, y + TICK_MM)) for y in (0.0, height - TICK_MM)]
+        strokes.append(Stroke(layer="ETCH", outline=line(x, tick, x, tick + TICK_MM)))
     dimensions = [d for r, x, y in holes for d in _from_line(r, x, y, bounds[1])]
     for r, x in lines:
         span = Span(edge="above", a=0, b=x, from_a=height, from_b=height)

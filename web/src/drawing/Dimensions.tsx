@@ -41,8 +41,11 @@ function alongOf(span: Span, at: At): readonly [number, number] {
 /** How many rows of lines lie beside each edge, so that a drawing can leave room for them. */
 export function roomFor(dimensions: readonly Dimension[], at: At): Record<Span["edge"], number> {
   const room = { below: 0, above: 0, left: 0, right: 0 };
-  for (const { span, row } of stacked(dimensions, at))
-    room[span.edge] = Math.max(room[span.edge], FIRST + row * STEP + 14);
+  for (const { d, span, ends, row } of stacked(dimensions, at)) {
+    const beside = !flat(span) && Math.abs(ends[1] - ends[0]) < d.text.length * PER_LETTER;
+    const text = beside ? 5 + (d.text.length + 1) * PER_LETTER : 14;
+    room[span.edge] = Math.max(room[span.edge], FIRST + row * STEP + text);
+  }
   return room;
 }
 
