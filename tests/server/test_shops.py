@@ -62,7 +62,7 @@ class TwoShops(Shop):
         draft = {"job_id": self.job.pk, "design": self.design()}
         self.client.force_login(self.stranger)
         for path, more in (
-            ("/evaluate", {}), ("/first-answer", {}), ("/patterns", {}), ("/gauges", {}), ("/handcheck", {}), ("/sweep", {}),
+            ("/evaluate", {}), ("/first-answer", {}), ("/patterns", {}), ("/gauges", {}), ("/yard/order", {}), ("/handcheck", {}), ("/sweep", {}),
             ("/solids", {}), ("/mounts", {}), ("/find/sets", {"operation_id": "axle-notch"}),
             ("/remedies", {"key": "x"}), ("/find/nest", {}), ("/operations/fresh", {"kind": "notch"}),
         ):  # fmt: skip

@@ -17,6 +17,8 @@ from ezdxf.layouts import Modelspace
 from nodulant.drawn.dimension import stacked
 from nodulant.drawn.lines import ARROW_MM, GAP_MM, PAST_MM, TEXT_MM, line_at, room_round, text_width
 from nodulant.patterns.pattern import Pattern
+from nodulant.patterns.torch import for_torch
+from nodulant.units.inline import told
 from nodulant.units.show import MM_PER_INCH, Style
 
 COLOURS = {"CUT": 7, "HOLE": 5, "BEND": 3, "ETCH": 8, "DIM": 4, "NOTE": 9}
@@ -30,11 +32,13 @@ Files = dict[str, bytes]
 MM_IN = {"mm": 1.0, "in": 25.4}
 
 
-def pattern_dxf(pattern: Pattern, unit: Unit = "mm", of: str = "") -> bytes:
+def pattern_dxf(pattern: Pattern, unit: Unit = "mm", of: str = "", kerf_mm: float = 0.0) -> bytes:
     """The pattern as the bytes of a DXF file, one drawing unit a millimetre or an inch; lower left corner at (0, 0).
 
     What it is, what it hangs on and what it is a pattern ``of`` stand under it on a layer NOTE, which no table cuts.
+    With ``kerf_mm`` cut lines are where a torch's middle goes; without, to size.
     """
+    pattern, torch = for_torch(pattern, kerf_mm)
     pattern = pattern if unit == "mm" else pattern.scaled(1 / MM_IN[unit])
     drawing = ezdxf.new("R2010", units=dxf_units.MM if unit == "mm" else dxf_units.IN)
     for name, colour in COLOURS.items():
@@ -49,7 +53,7 @@ def pattern_dxf(pattern: Pattern, unit: Unit = "mm", of: str = "") -> bytes:
         )
     scale = 1 / MM_IN[unit]
     below = (room_round(pattern.dimensions)["below"] + 2 * NOTE_MM) * scale
-    for k, row in enumerate(_noted(pattern, of)):
+    for k, row in enumerate(_noted(pattern, of, told(torch, "mm" if unit == "mm" else "in16"))):
         note = space.add_text(row, height=NOTE_MM * scale, dxfattribs={"layer": "NOTE"})
         note.set_placement((0.0, -below - 1.7 * k * NOTE_MM * scale))
     _measure(space, pattern, scale)
@@ -60,13 +64,14 @@ def pattern_dxf(pattern: Pattern, unit: Unit = "mm", of: str = "") -> bytes:
     return stream.getvalue().encode("utf-8", errors="replace")
 
 
-def _noted(pattern: Pattern, of: str) -> list[str]:
+def _noted(pattern: Pattern, of: str, torch: str) -> list[str]:
     """Rows under a drawing: what and how many, what of and from where, the job with its revision."""
     hangs = f"hang on: {', '.join(pattern.hangs_on)}" if pattern.hangs_on else pattern.missing
     rows = (
         f"{pattern.title}, {pattern.side}, {pattern.count} off, {pattern.steel}",
         f"from {pattern.datum}",
         hangs,
+        torch,
         of,
     )
     return [row for row in rows if row]
@@ -93,14 +98,22 @@ def _measure(space: Modelspace, pattern: Pattern, scale: float) -> None:
             space.add_diameter_dim(centre, mpoint=point, text=c.text, override=look, dxfattribs=on_layer).render()
 
 
-def named_dxf(patterns: Iterable[Pattern], job: str, tag: str, style: Style, unit: Unit = "mm", of: str = "") -> Files:
+def named_dxf(
+    patterns: Iterable[Pattern],
+    job: str,
+    tag: str,
+    style: Style,
+    unit: Unit = "mm",
+    of: str = "",
+    kerf_mm: float = 0.0,
+) -> Files:
     """Every pattern as a DXF of its own, by a name that tells job, part, side, thickness, quantity, revision and unit."""
     out: Files = {}
     for pattern in patterns:
         thick = "template" if pattern.thickness_mm is None else _thick(pattern.thickness_mm, style)
         stem = _file_name(f"{job} {pattern.title} {pattern.side[0].upper()} {thick} {pattern.count}off {tag} {unit}")
         name = next(n for n in (stem, *(f"{stem}-{k}" for k in range(2, 1000))) if f"{n}.dxf" not in out)
-        out[f"{name}.dxf"] = pattern_dxf(pattern, unit, of)
+        out[f"{name}.dxf"] = pattern_dxf(pattern, unit, of, kerf_mm)
     return out
 
 

@@ -48,12 +48,14 @@ def _named(piece: Laid) -> tuple[Label, ...]:
     return fitted_rows(metal, ((f"{piece.name} · {piece.side[0].upper()}",),), TEXT_MM)
 
 
-def nest_zip(plan: NestPlan, style: Style, unit: Unit = "mm") -> bytes:
-    """One DXF a sheet, and ``sheets.csv``; names tell thickness and sheet."""
+def nest_zip(plan: NestPlan, style: Style, unit: Unit = "mm", kerf_mm: float = 0.0) -> bytes:
+    """One DXF a sheet, and ``sheets.csv``; names tell thickness and sheet. With ``kerf_mm`` lines are a torch's middle."""
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as files:
         for k, sheet in enumerate(plan.sheets, 1):
-            files.writestr(file_name(sheet, k, style), pattern_dxf(told_in(sheet_pattern(sheet), style), unit))
+            files.writestr(
+                file_name(sheet, k, style), pattern_dxf(told_in(sheet_pattern(sheet), style), unit, kerf_mm=kerf_mm)
+            )
         files.writestr("sheets.csv", nest_csv(plan, style))
     return out.getvalue()
 

@@ -44,6 +44,8 @@ class Choices:
     once: bool = False
     unit: Unit = "mm"
     symbols: Symbols | None = None
+    kerf_mm: float = 0.0
+    """Cut lines of plates are the middle of a cut so wide; 0 to size."""
 
 
 def whole_zip(inputs: Inputs, title: TitleBlock, choices: Choices) -> bytes:
@@ -56,7 +58,7 @@ def whole_zip(inputs: Inputs, title: TitleBlock, choices: Choices) -> bytes:
     order = order_list(inputs)
 
     def drawn(folder: str, own: Iterable[Pattern]) -> Files:
-        made = named_dxf(own, title.job, title.tag, style, choices.unit, title.words)
+        made = named_dxf(own, title.job, title.tag, style, choices.unit, title.words, choices.kerf_mm)
         return {folder + name: data for name, data in made.items()}
 
     files = drawn("patterns/", patterns) | drawn("gauges/", flat)

@@ -39,6 +39,8 @@ class OrderRow(Frozen):
     """The quantity with its unit, as it is told."""
     words: str
     mass_kg: float | None = None
+    size_mm: tuple[float, ...] = ()
+    """A plate's thickness, or a tube's outside and wall."""
     in_rack: bool | None = None
     """Whether the shop's rack has it; None where the rack says nothing about it."""
 
@@ -98,6 +100,7 @@ def _plate_rows(plates: Iterable[PlatePiece], rack: tuple[float, ...], kerf_mm: 
                 amount=_counted(len(lengths), "strip"),
                 words=f"{_counted(sum(p.count for p in own), 'piece')} by their blanks, {as_length(kerf_mm)} between them; nested closer it takes less",
                 mass_kg=wide * each * thick * DENSITY_KG_PER_MM3 * len(lengths),
+                size_mm=(thick,),
                 in_rack=any(abs(thick - t) < IN_RACK_MM for t in rack),
             )
         )
@@ -166,6 +169,7 @@ def _tube_row(own: TubeCuts) -> OrderRow:
         amount=_counted(bars, "bar"),
         words=f"{_counted(count, 'piece')}, {as_length(net)} in all; {proven}",
         mass_kg=_tube_kg(own, own.plan.bought_mm),
+        size_mm=(own.od_mm, own.wall_mm),
     )
 
 

@@ -60,12 +60,13 @@ def everything(
     unit: Unit = "mm",
     once: bool = False,
     symbols: Symbols | None = None,
+    torch: bool = False,
 ) -> HttpResponse:
     """All files of an option as it stands in one ZIP: patterns, gauges, paper, lists, assembly sheets, model."""
     option, inputs = current(request, option_id)
     evaluate(inputs, BARE)
     title = _title(option, inputs)
-    made = whole_zip(inputs, title, Choices(paper, once, unit, symbols))
+    made = whole_zip(inputs, title, Choices(paper, once, unit, symbols, inputs.shop.rack.kerf_mm if torch else 0.0))
     return _file(made, "application/zip", f"everything-{option.key}-{title.tag}.zip")
 
 
@@ -78,10 +79,11 @@ def pattern_file(
     paper: Paper = "a4",
     unit: Unit = "mm",
     once: bool = False,
+    torch: bool = False,
 ) -> HttpResponse:
     """Patterns as files: ``dxf`` or ``svg`` of one pattern, ``pdf`` of one or all, ``zip`` of every DXF.
 
-    With ``once`` a pair that is one turned over is on paper once.
+    With ``once`` a pair that is one turned over is on paper once; for a ``torch`` lines are the middle of the rack's cut.
     """
     option, inputs = current(request, option_id)
     evaluate(inputs)
@@ -90,13 +92,14 @@ def pattern_file(
     if not found or kind not in {"dxf", "svg", "pdf", "zip"} or (kind in {"dxf", "svg"} and len(found) != 1):
         return problem(404, "not-found", "there is no such pattern")
     name, block = (id or "patterns").replace("/", "-"), _title(option, inputs)
+    kerf = inputs.shop.rack.kerf_mm if torch else 0.0
     if kind == "pdf":
         return _file(pattern_pdf(found, paper, block, once=once), "application/pdf", f"{name}-{paper}.pdf")
     if kind == "zip":
-        made = zipped(named_dxf(found, block.job, block.tag, style, unit, block.words))
+        made = zipped(named_dxf(found, block.job, block.tag, style, unit, block.words, kerf))
         return _file(made, "application/zip", f"{name}-{unit}.zip")
     if kind == "dxf":
-        return _file(pattern_dxf(found[0], unit, block.words), "image/vnd.dxf", f"{name}.dxf")
+        return _file(pattern_dxf(found[0], unit, block.words, kerf), "image/vnd.dxf", f"{name}.dxf")
     return _file(pattern_svg(found[0]), "image/svg+xml", f"{name}.svg")
 
 
@@ -158,7 +161,7 @@ def order_file(request: HttpRequest, option_id: int, kind: str) -> HttpResponse:
 def nest_files(request: HttpRequest, option_id: int, body: NestFilesBody) -> HttpResponse:
     """Laid-out sheets, one DXF each, and what lies on which as a table."""
     option, inputs = current(request, option_id)
-    made = nest_zip(body.plan, inputs.shop.style, body.unit)
+    made = nest_zip(body.plan, inputs.shop.style, body.unit, inputs.shop.rack.kerf_mm if body.torch else 0.0)
     return _file(made, "application/zip", f"sheets-{option.key}-{body.unit}.zip")
 
 

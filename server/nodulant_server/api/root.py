@@ -7,6 +7,7 @@ from nodulant_server.api import (
     finders,
     jobs,
     options,
+    outside,
     people,
     problems,
     server,
@@ -26,6 +27,7 @@ api.add_router("", choices.router)
 api.add_router("", compute.router)
 api.add_router("", files.router)
 api.add_router("", finders.router)
+api.add_router("", outside.router)
 api.add_router("", sweep.router)
 api.add_router("", work.router)
 problems.install(api)

@@ -196,3 +196,5 @@ class NestFilesBody(Frozen):
 
     plan: NestPlan
     unit: Unit = "mm"
+    torch: bool = False
+    """Cut lines are the middle of the rack's cut, not to size."""

@@ -1079,7 +1079,7 @@ export interface paths {
          * Pattern File
          * @description Patterns as files: ``dxf`` or ``svg`` of one pattern, ``pdf`` of one or all, ``zip`` of every DXF.
          *
-         *     With ``once`` a pair that is one turned over is on paper once.
+         *     With ``once`` a pair that is one turned over is on paper once; for a ``torch`` lines are the middle of the rack's cut.
          */
         get: operations["nodulant_server_api_files_pattern_file"];
         put?: never;
@@ -1208,6 +1208,26 @@ export interface paths {
         get: operations["nodulant_server_api_sweep_on_file"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/options/{option_id}/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * At The Table
+         * @description What the cutting table makes of every laid-out sheet, each by its own drawing.
+         */
+        post: operations["nodulant_server_api_outside_at_the_table"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1928,6 +1948,46 @@ export interface paths {
          * @description Offset and backspacing of a wheel that is told by one of them.
          */
         post: operations["nodulant_server_api_compute_wheel_face"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/yard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Yard Stock
+         * @description What the yard has.
+         */
+        get: operations["nodulant_server_api_outside_yard_stock"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/yard/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Yard Order
+         * @description A draft's order list as the yard answers it.
+         */
+        post: operations["nodulant_server_api_outside_yard_order"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6450,6 +6510,11 @@ export interface components {
         NestFilesBody: {
             plan: components["schemas"]["NestPlan"];
             /**
+             * Torch
+             * @default false
+             */
+            torch: boolean;
+            /**
              * Unit
              * @default mm
              * @enum {string}
@@ -6841,6 +6906,11 @@ export interface components {
              * @enum {string}
              */
             section: "plate" | "tube" | "bolts" | "welding" | "paint";
+            /**
+             * Size Mm
+             * @default []
+             */
+            size_mm: number[];
             /**
              * Unit
              * @enum {string}
@@ -10122,6 +10192,41 @@ export interface components {
             name: string;
         };
         /**
+         * TableAnswer
+         * @description What a cutting table makes of one drawing; ``refused`` says why it takes none, and where.
+         */
+        TableAnswer: {
+            /**
+             * Contours
+             * @default 0
+             */
+            contours: number;
+            /**
+             * Cut Mm
+             * @default 0
+             */
+            cut_mm: number;
+            /** Drawing */
+            drawing: string;
+            /**
+             * Minutes
+             * @default 0
+             */
+            minutes: number;
+            /**
+             * Pierces
+             * @default 0
+             */
+            pierces: number;
+            /**
+             * Refused
+             * @default
+             */
+            refused: string;
+            /** Taken */
+            taken: boolean;
+        };
+        /**
          * Tabs
          * @description Two tabs that hold the joint's bolt, ``standoff_mm`` from the face they stand on.
          */
@@ -11395,6 +11500,74 @@ export interface components {
             queue: string;
             /** There */
             there: boolean;
+        };
+        /**
+         * YardAnswer
+         * @description An order with its number, prices and the day that the last of it is there.
+         */
+        YardAnswer: {
+            /** Currency */
+            currency: string;
+            /** Days */
+            days: number;
+            /** Lines */
+            lines: components["schemas"]["YardLine"][];
+            /** Number */
+            number: string;
+            /** Total */
+            total: number;
+        };
+        /**
+         * YardLine
+         * @description One line of an order as the yard answers it; no price where it does not have it.
+         */
+        YardLine: {
+            /** Amount */
+            amount: string;
+            /** Days */
+            days: number;
+            /** Price */
+            price: number | null;
+            /** There */
+            there: boolean;
+            /** What */
+            what: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * YardOffcut
+         * @description A piece that the yard has left over, mm.
+         */
+        YardOffcut: {
+            /** Long Mm */
+            long_mm: number;
+            /** Name */
+            name: string;
+            /** Price */
+            price: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Wide Mm */
+            wide_mm: number;
+        };
+        /**
+         * YardStock
+         * @description What the yard has: plate thicknesses and tube (outside and wall), mm, and offcuts.
+         */
+        YardStock: {
+            /** Offcuts */
+            offcuts: components["schemas"]["YardOffcut"][];
+            /** Plate Mm */
+            plate_mm: number[];
+            /** Tube Mm */
+            tube_mm: [
+                number,
+                number
+            ][];
         };
         /**
          * ZStep
@@ -12781,6 +12954,7 @@ export interface operations {
                 unit?: "mm" | "in";
                 once?: boolean;
                 symbols?: ("iso" | "aws") | null;
+                torch?: boolean;
             };
             header?: never;
             path: {
@@ -12872,6 +13046,7 @@ export interface operations {
                 paper?: "a4" | "a3" | "letter" | "legal";
                 unit?: "mm" | "in";
                 once?: boolean;
+                torch?: boolean;
             };
             header?: never;
             path: {
@@ -13052,6 +13227,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SweepKeptOut"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_outside_at_the_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                option_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NestFilesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableAnswer"][];
                 };
             };
         };
@@ -13883,6 +14084,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WheelFace"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_outside_yard_stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YardStock"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_outside_yard_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YardAnswer"];
                 };
             };
         };

@@ -1,6 +1,7 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
-import { save } from "../api/client";
+import { api, got, save } from "../api/client";
+import type { components } from "../api/schema";
 import type { JobHead } from "../api/types";
 import { SearchBox } from "../cut/SearchBox";
 import { messageOf, useSearch } from "../cut/useSearch";
@@ -10,6 +11,9 @@ import { showLength } from "../units/show";
 import { keepRack, RackFields, unused } from "./RackFields";
 import type { Offcut } from "./stockText";
 import { type NestPlan, type Of, useNest, useOwnNest } from "./useNest";
+import { usePatterns } from "./usePatterns";
+
+type TableAnswer = components["schemas"]["TableAnswer"];
 
 /** Every plate laid out on offcuts and sheets by its true outline, and the sheets as files. */
 export function NestGroup({ job }: { job: JobHead }) {
@@ -42,9 +46,21 @@ function Laid({ job, plan, stale }: { job: JobHead; plan: NestPlan; stale: boole
   const [told, setTold] = useState("");
   const past = plan.sheets.map((s) => s.left).filter((left) => left != null);
   const used = new Set(plan.sheets.map((s) => s.offcut_id));
+  const torch = usePatterns((s) => s.torch);
+  const asked = { plan, torch, unit: style === "mm" ? ("mm" as const) : ("in" as const) };
   const files = async () => {
     try {
-      await save(`/api/options/${optionId}/nest.zip`, { plan, unit: style === "mm" ? "mm" : "in" });
+      await save(`/api/options/${optionId}/nest.zip`, asked);
+      setTold("");
+    } catch (error) {
+      setTold(messageOf(error));
+    }
+  };
+  const [looked, setLooked] = useState<TableAnswer[]>([]);
+  const look = async () => {
+    try {
+      const params = { path: { option_id: optionId } };
+      setLooked(await got(api.POST("/api/options/{option_id}/table", { params, body: asked })));
       setTold("");
     } catch (error) {
       setTold(messageOf(error));
@@ -94,12 +110,24 @@ function Laid({ job, plan, stale }: { job: JobHead; plan: NestPlan; stale: boole
       ))}
       <Flex gap="2" wrap="wrap" mt="2">
         <Act onClick={() => void files()}>Sheets as DXF, zipped</Act>
+        <Act hint="a simulated one ships with Nodulant" onClick={() => void look()}>
+          Ask the cutting table
+        </Act>
         {past.length > 0 && !stale && (
           <Act hint="once they are cut" onClick={() => void keep()}>
             Cut: keep what is left
           </Act>
         )}
       </Flex>
+      {looked.map((answer) => (
+        <Text key={answer.drawing} fontSize="14px" color={answer.taken ? "ink" : "removed"}>
+          {answer.drawing}:{" "}
+          {answer.taken
+            ? `taken: ${answer.pierces} pierces, ${showLength(answer.cut_mm, style)} of cut, ${answer.minutes.toFixed(0)} minutes`
+            : `not taken: ${answer.refused}`}
+          .
+        </Text>
+      ))}
       <Box role="status">{told}</Box>
     </>
   );

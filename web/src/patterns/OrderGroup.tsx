@@ -3,12 +3,13 @@ import { useEffect, useState } from "react";
 import { api, got } from "../api/client";
 import type { components } from "../api/schema";
 import { useBench, usePick } from "../draft/store";
-import { Group } from "../fields/controls";
+import { Act, Group } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
 import { showAmount } from "../units/tell";
 import { NOTHING } from "./usePatterns";
 
 type Order = components["schemas"]["OrderList"];
+type Answer = components["schemas"]["YardAnswer"];
 
 /** What to buy for the whole design, and the lists to cut to as files. */
 export function OrderGroup() {
@@ -50,6 +51,7 @@ export function OrderGroup() {
             <FileLink href={`${base}.csv`} name="Order list, CSV" />
             <FileLink href={`${base}.xlsx`} name="With cut lists, XLSX" />
           </Flex>
+          <Yard />
           <details>
             <summary>What to buy: {order.rows.length} lines</summary>
             {order.rows.map((row) => (
@@ -59,6 +61,51 @@ export function OrderGroup() {
         </>
       )}
     </Group>
+  );
+}
+
+/** The order as the steel yard answers it. */
+function Yard() {
+  const jobId = useBench((s) => s.jobId);
+  const draft = useBench((s) => s.history.now);
+  const [answer, setAnswer] = useState<Answer | null>(null);
+  const [trouble, setTrouble] = useState("");
+  // biome-ignore lint/correctness/useExhaustiveDependencies: an answer is to the list that was sent
+  useEffect(() => setAnswer(null), [draft]);
+  const send = async () => {
+    try {
+      setAnswer(await got(api.POST("/api/yard/order", { body: { job_id: jobId, ...draft } })));
+      setTrouble("");
+    } catch (error) {
+      setTrouble(error instanceof Error ? error.message : "the yard does not answer");
+    }
+  };
+  return (
+    <>
+      <Flex mt="2">
+        <Act hint="a simulated one ships with Nodulant" onClick={() => void send()}>
+          Send it to the steel yard
+        </Act>
+      </Flex>
+      {trouble && (
+        <Text role="alert" color="removed" fontSize="14px">
+          {trouble}
+        </Text>
+      )}
+      {answer && (
+        <details open>
+          <summary>
+            Answer {answer.number}: {answer.total} {answer.currency}, all there in {answer.days} days
+          </summary>
+          {answer.lines.map((line) => (
+            <Text key={line.what} fontSize="14px" py="1" borderBottomWidth="1px" borderColor="rule">
+              {line.amount} {line.what}: {line.price ?? "no price"}
+              {line.words && <span className="row-tail"> {line.words}</span>}
+            </Text>
+          ))}
+        </details>
+      )}
+    </>
   );
 }
 

@@ -27,7 +27,7 @@ const UNITS = [
 export default function PatternPanel({ job }: { job: JobHead }) {
   const show = useNest((s) => s.show);
   const { optionId } = usePick("optionId");
-  const { patterns, chosen, choose, paper, once, pages, print, load, trouble } = usePatterns();
+  const { patterns, chosen, choose, paper, once, torch, pages, print, load, trouble } = usePatterns();
   const [unit, setUnit] = useState<"mm" | "in">("mm");
   const draft = useBench((s) => s.history.now);
   // biome-ignore lint/correctness/useExhaustiveDependencies: patterns follow the draft
@@ -68,11 +68,16 @@ export default function PatternPanel({ job }: { job: JobHead }) {
               choose={(u) => setUnit(u === "in" ? "in" : "mm")}
             />
           </Box>
-          <FileLink href={`${base}.zip?unit=${unit}`} name="Every DXF, zipped" />
+          <FileLink href={`${base}.zip?unit=${unit}&torch=${torch}`} name="Every DXF, zipped" />
         </Flex>
+        <PlainTick
+          label="Cut lines for the torch's middle, by what a cut takes"
+          value={torch}
+          take={(own) => print({ torch: own })}
+        />
         <Flex mt="2">
           <FileLink
-            href={`/api/options/${optionId}/everything.zip?paper=${paper}&unit=${unit}&once=${once}`}
+            href={`/api/options/${optionId}/everything.zip?paper=${paper}&unit=${unit}&once=${once}&torch=${torch}`}
             name="Everything in one ZIP"
           />
         </Flex>
@@ -83,7 +88,7 @@ export default function PatternPanel({ job }: { job: JobHead }) {
             {(["dxf", "svg"] as const).map((kind) => (
               <FileLink
                 key={kind}
-                href={`${base}.${kind}?unit=${unit}&id=${encodeURIComponent(own.id)}`}
+                href={`${base}.${kind}?unit=${unit}&torch=${torch}&id=${encodeURIComponent(own.id)}`}
                 name={kind.toUpperCase()}
               />
             ))}

@@ -11,6 +11,8 @@ type Shown = {
   paper: Paper;
   /** Whether a pair that is one turned over is printed once. */
   once: boolean;
+  /** Whether cut lines in drawings are the middle of the torch's cut, not to size. */
+  torch: boolean;
   /** Pages that all patterns take; null while that is not known. */
   pages: number | null;
   trouble: string;
@@ -19,7 +21,7 @@ type Shown = {
   /** A gauge's shape on the bench, until a pattern is chosen. */
   gauge: Pattern | null;
   look: (gauge: Pattern) => void;
-  print: (more: { paper?: Paper; once?: boolean }) => void;
+  print: (more: { paper?: Paper; once?: boolean; torch?: boolean }) => void;
   count: () => Promise<void>;
 };
 
@@ -29,6 +31,7 @@ export const usePatterns = create<Shown>((set, get) => ({
   chosen: null,
   paper: "a4",
   once: false,
+  torch: false,
   pages: null,
   trouble: "",
   load: async () => {
