@@ -65,6 +65,20 @@ class Files(Shop):
         self.assertEqual(self.client.get(f"/api/options/{self.option.pk}/model.stl").status_code, 200)
         self.assertIn(self.client.get(f"/api/options/{self.option.pk}/model.obj").status_code, (404, 422))
 
+    def test_a_coped_tube_s_wrap_on_screen_and_as_a_file(self):
+        sizes = {"branch_mm": 38.1, "wall_mm": 4.0, "main_mm": 44.4, "angle_deg": 60.0, "offset_mm": 0.0}
+        response, wrap = self.send("post", "/cope", sizes)
+        self.assertEqual(response.status_code, 200)
+        self.assertEqual(wrap["title"], "Cope wrap")
+        query = "&".join(f"{name}={value}" for name, value in sizes.items())
+        for kind in ("dxf", "svg", "pdf"):
+            self.assertEqual(self.client.get(f"/api/options/{self.option.pk}/cope.{kind}?{query}").status_code, 200)
+        response, told = self.send("post", "/cope", {**sizes, "branch_mm": 60.0})
+        self.assertEqual(response.status_code, 422)
+        self.assertIn("past the side", str(told))
+        response, _ = self.send("post", "/cope", {**sizes, "angle_deg": 5.0})
+        self.assertEqual(response.status_code, 422)
+
     def test_everything_in_one_zip_with_names_that_tell(self):
         response = self.client.get(f"/api/options/{self.option.pk}/everything.zip?paper=letter&unit=in&once=true")
         self.assertEqual(response.status_code, 200)

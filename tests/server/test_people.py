@@ -36,6 +36,8 @@ CLOSED = (
     ("post", "/evaluate"),
     ("post", "/patterns"),
     ("post", "/gauges"),
+    ("post", "/cope"),
+    ("get", "/options/1/cope.pdf"),
     ("post", "/yard/order"),
     ("get", "/yard"),
     ("post", "/options/1/table"),

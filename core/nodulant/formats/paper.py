@@ -13,10 +13,12 @@ from reportlab.lib.pagesizes import A3, A4, LEGAL, LETTER
 from nodulant.drawn.lines import room_round
 from nodulant.patterns.pattern import Pattern, Stroke
 
-Paper = Literal["a4", "a3", "letter", "legal"]
-SIZES = {"a4": A4, "a3": A3, "letter": LETTER, "legal": LEGAL}
-"""Width and height upright, points."""
+Paper = Literal["a4", "a3", "letter", "legal", "roll"]
 MM = 72 / 25.4
+ROLL_MM = (610.0, 1200.0)
+"""A 24 in roll, and how long a piece is cut from it."""
+SIZES = {"a4": A4, "a3": A3, "letter": LETTER, "legal": LEGAL, "roll": (ROLL_MM[0] * MM, ROLL_MM[1] * MM)}
+"""Width and height upright, points."""
 MARGIN_MM, FOOT_MM, OVERLAP_MM = 10.0, 24.0, 10.0
 INSET_MM = 0.35
 """A line at the edge of the drawing area is printed whole."""

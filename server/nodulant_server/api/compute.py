@@ -22,6 +22,7 @@ from nodulant.handcheck import HandCheck, hand_check
 from nodulant.job.document import Design, Inputs
 from nodulant.parts.wheel import Wheel
 from nodulant.patterns.collect import patterns_of
+from nodulant.patterns.cope import Cope, cope_wrap
 from nodulant.patterns.pattern import Pattern
 from nodulant.stock.order import OrderList, order_list
 from nodulant.survey.rail import Station
@@ -199,6 +200,12 @@ def gauges(request: HttpRequest, body: DraftBody) -> list[Gauge]:
     inputs = drafted(request, body.job_id, body.design, body.survey)
     evaluate(inputs, BARE)
     return list(gauges_of(inputs))
+
+
+@router.post("/cope", response=Pattern)
+def cope(request: HttpRequest, body: Cope) -> Pattern:
+    """The wrap of a tube that is coped to lie on another."""
+    return cope_wrap(body)
 
 
 @router.post("/patterns", response=list[Pattern])

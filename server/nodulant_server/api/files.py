@@ -3,7 +3,7 @@
 from typing import Literal
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Router
+from ninja import Query, Router
 
 from nodulant.assembly.sheet import assembly_sheets
 from nodulant.evaluate import evaluate
@@ -23,6 +23,7 @@ from nodulant.gauges.collect import gauges_of
 from nodulant.job.document import Inputs
 from nodulant.model3d.whole import bodies_of
 from nodulant.patterns.collect import patterns_of
+from nodulant.patterns.cope import Cope, cope_wrap
 from nodulant.stock.order import order_list
 from nodulant.units.inline import told_in
 from nodulant_server.actions.log import inputs_of
@@ -115,6 +116,20 @@ def assembly_file(
     sheets = [told_in(sheet, style) for sheet in assembly_sheets(inputs)]
     made = assembly_pdf(sheets, paper, block, style, symbols or usual_symbols(style))
     return _file(made, "application/pdf", f"assembly-{option.key}-{paper}.pdf")
+
+
+@router.get("/options/{option_id}/cope.{kind}")
+def cope_file(
+    request: HttpRequest, option_id: int, kind: Literal["dxf", "svg", "pdf"], cope: Query[Cope], paper: Paper = "a4"
+) -> HttpResponse:
+    """The wrap of a coped tube at 1:1; its sizes in the query, mm and degrees."""
+    option, inputs = current(request, option_id)
+    title, own = _title(option, inputs), told_in(cope_wrap(cope), inputs.shop.style)
+    if kind == "pdf":
+        return _file(pattern_pdf([own], paper, title), "application/pdf", f"cope-{option.key}.pdf")
+    if kind == "svg":
+        return _file(pattern_svg(own), "image/svg+xml", f"cope-{option.key}.svg")
+    return _file(pattern_dxf(own, of=title.words), "image/vnd.dxf", f"cope-{option.key}.dxf")
 
 
 @router.get("/options/{option_id}/model.{kind}")

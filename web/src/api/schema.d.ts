@@ -104,6 +104,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cope": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cope
+         * @description The wrap of a tube that is coped to lie on another.
+         */
+        post: operations["nodulant_server_api_compute_cope"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/evaluate": {
         parameters: {
             query?: never;
@@ -920,6 +940,26 @@ export interface paths {
          * @description The survey's checklist on paper.
          */
         get: operations["nodulant_server_api_files_survey_checklist"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/options/{option_id}/cope.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Cope File
+         * @description The wrap of a coped tube at 1:1; its sizes in the query, mm and degrees.
+         */
+        get: operations["nodulant_server_api_files_cope_file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3708,6 +3748,28 @@ export interface components {
             job_id: number;
             /** Option Ids */
             option_ids: number[];
+        };
+        /**
+         * Cope
+         * @description A branch tube and what it is coped to: outsides and wall, mm; angle between the axes, way between them.
+         */
+        Cope: {
+            /**
+             * Angle Deg
+             * @default 90
+             */
+            angle_deg: number;
+            /** Branch Mm */
+            branch_mm: number;
+            /** Main Mm */
+            main_mm: number;
+            /**
+             * Offset Mm
+             * @default 0
+             */
+            offset_mm: number;
+            /** Wall Mm */
+            wall_mm: number;
         };
         /**
          * CopyMade
@@ -7103,7 +7165,7 @@ export interface components {
              * @default a4
              * @enum {string}
              */
-            paper: "a4" | "a3" | "letter" | "legal";
+            paper: "a4" | "a3" | "letter" | "legal" | "roll";
             survey?: components["schemas"]["Survey"] | null;
         };
         /**
@@ -11788,6 +11850,30 @@ export interface operations {
             };
         };
     };
+    nodulant_server_api_compute_cope: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Cope"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pattern"];
+                };
+            };
+        };
+    };
     nodulant_server_api_compute_run: {
         parameters: {
             query?: never;
@@ -12811,7 +12897,7 @@ export interface operations {
     nodulant_server_api_files_assembly_file: {
         parameters: {
             query?: {
-                paper?: "a4" | "a3" | "letter" | "legal";
+                paper?: "a4" | "a3" | "letter" | "legal" | "roll";
                 symbols?: ("iso" | "aws") | null;
             };
             header?: never;
@@ -12863,6 +12949,34 @@ export interface operations {
             header?: never;
             path: {
                 option_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    nodulant_server_api_files_cope_file: {
+        parameters: {
+            query: {
+                branch_mm: number;
+                wall_mm: number;
+                main_mm: number;
+                angle_deg?: number;
+                offset_mm?: number;
+                paper?: "a4" | "a3" | "letter" | "legal" | "roll";
+            };
+            header?: never;
+            path: {
+                option_id: number;
+                kind: "dxf" | "svg" | "pdf";
             };
             cookie?: never;
         };
@@ -12950,7 +13064,7 @@ export interface operations {
     nodulant_server_api_files_everything: {
         parameters: {
             query?: {
-                paper?: "a4" | "a3" | "letter" | "legal";
+                paper?: "a4" | "a3" | "letter" | "legal" | "roll";
                 unit?: "mm" | "in";
                 once?: boolean;
                 symbols?: ("iso" | "aws") | null;
@@ -13043,7 +13157,7 @@ export interface operations {
         parameters: {
             query?: {
                 id?: string;
-                paper?: "a4" | "a3" | "letter" | "legal";
+                paper?: "a4" | "a3" | "letter" | "legal" | "roll";
                 unit?: "mm" | "in";
                 once?: boolean;
                 torch?: boolean;

@@ -5,6 +5,7 @@ import { useBench, usePick } from "../draft/store";
 import { Group, PlainChoice, PlainTick } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
 import { AssemblyGroup } from "./AssemblyGroup";
+import { CopeGroup } from "./CopeGroup";
 import { GaugeGroup } from "./GaugeGroup";
 import { NestGroup } from "./NestGroup";
 import { OrderGroup } from "./OrderGroup";
@@ -16,6 +17,7 @@ const PAPERS = [
   ["a3", "A3"],
   ["letter", "Letter"],
   ["legal", "Legal"],
+  ["roll", "24 in roll"],
 ] as const;
 
 const UNITS = [
@@ -99,6 +101,7 @@ export default function PatternPanel({ job }: { job: JobHead }) {
       <NestGroup job={job} />
       <AssemblyGroup />
       <GaugeGroup job={job} />
+      <CopeGroup />
       <OrderGroup />
       <Group title="Pick one">
         {patterns.length === 0 && (

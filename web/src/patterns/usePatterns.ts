@@ -3,7 +3,7 @@ import { api, got } from "../api/client";
 import type { Pattern } from "../api/types";
 import { useBench } from "../draft/store";
 
-export type Paper = "a4" | "a3" | "letter" | "legal";
+export type Paper = "a4" | "a3" | "letter" | "legal" | "roll";
 
 type Shown = {
   patterns: Pattern[];
