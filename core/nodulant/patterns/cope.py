@@ -2,7 +2,7 @@
 
 Along the branch from where both axes cross, or come nearest: z(phi) = (r cos(phi) cos(theta) + sqrt(R^2 - (r sin(phi)
 + e)^2)) / sin(theta), phi = 0 on the acute side, e the way between the axes (textbook geometry of two cylinders). A
-saw cuts through the wall square to the branch: the larger of both walls' lengths is kept, and the rest is filed.
+saw cuts through the wall square to the branch: the larger of both walls' lengths is kept; the outer wall alone would touch where the bore is bevelled.
 """
 
 import math
@@ -21,8 +21,8 @@ from nodulant.units.inline import as_length, as_thickness
 
 STEPS = 144
 """Points round the tube: chords of a 60 mm tube then leave the curve by less than 0.05 mm."""
-BEYOND_MM = 30.0
-"""Paper past the longest point, up to the straight edge that is laid along a square mark."""
+BEYOND_MM, TICK_MM = 40.0, 6.0
+"""Paper past the longest point, up to the straight edge that is laid along a square mark; ticks at each quarter of it."""
 Across = Annotated[float, Field(gt=3, le=400)]
 
 
@@ -78,16 +78,14 @@ def cope_wrap(cope: Cope) -> Pattern:
     strokes = [
         Stroke(layer="CUT", outline=polygon([*edge, (girth, top), (0.0, top)])),
         Stroke(layer="BEND", outline=_curve([(outer * phi, cope.at(phi, outer)) for phi in turns])),
-        *(
-            Stroke(layer="ETCH", outline=line(girth * k / 4, cope.kept(math.tau * k / 4) + 2, girth * k / 4, top))
-            for k in (1, 2, 3)
-        ),
+        *(Stroke(layer="ETCH", outline=line(girth * k / 4, top - TICK_MM, girth * k / 4, top)) for k in (1, 2, 3)),
     ]
     rows = (
         f"Cope wrap · {as_thickness(cope.branch_mm)} x {as_thickness(cope.wall_mm)} on {as_thickness(cope.main_mm)}",
         f"{cope.angle_deg:g} degrees · axes {as_length(abs(cope.offset_mm))} apart",
         f"straight edge {as_length(top)} from the main tube's axis",
-        "seam on the acute side · dashed: outer wall, file down to it",
+        "seam on the acute side",
+        "cut to the solid edge; or to the dashed one and bevel the bore",
     )
     pattern = Pattern(
         id="cope",

@@ -71,7 +71,7 @@ export function CopeGroup() {
         {trouble}
       </Text>
       {ready && (
-        <Flex gap="2" mt="1">
+        <Flex gap="2" mt="1" wrap="wrap">
           {(["pdf", "dxf", "svg"] as const).map((kind) => (
             <Box key={kind}>
               <FileLink

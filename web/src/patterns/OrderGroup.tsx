@@ -95,7 +95,7 @@ function Yard() {
       {answer && (
         <details open>
           <summary>
-            Answer {answer.number}: {answer.total} {answer.currency}, all there in {answer.days} days
+            Answer {answer.number}: {answer.total} {answer.currency}, all there in {answer.days === 1 ? "1 day" : `${answer.days} days`}
           </summary>
           {answer.lines.map((line) => (
             <Text key={line.what} fontSize="14px" py="1" borderBottomWidth="1px" borderColor="rule">
