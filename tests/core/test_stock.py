@@ -14,13 +14,16 @@ from nodulant.base.errors import InputError
 from nodulant.evaluate import evaluate
 from nodulant.formats.order_tables import order_csv, order_xlsx
 from nodulant.geometry.outline import polygon
+from nodulant.job.rack import Prices, RackTube
 from nodulant.materials.steel import DENSITY_KG_PER_MM3
 from nodulant.parts.bought import BoltsNeeded
 from nodulant.parts.part import Part
 from nodulant.stock.cutting import cut_plan
 from nodulant.stock.needs import PlatePiece, bead_mm2, blank_of, bolt_length_mm, needs_of
 from nodulant.stock.order import DEPOSITED, STRIP_MM, order_list, strips_of
+from nodulant.units.inline import told
 from tests import fixtures as f
+from tests.core.test_operations import made
 
 QUICK = settings(deadline=None, derandomize=True, max_examples=40)
 ROLLS = {
@@ -69,6 +72,100 @@ class CutPlans(SimpleTestCase):
             with self.subTest(lengths=lengths, kerf=kerf), self.assertRaises(InputError):
                 cut_plan(lengths, stock, kerf)
         self.assertEqual(cut_plan([], [6000], 3).bars, ())
+
+
+class FromTheRack(SimpleTestCase):
+    def test_what_stands_in_the_rack_is_cut_first_and_each_length_once(self):
+        plan = cut_plan([900, 900, 400], [6000], 3, have_mm=[1000, 1000, 450])
+        self.assertEqual((plan.bought_mm, plan.proven), (0.0, True))
+        self.assertEqual(
+            sorted((b.stock_mm, b.pieces_mm) for b in plan.bars), [(450, (400,)), (1000, (900,)), (1000, (900,))]
+        )
+        one = cut_plan([5500, 900], [6000], 3, have_mm=[1000])
+        self.assertEqual([(b.stock_mm, b.in_rack) for b in one.bars], [(6000, False), (1000, True)])
+
+    def test_a_short_length_before_a_long_one(self):
+        plan = cut_plan([400], [6000], 3, have_mm=[3000, 450])
+        self.assertEqual([(b.stock_mm, b.in_rack) for b in plan.bars], [(450, True)])
+
+    def test_one_that_is_too_short_for_anything_stays(self):
+        plan = cut_plan([900], [2000], 3, have_mm=[500])
+        self.assertEqual([(b.stock_mm, b.in_rack) for b in plan.bars], [(2000, False)])
+
+    @QUICK
+    @given(st.lists(st.integers(200, 1500), min_size=1, max_size=5), st.lists(st.integers(300, 1600), max_size=3))
+    def test_every_piece_is_cut_once_whatever_the_rack_holds(self, lengths, have):
+        plan = cut_plan(lengths, [2000], 3, have_mm=have)
+        self.assertEqual(sorted(p for b in plan.bars for p in b.pieces_mm), sorted(lengths))
+        own = sorted(b.stock_mm for b in plan.bars if b.in_rack)
+        for size in own:
+            self.assertLessEqual(own.count(size), have.count(size))
+        self.assertLessEqual(plan.bought_mm, 2000 * fewest(lengths, 2000, 3))
+
+    def test_the_order_buys_no_tube_that_the_rack_has(self):
+        inputs = f.job().inputs("step")
+        before = next(t for t in order_list(inputs).tubes)
+        have = tuple(
+            RackTube(od_mm=before.od_mm, wall_mm=before.wall_mm, long_mm=p.long_mm + 5, steel_id=p.steel_id)
+            for p in before.pieces
+            for _ in range(p.count)
+        )
+        rack = inputs.shop.rack.model_copy(update={"tubes": have})
+        stocked = inputs.model_copy(update={"shop": inputs.shop.model_copy(update={"rack": rack})})
+        self.assertEqual(inputs.content_hash(), stocked.content_hash())
+        row = next(
+            r for r in order_list(stocked).rows if r.section == "tube" and r.size_mm == (before.od_mm, before.wall_mm)
+        )
+        self.assertEqual((row.quantity, row.in_rack), (0, True))
+        self.assertIn("of the rack first", row.words)
+
+
+class UsedUp(SimpleTestCase):
+    """Discs and drills by hand."""
+
+    def rows(self, inputs):
+        return {r.what: r for r in order_list(inputs).rows if r.section == "tools"}
+
+    def test_a_cut_through_an_open_rail_parts_its_web_and_flanges(self):
+        inputs = f.with_operations(f.demo(), made("splice"))
+        row = self.rows(inputs)["thin cutting discs"]
+        # web 150 x 5, two flanges 60 x 5, on both rails: 27 cm2
+        self.assertIn("27 cm2", row.words)
+        self.assertEqual(row.quantity, 1)
+
+    def test_every_hole_has_its_chain(self):
+        inputs = f.with_operations(
+            f.demo(), made("bracket", fixing="bolted"), made("hole", diameter_mm=40.0).model_copy(update={"id": "own"})
+        )
+        rows = {told(what, "mm"): row for what, row in self.rows(inputs).items()}
+        self.assertIn("hole saw, 40 mm", rows)
+        self.assertTrue(rows["hole saw, 40 mm"].words.startswith("2 holes"))
+        self.assertTrue(any(what.startswith("pilot drill, 3.1") for what in rows))
+
+    def test_nothing_is_used_up_where_nothing_is_done(self):
+        self.assertEqual(self.rows(f.with_operations(f.demo())), {})
+
+
+class Priced(SimpleTestCase):
+    def test_what_has_a_price_is_summed_and_the_rest_is_counted(self):
+        inputs = f.job().inputs("step")
+        plain = order_list(inputs)
+        self.assertEqual((plain.price, plain.unpriced), (0.0, len(plain.rows)))
+        prices = Prices(tube_kg=3.0, wire_kg=10.0, disc=2.0)
+        shop = inputs.shop.model_copy(
+            update={
+                "rack": inputs.shop.rack.model_copy(update={"prices": prices}),
+                "rates": inputs.shop.rates.model_copy(update={"plate_kg": 2.0}),
+            }
+        )
+        order = order_list(inputs.model_copy(update={"shop": shop}))
+        wire = next(r for r in order.rows if r.what == "solid wire")
+        plates = [r for r in order.rows if r.section == "plate"]
+        self.assertAlmostEqual(wire.price, 10 * wire.quantity, delta=0.01)
+        for row in plates:
+            self.assertAlmostEqual(row.price, 2 * row.mass_kg, delta=0.01)
+        self.assertAlmostEqual(order.price, sum(r.price for r in order.rows if r.price is not None), delta=0.01)
+        self.assertEqual(order.unpriced, sum(r.price is None for r in order.rows))
 
 
 class Needed(SimpleTestCase):

@@ -56,11 +56,12 @@ def _order(order: OrderList, style: Style) -> Table:
             told(row.amount, style),
             "" if row.mass_kg is None else told(as_amount("mass", row.mass_kg), style),
             rack[row.in_rack],
+            "" if row.price is None else row.price,
             told(row.words, style),
         ]
         for row in order.rows
     ]
-    return "Order", ("kind", "what", "how much", "mass", "rack", "why so much"), rows
+    return "Order", ("kind", "what", "how much", "mass", "rack", "price", "why so much"), rows
 
 
 def _plates(order: OrderList, style: Style) -> Table:
@@ -92,7 +93,7 @@ def _tubes(order: OrderList, style: Style) -> Table:
                 [
                     "bar",
                     size,
-                    f"bar {number}: {cuts}",
+                    f"{'rack' if bar.in_rack else 'bar'} {number}: {cuts}",
                     1,
                     told(as_length(bar.stock_mm), style),
                     told(as_length(bar.left_mm), style),

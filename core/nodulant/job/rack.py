@@ -62,6 +62,30 @@ def corners_of(long_mm: float, wide_mm: float) -> tuple[Corner, ...]:
     return tuple(Corner(along_mm=x, across_mm=y) for x, y in around)
 
 
+class RackTube(Frozen):
+    """A length of round tube or bar in the rack, mm."""
+
+    od_mm: Annotated[float, Field(gt=3, le=400)]
+    wall_mm: Thickness
+    long_mm: Annotated[float, Field(ge=10, le=20_000)]
+    steel_id: Id = "mild"
+
+
+Price = Annotated[float, Field(ge=0, le=1e6)]
+
+
+class Prices(Frozen):
+    """What the shop pays, in its currency: metal and wire by the kilogram, gas by the cubic metre, the rest by the piece or m2."""
+
+    tube_kg: Price | None = None
+    bolt: Price | None = None
+    wire_kg: Price | None = None
+    gas_m3: Price | None = None
+    primer_m2: Price | None = None
+    disc: Price | None = None
+    drill: Price | None = None
+
+
 class MetalRack(Frozen):
     """Sheets, offcuts, and what parting takes."""
 
@@ -71,6 +95,8 @@ class MetalRack(Frozen):
     """Between two pieces: what the cut takes (about 2 mm for plasma, 0.3 for a laser, 1.2 for a thin wheel; common practice)."""
     margin_mm: Annotated[float, Field(ge=0, le=50)] = 6.0
     """Between a piece and the edge of its sheet."""
+    tubes: Annotated[tuple[RackTube, ...], Field(max_length=60)] = ()
+    prices: Prices = Prices()
     block_mm: Annotated[float, Field(gt=0, le=500)] | None = None
     """Height of one of the shop's spacer blocks, measured: a nominal size is not its height."""
     grain: bool = False

@@ -18,11 +18,12 @@ SECONDS = 2.0
 
 
 class Bar(Frozen):
-    """One bar that is bought: its length, the pieces cut from it, what is left of it past the last cut."""
+    """One bar: its length, the pieces cut from it, what is left of it past the last cut, whether the rack had it."""
 
     stock_mm: float
     pieces_mm: tuple[float, ...]
     left_mm: float
+    in_rack: bool = False
 
 
 class CutPlan(Frozen):
@@ -35,15 +36,20 @@ class CutPlan(Frozen):
     proven: bool
 
 
-def cut_plan(lengths_mm: Sequence[float], stock_mm: Sequence[float], kerf_mm: float) -> CutPlan:
-    """Cut every length from bars of the sold lengths; raises InputError for one that fits none, or a kerf below 0."""
+def cut_plan(
+    lengths_mm: Sequence[float], stock_mm: Sequence[float], kerf_mm: float, have_mm: Sequence[float] = ()
+) -> CutPlan:
+    """Cut every length from bars of the sold lengths, and from those that the shop has, each once and before any is bought.
+
+    Raises InputError for a length that fits none, or a kerf below 0.
+    """
     if kerf_mm < 0:
         raise InputError(
             "a saw takes no less than nothing", field="/kerf_mm", found=f"{kerf_mm:g}", acceptable="0 or more"
         )
     if not stock_mm or min(stock_mm) <= 0:
         raise InputError("no bar is sold", field="/stock_mm", found="none", acceptable="a length above 0")
-    longest = max(stock_mm)
+    longest = max((*stock_mm, *have_mm))
     for length in lengths_mm:
         if not 0 < length <= longest:
             raise InputError(
@@ -56,10 +62,18 @@ def cut_plan(lengths_mm: Sequence[float], stock_mm: Sequence[float], kerf_mm: fl
     asked = [sum(1 for v in lengths_mm if round(v, 3) == s) for s in sizes]
     if not sizes:
         return CutPlan(bars=(), bought_mm=0.0, least_mm=0.0, proven=True)
-    ways, whole = _ways(sizes, asked, sorted(set(stock_mm)), kerf_mm)
+    sold, whole = _ways(sizes, asked, sorted(set(stock_mm)), kerf_mm)
+    owned = sorted({round(v, 3) for v in have_mm if v >= sizes[-1]})
+    from_rack, all_rack = _ways(sizes, asked, owned, kerf_mm) if owned else ([], True)
+    ways, whole = [*sold, *from_rack], whole and all_rack
+    counted = [sum(1 for v in have_mm if round(v, 3) == own) for own in owned]
+    rack_rows = [[float(k >= len(sold) and bar == own) for k, (bar, _) in enumerate(ways)] for own in owned]
+    limits = [LinearConstraint(np.array([way for _, way in ways]).T, lb=np.array(asked))]
+    if owned:
+        limits.append(LinearConstraint(np.array(rack_rows), ub=np.array(counted)))
     found = milp(
-        np.array([bar for bar, _ in ways]),
-        constraints=LinearConstraint(np.array([way for _, way in ways]).T, lb=np.array(asked)),
+        np.array([bar if k < len(sold) else bar * OWN_SHARE for k, (bar, _) in enumerate(ways)]),
+        constraints=limits,
         integrality=np.ones(len(ways)),
         bounds=Bounds(0, sum(asked)),
         options={"time_limit": SECONDS},
@@ -68,9 +82,18 @@ def cut_plan(lengths_mm: Sequence[float], stock_mm: Sequence[float], kerf_mm: fl
     if found.x is None:
         bars = _first_fit(lengths_mm, stock_mm, kerf_mm)
     else:
-        bars = _bars(ways, [round(float(n)) for n in found.x], sizes, asked, kerf_mm)
-    bought = sum(bar.stock_mm for bar in bars)
-    return CutPlan(bars=tuple(bars), bought_mm=bought, least_mm=least, proven=whole and bought <= least * (1 + 1e-6))
+        times = [round(float(n)) for n in found.x]
+        # what the rack has is cut first: what is cut too often is then not bought
+        still = list(asked)
+        bars = _bars(from_rack, times[len(sold) :], sizes, still, kerf_mm, in_rack=True)
+        bars += _bars(sold, times[: len(sold)], sizes, still, kerf_mm)
+    bought = sum(bar.stock_mm for bar in bars if not bar.in_rack)
+    cost = bought + sum(bar.stock_mm * OWN_SHARE for bar in bars if bar.in_rack)
+    return CutPlan(bars=tuple(bars), bought_mm=bought, least_mm=least, proven=whole and cost <= least * (1 + 1e-6))
+
+
+OWN_SHARE = 0.001
+"""What a bar of the rack counts, over one that is bought: it is used first, and a short one before a long one."""
 
 
 Way = tuple[float, tuple[int, ...]]
@@ -115,17 +138,25 @@ def _fill(out: list[Way], bar: float, sizes: list[float], asked: list[int], kerf
 ROUND_OFF = 1e-6
 
 
-def _bars(ways: list[Way], times: Sequence[int], sizes: list[float], asked: list[int], kerf_mm: float) -> list[Bar]:
-    """The bars of a plan; what a way would cut too many of is not cut."""
-    still, out = list(asked), []
+def _bars(
+    ways: list[Way],
+    times: Sequence[int],
+    sizes: list[float],
+    still: list[int],
+    kerf_mm: float,
+    *,
+    in_rack: bool = False,
+) -> list[Bar]:
+    """The bars of a plan, taken off what is ``still`` to be cut; what a way would cut too many of is not cut."""
+    out = []
     for (bar, counts), often in zip(ways, times, strict=True):
         for _ in range(often):
             own = [min(c, left) for c, left in zip(counts, still, strict=True)]
-            still = [left - c for c, left in zip(own, still, strict=True)]
+            still[:] = [left - c for c, left in zip(own, still, strict=True)]
             pieces = tuple(size for size, c in zip(sizes, own, strict=True) for _ in range(c))
             if pieces:
                 left = bar - sum(pieces) - kerf_mm * len(pieces)
-                out.append(Bar(stock_mm=bar, pieces_mm=pieces, left_mm=max(left, 0.0)))
+                out.append(Bar(stock_mm=bar, pieces_mm=pieces, left_mm=max(left, 0.0), in_rack=in_rack))
     return sorted(out, key=lambda b: (-b.stock_mm, [-p for p in b.pieces_mm]))
 
 

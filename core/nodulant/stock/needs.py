@@ -17,6 +17,7 @@ from nodulant.materials.bolts import find_bolt
 from nodulant.parts.bought import BoltsNeeded, Needed, TubeNeeded
 from nodulant.parts.part import Part, Seam
 from nodulant.parts.sides import LEFT_RIGHT, Side
+from nodulant.stock.consumables import ToolRow, tool_rows
 from nodulant.suspension.study import hub_height
 from nodulant.targets.drop import towards_rail
 
@@ -58,6 +59,7 @@ class Needs(Frozen):
     tubes: tuple[TubeNeeded, ...]
     bolts: tuple[BoltsNeeded, ...]
     welds: tuple[WeldMetal, ...]
+    tools: tuple[ToolRow, ...] = ()
 
 
 def needs_of(inputs: Inputs) -> Needs:
@@ -72,6 +74,7 @@ def needs_of(inputs: Inputs) -> Needs:
         tubes=_tubes(b for b in bought if isinstance(b, TubeNeeded)),
         bolts=_bolts(b for b in bought if isinstance(b, BoltsNeeded)),
         welds=_welds(s for w in works for s in w.seams),
+        tools=tool_rows(works),
     )
 
 

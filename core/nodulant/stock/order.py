@@ -1,16 +1,18 @@
 """The order list: plate by thickness with a strip that it all comes out of, tube with its cut plan, bolts, wire and gas."""
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from itertools import groupby
 from typing import Literal
 
 from nodulant.base.model import Frozen
-from nodulant.job.document import Inputs
+from nodulant.job.document import Inputs, Rates
+from nodulant.job.rack import Prices, RackTube
 from nodulant.materials import find_steel
 from nodulant.materials.bolts import find_bolt
 from nodulant.materials.steel import DENSITY_KG_PER_MM3
 from nodulant.parts.bought import BoltsNeeded, TubeNeeded
+from nodulant.stock.consumables import FLAP, THIN, ToolRow
 from nodulant.stock.cutting import CutPlan, cut_plan
 from nodulant.stock.needs import Needs, PlatePiece, WeldMetal, bolt_length_mm, needs_of
 from nodulant.units.inline import as_amount, as_length, as_thickness
@@ -25,7 +27,7 @@ IN_RACK_MM = 0.15
 DEPOSITED, KG_PER_HOUR, LITRES_PER_MINUTE = 0.9, 1.6, 15.0
 """Of solid wire that ends in the bead; what a hand-held short arc lays down in an hour of arc; shielding gas (common practice)."""
 BOTH_SIDES = 2.0
-Section = Literal["plate", "tube", "bolts", "welding", "paint"]
+Section = Literal["plate", "tube", "bolts", "welding", "paint", "tools"]
 
 
 class OrderRow(Frozen):
@@ -34,11 +36,13 @@ class OrderRow(Frozen):
     section: Section
     what: str
     quantity: float
-    unit: Literal["strips", "bars", "bolts", "kg", "m3", "m2"]
+    unit: Literal["strips", "bars", "bolts", "kg", "m3", "m2", "pieces"]
     amount: str
     """The quantity with its unit, as it is told."""
     words: str
     mass_kg: float | None = None
+    price: float | None = None
+    """Of all of it in the shop's currency, where its price was entered."""
     size_mm: tuple[float, ...] = ()
     """A plate's thickness, or a tube's outside and wall."""
     in_rack: bool | None = None
@@ -64,23 +68,56 @@ class OrderList(Frozen):
     welds: tuple[WeldMetal, ...]
     added_kg: float
     """Of all plates, tubes and beads; bolts are not weighed."""
+    price: float = 0.0
+    """Of every row whose price was entered."""
+    unpriced: int = 0
+    """Rows that no price was entered for."""
 
 
 def order_list(inputs: Inputs, kerf_mm: float = KERF_MM, bar_mm: float = BAR_MM) -> OrderList:
     """Of the design as planned; raises InputError and UnknownReference, and InputError for a tube longer than a bar."""
-    needs = needs_of(inputs)
-    tubes = tuple(_cut(own, kerf_mm, bar_mm) for own in _by_tube(needs.tubes))
+    needs, shop = needs_of(inputs), inputs.shop
+    tubes = tuple(_cut(own, kerf_mm, bar_mm, shop.rack.tubes) for own in _by_tube(needs.tubes))
     rows = [
-        *_plate_rows(needs.plates, inputs.shop.plate_stock_mm, kerf_mm),
+        *_plate_rows(needs.plates, shop.plate_stock_mm, kerf_mm),
         *(_tube_row(t) for t in tubes),
         *(_bolt_row(b) for b in needs.bolts),
         *_weld_rows(needs.welds),
         *_paint_rows(needs),
+        *(_tool_row(t) for t in needs.tools),
     ]
+    rows = [priced(row, shop.rates, shop.rack.prices) for row in rows]
     mass = sum(p.mass_kg * p.count for p in needs.plates)
     mass += sum(_tube_kg(t, t.long_mm * t.count) for t in needs.tubes)
     mass += sum(w.volume_mm3 for w in needs.welds) * DENSITY_KG_PER_MM3
-    return OrderList(rows=tuple(rows), plates=needs.plates, tubes=tubes, welds=needs.welds, added_kg=mass)
+    known = [row.price for row in rows if row.price is not None]
+    return OrderList(
+        rows=tuple(rows),
+        plates=needs.plates,
+        tubes=tubes,
+        welds=needs.welds,
+        added_kg=mass,
+        price=round(sum(known), 2),
+        unpriced=len(rows) - len(known),
+    )
+
+
+def priced(row: OrderRow, rates: Rates, prices: Prices) -> OrderRow:
+    """A row with what it costs, where the shop entered that."""
+    each = {
+        "plate": rates.plate_kg,
+        "tube": prices.tube_kg,
+        "bolts": prices.bolt,
+        "kg": prices.wire_kg,
+        "m3": prices.gas_m3,
+        "m2": prices.primer_m2,
+        "disc": prices.disc,
+        "tools": prices.drill,
+    }
+    by_mass = row.section in {"plate", "tube"}
+    kind = "disc" if row.what in {THIN, FLAP} else row.section if row.section in each else row.unit
+    price, amount = each.get(kind), row.mass_kg if by_mass else row.quantity
+    return row if price is None or amount is None else row.model_copy(update={"price": round(price * amount, 2)})
 
 
 def _plate_rows(plates: Iterable[PlatePiece], rack: tuple[float, ...], kerf_mm: float) -> list[OrderRow]:
@@ -144,8 +181,16 @@ def _by_tube(tubes: Iterable[TubeNeeded]) -> list[tuple[TubeNeeded, ...]]:
     return [tuple(g) for _, g in groupby(tubes, key=lambda t: (t.od_mm, t.wall_mm, t.steel_id))]
 
 
-def _cut(own: tuple[TubeNeeded, ...], kerf_mm: float, bar_mm: float) -> TubeCuts:
-    plan = cut_plan([t.long_mm for t in own for _ in range(t.count)], (bar_mm,), kerf_mm)
+def _cut(own: tuple[TubeNeeded, ...], kerf_mm: float, bar_mm: float, rack: Sequence[RackTube]) -> TubeCuts:
+    first = own[0]
+    have = [
+        t.long_mm
+        for t in rack
+        if abs(t.od_mm - first.od_mm) < IN_RACK_MM
+        and abs(t.wall_mm - first.wall_mm) < IN_RACK_MM
+        and t.steel_id == first.steel_id
+    ]
+    plan = cut_plan([t.long_mm for t in own for _ in range(t.count)], (bar_mm,), kerf_mm, have)
     return TubeCuts(
         od_mm=own[0].od_mm, wall_mm=own[0].wall_mm, steel=find_steel(own[0].steel_id).name, plan=plan, pieces=own
     )
@@ -159,17 +204,32 @@ def _tube_kg(tube: TubeNeeded | TubeCuts, long_mm: float) -> float:
 def _tube_row(own: TubeCuts) -> OrderRow:
     net = sum(t.long_mm * t.count for t in own.pieces)
     count = sum(t.count for t in own.pieces)
-    bars = len(own.plan.bars)
+    bought = [bar for bar in own.plan.bars if not bar.in_rack]
+    from_rack = len(own.plan.bars) - len(bought)
     proven = "no fewer hold them" if own.plan.proven else "fewer may hold them"
+    racked = f"; {_counted(from_rack, 'length')} of the rack first" if from_rack else ""
+    size = f"{own.steel}, {as_thickness(own.od_mm)} x {as_thickness(own.wall_mm)}"
     return OrderRow(
         section="tube",
-        what=f"{own.steel}, {as_thickness(own.od_mm)} x {as_thickness(own.wall_mm)}, bars of {as_length(own.plan.bars[0].stock_mm)}",
-        quantity=bars,
+        what=f"{size}, bars of {as_length(bought[0].stock_mm)}" if bought else size,
+        quantity=len(bought),
         unit="bars",
-        amount=_counted(bars, "bar"),
-        words=f"{_counted(count, 'piece')}, {as_length(net)} in all; {proven}",
+        amount=_counted(len(bought), "bar"),
+        words=f"{_counted(count, 'piece')}, {as_length(net)} in all; {proven}{racked}",
         mass_kg=_tube_kg(own, own.plan.bought_mm),
         size_mm=(own.od_mm, own.wall_mm),
+        in_rack=True if from_rack and not bought else None,
+    )
+
+
+def _tool_row(tool: ToolRow) -> OrderRow:
+    return OrderRow(
+        section="tools",
+        what=tool.what,
+        quantity=tool.count,
+        unit="pieces",
+        amount=_counted(tool.count, "piece"),
+        words=tool.words,
     )
 
 

@@ -11,7 +11,7 @@ PLATE_MM = tuple(
 )
 TUBE_MM = ((33.7, 3.2), (42.4, 3.2), (48.3, 4.0), (38.1, 6.35), (44.45, 3.175), (50.8, 6.35))
 NEAR_MM = 0.05
-PRICE = {"plate": 2.1, "tube": 3.4, "bolts": 1.6, "kg": 9.5, "m3": 14.0, "m2": 6.0}
+PRICE = {"plate": 2.1, "tube": 3.4, "bolts": 1.6, "kg": 9.5, "m3": 14.0, "m2": 6.0, "pieces": 3.0}
 """By the kilogram for metal, by the piece for bolts, else by the order's own unit; the stand-in's own currency."""
 SOON_DAYS, LATER_DAYS = 1, 6
 OFFCUTS = (

@@ -2890,9 +2890,14 @@ export interface components {
         };
         /**
          * Bar
-         * @description One bar that is bought: its length, the pieces cut from it, what is left of it past the last cut.
+         * @description One bar: its length, the pieces cut from it, what is left of it past the last cut, whether the rack had it.
          */
         Bar: {
+            /**
+             * In Rack
+             * @default false
+             */
+            in_rack: boolean;
             /** Left Mm */
             left_mm: number;
             /** Pieces Mm */
@@ -6426,6 +6431,18 @@ export interface components {
              */
             offcuts: components["schemas"]["Offcut"][];
             /**
+             * @default {
+             *       "bolt": null,
+             *       "disc": null,
+             *       "drill": null,
+             *       "gas_m3": null,
+             *       "primer_m2": null,
+             *       "tube_kg": null,
+             *       "wire_kg": null
+             *     }
+             */
+            prices: components["schemas"]["Prices"];
+            /**
              * Sheets
              * @default [
              *       {
@@ -6437,6 +6454,11 @@ export interface components {
              *     ]
              */
             sheets: components["schemas"]["Sheet"][];
+            /**
+             * Tubes
+             * @default []
+             */
+            tubes: components["schemas"]["RackTube"][];
         };
         /**
          * MintedLink
@@ -6943,10 +6965,20 @@ export interface components {
             added_kg: number;
             /** Plates */
             plates: components["schemas"]["PlatePiece"][];
+            /**
+             * Price
+             * @default 0
+             */
+            price: number;
             /** Rows */
             rows: components["schemas"]["OrderRow"][];
             /** Tubes */
             tubes: components["schemas"]["TubeCuts"][];
+            /**
+             * Unpriced
+             * @default 0
+             */
+            unpriced: number;
             /** Welds */
             welds: components["schemas"]["WeldMetal"][];
         };
@@ -6961,13 +6993,15 @@ export interface components {
             in_rack?: boolean | null;
             /** Mass Kg */
             mass_kg?: number | null;
+            /** Price */
+            price?: number | null;
             /** Quantity */
             quantity: number;
             /**
              * Section
              * @enum {string}
              */
-            section: "plate" | "tube" | "bolts" | "welding" | "paint";
+            section: "plate" | "tube" | "bolts" | "welding" | "paint" | "tools";
             /**
              * Size Mm
              * @default []
@@ -6977,7 +7011,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "strips" | "bars" | "bolts" | "kg" | "m3" | "m2";
+            unit: "strips" | "bars" | "bolts" | "kg" | "m3" | "m2" | "pieces";
             /** What */
             what: string;
             /** Words */
@@ -7422,6 +7456,26 @@ export interface components {
             y_mm: number;
         };
         /**
+         * Prices
+         * @description What the shop pays, in its currency: metal and wire by the kilogram, gas by the cubic metre, the rest by the piece or m2.
+         */
+        Prices: {
+            /** Bolt */
+            bolt?: number | null;
+            /** Disc */
+            disc?: number | null;
+            /** Drill */
+            drill?: number | null;
+            /** Gas M3 */
+            gas_m3?: number | null;
+            /** Primer M2 */
+            primer_m2?: number | null;
+            /** Tube Kg */
+            tube_kg?: number | null;
+            /** Wire Kg */
+            wire_kg?: number | null;
+        };
+        /**
          * Rack
          * @description A rack across the vehicle; its ends are the inner joints of the toe links.
          */
@@ -7452,6 +7506,23 @@ export interface components {
              * @default 3.2
              */
             turns: number;
+        };
+        /**
+         * RackTube
+         * @description A length of round tube or bar in the rack, mm.
+         */
+        RackTube: {
+            /** Long Mm */
+            long_mm: number;
+            /** Od Mm */
+            od_mm: number;
+            /**
+             * Steel Id
+             * @default mild
+             */
+            steel_id: string;
+            /** Wall Mm */
+            wall_mm: number;
         };
         /**
          * Rail
@@ -8452,6 +8523,15 @@ export interface components {
              *       "kerf_mm": 2,
              *       "margin_mm": 6,
              *       "offcuts": [],
+             *       "prices": {
+             *         "bolt": null,
+             *         "disc": null,
+             *         "drill": null,
+             *         "gas_m3": null,
+             *         "primer_m2": null,
+             *         "tube_kg": null,
+             *         "wire_kg": null
+             *       },
              *       "sheets": [
              *         {
              *           "long_mm": 2500,
@@ -8459,7 +8539,8 @@ export interface components {
              *           "thickness_mm": null,
              *           "wide_mm": 1250
              *         }
-             *       ]
+             *       ],
+             *       "tubes": []
              *     }
              */
             rack: components["schemas"]["MetalRack"];

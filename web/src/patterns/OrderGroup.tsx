@@ -2,17 +2,19 @@ import { Flex, Text } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
 import { api, got } from "../api/client";
 import type { components } from "../api/schema";
+import type { JobHead } from "../api/types";
 import { useBench, usePick } from "../draft/store";
 import { Act, Group } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
 import { showAmount } from "../units/tell";
+import { StockFields } from "./StockFields";
 import { NOTHING } from "./usePatterns";
 
 type Order = components["schemas"]["OrderList"];
 type Answer = components["schemas"]["YardAnswer"];
 
 /** What to buy for the whole design, and the lists to cut to as files. */
-export function OrderGroup() {
+export function OrderGroup({ job }: { job: JobHead }) {
   const { jobId, optionId, style } = usePick("jobId", "optionId", "style");
   const draft = useBench((s) => s.history.now);
   const [order, setOrder] = useState<Order | null>(null);
@@ -31,7 +33,7 @@ export function OrderGroup() {
     return () => {
       over = true;
     };
-  }, [draft, style]);
+  }, [draft, style, job.shop_number]);
   const base = `/api/options/${optionId}/order`;
   return (
     <Group title="To order">
@@ -40,6 +42,7 @@ export function OrderGroup() {
           {trouble}
         </Text>
       )}
+      <StockFields job={job} />
       {order && order.rows.length === 0 && <Text fontSize="14px">Nothing to buy yet.</Text>}
       {order && order.rows.length > 0 && (
         <>
@@ -47,6 +50,11 @@ export function OrderGroup() {
             Plates, tube and weld metal together: {showAmount({ value: order.added_kg, kind: "mass" }, style)}; bolts
             not weighed.
           </Text>
+          {order.price > 0 && (
+            <Text fontSize="14px">
+              {order.price} {job.shop.rates.currency} for what has a price; {order.unpriced} lines have none.
+            </Text>
+          )}
           <Flex gap="2" wrap="wrap" mt="1">
             <FileLink href={`${base}.csv`} name="Order list, CSV" />
             <FileLink href={`${base}.xlsx`} name="With cut lists, XLSX" />
@@ -95,7 +103,8 @@ function Yard() {
       {answer && (
         <details open>
           <summary>
-            Answer {answer.number}: {answer.total} {answer.currency}, all there in {answer.days === 1 ? "1 day" : `${answer.days} days`}
+            Answer {answer.number}: {answer.total} {answer.currency}, all there in{" "}
+            {answer.days === 1 ? "1 day" : `${answer.days} days`}
           </summary>
           {answer.lines.map((line) => (
             <Text key={line.what} fontSize="14px" py="1" borderBottomWidth="1px" borderColor="rule">
@@ -117,7 +126,9 @@ function Line({ row }: { row: Order["rows"][number] }) {
       </Text>
       <Text fontSize="14px">
         {row.what}
-        {row.in_rack === false && ", not in the rack"} <span className="row-tail">{row.words}</span>
+        {row.in_rack === false && ", not in the rack"}
+        {row.in_rack && row.section === "tube" && ", in the rack"}
+        {row.price != null && `, ${row.price}`} <span className="row-tail">{row.words}</span>
       </Text>
     </Flex>
   );

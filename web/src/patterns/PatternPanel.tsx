@@ -102,7 +102,7 @@ export default function PatternPanel({ job }: { job: JobHead }) {
       <AssemblyGroup />
       <GaugeGroup job={job} />
       <CopeGroup />
-      <OrderGroup />
+      <OrderGroup job={job} />
       <Group title="Pick one">
         {patterns.length === 0 && (
           <Text fontSize="14px">Nothing to cut yet: add a notch or a boxing plate in Cut.</Text>

@@ -1,7 +1,7 @@
 import type { components } from "../api/schema";
 import type { Style } from "../api/types";
 import { parseTyped } from "../units/parse";
-import { showLength } from "../units/show";
+import { showLength, showThickness } from "../units/show";
 
 export type MetalRack = components["schemas"]["MetalRack"];
 export type SheetSold = components["schemas"]["Sheet"];
@@ -44,6 +44,36 @@ function sizeOf(text: string, style: Style) {
 export function sheetText(sheet: SheetSold, style: Style): string {
   const size = `${showLength(sheet.long_mm, style)} x ${showLength(sheet.wide_mm, style)}`;
   return sheet.price == null ? size : `${size} at ${sheet.price}`;
+}
+
+export type RackTube = components["schemas"]["RackTube"];
+
+/** '1 3/4 x 1/8 x 48; 38 x 6 x 900': outside, wall and length of what stands in the rack. */
+export function tubesOf(text: string, style: Style, known: readonly RackTube[]): RackTube[] {
+  return text
+    .split(";")
+    .map((part) => part.trim())
+    .filter(Boolean)
+    .map((part) => known.find((tube) => tubeText(tube, style) === part) ?? tubeOf(part, style));
+}
+
+function tubeOf(part: string, style: Style): RackTube {
+  const sizes = part.split(/[x×]/);
+  if (sizes.length !== 3) throw new Error(`'${part}': a tube is its outside x its wall x its length`);
+  const [od_mm = 0, wall_mm = 0, long_mm = 0] = sizes.map((size) => lengthOf(size, style));
+  return { od_mm, wall_mm, long_mm, steel_id: "mild" };
+}
+
+export function tubeText(tube: RackTube, style: Style): string {
+  return `${showThickness(tube.od_mm, style)} x ${showThickness(tube.wall_mm, style)} x ${showLength(tube.long_mm, style)}`;
+}
+
+/** A price as typed; nothing where it is left empty. */
+export function priceOf(text: string): number | null {
+  if (!text.trim()) return null;
+  const price = Number(text.trim());
+  if (!(price >= 0)) throw new Error(`price '${text.trim()}': give a number, such as 2.10`);
+  return price;
 }
 
 /** '30 x 12', or corner after corner '0, 0; 30, 0; 24, 12; 0, 12' along and across, from its lower left. */

@@ -1,0 +1,82 @@
+"""What is used up in making a design: discs by what is cut and ground, drills and hole saws by its holes.
+
+How far a disc goes is common practice of a fabrication shop, thin wheels on an angle grinder.
+"""
+
+import math
+from collections.abc import Iterable
+
+from nodulant.base.model import Frozen
+from nodulant.frame.ops.hole import WebHole
+from nodulant.frame.parts import Work
+from nodulant.units.inline import as_length, as_thickness
+
+CUT_MM2_PER_DISC, GROUND_MM_PER_FLAP = 8_000.0, 3_000.0
+"""Metal section that a thin disc parts, and length of weld or edge that a flap disc dresses."""
+THIN, FLAP = "thin cutting discs", "flap discs"
+PILOT_MM, STEP_FROM_MM, SAW_FROM_MM = 3.175, 8.0, 14.0
+"""Every hole begins with a pilot; from here it has a step between, and from here a hole saw makes it."""
+
+
+class ToolRow(Frozen):
+    """A disc, drill or saw: what it is called, how many, and why."""
+
+    what: str
+    count: int
+    words: str
+
+
+def tool_rows(works: Iterable[Work]) -> tuple[ToolRow, ...]:
+    """Of all operations on both rails."""
+    own = tuple(works)
+    return (*_discs(own), *_drills(own))
+
+
+def _discs(works: tuple[Work, ...]) -> list[ToolRow]:
+    cut = sum(_parted_mm2(work) for work in works)
+    ground = sum(seam.welded_mm for work in works for seam in work.seams if seam.ground)
+    edges = sum(edge.length_mm() for work in works if (edge := work.op.cut_edge()) is not None)
+    rows = []
+    if cut > 0:
+        words = f"{cut / 100:.0f} cm2 of rail to part"
+        rows.append(ToolRow(what=THIN, count=math.ceil(cut / CUT_MM2_PER_DISC), words=words))
+    if ground + edges > 0:
+        words = f"{as_length(ground + edges)} of butts ground flush and edges dressed"
+        rows.append(ToolRow(what=FLAP, count=math.ceil((ground + edges) / GROUND_MM_PER_FLAP), words=words))
+    return rows
+
+
+def _parted_mm2(work: Work) -> float:
+    """Section of rail that its cuts part: saw lines through it, edges through its walls."""
+    here = work.on.here
+    walls = 2 if work.on.rail.closed or here.boxed else 1
+    edge = work.op.cut_edge()
+    if edge is not None:
+        return walls * edge.length_mm() * here.wall
+    flanges = 2 * here.width * here.wall
+    return sum(walls * line.length_mm() * here.wall + flanges for line in work.op.cut_lines(work.on))
+
+
+def _drills(works: tuple[Work, ...]) -> list[ToolRow]:
+    """The chain for every size: pilot, a step between, the final drill or hole saw."""
+    sizes: dict[float, int] = {}
+    for work in works:
+        for part in work.parts:
+            for hole in part.holes:
+                sizes[round(hole.diameter_mm, 2)] = sizes.get(round(hole.diameter_mm, 2), 0) + part.count
+        if isinstance(work.op, WebHole) and work.op.drills:
+            size = round(work.op.diameter_mm, 2)
+            sizes[size] = sizes.get(size, 0) + 1
+    if not sizes:
+        return []
+    every = sum(sizes.values())
+    rows = [_tool(PILOT_MM, "pilot drill", every)]
+    stepped = sum(n for size, n in sizes.items() if size >= STEP_FROM_MM)
+    if stepped:
+        rows.append(_tool(STEP_FROM_MM * 0.75, "step between drill", stepped))
+    rows += [_tool(size, "hole saw" if size >= SAW_FROM_MM else "drill", n) for size, n in sorted(sizes.items())]
+    return rows
+
+
+def _tool(size: float, name: str, holes: int) -> ToolRow:
+    return ToolRow(what=f"{name}, {as_thickness(size)}", count=1, words=f"{holes} {'hole' if holes == 1 else 'holes'}")
