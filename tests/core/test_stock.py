@@ -82,7 +82,7 @@ class FromTheRack(SimpleTestCase):
             sorted((b.stock_mm, b.pieces_mm) for b in plan.bars), [(450, (400,)), (1000, (900,)), (1000, (900,))]
         )
         one = cut_plan([5500, 900], [6000], 3, have_mm=[1000])
-        self.assertEqual([(b.stock_mm, b.in_rack) for b in one.bars], [(6000, False), (1000, True)])
+        self.assertEqual([(b.stock_mm, b.in_rack) for b in one.bars], [(1000, True), (6000, False)])
 
     def test_a_short_length_before_a_long_one(self):
         plan = cut_plan([400], [6000], 3, have_mm=[3000, 450])
@@ -129,8 +129,8 @@ class UsedUp(SimpleTestCase):
     def test_a_cut_through_an_open_rail_parts_its_web_and_flanges(self):
         inputs = f.with_operations(f.demo(), made("splice"))
         row = self.rows(inputs)["thin cutting discs"]
-        # web 150 x 5, two flanges 60 x 5, on both rails: 27 cm2
-        self.assertIn("27 cm2", row.words)
+        # web 150 and two flanges of 60, on both rails; 2700 mm2 with its wall of 5
+        self.assertIn("540 mm of cut", told(row.words, "mm"))
         self.assertEqual(row.quantity, 1)
 
     def test_every_hole_has_its_chain(self):

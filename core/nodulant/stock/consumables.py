@@ -33,12 +33,13 @@ def tool_rows(works: Iterable[Work]) -> tuple[ToolRow, ...]:
 
 
 def _discs(works: tuple[Work, ...]) -> list[ToolRow]:
-    cut = sum(_parted_mm2(work) for work in works)
+    parted = [_parted(work) for work in works]
+    cut, long = sum(area for area, _ in parted), sum(length for _, length in parted)
     ground = sum(seam.welded_mm for work in works for seam in work.seams if seam.ground)
     edges = sum(edge.length_mm() for work in works if (edge := work.op.cut_edge()) is not None)
     rows = []
     if cut > 0:
-        words = f"{cut / 100:.0f} cm2 of rail to part"
+        words = f"{as_length(long)} of cut through the rails' walls"
         rows.append(ToolRow(what=THIN, count=math.ceil(cut / CUT_MM2_PER_DISC), words=words))
     if ground + edges > 0:
         words = f"{as_length(ground + edges)} of butts ground flush and edges dressed"
@@ -46,15 +47,16 @@ def _discs(works: tuple[Work, ...]) -> list[ToolRow]:
     return rows
 
 
-def _parted_mm2(work: Work) -> float:
-    """Section of rail that its cuts part: saw lines through it, edges through its walls."""
+def _parted(work: Work) -> tuple[float, float]:
+    """Section of rail that its cuts part, mm2, and how long they are, mm: saw lines through it, edges through its walls."""
     here = work.on.here
     walls = 2 if work.on.rail.closed or here.boxed else 1
     edge = work.op.cut_edge()
     if edge is not None:
-        return walls * edge.length_mm() * here.wall
-    flanges = 2 * here.width * here.wall
-    return sum(walls * line.length_mm() * here.wall + flanges for line in work.op.cut_lines(work.on))
+        long = walls * edge.length_mm()
+    else:
+        long = sum(walls * cut.length_mm() + 2 * here.width for cut in work.op.cut_lines(work.on))
+    return long * here.wall, long
 
 
 def _drills(works: tuple[Work, ...]) -> list[ToolRow]:

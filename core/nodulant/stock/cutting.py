@@ -88,8 +88,9 @@ def cut_plan(
         bars = _bars(from_rack, times[len(sold) :], sizes, still, kerf_mm, in_rack=True)
         bars += _bars(sold, times[: len(sold)], sizes, still, kerf_mm)
     bought = sum(bar.stock_mm for bar in bars if not bar.in_rack)
-    cost = bought + sum(bar.stock_mm * OWN_SHARE for bar in bars if bar.in_rack)
-    return CutPlan(bars=tuple(bars), bought_mm=bought, least_mm=least, proven=whole and cost <= least * (1 + 1e-6))
+    own = sum(bar.stock_mm * OWN_SHARE for bar in bars if bar.in_rack)
+    proven = whole and bought + own <= least * (1 + 1e-6)
+    return CutPlan(bars=tuple(bars), bought_mm=bought, least_mm=max(least - own, 0.0), proven=proven)
 
 
 OWN_SHARE = 0.001

@@ -128,7 +128,7 @@ function Line({ row }: { row: Order["rows"][number] }) {
         {row.what}
         {row.in_rack === false && ", not in the rack"}
         {row.in_rack && row.section === "tube" && ", in the rack"}
-        {row.price != null && `, ${row.price}`} <span className="row-tail">{row.words}</span>
+        {row.price != null && `, costs ${row.price}`} <span className="row-tail">({row.words})</span>
       </Text>
     </Flex>
   );
