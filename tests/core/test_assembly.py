@@ -18,7 +18,7 @@ from nodulant.formats.weld_symbol import usual_symbols, weld_texts
 from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.parts import added_parts
 from nodulant.job.riding import in_place
-from nodulant.stock.needs import needs_of
+from nodulant.stock.needs import needs_of, plates_of
 from nodulant.units.inline import told_in
 from tests import fixtures as f
 from tests.core.test_operations import ALL, made
@@ -130,6 +130,14 @@ class Lengths(SimpleTestCase):
         sheet = assembly_sheets(alone("bracket", fixing="bolted"))[0]
         self.assertFalse([w for w in sheet.welds if "the rail" in w.joins])
         self.assertTrue(sheet.bolts)
+
+    def test_a_bolted_notch_bracket_is_welded_to_itself_only(self):
+        inputs = f.with_notch(f.demo(), bolts={"size": "M12", "grade": "10.9", "per_end": 4})
+        sheet = next(s for s in assembly_sheets(inputs) if s.bolts)
+        self.assertFalse([w for w in sheet.welds if "the rail" in w.joins])
+        liner = next(p for p in plates_of(inputs) if p.role == "liner")
+        x0, _, x1, _ = liner.outline.bounds()
+        self.assertAlmostEqual(sum(w.bead_mm for w in sheet.welds), x1 - x0)
 
     def test_left_and_right_that_differ_have_rows_of_their_own(self):
         inputs = alone("bracket")

@@ -145,6 +145,11 @@ class AHoleThatIsOnTheFrame(SimpleTestCase):
         self.assertAlmostEqual(x1 - x0, 11.0)
         self.assertFalse([h for h in round_holes(plate) if abs(h[2] - 11.0) < 0.1])
 
+    def test_a_bracket_s_foot_says_how_far_too(self):
+        where = {"anchor_id": "rear-axle", "offset_mm": -100.0}
+        foot = of(f.with_operations(f.demo(), made("bracket", place=where)))["it/foot/left"]
+        self.assertIn("brake line clip hole", foot.hangs_on[0])
+
     def test_a_plate_beside_a_hole_says_how_far(self):
         words = told(of(f.demo())["axle-notch/outer/left"].hangs_on[0], "mm")
         self.assertRegex(

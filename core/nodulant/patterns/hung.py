@@ -28,7 +28,7 @@ PLACE_MM = 0.5
 TICK_MM = 12.0
 SEEN = frozenset({"hanger", "crossmember", "body-mount", "engine-mount", "steering"})
 """Kinds of places that are seen on the rail; an axle's line is not."""
-SIDE_PLATES = frozenset({"outer", "boxing"})
+SIDE_PLATES = frozenset({"outer", "boxing", "foot", "plate", "patch"})
 """Plates that hang on the rail's own side; all others follow the cut's edge or another plate."""
 
 

@@ -92,7 +92,9 @@ def _box_parts(notch: NotchPlan, cap: Cap, rail: RailHere) -> list[tuple[str, st
 
 
 def notch_seams(notch: NotchPlan, side: Side, parts: list[Part]) -> list[Seam]:
-    """Fillets around the plates; the rail itself is part 'rail/<side>'."""
+    """Fillets around the plates; the rail itself is part 'rail/<side>'. A bolted bracket is welded to itself only."""
+    if notch.bolts is not None:
+        return _bracket_seams(notch, parts)
     legs = {"liner": notch.liner, "outer": notch.outer_plate, "inner": notch.inner_plate}
     seams = []
     for part in parts:
@@ -100,6 +102,19 @@ def notch_seams(notch: NotchPlan, side: Side, parts: list[Part]) -> list[Seam]:
         leg = holder.weld_leg_mm if holder else 5.0
         seams.append(Seam(part_a=f"rail/{side}", part_b=part.id, kind="fillet", leg_mm=leg, path=part.outline))
     return seams
+
+
+def _bracket_seams(notch: NotchPlan, parts: list[Part]) -> list[Seam]:
+    """The liner along its edge in every side plate: bench work, before the bracket goes on."""
+    liner = next((p for p in parts if p.role == "liner"), None)
+    if liner is None or notch.liner is None:
+        return []
+    x0, _, x1, _ = liner.outline.bounds()
+    leg = notch.liner.weld_leg_mm
+    sides = (p for p in parts if p.role in {"outer", "inner"})
+    return [
+        Seam(part_a=liner.id, part_b=p.id, kind="fillet", leg_mm=leg, path=p.outline, long_mm=x1 - x0) for p in sides
+    ]
 
 
 def _part(
