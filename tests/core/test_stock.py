@@ -14,12 +14,14 @@ from nodulant.base.errors import InputError
 from nodulant.evaluate import evaluate
 from nodulant.formats.order_tables import order_csv, order_xlsx
 from nodulant.geometry.outline import polygon
-from nodulant.job.rack import Prices, RackTube
+from nodulant.job.rack import Offcut, Prices, RackTube, Sheet, corners_of
 from nodulant.materials.steel import DENSITY_KG_PER_MM3
 from nodulant.parts.bought import BoltsNeeded
 from nodulant.parts.part import Part
+from nodulant.search.steps import to_the_end
 from nodulant.stock.cutting import cut_plan
 from nodulant.stock.needs import PlatePiece, bead_mm2, blank_of, bolt_length_mm, needs_of
+from nodulant.stock.nesting.plan import LeftOut, nest
 from nodulant.stock.order import DEPOSITED, STRIP_MM, order_list, strips_of
 from nodulant.units.inline import told
 from tests import fixtures as f
@@ -166,6 +168,30 @@ class Priced(SimpleTestCase):
             self.assertAlmostEqual(row.price, 2 * row.mass_kg, delta=0.01)
         self.assertAlmostEqual(order.price, sum(r.price for r in order.rows if r.price is not None), delta=0.01)
         self.assertEqual(order.unpriced, sum(r.price is None for r in order.rows))
+
+
+class OnSheets(SimpleTestCase):
+    def test_laid_out_plates_are_bought_by_the_sheet_and_offcuts_are_not_bought(self):
+        inputs = f.demo()
+        offcut = Offcut(id="own", name="own", thickness_mm=6.0, corners=corners_of(400.0, 200.0))
+        sheets = (Sheet(long_mm=2500.0, wide_mm=1250.0, price=90.0),)
+        rack = inputs.shop.rack.model_copy(update={"offcuts": (offcut,), "sheets": sheets})
+        inputs = inputs.model_copy(update={"shop": inputs.shop.model_copy(update={"rack": rack})})
+        plan = to_the_end(nest(inputs, 3.0))
+        rows = [r for r in order_list(inputs, plan=plan).rows if r.section == "plate"]
+        self.assertEqual(sum(r.quantity for r in rows), sum(s.offcut_id is None for s in plan.sheets))
+        own = next(r for r in rows if r.in_rack)
+        self.assertEqual((own.quantity, own.price, own.mass_kg), (0, 0.0, 0.0))
+        for row in rows:
+            if not row.in_rack:
+                self.assertAlmostEqual(row.price, 90.0 * row.quantity)
+                self.assertAlmostEqual(row.mass_kg, 2.5 * 1.25 * row.size_mm[0] * 7.85 * row.quantity, places=3)
+
+    def test_where_a_plate_is_left_out_the_list_stays_by_strips(self):
+        inputs = f.demo()
+        plan = to_the_end(nest(inputs, 3.0))
+        left = plan.model_copy(update={"left_out": (LeftOut(name="a", side="left", words="no sheet"),)})
+        self.assertEqual(order_list(inputs, plan=left).rows, order_list(inputs).rows)
 
 
 class Needed(SimpleTestCase):

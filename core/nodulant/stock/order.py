@@ -15,6 +15,7 @@ from nodulant.parts.bought import BoltsNeeded, TubeNeeded
 from nodulant.stock.consumables import FLAP, THIN, ToolRow
 from nodulant.stock.cutting import CutPlan, cut_plan
 from nodulant.stock.needs import Needs, PlatePiece, WeldMetal, bolt_length_mm, needs_of
+from nodulant.stock.nesting.plan import NestedSheet, NestPlan, outline_of
 from nodulant.units.inline import as_amount, as_length, as_thickness
 from nodulant.units.show import show_length
 
@@ -36,7 +37,7 @@ class OrderRow(Frozen):
     section: Section
     what: str
     quantity: float
-    unit: Literal["strips", "bars", "bolts", "kg", "m3", "m2", "pieces"]
+    unit: Literal["strips", "sheets", "bars", "bolts", "kg", "m3", "m2", "pieces"]
     amount: str
     """The quantity with its unit, as it is told."""
     words: str
@@ -74,12 +75,14 @@ class OrderList(Frozen):
     """Rows that no price was entered for."""
 
 
-def order_list(inputs: Inputs, kerf_mm: float = KERF_MM, bar_mm: float = BAR_MM) -> OrderList:
-    """Of the design as planned; raises InputError and UnknownReference, and InputError for a tube longer than a bar."""
+def order_list(
+    inputs: Inputs, kerf_mm: float = KERF_MM, bar_mm: float = BAR_MM, plan: NestPlan | None = None
+) -> OrderList:
+    """Of the design as planned, its plates as they were laid out on sheets where a ``plan`` holds all of them; raises InputError and UnknownReference, and InputError for a tube longer than a bar."""
     needs, shop = needs_of(inputs), inputs.shop
     tubes = tuple(_cut(own, kerf_mm, bar_mm, shop.rack.tubes) for own in _by_tube(needs.tubes))
     rows = [
-        *_plate_rows(needs.plates, shop.plate_stock_mm, kerf_mm),
+        *(_sheet_rows(plan) if plan and not plan.left_out else _plate_rows(needs.plates, shop.plate_stock_mm, kerf_mm)),
         *(_tube_row(t) for t in tubes),
         *(_bolt_row(b) for b in needs.bolts),
         *_weld_rows(needs.welds),
@@ -117,7 +120,9 @@ def priced(row: OrderRow, rates: Rates, prices: Prices) -> OrderRow:
     by_mass = row.section in {"plate", "tube"}
     kind = "disc" if row.what in {THIN, FLAP} else row.section if row.section in each else row.unit
     price, amount = each.get(kind), row.mass_kg if by_mass else row.quantity
-    return row if price is None or amount is None else row.model_copy(update={"price": round(price * amount, 2)})
+    if row.price is not None or price is None or amount is None:
+        return row
+    return row.model_copy(update={"price": round(price * amount, 2)})
 
 
 def _plate_rows(plates: Iterable[PlatePiece], rack: tuple[float, ...], kerf_mm: float) -> list[OrderRow]:
@@ -139,6 +144,36 @@ def _plate_rows(plates: Iterable[PlatePiece], rack: tuple[float, ...], kerf_mm: 
                 mass_kg=wide * each * thick * DENSITY_KG_PER_MM3 * len(lengths),
                 size_mm=(thick,),
                 in_rack=any(abs(thick - t) < IN_RACK_MM for t in rack),
+            )
+        )
+    return out
+
+
+def _sheet_rows(plan: NestPlan) -> list[OrderRow]:
+    """Sheets that the laid-out plates are bought on, and offcuts that the rack has."""
+    alike: dict[tuple[object, ...], list[NestedSheet]] = {}
+    for sheet in plan.sheets:
+        key = (sheet.thickness_mm, sheet.steel_id, sheet.long_mm, sheet.wide_mm, sheet.offcut_id)
+        alike.setdefault(key, []).append(sheet)
+    out = []
+    for own in alike.values():
+        first, last, count = own[0], own[-1], len(own)
+        racked = first.offcut_id is not None
+        plates = _counted(sum(len(s.pieces) for s in own), "plate")
+        size = f"{as_length(first.long_mm)} x {as_length(first.wide_mm)}"
+        mass = outline_of(first).area * first.thickness_mm * DENSITY_KG_PER_MM3 * count
+        out.append(
+            OrderRow(
+                section="plate",
+                what=f"{first.steel}, {as_thickness(first.thickness_mm)} thick, {size}",
+                quantity=0 if racked else count,
+                unit="sheets",
+                amount="an offcut" if racked else _counted(count, "sheet"),
+                words=f"{plates}, as laid out, up to {as_length(last.used_long_mm)} of {'it' if count == 1 else 'the last'}",
+                mass_kg=0.0 if racked else mass,
+                price=0.0 if racked else None if first.price is None else first.price * count,
+                size_mm=(first.thickness_mm,),
+                in_rack=racked,
             )
         )
     return out

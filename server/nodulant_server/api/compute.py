@@ -43,7 +43,7 @@ from nodulant_server.api.bodies import (
     TravelBody,
     WheelFace,
 )
-from nodulant_server.api.search_bodies import FindBody, FindLine, RemedyBody
+from nodulant_server.api.search_bodies import FindBody, FindLine, OrderBody, RemedyBody
 from nodulant_server.heavy.port import answered
 from nodulant_server.models import Job, Option
 
@@ -187,11 +187,11 @@ def wheel_face(request: HttpRequest, body: Wheel) -> WheelFace:
 
 
 @router.post("/order", response=OrderList)
-def order(request: HttpRequest, body: EvaluateBody) -> OrderList:
+def order(request: HttpRequest, body: OrderBody) -> OrderList:
     """The order list of a draft."""
     inputs = drafted(request, body.job_id, body.design, body.survey)
-    evaluate(inputs)
-    return order_list(inputs)
+    evaluate(inputs, BARE)
+    return order_list(inputs, plan=body.plan)
 
 
 @router.post("/gauges", response=list[Gauge])

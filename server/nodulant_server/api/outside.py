@@ -7,10 +7,9 @@ from nodulant.formats.dxf import pattern_dxf
 from nodulant.formats.nest_files import sheet_pattern
 from nodulant.stock.order import order_list
 from nodulant.units.inline import told_in
-from nodulant_server.api.bodies import DraftBody
 from nodulant_server.api.compute import drafted
 from nodulant_server.api.files import current
-from nodulant_server.api.search_bodies import NestFilesBody
+from nodulant_server.api.search_bodies import NestFilesBody, OrderBody
 from nodulant_server.outside.here import TABLE, YARD
 from nodulant_server.outside.port import TableAnswer, YardAnswer, YardStock
 
@@ -36,7 +35,7 @@ def yard_stock(request: HttpRequest) -> YardStock:
 
 
 @router.post("/yard/order", response=YardAnswer)
-def yard_order(request: HttpRequest, body: DraftBody) -> YardAnswer:
+def yard_order(request: HttpRequest, body: OrderBody) -> YardAnswer:
     """A draft's order list as the yard answers it."""
     inputs = drafted(request, body.job_id, body.design, body.survey)
-    return YARD.take(order_list(inputs), inputs.shop.rates.currency)
+    return YARD.take(order_list(inputs, plan=body.plan), inputs.shop.rates.currency)

@@ -191,6 +191,12 @@ class FindLine(Frozen):
     """Why nothing comes: what waits before it, or that its worker stopped."""
 
 
+class OrderBody(DraftBody):
+    """A draft's order list; its plates as they were laid out, where they were."""
+
+    plan: NestPlan | None = None
+
+
 class NestFilesBody(Frozen):
     """Laid-out sheets that are wanted as files."""
 

@@ -41,6 +41,10 @@ class SimulatedYard:
 
 
 def _line(row: OrderRow) -> YardLine:
+    if row.in_rack and not row.quantity:
+        return YardLine(
+            what=row.what, amount=row.amount, there=True, days=0, price=0.0, words="stands in your own rack"
+        )
     there = _has(row)
     price = _price(row)
     words = "" if there else "not in the yard: comes from the mill's store"

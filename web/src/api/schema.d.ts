@@ -6957,6 +6957,17 @@ export interface components {
             worst_said: components["schemas"]["Said"] | null;
         };
         /**
+         * OrderBody
+         * @description A draft's order list; its plates as they were laid out, where they were.
+         */
+        OrderBody: {
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            plan?: components["schemas"]["NestPlan"] | null;
+            survey?: components["schemas"]["Survey"] | null;
+        };
+        /**
          * OrderList
          * @description What to buy, what to cut it to, and what is laid down in welding.
          */
@@ -7011,7 +7022,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "strips" | "bars" | "bolts" | "kg" | "m3" | "m2" | "pieces";
+            unit: "strips" | "sheets" | "bars" | "bolts" | "kg" | "m3" | "m2" | "pieces";
             /** What */
             what: string;
             /** Words */
@@ -13482,7 +13493,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["EvaluateBody"];
+                "application/json": components["schemas"]["OrderBody"];
             };
         };
         responses: {
@@ -14312,7 +14323,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DraftBody"];
+                "application/json": components["schemas"]["OrderBody"];
             };
         };
         responses: {

@@ -8,7 +8,7 @@ import { Act, Group } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
 import { showAmount } from "../units/tell";
 import { StockFields } from "./StockFields";
-import { NOTHING } from "./usePatterns";
+import { type NestPlan, useOwnNest } from "./useNest";
 
 type Order = components["schemas"]["OrderList"];
 type Answer = components["schemas"]["YardAnswer"];
@@ -17,12 +17,15 @@ type Answer = components["schemas"]["YardAnswer"];
 export function OrderGroup({ job }: { job: JobHead }) {
   const { jobId, optionId, style } = usePick("jobId", "optionId", "style");
   const draft = useBench((s) => s.history.now);
+  const nested = useOwnNest();
+  const fresh = nested?.of.draft === draft && nested.of.rack === job.shop.rack;
+  const plan = fresh ? nested.plan : null;
   const [order, setOrder] = useState<Order | null>(null);
   const [trouble, setTrouble] = useState("");
   // biome-ignore lint/correctness/useExhaustiveDependencies: the list follows the draft and its unit system
   useEffect(() => {
     let over = false;
-    const body = { job_id: jobId, ...draft, slim: false, sequence: 0, want: NOTHING };
+    const body = { job_id: jobId, ...draft, plan };
     got(api.POST("/api/order", { body }))
       .then((next) => {
         if (over) return;
@@ -33,7 +36,7 @@ export function OrderGroup({ job }: { job: JobHead }) {
     return () => {
       over = true;
     };
-  }, [draft, style, job.shop_number]);
+  }, [draft, style, job.shop_number, plan]);
   const base = `/api/options/${optionId}/order`;
   return (
     <Group title="To order">
@@ -59,7 +62,7 @@ export function OrderGroup({ job }: { job: JobHead }) {
             <FileLink href={`${base}.csv`} name="Order list, CSV" />
             <FileLink href={`${base}.xlsx`} name="With cut lists, XLSX" />
           </Flex>
-          <Yard />
+          <Yard plan={plan} />
           <details>
             <summary>What to buy: {order.rows.length} lines</summary>
             {order.rows.map((row) => (
@@ -73,16 +76,16 @@ export function OrderGroup({ job }: { job: JobHead }) {
 }
 
 /** The order as the steel yard answers it. */
-function Yard() {
+function Yard({ plan }: { plan: NestPlan | null }) {
   const jobId = useBench((s) => s.jobId);
   const draft = useBench((s) => s.history.now);
   const [answer, setAnswer] = useState<Answer | null>(null);
   const [trouble, setTrouble] = useState("");
   // biome-ignore lint/correctness/useExhaustiveDependencies: an answer is to the list that was sent
-  useEffect(() => setAnswer(null), [draft]);
+  useEffect(() => setAnswer(null), [draft, plan]);
   const send = async () => {
     try {
-      setAnswer(await got(api.POST("/api/yard/order", { body: { job_id: jobId, ...draft } })));
+      setAnswer(await got(api.POST("/api/yard/order", { body: { job_id: jobId, ...draft, plan } })));
       setTrouble("");
     } catch (error) {
       setTrouble(error instanceof Error ? error.message : "the yard does not answer");
