@@ -46,6 +46,8 @@ class TwoShops(Shop):
                 continue
             url = re.sub(r"\{(\w+)\}", lambda m: str(ids.get(m.group(1), "checks")), path.removeprefix("/api"))
             url += "?name=x" if path.endswith("/attachments") else ""
+            url += "?branch_mm=38&wall_mm=3&main_mm=44" if "cope." in path else ""
+            url = url.replace("model.pdf", "model.glb")
             for method, told in methods.items():
                 with self.subTest(f"{method} {path}"):
                     sent = told.get("requestBody", {}).get("content", {}).get("application/json", {}).get("schema")
