@@ -9,7 +9,7 @@ from ezdxf import units
 from nodulant.formats.dxf import pattern_dxf
 from nodulant.formats.nest_files import sheet_pattern
 from nodulant.geometry.outline import circle, rectangle
-from nodulant.patterns.pattern import Pattern, Stroke
+from nodulant.patterns.pattern import Label, Pattern, Stroke
 from nodulant.patterns.torch import for_torch
 from nodulant.search.steps import to_the_end
 from nodulant.stock.nesting.plan import nest
@@ -112,6 +112,18 @@ class Torch(SimpleTestCase):
         data = pattern_dxf(plate(circle(50, 50, 1.5)), kerf_mm=2.0).decode()
         self.assertIn("1 is smaller than it and left to size: drill", data)
         self.assertIn("the middle of a 2 mm cut", data)
+
+    def test_a_machine_gets_texts_as_single_strokes_that_stay_in_the_plate(self):
+        named = plate().model_copy(update={"labels": (Label(text='Outer · L · 1/4"', x=20.0, y=30.0, height_mm=5.0),)})
+        for kerf, texts in ((0.0, 1), (2.0, 0)):
+            space = ezdxf.read(io.StringIO(pattern_dxf(named, kerf_mm=kerf).decode())).modelspace()
+            self.assertEqual(len(space.query('TEXT[layer=="ETCH"]')), texts)
+            lines = space.query('LWPOLYLINE[layer=="ETCH"]')
+            self.assertEqual(bool(lines), not texts)
+            for line in lines:
+                self.assertFalse(line.closed)
+                for x, y in line.get_points("xy"):
+                    self.assertTrue(20 <= x <= 20 + 16 * 0.9 * 5 and 28 <= y <= 36.5, (x, y))
 
     def test_card_to_scribe_by_stays_to_size(self):
         card = plate().model_copy(update={"thickness_mm": None})

@@ -16,6 +16,7 @@ from ezdxf.layouts import Modelspace
 
 from nodulant.drawn.dimension import stacked
 from nodulant.drawn.lines import ARROW_MM, GAP_MM, PAST_MM, TEXT_MM, line_at, room_round, text_width
+from nodulant.formats.stroke_text import strokes_of
 from nodulant.patterns.pattern import Pattern
 from nodulant.patterns.torch import for_torch
 from nodulant.units.inline import told
@@ -36,7 +37,7 @@ def pattern_dxf(pattern: Pattern, unit: Unit = "mm", of: str = "", kerf_mm: floa
     """The pattern as the bytes of a DXF file, one drawing unit a millimetre or an inch; lower left corner at (0, 0).
 
     What it is, what it hangs on and what it is a pattern ``of`` stand under it on a layer NOTE, which no table cuts.
-    With ``kerf_mm`` cut lines are where a torch's middle goes; without, to size.
+    With ``kerf_mm`` cut lines are where a torch's middle goes and texts are single strokes; without, lines are to size.
     """
     pattern, torch = for_torch(pattern, kerf_mm)
     pattern = pattern if unit == "mm" else pattern.scaled(1 / MM_IN[unit])
@@ -48,9 +49,12 @@ def pattern_dxf(pattern: Pattern, unit: Unit = "mm", of: str = "", kerf_mm: floa
         points = [(v.x, v.y, v.bulge) for v in stroke.outline.vertices]
         space.add_lwpolyline(points, format="xyb", close=stroke.outline.closed, dxfattribs={"layer": stroke.layer})
     for label in pattern.labels:
-        space.add_text(label.text, height=label.height_mm, dxfattribs={"layer": "ETCH"}).set_placement(
-            (label.x, label.y)
-        )
+        if torch:
+            for line in strokes_of(label.text, label.x, label.y, label.height_mm):
+                space.add_lwpolyline(line, dxfattribs={"layer": "ETCH"})
+            continue
+        text = space.add_text(label.text, height=label.height_mm, dxfattribs={"layer": "ETCH"})
+        text.set_placement((label.x, label.y))
     scale = 1 / MM_IN[unit]
     below = (room_round(pattern.dimensions)["below"] + 2 * NOTE_MM) * scale
     for k, row in enumerate(_noted(pattern, of, told(torch, "mm" if unit == "mm" else "in16"))):

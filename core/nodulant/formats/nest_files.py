@@ -6,6 +6,7 @@ import zipfile
 from shapely import Polygon, unary_union
 
 from nodulant.formats.dxf import Unit, pattern_dxf
+from nodulant.formats.svg import pattern_svg
 from nodulant.formats.tables_csv import table_csv
 from nodulant.geometry.outline import polygon
 from nodulant.patterns.pattern import Label, Pattern, Stroke
@@ -49,13 +50,13 @@ def _named(piece: Laid) -> tuple[Label, ...]:
 
 
 def nest_zip(plan: NestPlan, style: Style, unit: Unit = "mm", kerf_mm: float = 0.0) -> bytes:
-    """One DXF a sheet, and ``sheets.csv``; names tell thickness and sheet. With ``kerf_mm`` lines are a torch's middle."""
+    """One DXF and one SVG a sheet, and ``sheets.csv``; names tell thickness and sheet. With ``kerf_mm`` lines are a torch's middle."""
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as files:
         for k, sheet in enumerate(plan.sheets, 1):
-            files.writestr(
-                file_name(sheet, k, style), pattern_dxf(told_in(sheet_pattern(sheet), style), unit, kerf_mm=kerf_mm)
-            )
+            name, drawn = file_name(sheet, k, style), told_in(sheet_pattern(sheet), style)
+            files.writestr(name, pattern_dxf(drawn, unit, kerf_mm=kerf_mm))
+            files.writestr(name.replace(".dxf", ".svg"), pattern_svg(drawn))
         files.writestr("sheets.csv", nest_csv(plan, style))
     return out.getvalue()
 
