@@ -218,6 +218,24 @@ class WhereTheRailIsSawnThrough(SimpleTestCase):
         self.assertAlmostEqual((x1 - x0) / (y1 - y0), 0.36397, places=4)
 
 
+class BetweenNarrowedRails(SimpleTestCase):
+    """A crossmember between rails that move inward loses as much at each end (by hand: 700 between, 30 a side)."""
+
+    def test_its_end_has_a_card_with_the_line_to_saw_at(self):
+        cards = {k: p for k, p in of(f.job().inputs("step")).items() if "/crossmember/" in k}
+        self.assertEqual(len(cards), 2)
+        self.assertEqual(len({p.title for p in cards.values()}), len(cards))
+        for card in cards.values():
+            (line,) = lines_on(card, "ETCH")
+            self.assertAlmostEqual(line, 30.0)
+            self.assertEqual(card.count, 2)
+            self.assertIn("640 mm long", told(card.after, "mm"))
+
+    def test_none_where_the_rails_go_apart_or_nothing_is_between(self):
+        wider = f.with_operations(f.demo(), made("narrow", inward_mm=-20.0))
+        self.assertFalse([k for k in of(wider) if "/crossmember/" in k])
+
+
 class AsItLies(SimpleTestCase):
     """FRONT stands on a piece only where the front is to its left."""
 
