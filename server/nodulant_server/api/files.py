@@ -1,5 +1,6 @@
 """What leaves an option as a file: patterns, report, checklist, tables."""
 
+from dataclasses import asdict
 from typing import Literal
 
 from django.http import HttpRequest, HttpResponse
@@ -18,7 +19,7 @@ from nodulant.formats.pattern_pdf import TitleBlock, pattern_pdf
 from nodulant.formats.svg import pattern_svg
 from nodulant.formats.tables_csv import checks_csv, gauges_csv, parts_csv, readings_csv, welds_csv
 from nodulant.formats.weld_symbol import Symbols, usual_symbols
-from nodulant.formats.whole_zip import Choices, whole_zip
+from nodulant.formats.whole_zip import Choices
 from nodulant.gauges.collect import gauges_of
 from nodulant.job.document import Inputs
 from nodulant.model3d.whole import bodies_of
@@ -31,7 +32,7 @@ from nodulant_server.api.access import acting, option_of
 from nodulant_server.api.compute import BARE
 from nodulant_server.api.problems import problem
 from nodulant_server.api.search_bodies import NestFilesBody
-from nodulant_server.heavy.port import paper
+from nodulant_server.heavy.port import paper as in_one_piece
 from nodulant_server.models import Option
 
 router = Router()
@@ -67,7 +68,9 @@ def everything(
     option, inputs = current(request, option_id)
     evaluate(inputs, BARE)
     title = _title(option, inputs)
-    made = whole_zip(inputs, title, Choices(paper, once, unit, symbols, inputs.shop.rack.kerf_mm if torch else 0.0))
+    choices = Choices(paper, once, unit, symbols, inputs.shop.rack.kerf_mm if torch else 0.0)
+    asked = {"title": asdict(title), "choices": asdict(choices)}
+    made = in_one_piece("everything", acting(request), option.job_id, inputs, **asked)
     return _file(made, "application/zip", f"everything-{option.key}-{title.tag}.zip")
 
 
@@ -148,7 +151,7 @@ def report(request: HttpRequest, option_id: int) -> HttpResponse:
     """The report of an option as it stands."""
     option, inputs = current(request, option_id)
     asked = {"option_id": option.pk, "revision": _revision(option)}
-    made = paper("report", acting(request), option.job_id, inputs, **asked)
+    made = in_one_piece("report", acting(request), option.job_id, inputs, **asked)
     return _file(made, "application/pdf", f"report-{option.key}.pdf")
 
 

@@ -9,7 +9,9 @@ from pydantic import BaseModel
 from nodulant.evaluate.clearances.sweep import SweepResult, sweep
 from nodulant.evaluate.finding import find_sets
 from nodulant.evaluate.suspensions.fitted import holes_judged, window_judged
+from nodulant.formats.pattern_pdf import TitleBlock
 from nodulant.formats.report_pdf import report_pdf
+from nodulant.formats.whole_zip import Choices, whole_zip
 from nodulant.job.document import Inputs
 from nodulant.remedies.tried import find_remedies
 from nodulant.stock.nesting.plan import nest
@@ -87,6 +89,11 @@ def _report(asked: Asked) -> Iterator[bytes]:
     yield report_pdf(option.job.name, asked["revision"], _inputs(asked), sweep_on_file(option))
 
 
+def _everything(asked: Asked) -> Iterator[bytes]:
+    """The ZIP itself, in one piece."""
+    yield whole_zip(_inputs(asked), TitleBlock(**asked["title"]), Choices(**asked["choices"]))
+
+
 KINDS: dict[str, Callable[[Asked], Iterator[bytes]]] = {
     "sets": _sets,
     "remedies": _remedies,
@@ -95,4 +102,5 @@ KINDS: dict[str, Callable[[Asked], Iterator[bytes]]] = {
     "nest": _nest,
     "sweep": _sweep,
     "report": _report,
+    "everything": _everything,
 }
