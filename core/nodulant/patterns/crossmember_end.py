@@ -8,7 +8,7 @@ from nodulant.geometry.outline import line, rectangle
 from nodulant.parts.sides import LEFT_RIGHT
 from nodulant.patterns.draw import finish, labels
 from nodulant.patterns.pattern import Pattern, Stroke
-from nodulant.survey.crossmember import Crossmember
+from nodulant.survey.crossmember import Crossmember, spoken
 from nodulant.survey.vehicle import Survey
 from nodulant.units.inline import as_length
 
@@ -33,7 +33,7 @@ def _card(survey: Survey, op: Narrow, c: Crossmember) -> Pattern:
         Stroke(layer="ETCH", outline=line(off, 0.0, off, high)),
     ]
     rows = (
-        f"{c.name} · end, both alike",
+        f"{spoken(c.name)} · end, both alike",
         f"saw at the line: {as_length(off)} off each end",
         f"{as_length(stock)} between the rails becomes {as_length(stock - 2 * off)}",
     )
@@ -43,7 +43,7 @@ def _card(survey: Survey, op: Narrow, c: Crossmember) -> Pattern:
     )
     card = finish(
         f"{op.id}/crossmember/{c.id}",
-        f"{op.name}: end of the {c.name}",
+        f"{op.name}: end of the {spoken(c.name)}",
         "left",
         None,
         strokes,
@@ -54,7 +54,7 @@ def _card(survey: Survey, op: Narrow, c: Crossmember) -> Pattern:
     return card.model_copy(
         update={
             "count": 2,
-            "after": f"the {c.name} is {as_length(stock - 2 * off)} long between the rails' inner faces",
+            "after": f"the {spoken(c.name)} is {as_length(stock - 2 * off)} long between the rails' inner faces",
         }
     )
 

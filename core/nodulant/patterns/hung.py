@@ -15,7 +15,7 @@ from nodulant.geometry.outline import circle, line
 from nodulant.parts.part import Part
 from nodulant.parts.sides import Side, on_sides
 from nodulant.patterns.pattern import Layer, Stroke
-from nodulant.survey.crossmember import Crossmember
+from nodulant.survey.crossmember import Crossmember, spoken
 from nodulant.survey.vehicle import Feature, Survey
 from nodulant.units.inline import as_length, as_thickness
 
@@ -69,7 +69,9 @@ def references(survey: Survey, side: Side) -> tuple[Reference, ...]:
     own = [f for f in survey.features if side in on_sides(f.side)]
     found = [r for f in own if (r := _of_feature(f)) is not None]
     found += [Reference("front end of the rail", rail.start_mm), Reference("rear end of the rail", rail.end_mm)]
-    found += [Reference(_middle_of(c.name), c.x_mm) for c in survey.crossmembers if not _has_a_face(c, own)]
+    found += [
+        Reference(f"middle of the {spoken(c.name)}", c.x_mm) for c in survey.crossmembers if not _has_a_face(c, own)
+    ]
     return tuple(sorted(found, key=lambda r: r.x_mm))
 
 
@@ -77,10 +79,6 @@ def _of_feature(feature: Feature) -> Reference | None:
     if feature.height_mm is not None and feature.diameter_mm is not None:
         return Reference(feature.name, feature.x_mm, feature.height_mm, feature.diameter_mm)
     return Reference(feature.name, feature.x_mm) if feature.kind in SEEN else None
-
-
-def _middle_of(name: str) -> str:
-    return f"middle of the {name}" if "crossmember" in name.lower() else f"middle of the {name} crossmember"
 
 
 def _has_a_face(crossmember: Crossmember, features: Iterable[Feature]) -> bool:

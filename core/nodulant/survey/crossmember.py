@@ -41,6 +41,11 @@ class Crossmember(Frozen):
         return self
 
 
+def spoken(name: str) -> str:
+    """A crossmember in a sentence: 'nose' is the nose crossmember."""
+    return name if "crossmember" in name.lower() else f"{name} crossmember"
+
+
 def warping_fixity(crossmember: Crossmember) -> float:
     """How far a crossmember's joint keeps an open rail from warping."""
     own = crossmember.warping_fixity

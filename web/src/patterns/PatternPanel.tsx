@@ -84,6 +84,39 @@ export default function PatternPanel({ job }: { job: JobHead }) {
           />
         </Flex>
       </Group>
+      <Group title="Pick one">
+        {patterns.length === 0 && (
+          <Text fontSize="14px">Nothing to cut yet: add a notch or a boxing plate in Cut.</Text>
+        )}
+        <Box maxH="264px" overflowY="auto">
+          {patterns.map((pattern) => (
+            <Flex
+              key={pattern.id}
+              as="button"
+              width="100%"
+              textAlign="start"
+              minH="36px"
+              px="2"
+              align="center"
+              gap="2"
+              borderBottomWidth="1px"
+              borderColor="rule"
+              bg={pattern.id === chosen ? "sheet" : "transparent"}
+              fontWeight={pattern.id === chosen ? "600" : "400"}
+              aria-pressed={pattern.id === chosen}
+              onClick={() => {
+                show(null);
+                choose(pattern.id);
+              }}
+            >
+              <Box as="span" borderWidth="1.5px" borderColor="ink" px="1.5" fontSize="13px" aria-label={pattern.side}>
+                {pattern.side === "left" ? "L" : "R"}
+              </Box>
+              <Text fontSize="14px">{pattern.title}</Text>
+            </Flex>
+          ))}
+        </Box>
+      </Group>
       {own && (
         <Group title="This pattern">
           <Flex gap="2" wrap="wrap">
@@ -101,39 +134,8 @@ export default function PatternPanel({ job }: { job: JobHead }) {
       <NestGroup job={job} />
       <AssemblyGroup />
       <GaugeGroup job={job} />
-      <CopeGroup />
       <OrderGroup job={job} />
-      <Group title="Pick one">
-        {patterns.length === 0 && (
-          <Text fontSize="14px">Nothing to cut yet: add a notch or a boxing plate in Cut.</Text>
-        )}
-        {patterns.map((pattern) => (
-          <Flex
-            key={pattern.id}
-            as="button"
-            width="100%"
-            textAlign="start"
-            minH="36px"
-            px="2"
-            align="center"
-            gap="2"
-            borderBottomWidth="1px"
-            borderColor="rule"
-            bg={pattern.id === chosen ? "sheet" : "transparent"}
-            fontWeight={pattern.id === chosen ? "600" : "400"}
-            aria-pressed={pattern.id === chosen}
-            onClick={() => {
-              show(null);
-              choose(pattern.id);
-            }}
-          >
-            <Box as="span" borderWidth="1.5px" borderColor="ink" px="1.5" fontSize="13px" aria-label={pattern.side}>
-              {pattern.side === "left" ? "L" : "R"}
-            </Box>
-            <Text fontSize="14px">{pattern.title}</Text>
-          </Flex>
-        ))}
-      </Group>
+      <CopeGroup />
     </>
   );
 }
