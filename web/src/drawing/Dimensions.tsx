@@ -16,7 +16,7 @@ const flat = (span: Span) => span.edge === "below" || span.edge === "above";
 /** Rows of dimension lines beside their edges, shortest next to the part; none over another's line or value. */
 function stacked(dimensions: readonly Dimension[], at: At) {
   const taken = new Map<string, [number, number][]>();
-  return dimensions
+  const rows = dimensions
     .flatMap((d) => (d.span ? [{ d, span: d.span, ends: alongOf(d.span, at) }] : []))
     .sort((one, two) => Math.abs(one.ends[1] - one.ends[0]) - Math.abs(two.ends[1] - two.ends[0]))
     .map(({ d, span, ends }) => {
@@ -30,6 +30,14 @@ function stacked(dimensions: readonly Dimension[], at: At) {
       taken.set(key, [...(taken.get(key) ?? []), [middle - half, middle + half]]);
       return { d, span, ends, row };
     });
+  // an upright line shorter than its value has it lying beside it, where no other line stands further out
+  return rows.map((own) => ({
+    ...own,
+    beside:
+      !flat(own.span) &&
+      Math.abs(own.ends[1] - own.ends[0]) < own.d.text.length * PER_LETTER &&
+      !rows.some((other) => other.span.edge === own.span.edge && other.row > own.row),
+  }));
 }
 
 function alongOf(span: Span, at: At): readonly [number, number] {
@@ -41,8 +49,7 @@ function alongOf(span: Span, at: At): readonly [number, number] {
 /** How many rows of lines lie beside each edge, so that a drawing can leave room for them. */
 export function roomFor(dimensions: readonly Dimension[], at: At): Record<Span["edge"], number> {
   const room = { below: 0, above: 0, left: 0, right: 0 };
-  for (const { d, span, ends, row } of stacked(dimensions, at)) {
-    const beside = !flat(span) && Math.abs(ends[1] - ends[0]) < d.text.length * PER_LETTER;
+  for (const { d, span, row, beside } of stacked(dimensions, at)) {
     const text = beside ? 5 + (d.text.length + 1) * PER_LETTER : 14;
     room[span.edge] = Math.max(room[span.edge], FIRST + row * STEP + text);
   }
@@ -55,7 +62,7 @@ type Props = { dimensions: readonly Dimension[]; callouts?: readonly Callout[]; 
 export function Dimensions({ dimensions, callouts = [], at, box }: Props) {
   return (
     <g data-dimensions="" stroke={paint("ink")} fill={paint("ink")} pointerEvents="none">
-      {stacked(dimensions, at).map(({ d, span, ends, row }) => {
+      {stacked(dimensions, at).map(({ d, span, ends, row, beside }) => {
         const off = FIRST + row * STEP;
         const line = { below: box.bottom + off, above: box.top - off, left: box.left - off, right: box.right + off }[
           span.edge
@@ -72,6 +79,7 @@ export function Dimensions({ dimensions, callouts = [], at, box }: Props) {
             }
             line={line}
             across={flat(span)}
+            beside={beside}
           />
         );
       })}
@@ -88,9 +96,10 @@ type OneProps = {
   starts: readonly [number, number];
   line: number;
   across: boolean;
+  beside: boolean;
 };
 
-function One({ d, ends, starts, line, across }: OneProps) {
+function One({ d, ends, starts, line, across, beside }: OneProps) {
   const [near, far] = ends[0] < ends[1] ? ends : [ends[1], ends[0]];
   const inside = far - near > 3 * ARROW;
   const turn = inside ? 1 : -1;
@@ -103,9 +112,7 @@ function One({ d, ends, starts, line, across }: OneProps) {
     `M${p(tip, line)}L${p(tip + s * ARROW, line + 2)}L${p(tip + s * ARROW, line - 2)}Z`;
   const reach = inside ? 0 : 2 * ARROW;
   const middle = (near + far) / 2;
-  // an upright line shorter than its value has it lying beside it
-  const lying = across || far - near < d.text.length * PER_LETTER;
-  const beside = !across && lying;
+  const lying = across || beside;
   const outward = line > starts[0] ? 1 : -1;
   const [x, y] = across ? [middle, line - 4] : beside ? [line + 5 * outward, middle + 4] : [line - 4, middle];
   return (
