@@ -64,7 +64,7 @@ class FirstHour(Bench):
             self.page.get_by_role("button", name="Every DXF, zipped").click()
         archive = zipfile.ZipFile(io.BytesIO(download.value.path().read_bytes()))
         self.assertEqual(len(archive.namelist()), len(set(archive.namelist())))
-        name = next(n for n in archive.namelist() if "Outer-side-plate-left" in n)
+        name = next(n for n in archive.namelist() if "Outer-side-plate-L-" in n)
         drawing = ezdxf.read(io.StringIO(archive.read(name).decode()))
         self.assertEqual(drawing.units, ezdxf.units.IN)
         points = [p for line in drawing.modelspace().query('LWPOLYLINE[layer=="CUT"]') for p in line.get_points("xy")]
