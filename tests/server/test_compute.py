@@ -175,7 +175,9 @@ class Finding(Shop):
         response, _ = self.send("post", url, {"plan": plan, "unit": "in"})
         self.assertEqual(response.status_code, 200)
         with zipfile.ZipFile(io.BytesIO(response.content)) as files:
-            self.assertEqual(len(files.namelist()), len(plan["sheets"]) + 1)
+            kinds = [name.rsplit(".", 1)[1] for name in files.namelist()]
+            drawn = len(plan["sheets"])
+            self.assertEqual({k: kinds.count(k) for k in kinds}, {"dxf": drawn, "svg": drawn, "csv": 1})
         self.refused(self.send("post", url, {"plan": {**plan, "sheets": "all"}})[0], 422, "input")
 
     def test_pages_are_counted_before_they_are_printed(self):
