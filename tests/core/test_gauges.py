@@ -125,6 +125,11 @@ class EachKind(SimpleTestCase):
             delta=TENTH,
         )
 
+    def test_a_spreader_of_another_width_goes_in_once_the_rails_are_there(self):
+        phases = {g.name: g.phase for g in of_kind(step(), "spreader")}
+        self.assertEqual(phases["Narrowed front: spreader ahead of the cut"], "tack")
+        self.assertEqual(phases["Narrowed front: spreader behind the cut"], "brace")
+
     def test_a_drill_guide_has_the_plates_holes(self):
         inputs = alone("bracket", fixing="bolted")
         (guide,) = of_kind(inputs, "drill-guide")

@@ -123,6 +123,12 @@ class AHoleThatIsOnTheFrame(SimpleTestCase):
         note = pattern_dxf(told_in(card, "in16")).decode()
         self.assertIn("survey a hole within", note)
 
+    def test_a_hole_where_the_card_is_cut_away_does_not_hold_it(self):
+        gone = Feature(id="own", name="own hole", kind="hole", x_mm=2610.0, height_mm=20.0, diameter_mm=10.0)
+        card = of(with_features(notched(), gone))["axle-notch/cut-template/left"]
+        self.assertEqual(card.hangs_on, ())
+        self.assertIn("survey a hole", card.missing)
+
     def test_a_hole_of_the_other_rail_does_not_hold_it(self):
         hole = Feature(
             id="own", name="own hole", kind="hole", side="right", x_mm=2500.0, height_mm=60.0, diameter_mm=14.0
@@ -209,6 +215,23 @@ class WhereTheRailIsSawnThrough(SimpleTestCase):
                 words = told(next(t.text for t in card.labels if "after the weld" in t.text), "mm")
                 self.assertIn(f"{end - start + 200 + dx:.0f} mm apart", words)
                 self.assertEqual("higher" in words, kind == "z-step")
+
+    def test_a_stretch_that_runs_to_the_rail_s_end_has_a_card_at_its_one_cut(self):
+        card = of(f.job().inputs("step"))["narrow-front/cut-lines/left"]
+        self.assertLess(card.bounds()[2] - card.bounds()[0], 800.0)
+        words = told(card.after, "mm")
+        self.assertIn("30 mm further out", words)
+        self.assertNotIn("narrow-front/cut-lines-2/left", of(f.job().inputs("step")))
+
+    def test_two_cuts_far_apart_have_a_card_each(self):
+        span = {
+            "start": {"anchor_id": "rear-axle", "offset_mm": -1500.0},
+            "end": {"anchor_id": "rear-axle", "offset_mm": -500.0},
+        }
+        found = of(f.with_operations(f.demo(), made("narrow", **span)))
+        first, second = (found[f"it/cut-lines{n}/left"] for n in ("", "-2"))
+        self.assertIn("further in", told(first.after, "mm"))
+        self.assertIn("further out", told(second.after, "mm"))
 
     def test_an_angled_cut_leans_as_it_is_cut(self):
         inputs = f.with_operations(f.demo(), made("z-step", cut_angle_deg=20.0))

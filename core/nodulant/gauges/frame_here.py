@@ -20,15 +20,22 @@ class RailsHere:
     routes: dict[Side, Route]
     placed: dict[Side, tuple[Placed, ...]]
 
-    def across(self, side: Side, x_mm: float) -> tuple[float, float]:
-        """Inner and outer face of one rail from the centre plane at a stock station, mm."""
+    def stock_across(self, side: Side, x_mm: float) -> tuple[float, float]:
+        """Inner and outer face of one rail from the centre plane as surveyed, mm."""
         rail = self.survey.rails.of(side)
         wide = rail_at(rail, x_mm)[2]
-        near, far = (
-            (rail.web_y_mm - wide, rail.web_y_mm) if rail.opens == "inward" else (rail.web_y_mm, rail.web_y_mm + wide)
-        )
+        inward = rail.opens == "inward"
+        return (rail.web_y_mm - wide, rail.web_y_mm) if inward else (rail.web_y_mm, rail.web_y_mm + wide)
+
+    def across(self, side: Side, x_mm: float) -> tuple[float, float]:
+        """The same in the planned frame, at a stock station."""
+        near, far = self.stock_across(side, x_mm)
         inward = float(self.routes[side].shift(np.array([x_mm])).inward[0])
         return near - inward, far - inward
+
+    def between_stock(self, x_mm: float) -> float:
+        """From inner face to inner face as surveyed, mm."""
+        return sum(self.stock_across(side, x_mm)[0] for side in LEFT_RIGHT)
 
     def between(self, x_mm: float) -> float:
         """From inner face to inner face at a stock station, mm."""

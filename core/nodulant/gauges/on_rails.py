@@ -60,15 +60,17 @@ def spreaders(here: RailsHere) -> Iterator[Gauge]:
         if right is None:
             continue
         for x, where in _beside(here, left):
+            wide = here.between(x)
+            moves = abs(wide - here.between_stock(x)) > LEVEL_MM
             yield Gauge(
                 id=f"{left.op.id}/spreader/{where.partition(' ')[0]}",
                 kind="spreader",
                 name=f"{left.op.name}: spreader {where}",
                 says=f"Between the rails' inner faces {as_length(CLEAR_MM)} {where}, tacked or clamped, until the welds are cold.",
                 operation=left.op.id,
-                phase="brace",
+                phase="tack" if moves else "brace",
                 made_of="square tube",
-                long_mm=here.between(x),
+                long_mm=wide,
             )
 
 
@@ -198,10 +200,18 @@ def blocks(here: RailsHere) -> Iterator[Gauge]:
         op = left.op
         if not isinstance(op, ZStep):
             continue
-        rows = [("cut", "cut off upright", op.cut_angle_deg)]
+        rows = [
+            (
+                "cut",
+                "cut off upright",
+                op.cut_angle_deg,
+                "Its foot along a square that stands on the rail: the slope is the cut.",
+            )
+        ]
         if op.method == "riser":
-            rows.append(("riser", "slope of the riser", op.riser_angle_deg))
-        for key, what, angle in rows:
+            says = "Its foot along the rail's underside: the slope is the riser."
+            rows.append(("riser", "slope of the riser", op.riser_angle_deg, says))
+        for key, what, angle, says in rows:
             if angle:
                 yield wedge(
                     f"{op.id}/angle/{key}",
@@ -209,5 +219,5 @@ def blocks(here: RailsHere) -> Iterator[Gauge]:
                     angle,
                     op.id,
                     "mark" if key == "cut" else "tack",
-                    "Against the rail's underside; the slope is the angle.",
+                    says,
                 )

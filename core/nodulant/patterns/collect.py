@@ -6,7 +6,7 @@ from nodulant.frame.parts import added_parts, on_rail, rail_here
 from nodulant.parts.apart import named_apart
 from nodulant.parts.sides import LEFT_RIGHT, Side, on_sides
 from nodulant.patterns.crossmember_end import crossmember_ends
-from nodulant.patterns.cut_line import cut_line_template
+from nodulant.patterns.cut_line import cut_line_templates
 from nodulant.patterns.draw import cut_template, part_pattern
 from nodulant.patterns.hung import hung_plate, references
 from nodulant.patterns.pattern import Pattern, Stroke
@@ -40,7 +40,7 @@ def _of_side(survey: Survey, operations: tuple[Operation, ...], side: Side) -> l
         on = on_rail(survey, side, p, placed)
         lines = () if on.here.round else p.op.cut_lines(on)
         if lines:
-            out.append(cut_line_template(p, lines, on, _anchor(survey, p.op.anchor.anchor_id), near, route))
+            out += cut_line_templates(p, lines, on, _anchor(survey, p.op.anchor.anchor_id), near, route)
         if side == on_sides(p.op.side)[0]:
             out += crossmember_ends(survey, p)
     for part in added_parts(survey, side, placed).parts:

@@ -77,7 +77,7 @@ def cope_wrap(cope: Cope) -> Pattern:
     low = min(z for _, z in edge)
     strokes = [
         Stroke(layer="CUT", outline=polygon([*edge, (girth, top), (0.0, top)])),
-        Stroke(layer="BEND", outline=_curve([(outer * phi, cope.at(phi, outer)) for phi in turns])),
+        Stroke(layer="ETCH", outline=_curve([(outer * phi, cope.at(phi, outer)) for phi in turns])),
         *(Stroke(layer="ETCH", outline=line(girth * k / 4, top - TICK_MM, girth * k / 4, top)) for k in (1, 2, 3)),
     ]
     rows = (

@@ -5,11 +5,12 @@ Two scribed lines stay on the rail on both sides of the cut: after the weld they
 
 import math
 
+import numpy as np
+
 from nodulant.drawn.dimension import Span as Measured
 from nodulant.drawn.dimension import dimension
 from nodulant.frame.here import OnRail
 from nodulant.frame.model import Placed
-from nodulant.frame.ops.cut_lines import ONE_CUT_MM
 from nodulant.frame.route import Route
 from nodulant.geometry import Outline
 from nodulant.geometry.outline import arc_centre, circle, is_straight, line, polygon, rectangle
@@ -22,20 +23,42 @@ from nodulant.units.inline import as_length, as_place
 SCRIBED_MM = 100.0
 """From a cut to the line that outlives it: clear of its heat and its plates' bevel (common practice)."""
 BEYOND_MM = 15.0
+LEVEL_MM = 0.05
 SLOT_MM, BRIDGE_MM = 1.2, 8.0
 """A scriber's slot, and the card that holds at both its ends."""
 
 
-def cut_line_template(
+def cut_line_templates(
     placed: Placed, lines: tuple[Outline, ...], on: OnRail, anchor: Feature, near: tuple[Reference, ...], route: Route
+) -> list[Pattern]:
+    """A card for every place where the rail is cut; cuts whose scribed lines would meet share one."""
+    groups: list[list[Outline]] = []
+    for cut in sorted(lines, key=lambda cut: cut.bounds()[0]):
+        if groups and cut.bounds()[0] - groups[-1][-1].bounds()[2] <= 2 * SCRIBED_MM:
+            groups[-1].append(cut)
+        else:
+            groups.append([cut])
+    return [_card(placed, own, number, on, anchor, near, route) for number, own in enumerate(groups, 1)]
+
+
+def _card(
+    placed: Placed,
+    lines: list[Outline],
+    number: int,
+    on: OnRail,
+    anchor: Feature,
+    near: tuple[Reference, ...],
+    route: Route,
 ) -> Pattern:
     """The rail's side with a slot along every straight cut, scribed lines ahead and behind, and what it hangs on."""
-    op, height, zero, last = placed.op, on.here.height, placed.start_mm, _last_cut(placed)
+    op, height = placed.op, on.here.height
+    feet_at = [v.x for cut in lines for v in cut.vertices if v.y <= 0.0]
+    zero, last = min(feet_at), max(feet_at)
     ahead, behind = reach(near, zero, last, SCRIBED_MM + BEYOND_MM)
     left, right = -ahead, last - zero + behind
     marks = (-SCRIBED_MM, last - zero + SCRIBED_MM)
     own = [cut.moved(-zero, 0.0) for cut in lines]
-    hung = hung_template(near, zero, (left, right), height)
+    hung = hung_template(near, zero, rectangle(left, 0.0, right, height), height)
     strokes = [
         Stroke(layer="CUT", outline=rectangle(left, 0.0, right, height)),
         *(Stroke(layer="HOLE", outline=shape) for cut in own for shape in _scribable(cut)),
@@ -43,7 +66,7 @@ def cut_line_template(
         *hung.strokes,
     ]
     datum = f"{as_place(zero - anchor.x_mm)} {anchor.name}"
-    moved = after(route, placed)
+    moved = after(route, zero, last)
     rows = (
         f"{op.name} · cut lines · {on.side[0].upper()}",
         f"first cut {datum}",
@@ -84,8 +107,8 @@ def cut_line_template(
         *hung.dimensions,
     )
     card = finish(
-        f"{op.id}/cut-lines/{on.side}",
-        f"{op.name}: cut line template",
+        f"{op.id}/cut-lines{'' if number == 1 else f'-{number}'}/{on.side}",
+        f"{op.name}: cut line template{'' if number == 1 else f' {number}'}",
         on.side,
         None,
         strokes,
@@ -98,18 +121,17 @@ def cut_line_template(
     return card.model_copy(update={"after": moved})
 
 
-def after(route: Route, placed: Placed) -> str:
-    """How the scribed lines lie to each other once the rail is joined again."""
-    x = (placed.start_mm - SCRIBED_MM, _last_cut(placed) + SCRIBED_MM)
-    (dx0, dz0), (dx1, dz1) = route.shift_at(x[0]), route.shift_at(x[1])
-    apart, up = x[1] + dx1 - x[0] - dx0, dz1 - dz0
-    rise = "" if abs(up) < 0.05 else f", the rear one {as_length(abs(up))} {'higher' if up > 0 else 'lower'}"
-    return f"after the weld: scribed lines {as_length(apart)} apart{rise}"
-
-
-def _last_cut(placed: Placed) -> float:
-    """The rearmost cut, which is the first where only a saw's kerf lies between."""
-    return placed.end_mm if placed.end_mm - placed.start_mm > ONE_CUT_MM else placed.start_mm
+def after(route: Route, first_mm: float, last_mm: float) -> str:
+    """How the scribed lines beside cuts at two stock stations lie to each other once the rail is joined again."""
+    x = np.array([first_mm - SCRIBED_MM, last_mm + SCRIBED_MM])
+    shift = route.shift(x)
+    apart, up, inward = (float(v[1] - v[0]) for v in (x + shift.dx, shift.dz, shift.inward))
+    words = f"after the weld: scribed lines {as_length(apart)} apart"
+    if abs(up) >= LEVEL_MM:
+        words += f", the rear one {as_length(abs(up))} {'higher' if up > 0 else 'lower'}"
+    if abs(inward) >= LEVEL_MM:
+        words += f", the rear one {as_length(abs(inward))} further {'in' if inward > 0 else 'out'}"
+    return words
 
 
 def _scribable(cut: Outline) -> list[Outline]:

@@ -46,7 +46,7 @@ def cut_template(
         for x in range(int(left // 10 + 1) * 10, int(right) + 1, 10)
     ]
     strokes += [Stroke(layer="HOLE", outline=point) for point in drilled]
-    hung = hung_template(near, placed.centre_mm, (left, right), rail.height, open_above=op.from_above)
+    hung = hung_template(near, placed.centre_mm, card, rail.height, open_above=op.from_above)
     datum = f"{as_place(offset)} {anchor.name}"
     rows = (
         f"{op.name} · rail cut · {side[0].upper()}",

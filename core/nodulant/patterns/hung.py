@@ -11,6 +11,7 @@ from shapely import Point, Polygon
 
 from nodulant.drawn.dimension import Callout, Dimension, Span, dimension
 from nodulant.frame.columns import rail_at
+from nodulant.geometry import Outline
 from nodulant.geometry.outline import circle, line
 from nodulant.parts.part import Part
 from nodulant.parts.sides import Side, on_sides
@@ -89,7 +90,7 @@ def _has_a_face(crossmember: Crossmember, features: Iterable[Feature]) -> bool:
 def reach(near: Iterable[Reference], low: float, high: float, least_mm: float) -> tuple[float, float]:
     """How far a template over stations ``low`` to ``high`` goes on ahead and behind, mm: to the nearest hole, else line.
 
-    Nothing farther than ``REACH_MM`` is reached for, and nothing at all where ``least_mm`` holds a hole already.
+    Nothing farther than ``REACH_MM`` is reached for.
     """
     away = [(max(low - r.x_mm, r.x_mm - high), r) for r in near]
     found = [(d, r) for d, r in away if 0 < d <= REACH_MM]
@@ -101,20 +102,23 @@ def reach(near: Iterable[Reference], low: float, high: float, least_mm: float) -
 
 
 def hung_template(
-    near: Iterable[Reference], zero: float, bounds: tuple[float, float], height: float, *, open_above: bool = False
+    near: Iterable[Reference], zero: float, card: Outline, height: float, *, open_above: bool = False
 ) -> Hung:
-    """Card over the rail from ``bounds`` about its line at station ``zero``: holes cut to their size, lines as ticks.
+    """A card over the rail about its line at station ``zero``: holes cut to their size where it covers them, lines as ticks.
 
     Ticks stand at the edge that is not cut: the rail's top, or its underside where the cut is ``open_above``.
     """
-    inside = [(r, r.x_mm - zero) for r in near if bounds[0] <= r.x_mm - zero <= bounds[1]]
-    holes = [(r, x, r.height_mm) for r, x in inside if r.height_mm is not None and r.height_mm < height]
+    left, _, right, _ = card.bounds()
+    metal = Polygon(card.points(0.1))
+    inside = [(r, r.x_mm - zero) for r in near if left <= r.x_mm - zero <= right]
+    placed = [(r, x, r.height_mm) for r, x in inside if r.height_mm is not None]
+    holes = [(r, x, y) for r, x, y in placed if metal.contains(Point(x, y).buffer(r.diameter_mm / 2))]
     lines = [(r, x) for r, x in inside if r.height_mm is None]
     strokes = [s for r, x, y in holes for s in _ring(x, y, r.diameter_mm, "HOLE")]
     tick = 0.0 if open_above else height - TICK_MM
     for _, x in lines:
         strokes.append(Stroke(layer="ETCH", outline=line(x, tick, x, tick + TICK_MM)))
-    dimensions = [d for r, x, y in holes for d in _from_line(r, x, y, bounds[1])]
+    dimensions = [d for r, x, y in holes for d in _from_line(r, x, y, right)]
     for r, x in lines:
         span = Span(edge="above", a=0, b=x, from_a=height, from_b=height)
         dimensions.append(dimension(f"{r.name} from the line", span, PLACE_MM, critical=True))
@@ -123,7 +127,7 @@ def hung_template(
         tuple(dimensions),
         tuple(_named(r, x, y) for r, x, y in holes),
         (*(r.name for r, _, _ in holes), *(r.name for r, _ in lines)),
-        "" if inside else nothing_near(),
+        "" if holes or lines else nothing_near(),
     )
 
 
