@@ -4,6 +4,7 @@ glTF's units and axes are those of its specification (Khronos glTF 2.0, 3.4: met
 """
 
 import io
+import zipfile
 
 import numpy as np
 import trimesh
@@ -11,6 +12,8 @@ from django.test import SimpleTestCase
 
 from nodulant.evaluate import evaluate
 from nodulant.formats.model_files import model_glb, model_stl
+from nodulant.formats.pattern_pdf import TitleBlock
+from nodulant.formats.whole_zip import Choices, whole_zip
 from nodulant.frame.columns import rail_at
 from nodulant.job.riding import in_place
 from nodulant.materials.steel import DENSITY_KG_PER_MM3
@@ -102,6 +105,14 @@ class Where(SimpleTestCase):
         self.assertEqual(len(bodies), 4)
         middles = sorted(float(b.mesh.bounds.mean(axis=0)[1]) for b in bodies)
         self.assertAlmostEqual(middles[0], -middles[3], delta=1.0)
+
+
+class NothingPlanned(SimpleTestCase):
+    def test_a_design_without_work_still_leaves_as_files(self):
+        made = whole_zip(f.with_operations(f.demo()), TitleBlock("job", "option", "0" * 64, "r1"), Choices())
+        names = zipfile.ZipFile(io.BytesIO(made)).namelist()
+        self.assertIn("model.glb", names)
+        self.assertNotIn("patterns.pdf", names)
 
 
 class Files(SimpleTestCase):

@@ -112,6 +112,8 @@ class Torch(SimpleTestCase):
         data = pattern_dxf(plate(circle(50, 50, 1.5)), kerf_mm=2.0).decode()
         self.assertIn("1 is smaller than it and left to size: drill", data)
         self.assertIn("the middle of a 2 mm cut", data)
+        inches = pattern_dxf(plate(), kerf_mm=25.4 / 16, style="in16").decode()
+        self.assertIn('the middle of a 1/16" cut', inches)
 
     def test_a_machine_gets_texts_as_single_strokes_that_stay_in_the_plate(self):
         named = plate().model_copy(update={"labels": (Label(text='Outer · L · 1/4"', x=20.0, y=30.0, height_mm=5.0),)})

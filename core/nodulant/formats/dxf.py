@@ -33,11 +33,12 @@ Files = dict[str, bytes]
 MM_IN = {"mm": 1.0, "in": 25.4}
 
 
-def pattern_dxf(pattern: Pattern, unit: Unit = "mm", of: str = "", kerf_mm: float = 0.0) -> bytes:
+def pattern_dxf(pattern: Pattern, unit: Unit = "mm", of: str = "", kerf_mm: float = 0.0, style: Style = "mm") -> bytes:
     """The pattern as the bytes of a DXF file, one drawing unit a millimetre or an inch; lower left corner at (0, 0).
 
     What it is, what it hangs on and what it is a pattern ``of`` stand under it on a layer NOTE, which no table cuts.
-    With ``kerf_mm`` cut lines are where a torch's middle goes and texts are single strokes; without, lines are to size.
+    With ``kerf_mm`` cut lines are where a torch's middle goes, told in ``style``, and texts are single strokes; without,
+    lines are to size.
     """
     pattern, torch = for_torch(pattern, kerf_mm)
     pattern = pattern if unit == "mm" else pattern.scaled(1 / MM_IN[unit])
@@ -57,7 +58,7 @@ def pattern_dxf(pattern: Pattern, unit: Unit = "mm", of: str = "", kerf_mm: floa
         text.set_placement((label.x, label.y))
     scale = 1 / MM_IN[unit]
     below = (room_round(pattern.dimensions)["below"] + 2 * NOTE_MM) * scale
-    for k, row in enumerate(_noted(pattern, of, told(torch, "mm" if unit == "mm" else "in16"))):
+    for k, row in enumerate(_noted(pattern, of, told(torch, style))):
         note = space.add_text(row, height=NOTE_MM * scale, dxfattribs={"layer": "NOTE"})
         note.set_placement((0.0, -below - 1.7 * k * NOTE_MM * scale))
     _measure(space, pattern, scale)
@@ -117,7 +118,7 @@ def named_dxf(
         thick = "template" if pattern.thickness_mm is None else _thick(pattern.thickness_mm, style)
         stem = _file_name(f"{job} {pattern.title} {pattern.side[0].upper()} {thick} {pattern.count}off {tag} {unit}")
         name = next(n for n in (stem, *(f"{stem}-{k}" for k in range(2, 1000))) if f"{n}.dxf" not in out)
-        out[f"{name}.dxf"] = pattern_dxf(pattern, unit, of, kerf_mm)
+        out[f"{name}.dxf"] = pattern_dxf(pattern, unit, of, kerf_mm, style)
     return out
 
 

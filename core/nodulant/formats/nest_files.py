@@ -55,7 +55,7 @@ def nest_zip(plan: NestPlan, style: Style, unit: Unit = "mm", kerf_mm: float = 0
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as files:
         for k, sheet in enumerate(plan.sheets, 1):
             name, drawn = file_name(sheet, k, style), told_in(sheet_pattern(sheet), style)
-            files.writestr(name, pattern_dxf(drawn, unit, kerf_mm=kerf_mm))
+            files.writestr(name, pattern_dxf(drawn, unit, kerf_mm=kerf_mm, style=style))
             files.writestr(name.replace(".dxf", ".svg"), pattern_svg(drawn))
         files.writestr("sheets.csv", nest_csv(plan, style))
     return out.getvalue()

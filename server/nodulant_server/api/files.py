@@ -103,7 +103,7 @@ def pattern_file(
         made = zipped(named_dxf(found, block.job, block.tag, style, unit, block.words, kerf))
         return _file(made, "application/zip", f"{name}-{unit}.zip")
     if kind == "dxf":
-        return _file(pattern_dxf(found[0], unit, block.words, kerf), "image/vnd.dxf", f"{name}.dxf")
+        return _file(pattern_dxf(found[0], unit, block.words, kerf, style), "image/vnd.dxf", f"{name}.dxf")
     return _file(pattern_svg(found[0]), "image/svg+xml", f"{name}.svg")
 
 
