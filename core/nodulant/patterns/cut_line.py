@@ -128,9 +128,9 @@ def after(route: Route, first_mm: float, last_mm: float) -> str:
     apart, up, inward = (float(v[1] - v[0]) for v in (x + shift.dx, shift.dz, shift.inward))
     words = f"after the weld: scribed lines {as_length(apart)} apart"
     if abs(up) >= LEVEL_MM:
-        words += f", the rear one {as_length(abs(up))} {'higher' if up > 0 else 'lower'}"
+        words += f" · the rear one {as_length(abs(up))} {'higher' if up > 0 else 'lower'}"
     if abs(inward) >= LEVEL_MM:
-        words += f", the rear one {as_length(abs(inward))} further {'in' if inward > 0 else 'out'}"
+        words += f" · the rear one {as_length(abs(inward))} further {'in' if inward > 0 else 'out'}"
     return words
 
 
