@@ -20,7 +20,7 @@ def trapezoids(draw):
     depth = draw(st.floats(10, 140))
     top = draw(st.floats(20, 200))
     shape = TrapezoidShape(top_width_mm=top, mouth_width_mm=top + draw(st.floats(0, 120)), corner_radius_mm=0)
-    phi = shape._side_angle(depth)
+    phi = shape.side_angle(depth)
     room = min(top / 2 / math.tan(phi / 2), depth / max(1 - math.cos(phi), 1e-9))
     return shape.model_copy(update={"corner_radius_mm": draw(st.floats(0, 0.95)) * min(room, 40)}), depth
 

@@ -1,5 +1,7 @@
 """Patterns: every part has one, each lies on the frame by a named feature, text and marks stay on the plate."""
 
+import math
+
 from django.test import SimpleTestCase
 from shapely.geometry import LineString, Point, Polygon, box
 
@@ -7,7 +9,7 @@ from nodulant.evaluate import evaluate
 from nodulant.frame.ops.notches.notch import Cap
 from nodulant.patterns.collect import patterns_of
 from nodulant.patterns.text_inside import block_mm
-from nodulant.units.inline import told
+from nodulant.units.inline import as_length, told
 from tests import fixtures as f
 
 FULL = {
@@ -108,13 +110,35 @@ class OnTheFrame(SimpleTestCase):
 
 
 class Bends(SimpleTestCase):
-    def test_a_straight_liner_has_two_bend_lines_an_arc_none(self):
-        def bends(option):
-            liner = next(p for p in patterns(f.demo(option)) if p.id == "axle-notch/liner/left")
-            return [s for s in liner.strokes if s.layer == "BEND"]
+    def bends(self, inputs):
+        """Places of bend marks along a liner from its middle, mm, and its texts."""
+        liner = next(p for p in patterns(inputs) if p.id == "axle-notch/liner/left")
+        x0, _, x1, _ = liner.bounds()
+        at = sorted(s.outline.vertices[0].x - (x0 + x1) / 2 for s in liner.strokes if s.layer == "BEND")
+        return at, " ".join(t.text for t in liner.labels)
 
-        self.assertEqual(len(bends("straight")), 2)
-        self.assertEqual(bends("arc"), [])
+    def notch_of(self, depth, **shape):
+        return f.with_notch(f.demo("straight"), depth_mm=depth, shape=shape, liner={"thickness_mm": 6.0})
+
+    def test_a_straight_liner_is_marked_where_each_bend_begins_and_ends(self):
+        """Between the marks lies the bend's arc at mid-thickness: (R - t/2) x angle (textbook)."""
+        shape = {"kind": "trapezoid", "top_width_mm": 100.0, "mouth_width_mm": 140.0, "corner_radius_mm": 15.0}
+        at, words = self.bends(self.notch_of(50.0, **shape))
+        angle = math.atan2(50.0, 20.0)
+        flat = 50.0 - 15.0 * math.tan(angle / 2)
+        arc = (15.0 - 3.0) * angle
+        for found, expected in zip(at, (-flat - arc, -flat, flat, flat + arc), strict=True):
+            self.assertAlmostEqual(found, expected, delta=0.01)
+        self.assertIn("bend 68 degrees each", words)
+        self.assertIn("marks on the side that meets the cut", words)
+
+    def test_a_rolled_liner_tells_its_inside_radius_and_where_straight_legs_begin(self):
+        at, words = self.bends(self.notch_of(40.0, kind="arc", radius_mm=60.0))
+        self.assertEqual(at, [])
+        self.assertIn(f"roll to {as_length(54.0)} inside, 141 degrees", words)
+        at, words = self.bends(self.notch_of(80.0, kind="arc", radius_mm=60.0))
+        self.assertEqual([round(x, 2) for x in at], [round(s * 57.0 * math.pi / 2, 2) for s in (-1, 1)])
+        self.assertIn(f"180 degrees, straight legs of {as_length(20.0)}", words)
 
     def test_the_boxing_plate_carries_the_cut(self):
         box = next(p for p in patterns(f.demo()) if p.id == "box-rear/boxing/left")

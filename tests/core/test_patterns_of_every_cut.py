@@ -34,8 +34,8 @@ FULL = {
     "notch": {"liner": {"thickness_mm": 5.0}, "cap": {"height_mm": 40.0, "thickness_mm": 4.0, "overlap_mm": 200.0}},
     "bracket": {"gusset": {}},
 }
-PARTLESS = {"subframe", "hole", "crossmember"}
-ACROSS = {"spring-bridge", "truss"}
+PARTLESS = {"subframe", "hole"}
+ACROSS = {"spring-bridge", "truss", "crossmember"}
 """One piece from side to side, kept with the left."""
 
 

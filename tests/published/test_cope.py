@@ -11,7 +11,8 @@ from scipy.optimize import brentq
 
 from nodulant.base.errors import InputError
 from nodulant.formats.dxf import pattern_dxf
-from nodulant.patterns.cope import BEYOND_MM, Cope, cope_wrap
+from nodulant.parts.cope import Cope
+from nodulant.patterns.cope import BEYOND_MM, cope_wrap
 from nodulant.units.inline import told_in
 
 

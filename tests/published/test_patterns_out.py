@@ -231,7 +231,7 @@ class DrillPoints(SimpleTestCase):
         shape = f.demo("straight").design.operations[1].shape
         self.assertEqual(len(holes), 2)
         xs = sorted((h.outline.vertices[0].x + h.outline.vertices[1].x) / 2 for h in holes)
-        phi = shape._side_angle(58)
+        phi = shape.side_angle(58)
         self.assertAlmostEqual(
             xs[1] - xs[0], shape.top_width_mm - 2 * shape.corner_radius_mm * math.tan(phi / 2), places=6
         )

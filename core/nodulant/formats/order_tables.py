@@ -84,9 +84,9 @@ def _plates(order: OrderList, style: Style) -> Table:
 def _tubes(order: OrderList, style: Style) -> Table:
     rows: list[Row] = []
     for own in order.tubes:
-        size = told(f"{as_thickness(own.od_mm)} x {as_thickness(own.wall_mm)}", style)
+        size = told(own.called, style)
         for piece in own.pieces:
-            rows.append(["piece", size, piece.name, piece.count, told(as_length(piece.long_mm), style), ""])
+            rows.append(["piece", size, piece.name, piece.count, told(as_length(piece.long_mm), style), piece.ends, ""])
         for number, bar in enumerate(own.plan.bars, start=1):
             cuts = ", ".join(told(as_length(v), style) for v in bar.pieces_mm)
             rows.append(
@@ -96,10 +96,11 @@ def _tubes(order: OrderList, style: Style) -> Table:
                     f"{'rack' if bar.in_rack else 'bar'} {number}: {cuts}",
                     1,
                     told(as_length(bar.stock_mm), style),
+                    "",
                     told(as_length(bar.left_mm), style),
                 ]
             )
-    return "Tube", ("row", "size", "what", "pieces", "length", "left over"), rows
+    return "Tube", ("row", "size", "what", "pieces", "length", "ends", "left over"), rows
 
 
 def _welds(order: OrderList, style: Style) -> Table:

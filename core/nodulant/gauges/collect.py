@@ -1,6 +1,7 @@
 """All gauges of a design, in the order they are needed."""
 
 from nodulant.build.plan import GENERAL
+from nodulant.gauges.braces import braces
 from nodulant.gauges.frame_here import rails_here
 from nodulant.gauges.gauge import Gauge, size_of
 from nodulant.gauges.of_suspension import pinions, struts
@@ -25,6 +26,7 @@ def gauges_of(inputs: Inputs) -> tuple[Gauge, ...]:
         *rods(here),
         *guides(here),
         *spreaders(here),
+        *braces(here),
         *legs(here),
         *spacers(here, inputs.shop.rack.block_mm),
         *struts(survey, design.targets, design.suspensions),

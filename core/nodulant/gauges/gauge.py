@@ -9,7 +9,7 @@ from nodulant.patterns.pattern import Pattern
 from nodulant.units.inline import as_length, as_thickness
 
 GaugeKind = Literal[
-    "rod", "strut", "spreader", "drill-guide", "spacer", "pivot-dummy", "pointer", "clip-leg", "angle-block"
+    "rod", "strut", "spreader", "drill-guide", "spacer", "pivot-dummy", "pointer", "clip-leg", "angle-block", "brace"
 ]
 GAUGE_NAMES: dict[GaugeKind, str] = {
     "rod": "dummy rod through both rails",
@@ -21,6 +21,7 @@ GAUGE_NAMES: dict[GaugeKind, str] = {
     "pointer": "hole-centre pointer",
     "clip-leg": "leg for the cut-off end",
     "angle-block": "angle block",
+    "brace": "diagonal brace between the rails",
 }
 
 
@@ -62,5 +63,5 @@ def size_of(gauge: Gauge) -> str:
     if gauge.bore_mm is not None:
         rows.append(f"{as_thickness(gauge.bore_mm)} bore")
     if gauge.angle_deg is not None:
-        rows.append(f"{gauge.angle_deg:g} degrees")
+        rows.append(f"{gauge.angle_deg:g} degrees{' off square, both ends' if gauge.kind == 'brace' else ''}")
     return ", ".join(rows)

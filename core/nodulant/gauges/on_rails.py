@@ -59,7 +59,7 @@ def spreaders(here: RailsHere) -> Iterator[Gauge]:
     for left, right in here.pairs():
         if right is None:
             continue
-        for x, where in _beside(here, left):
+        for x, where in beside_cuts(here, left):
             wide = here.between(x)
             moves = abs(wide - here.between_stock(x)) > LEVEL_MM
             yield Gauge(
@@ -74,7 +74,7 @@ def spreaders(here: RailsHere) -> Iterator[Gauge]:
             )
 
 
-def _beside(here: RailsHere, placed: Placed) -> list[tuple[float, str]]:
+def beside_cuts(here: RailsHere, placed: Placed) -> list[tuple[float, str]]:
     """Stock stations ahead of what is cut through and behind it, where there is rail."""
     if not placed.op.saws_through:
         return []

@@ -86,6 +86,14 @@ class Prices(Frozen):
     drill: Price | None = None
 
 
+class OnShelf(Frozen):
+    """What of something that is not metal by the length lies there: pieces, kg of wire, m3 of gas, m2 that primer covers."""
+
+    key: Annotated[str, Field(min_length=1, max_length=60)]
+    """As the order list calls it."""
+    quantity: Annotated[float, Field(ge=0, le=1e6)]
+
+
 class MetalRack(Frozen):
     """Sheets, offcuts, and what parting takes."""
 
@@ -96,9 +104,12 @@ class MetalRack(Frozen):
     margin_mm: Annotated[float, Field(ge=0, le=50)] = 6.0
     """Between a piece and the edge of its sheet."""
     tubes: Annotated[tuple[RackTube, ...], Field(max_length=60)] = ()
+    shelf: Annotated[tuple[OnShelf, ...], Field(max_length=200)] = ()
     prices: Prices = Prices()
     block_mm: Annotated[float, Field(gt=0, le=500)] | None = None
     """Height of one of the shop's spacer blocks, measured: a nominal size is not its height."""
+    together: bool = False
+    """Whether the plates of one operation stay on one sheet, so that they leave the table as one heap."""
     grain: bool = False
     """Whether pieces keep their length along the sheet's: rolled plate is bent across its grain."""
 

@@ -23,6 +23,8 @@ KSI = 6.894757
 
 Lubrication = Literal["dry", "plated", "oiled"]
 NUT_FACTOR: dict[Lubrication, float] = {"dry": 0.20, "plated": 0.18, "oiled": 0.15}
+SOCKET_PER_D = 2.2
+"""A socket's outside, in diameters of its bolt (common practice)."""
 
 
 class BoltSize(Frozen):

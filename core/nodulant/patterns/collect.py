@@ -1,14 +1,18 @@
 """All patterns of a design, both sides."""
 
+from nodulant.frame.here import OnRail
 from nodulant.frame.model import placed_on, planned_state, route_on
 from nodulant.frame.ops.union import Operation
 from nodulant.frame.parts import added_parts, on_rail, rail_here
 from nodulant.parts.apart import named_apart
+from nodulant.parts.bought import TubeNeeded
 from nodulant.parts.sides import LEFT_RIGHT, Side, on_sides
+from nodulant.patterns.cope import cope_wrap
 from nodulant.patterns.crossmember_end import crossmember_ends
 from nodulant.patterns.cut_line import cut_line_templates
 from nodulant.patterns.draw import cut_template, part_pattern
 from nodulant.patterns.hung import hung_plate, references
+from nodulant.patterns.mark_card import mark_cards
 from nodulant.patterns.pattern import Pattern, Stroke
 from nodulant.patterns.wrap import wrap_template
 from nodulant.survey.vehicle import Feature, Survey
@@ -41,6 +45,7 @@ def _of_side(survey: Survey, operations: tuple[Operation, ...], side: Side) -> l
         lines = () if on.here.round else p.op.cut_lines(on)
         if lines:
             out += cut_line_templates(p, lines, on, _anchor(survey, p.op.anchor.anchor_id), near, route)
+        out += mark_cards(survey, p, side)
         if side == on_sides(p.op.side)[0]:
             out += crossmember_ends(survey, p)
     for part in added_parts(survey, side, placed).parts:
@@ -49,7 +54,24 @@ def _of_side(survey: Survey, operations: tuple[Operation, ...], side: Side) -> l
         spot = p.end_mm - p.start_mm < SPOT_MM
         at = p.centre_mm if p.op.opens or spot else p.start_mm
         hung = hung_plate(part, near, survey)
-        out.append(part_pattern(part, at, _anchor(survey, p.op.anchor.anchor_id), bends, hung))
+        out.append(part_pattern(part, at, _anchor(survey, p.op.anchor.anchor_id), bends, hung, p.op.formed(part)))
+    out += [wrap for p in placed for wrap in _wraps(p.op, on_rail(survey, side, p, placed))]
+    return out
+
+
+def _wraps(op: Operation, on: OnRail) -> list[Pattern]:
+    """A paper wrap for the coped ends of each tube of an operation."""
+    out: list[Pattern] = []
+    for tube in op.bought(on):
+        if isinstance(tube, TubeNeeded) and tube.coped is not None:
+            wrap = cope_wrap(tube.coped, f"both ends of {tube.name}")
+            update = {
+                "id": f"{op.id}/cope-{len(out) + 1}/{on.side}",
+                "title": f"{tube.name}: cope wrap",
+                "side": on.side,
+                "count": 2 * tube.count,
+            }
+            out.append(wrap.model_copy(update=update))
     return out
 
 

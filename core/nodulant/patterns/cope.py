@@ -6,78 +6,33 @@ saw cuts through the wall square to the branch: the larger of both walls' length
 """
 
 import math
-from typing import Annotated
 
-from pydantic import Field
-
-from nodulant.base.errors import InputError
-from nodulant.base.model import Frozen, Thickness
 from nodulant.drawn.dimension import Span, dimension, size
 from nodulant.geometry import Outline, Vertex
 from nodulant.geometry.outline import line, polygon
+from nodulant.parts.cope import TURNS, Cope
 from nodulant.patterns.pattern import Label, Pattern, Stroke
 from nodulant.patterns.text_inside import text_inside
 from nodulant.units.inline import as_length, as_thickness
 
-STEPS = 144
-"""Points round the tube: chords of a 60 mm tube then leave the curve by less than 0.05 mm."""
 BEYOND_MM, TICK_MM = 40.0, 6.0
 """Paper past the longest point, up to the straight edge that is laid along a square mark; ticks at each quarter of it."""
-Across = Annotated[float, Field(gt=3, le=400)]
 
 
-class Cope(Frozen):
-    """A branch tube and what it is coped to: outsides and wall, mm; angle between the axes, way between them."""
+def cope_wrap(cope: Cope, of: str = "") -> Pattern:
+    """The wrap for a tube or for the end ``of`` one: its curved edge is cut to, its straight edge lies square round the branch.
 
-    branch_mm: Across
-    wall_mm: Thickness
-    main_mm: Across
-    angle_deg: Annotated[float, Field(ge=15, le=90)] = 90.0
-    offset_mm: Annotated[float, Field(ge=-200, le=200)] = 0.0
-
-    def at(self, phi: float, radius_mm: float) -> float:
-        """Where a line of the branch ``radius_mm`` from its axis meets the main tube, mm along the branch."""
-        turn, beside = math.radians(self.angle_deg), radius_mm * math.sin(phi) + self.offset_mm
-        within = max((self.main_mm / 2) ** 2 - beside**2, 0.0)
-        return (radius_mm * math.cos(phi) * math.cos(turn) + math.sqrt(within)) / math.sin(turn)
-
-    def refuse(self) -> None:
-        """Raise InputError where the branch runs past the main tube's side, or has no bore."""
-        reach = self.branch_mm / 2 + abs(self.offset_mm)
-        if reach > self.main_mm / 2 + 1e-9:
-            raise InputError(
-                "the branch runs past the side of what it lies on",
-                field="offset_mm" if self.offset_mm else "branch_mm",
-                found=f"half of it and the way between the axes are {as_length(reach)}",
-                acceptable=f"at most {as_length(self.main_mm / 2)}: a thinner branch, or axes that cross",
-            )
-        if 2 * self.wall_mm >= self.branch_mm:
-            raise InputError(
-                "the wall fills the branch",
-                field="wall_mm",
-                found=as_thickness(self.wall_mm),
-                acceptable=f"less than {as_thickness(self.branch_mm / 2)}",
-            )
-
-    def kept(self, phi: float) -> float:
-        """Length that a square cut through the wall keeps at ``phi``, mm."""
-        outer = self.branch_mm / 2
-        return max(self.at(phi, outer), self.at(phi, outer - self.wall_mm))
-
-
-def cope_wrap(cope: Cope) -> Pattern:
-    """The wrap: its curved edge is cut to, its straight edge lies square round the branch. Raises InputError."""
+    Raises InputError where the branch runs past the main tube.
+    """
     cope.refuse()
     outer = cope.branch_mm / 2
-    turns = [math.tau * k / STEPS for k in range(STEPS + 1)]
-    # the seam lies on the acute side, where phi is 0, at both ends of the paper
-    edge = [(outer * phi, cope.kept(phi)) for phi in turns]
+    edge = [(outer * phi, cope.kept(phi)) for phi in TURNS]
     top = max(z for _, z in edge) + BEYOND_MM
     girth = math.tau * outer
     low = min(z for _, z in edge)
     strokes = [
         Stroke(layer="CUT", outline=polygon([*edge, (girth, top), (0.0, top)])),
-        Stroke(layer="ETCH", outline=_curve([(outer * phi, cope.at(phi, outer)) for phi in turns])),
+        Stroke(layer="ETCH", outline=_curve([(outer * phi, cope.at(phi, outer)) for phi in TURNS])),
         *(Stroke(layer="ETCH", outline=line(girth * k / 4, top - TICK_MM, girth * k / 4, top)) for k in (1, 2, 3)),
     ]
     rows = (
@@ -86,6 +41,7 @@ def cope_wrap(cope: Cope) -> Pattern:
         f"straight edge {as_length(top)} from the main tube's axis",
         "seam on the acute side",
         "cut to the solid edge; or to the dashed one and bevel the bore",
+        *((of,) if of else ()),
     )
     pattern = Pattern(
         id="cope",

@@ -14,7 +14,7 @@ from nodulant.frame.model import Placed
 from nodulant.frame.route import Route
 from nodulant.geometry import Outline
 from nodulant.geometry.outline import arc_centre, circle, is_straight, line, polygon, rectangle
-from nodulant.patterns.draw import FRONT, finish, labels
+from nodulant.patterns.draw import FRONT, datum_tick, finish, labels
 from nodulant.patterns.hung import Reference, hung_template, reach
 from nodulant.patterns.pattern import Pattern, Stroke
 from nodulant.survey.vehicle import Feature
@@ -63,6 +63,7 @@ def _card(
         Stroke(layer="CUT", outline=rectangle(left, 0.0, right, height)),
         *(Stroke(layer="HOLE", outline=shape) for cut in own for shape in _scribable(cut)),
         *(Stroke(layer="ETCH", outline=line(x, 0.0, x, height)) for x in marks),
+        datum_tick(marks[0], 7 * height / 8, zero - SCRIBED_MM - anchor.x_mm),
         *hung.strokes,
     ]
     datum = f"{as_place(zero - anchor.x_mm)} {anchor.name}"

@@ -1,5 +1,6 @@
 """Patterns of every part and of the cut itself."""
 
+import math
 from itertools import pairwise
 
 from nodulant.drawn.dimension import Callout, Dimension
@@ -41,6 +42,8 @@ def cut_template(
         dimensions = tuple(d.upside_down(rail.height) for d in dimensions)
         callouts = tuple(c.upside_down(rail.height) for c in callouts)
     strokes = [Stroke(layer="CUT", outline=card), Stroke(layer="ETCH", outline=line(0, 0, 0, rail.height))]
+    uncut = rail.height / 8 if op.from_above else 7 * rail.height / 8
+    strokes.append(datum_tick(0.0, uncut, offset))
     strokes += [
         Stroke(layer="ETCH", outline=line(x, rail.height, x, rail.height - (8 if x % 50 == 0 else 4)))
         for x in range(int(left // 10 + 1) * 10, int(right) + 1, 10)
@@ -84,7 +87,7 @@ def _corners(edge: Outline) -> list[tuple[float, float]]:
 
 
 def part_pattern(
-    part: Part, centre_mm: float, anchor: Feature, bends: tuple[Stroke, ...] = (), hung: Hung = FREE
+    part: Part, centre_mm: float, anchor: Feature, bends: tuple[Stroke, ...] = (), hung: Hung = FREE, formed: str = ""
 ) -> Pattern:
     """Pattern of one plate, with its alignment line at ``centre_mm`` where it crosses the plate."""
     x0, y0, x1, y1 = part.outline.bounds()
@@ -96,12 +99,15 @@ def part_pattern(
     if x0 < centre_mm < x1:
         low = max([y0, *(y for x, y in part.outline.points(0.1) if abs(x - centre_mm) < 2 and y < y1 - 1)])
         strokes.append(Stroke(layer="ETCH", outline=line(centre_mm, low + 2, centre_mm, y1 - 2)))
+        if part.face in RAIL_SIDES:
+            strokes.append(datum_tick(centre_mm, (low + y1) / 2, offset))
         note = f"line: {datum}"
     steel = find_steel(part.steel_id)
     rows = (
         f"{part.name} · {part.side[0].upper()} · {as_thickness(part.thickness_mm)} {steel.name}"
         + (f" · {part.count} off" if part.count > 1 else ""),
         f"{note} · {LIES.get(part.face, FRONT)}",
+        *((formed,) if formed else ()),
     )
     longest = max(len(row) for row in rows)
     height = min(5.0, (y1 - y0) / 6, (x1 - x0) / (WIDE_PER_HIGH * longest))
@@ -113,6 +119,21 @@ def part_pattern(
     callouts = (*hole_callouts(part.holes), *arc_callouts(part.outline), *hung.callouts)
     measured = plate_dimensions(part, through)
     return finish(part.id, part.name, part.side, part, strokes, texts, measured, datum, callouts, hung)
+
+
+RAIL_SIDES = frozenset({"outer", "inner"})
+TICK_MM, BARB_MM = 10.0, 3.0
+"""Of the datum tick: its length and its barbs."""
+
+
+def datum_tick(x: float, y: float, offset_mm: float) -> Stroke:
+    """An arrow from the line at ``x`` towards the datum, which lies ``offset_mm`` ahead of it; across the line where it is the datum."""
+    if abs(offset_mm) < TICK_MM:
+        return Stroke(layer="ETCH", outline=line(x - TICK_MM / 2, y, x + TICK_MM / 2, y))
+    way = -math.copysign(1.0, offset_mm)
+    tip, back = x + way * TICK_MM, x + way * (TICK_MM - BARB_MM)
+    points = ((x, y), (tip, y), (back, y + BARB_MM), (tip, y), (back, y - BARB_MM))
+    return Stroke(layer="ETCH", outline=Outline(vertices=tuple(Vertex(x=a, y=b) for a, b in points), closed=False))
 
 
 def _left_edge(points: list[tuple[float, float]], y: float) -> float:

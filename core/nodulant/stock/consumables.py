@@ -9,6 +9,7 @@ from collections.abc import Iterable
 from nodulant.base.model import Frozen
 from nodulant.frame.ops.hole import WebHole
 from nodulant.frame.parts import Work
+from nodulant.parts.bought import BoltsNeeded, Needed
 from nodulant.units.inline import as_length, as_thickness
 
 CUT_MM2_PER_DISC, GROUND_MM_PER_FLAP = 8_000.0, 3_000.0
@@ -24,12 +25,14 @@ class ToolRow(Frozen):
     what: str
     count: int
     words: str
+    key: str
+    """By what name it lies on the shop's shelf."""
 
 
-def tool_rows(works: Iterable[Work]) -> tuple[ToolRow, ...]:
-    """Of all operations on both rails."""
+def tool_rows(works: Iterable[Work], bought: Iterable[Needed]) -> tuple[ToolRow, ...]:
+    """Of all operations on both rails, and of what is ``bought`` for them."""
     own = tuple(works)
-    return (*_discs(own), *_drills(own))
+    return (*_discs(own), *_drills(own, [b for b in bought if isinstance(b, BoltsNeeded)]))
 
 
 def _discs(works: tuple[Work, ...]) -> list[ToolRow]:
@@ -40,10 +43,10 @@ def _discs(works: tuple[Work, ...]) -> list[ToolRow]:
     rows = []
     if cut > 0:
         words = f"{as_length(long)} of cut through the rails' walls"
-        rows.append(ToolRow(what=THIN, count=math.ceil(cut / CUT_MM2_PER_DISC), words=words))
+        rows.append(ToolRow(what=THIN, count=math.ceil(cut / CUT_MM2_PER_DISC), words=words, key=THIN))
     if ground + edges > 0:
         words = f"{as_length(ground + edges)} of butts ground flush and edges dressed"
-        rows.append(ToolRow(what=FLAP, count=math.ceil((ground + edges) / GROUND_MM_PER_FLAP), words=words))
+        rows.append(ToolRow(what=FLAP, count=math.ceil((ground + edges) / GROUND_MM_PER_FLAP), words=words, key=FLAP))
     return rows
 
 
@@ -59,9 +62,12 @@ def _parted(work: Work) -> tuple[float, float]:
     return long * here.wall, long
 
 
-def _drills(works: tuple[Work, ...]) -> list[ToolRow]:
-    """The chain for every size: pilot, a step between, the final drill or hole saw."""
+def _drills(works: tuple[Work, ...], bolts: list[BoltsNeeded]) -> list[ToolRow]:
+    """The chain for every size: pilot, a step between, the final drill or hole saw; sockets' holes too."""
     sizes: dict[float, int] = {}
+    for row in bolts:
+        if row.socket_mm is not None:
+            sizes[row.socket_mm] = sizes.get(row.socket_mm, 0) + row.count
     for work in works:
         for part in work.parts:
             for hole in part.holes:
@@ -81,4 +87,5 @@ def _drills(works: tuple[Work, ...]) -> list[ToolRow]:
 
 
 def _tool(size: float, name: str, holes: int) -> ToolRow:
-    return ToolRow(what=f"{name}, {as_thickness(size)}", count=1, words=f"{holes} {'hole' if holes == 1 else 'holes'}")
+    words = f"{holes} {'hole' if holes == 1 else 'holes'}"
+    return ToolRow(what=f"{name}, {as_thickness(size)}", count=1, words=words, key=f"{name} {size:g}")

@@ -74,7 +74,7 @@ def needs_of(inputs: Inputs) -> Needs:
         tubes=_tubes(b for b in bought if isinstance(b, TubeNeeded)),
         bolts=_bolts(b for b in bought if isinstance(b, BoltsNeeded)),
         welds=_welds(s for w in works for s in w.seams),
-        tools=tool_rows(works),
+        tools=tool_rows(works, bought),
     )
 
 
@@ -154,17 +154,30 @@ def _tubes(rows: Iterable[TubeNeeded]) -> tuple[TubeNeeded, ...]:
     """Alike ones counted together, by size, the longest first."""
     counted: dict[tuple[object, ...], TubeNeeded] = {}
     for row in rows:
-        key = (row.name, row.od_mm, row.wall_mm, row.steel_id, round(row.long_mm, 1))
+        key = (row.name, *sold_as(row), round(row.long_mm, 1))
         known = counted.get(key)
         counted[key] = row if known is None else known.model_copy(update={"count": known.count + row.count})
-    return tuple(sorted(counted.values(), key=lambda r: (r.od_mm, r.wall_mm, r.steel_id, -r.long_mm)))
+    return tuple(sorted(counted.values(), key=lambda r: (*sold_as(r), -r.long_mm)))
+
+
+def sold_as(row: TubeNeeded) -> tuple[str, float, float, float, str]:
+    """What is asked for over the counter: profile, outside, width, wall and steel."""
+    return (row.profile, row.od_mm, row.wide_mm, row.wall_mm, row.steel_id)
 
 
 def _bolts(rows: Iterable[BoltsNeeded]) -> tuple[BoltsNeeded, ...]:
     """Alike ones counted together."""
     counted: dict[tuple[object, ...], BoltsNeeded] = {}
     for row in rows:
-        key = (row.name, row.size, row.grade, round(bolt_length_mm(row), 1), row.weld_washers)
+        key = (
+            row.name,
+            row.size,
+            row.grade,
+            round(bolt_length_mm(row), 1),
+            row.weld_washers,
+            row.captive,
+            row.socket_mm,
+        )
         known = counted.get(key)
         counted[key] = row if known is None else known.model_copy(update={"count": known.count + row.count})
     return tuple(sorted(counted.values(), key=lambda r: (r.size, r.grade, r.grip_mm)))

@@ -6,6 +6,7 @@ from itertools import groupby
 from typing import Literal
 
 from nodulant.base.model import Frozen
+from nodulant.gauges.collect import gauges_of
 from nodulant.job.document import Inputs, Rates
 from nodulant.job.rack import Prices, RackTube
 from nodulant.materials import find_steel
@@ -14,7 +15,7 @@ from nodulant.materials.steel import DENSITY_KG_PER_MM3
 from nodulant.parts.bought import BoltsNeeded, TubeNeeded
 from nodulant.stock.consumables import FLAP, THIN, ToolRow
 from nodulant.stock.cutting import CutPlan, cut_plan
-from nodulant.stock.needs import Needs, PlatePiece, WeldMetal, bolt_length_mm, needs_of
+from nodulant.stock.needs import Needs, PlatePiece, WeldMetal, bolt_length_mm, needs_of, sold_as
 from nodulant.stock.nesting.plan import NestedSheet, NestPlan, outline_of
 from nodulant.units.inline import as_amount, as_length, as_thickness
 from nodulant.units.show import show_length
@@ -37,7 +38,8 @@ class OrderRow(Frozen):
     section: Section
     what: str
     quantity: float
-    unit: Literal["strips", "sheets", "bars", "bolts", "kg", "m3", "m2", "pieces"]
+    """What is bought: what is needed less what is on the shelf."""
+    unit: Literal["strips", "sheets", "bars", "bolts", "kg", "m3", "m2", "pieces", "mm"]
     amount: str
     """The quantity with its unit, as it is told."""
     words: str
@@ -48,11 +50,16 @@ class OrderRow(Frozen):
     """A plate's thickness, or a tube's outside and wall."""
     in_rack: bool | None = None
     """Whether the shop's rack has it; None where the rack says nothing about it."""
+    key: str = ""
+    """By what name it lies on the shop's shelf, where it may lie there."""
+    on_shelf: float = 0.0
 
 
 class TubeCuts(Frozen):
     """How the pieces of one tube come out of bars."""
 
+    called: str
+    """As it is asked for over the counter."""
     od_mm: float
     wall_mm: float
     steel: str
@@ -84,14 +91,16 @@ def order_list(
     rows = [
         *(_sheet_rows(plan) if plan and not plan.left_out else _plate_rows(needs.plates, shop.plate_stock_mm, kerf_mm)),
         *(_tube_row(t) for t in tubes),
-        *(_bolt_row(b) for b in needs.bolts),
+        *(row for b in needs.bolts for row in _bolt_rows(b)),
         *_weld_rows(needs.welds),
         *_paint_rows(needs),
         *(_tool_row(t) for t in needs.tools),
+        *_jig_rows(inputs),
     ]
-    rows = [priced(row, shop.rates, shop.rack.prices) for row in rows]
+    shelf = {item.key: item.quantity for item in shop.rack.shelf}
+    rows = [priced(shelved(row, shelf.get(row.key, 0.0)), shop.rates, shop.rack.prices) for row in rows]
     mass = sum(p.mass_kg * p.count for p in needs.plates)
-    mass += sum(_tube_kg(t, t.long_mm * t.count) for t in needs.tubes)
+    mass += sum(_tube_kg(t) * t.count for t in needs.tubes)
     mass += sum(w.volume_mm3 for w in needs.welds) * DENSITY_KG_PER_MM3
     known = [row.price for row in rows if row.price is not None]
     return OrderList(
@@ -103,6 +112,37 @@ def order_list(
         price=round(sum(known), 2),
         unpriced=len(rows) - len(known),
     )
+
+
+def shelved(row: OrderRow, there: float) -> OrderRow:
+    """A row less what is ``there`` on the shelf; what is bought by the piece stays whole."""
+    if there <= 0:
+        return row
+    left = max(row.quantity - there, 0.0)
+    if row.unit in {"bolts", "pieces"}:
+        left = float(math.ceil(left - NEAR))
+    mass = None if row.mass_kg is None or row.quantity <= 0 else row.mass_kg * left / row.quantity
+    words = f"{row.words}; of {row.amount}, the rest is on the shelf"
+    update = {
+        "quantity": left,
+        "amount": told_as(left, row.unit),
+        "mass_kg": mass,
+        "words": words,
+        "in_rack": left == 0,
+    }
+    return row.model_copy(update={**update, "on_shelf": there})
+
+
+def told_as(quantity: float, unit: str) -> str:
+    """A quantity with its unit."""
+    if unit == "mm":
+        return as_length(quantity)
+    if unit in AMOUNTS:
+        return as_amount(AMOUNTS[unit], quantity)
+    return _counted(round(quantity), unit.removesuffix("s"))
+
+
+AMOUNTS: dict[str, Literal["mass", "gas", "area"]] = {"kg": "mass", "m3": "gas", "m2": "area"}
 
 
 def priced(row: OrderRow, rates: Rates, prices: Prices) -> OrderRow:
@@ -213,7 +253,7 @@ NEAR = 1e-9
 
 
 def _by_tube(tubes: Iterable[TubeNeeded]) -> list[tuple[TubeNeeded, ...]]:
-    return [tuple(g) for _, g in groupby(tubes, key=lambda t: (t.od_mm, t.wall_mm, t.steel_id))]
+    return [tuple(g) for _, g in groupby(tubes, key=sold_as)]
 
 
 def _cut(own: tuple[TubeNeeded, ...], kerf_mm: float, bar_mm: float, rack: Sequence[RackTube]) -> TubeCuts:
@@ -224,16 +264,22 @@ def _cut(own: tuple[TubeNeeded, ...], kerf_mm: float, bar_mm: float, rack: Seque
         if abs(t.od_mm - first.od_mm) < IN_RACK_MM
         and abs(t.wall_mm - first.wall_mm) < IN_RACK_MM
         and t.steel_id == first.steel_id
+        and first.profile == "tube"
     ]
     plan = cut_plan([t.long_mm for t in own for _ in range(t.count)], (bar_mm,), kerf_mm, have)
-    return TubeCuts(
-        od_mm=own[0].od_mm, wall_mm=own[0].wall_mm, steel=find_steel(own[0].steel_id).name, plan=plan, pieces=own
+    steel = find_steel(first.steel_id).name
+    size = (
+        as_thickness(first.od_mm)
+        if first.profile == "tube"
+        else f"{as_thickness(first.od_mm)} x {as_thickness(first.wide_mm)}"
     )
+    called = f"{steel}{'' if first.profile == 'tube' else f' {first.profile}'}, {size} x {as_thickness(first.wall_mm)}"
+    return TubeCuts(called=called, od_mm=first.od_mm, wall_mm=first.wall_mm, steel=steel, plan=plan, pieces=own)
 
 
-def _tube_kg(tube: TubeNeeded | TubeCuts, long_mm: float) -> float:
-    bore = max(tube.od_mm - 2 * tube.wall_mm, 0.0)
-    return math.pi / 4 * (tube.od_mm**2 - bore**2) * long_mm * DENSITY_KG_PER_MM3
+def _tube_kg(tube: TubeNeeded) -> float:
+    """Of one piece; of a solid bar its wall is half its diameter."""
+    return tube.girth_mm * min(tube.wall_mm, tube.od_mm / 2) * tube.long_mm * DENSITY_KG_PER_MM3
 
 
 def _tube_row(own: TubeCuts) -> OrderRow:
@@ -243,18 +289,42 @@ def _tube_row(own: TubeCuts) -> OrderRow:
     from_rack = len(own.plan.bars) - len(bought)
     proven = "no fewer hold them" if own.plan.proven else "fewer may hold them"
     racked = f"; {_counted(from_rack, 'length')} of the rack first" if from_rack else ""
-    size = f"{own.steel}, {as_thickness(own.od_mm)} x {as_thickness(own.wall_mm)}"
+    first = own.pieces[0]
+    kg_per_mm = _tube_kg(first) / first.long_mm
     return OrderRow(
         section="tube",
-        what=f"{size}, bars of {as_length(bought[0].stock_mm)}" if bought else size,
+        what=f"{own.called}, bars of {as_length(bought[0].stock_mm)}" if bought else own.called,
         quantity=len(bought),
         unit="bars",
         amount=_counted(len(bought), "bar"),
         words=f"{_counted(count, 'piece')}, {as_length(net)} in all; {proven}{racked}",
-        mass_kg=_tube_kg(own, own.plan.bought_mm),
+        mass_kg=kg_per_mm * own.plan.bought_mm,
         size_mm=(own.od_mm, own.wall_mm),
         in_rack=True if from_rack and not bought else None,
     )
+
+
+def _jig_rows(inputs: Inputs) -> list[OrderRow]:
+    """What spreaders, braces and legs are cut from: any square tube of the shop will do."""
+    cut = [(g.long_mm, g.count) for g in gauges_of(inputs) if g.made_of.startswith(JIG_TUBE) and g.long_mm is not None]
+    if not cut:
+        return []
+    long = sum(mm * n for mm, n in cut)
+    return [
+        OrderRow(
+            section="tools",
+            what=f"{JIG_TUBE}, {as_length(JIG_MM)} or more",
+            quantity=long,
+            unit="mm",
+            amount=as_length(long),
+            words=f"{sum(n for _, n in cut)} spreaders, braces and legs; comes off again and serves the next job",
+            key=JIG_TUBE,
+        )
+    ]
+
+
+JIG_TUBE, JIG_MM = "square tube", 40.0
+"""What keeps rails apart while they are cut is no lighter than this (common practice)."""
 
 
 def _tool_row(tool: ToolRow) -> OrderRow:
@@ -265,19 +335,42 @@ def _tool_row(tool: ToolRow) -> OrderRow:
         unit="pieces",
         amount=_counted(tool.count, "piece"),
         words=tool.words,
+        key=tool.key,
     )
 
 
-def _bolt_row(row: BoltsNeeded) -> OrderRow:
-    washers = f"{2 * row.count} weld washers" if row.weld_washers else f"{2 * row.count} hardened washers"
-    return OrderRow(
+def _bolt_rows(row: BoltsNeeded) -> list[OrderRow]:
+    """Bolts with what goes on them; for captive nuts the screws that centre them too."""
+    grade = row.grade.removeprefix("grade ")
+    washers = 1 if row.captive else 2
+    kind = "weld washers" if row.weld_washers else "hardened washers"
+    nuts = _counted(row.count, "weld nut" if row.captive else "nut")
+    socket = "" if row.socket_mm is None else f"; a socket's hole of {as_thickness(row.socket_mm)} opposite each"
+    bolts = OrderRow(
         section="bolts",
-        what=f"{_called(row)}, grade {row.grade.removeprefix('grade ')}",
+        what=f"{_called(row)}, grade {grade}",
         quantity=row.count,
         unit="bolts",
         amount=_counted(row.count, "bolt"),
-        words=f"{row.name}: {_counted(row.count, 'nut')}, {washers}; grip {as_length(row.grip_mm)}",
+        words=f"{row.name}: {nuts}, {washers * row.count} {kind}; grip {as_length(row.grip_mm)}{socket}",
+        key=f"bolt {row.size} x {bolt_length_mm(row):g} {grade}",
     )
+    if not row.captive:
+        return [bolts]
+    screws = OrderRow(
+        section="bolts",
+        what=f"{row.size} countersunk screws",
+        quantity=min(row.count, CENTRING),
+        unit="pieces",
+        amount=_counted(min(row.count, CENTRING), "piece"),
+        words=f"{row.name}: each holds a weld nut in the middle of its hole while it is welded, and is used again",
+        key=f"countersunk {row.size}",
+    )
+    return [bolts, screws]
+
+
+CENTRING = 2
+"""Screws in use at once: one cools while the next nut is welded (common practice)."""
 
 
 def _called(row: BoltsNeeded) -> str:
@@ -304,6 +397,7 @@ def _weld_rows(welds: tuple[WeldMetal, ...]) -> list[OrderRow]:
             amount=as_amount("mass", wire),
             words=f"{length} of weld, {as_amount('mass', laid)} laid down, {DEPOSITED:.0%} of the wire",
             mass_kg=wire,
+            key="wire",
         ),
         OrderRow(
             section="welding",
@@ -312,6 +406,7 @@ def _weld_rows(welds: tuple[WeldMetal, ...]) -> list[OrderRow]:
             unit="m3",
             amount=as_amount("gas", gas),
             words=f"{minutes:.0f} minutes of arc",
+            key="gas",
         ),
     ]
 
@@ -324,4 +419,8 @@ def _paint_rows(needs: Needs) -> list[OrderRow]:
         return []
     words = "both faces of plates, outside of tubes; the rail's own bare places come on top"
     amount = as_amount("area", area / 1e6)
-    return [OrderRow(section="paint", what="primer", quantity=area / 1e6, unit="m2", amount=amount, words=words)]
+    return [
+        OrderRow(
+            section="paint", what="primer", quantity=area / 1e6, unit="m2", amount=amount, words=words, key="primer"
+        )
+    ]

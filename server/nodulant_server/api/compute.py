@@ -20,9 +20,10 @@ from nodulant.gauges.collect import gauges_of
 from nodulant.gauges.gauge import Gauge
 from nodulant.handcheck import HandCheck, hand_check
 from nodulant.job.document import Design, Inputs
+from nodulant.parts.cope import Cope
 from nodulant.parts.wheel import Wheel
 from nodulant.patterns.collect import patterns_of
-from nodulant.patterns.cope import Cope, cope_wrap
+from nodulant.patterns.cope import cope_wrap
 from nodulant.patterns.pattern import Pattern
 from nodulant.stock.order import OrderList, order_list
 from nodulant.survey.rail import Station

@@ -23,15 +23,16 @@ from nodulant.formats.whole_zip import Choices
 from nodulant.gauges.collect import gauges_of
 from nodulant.job.document import Inputs
 from nodulant.model3d.whole import bodies_of
+from nodulant.parts.cope import Cope
 from nodulant.patterns.collect import patterns_of
-from nodulant.patterns.cope import Cope, cope_wrap
-from nodulant.stock.order import order_list
+from nodulant.patterns.cope import cope_wrap
+from nodulant.stock.order import OrderList, order_list
 from nodulant.units.inline import told_in
 from nodulant_server.actions.log import inputs_of
 from nodulant_server.api.access import acting, option_of
 from nodulant_server.api.compute import BARE
 from nodulant_server.api.problems import problem
-from nodulant_server.api.search_bodies import NestFilesBody
+from nodulant_server.api.search_bodies import LaidOutBody, NestFilesBody
 from nodulant_server.heavy.port import paper as in_one_piece
 from nodulant_server.models import Option
 
@@ -166,13 +167,24 @@ def survey_checklist(request: HttpRequest, option_id: int) -> HttpResponse:
 def order_file(request: HttpRequest, option_id: int, kind: str) -> HttpResponse:
     """The order list of an option as it stands; ``xlsx`` has the cut lists too."""
     option, inputs = current(request, option_id)
+    return _order_file(order_list(inputs), kind, option.key, inputs)
+
+
+def _order_file(order: OrderList, kind: str, key: str, inputs: Inputs) -> HttpResponse:
     if kind not in {"csv", "xlsx"}:
         return problem(404, "not-found", "the list is there as csv and xlsx")
-    order, style = order_list(inputs), inputs.shop.style
+    style = inputs.shop.style
     if kind == "csv":
-        return _file(order_csv(order, style), "text/csv; charset=utf-8", f"order-{option.key}.csv")
+        return _file(order_csv(order, style), "text/csv; charset=utf-8", f"order-{key}.csv")
     sheet = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
-    return _file(order_xlsx(order, style), sheet, f"order-{option.key}.xlsx")
+    return _file(order_xlsx(order, style), sheet, f"order-{key}.xlsx")
+
+
+@router.post("/options/{option_id}/order.{kind}")
+def nested_order(request: HttpRequest, option_id: int, kind: str, body: LaidOutBody) -> HttpResponse:
+    """The same list with plates by the sheets that they were laid out on."""
+    option, inputs = current(request, option_id)
+    return _order_file(order_list(inputs, plan=body.plan), kind, option.key, inputs)
 
 
 @router.post("/options/{option_id}/nest.zip")

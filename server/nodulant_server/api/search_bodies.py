@@ -197,10 +197,15 @@ class OrderBody(DraftBody):
     plan: NestPlan | None = None
 
 
-class NestFilesBody(Frozen):
-    """Laid-out sheets that are wanted as files."""
+class LaidOutBody(Frozen):
+    """Plates as they were laid out on sheets."""
 
     plan: NestPlan
+
+
+class NestFilesBody(LaidOutBody):
+    """Laid-out sheets that are wanted as files."""
+
     unit: Unit = "mm"
     torch: bool = False
     """Cut lines are the middle of the rack's cut, not to size."""

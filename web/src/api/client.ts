@@ -91,8 +91,13 @@ export async function save(href: string, body?: object): Promise<void> {
   const response = await (body ? fetch(href, posted(body)) : fetch(href));
   if (!response.ok) throw await refused(response);
   const name = response.headers.get("Content-Disposition")?.match(/filename="([^"]+)"/)?.[1] ?? "file";
+  handOver(await response.blob(), name);
+}
+
+/** Hand what the page made itself to the browser to save. */
+export function handOver(blob: Blob, name: string): void {
   const link = document.createElement("a");
-  link.href = URL.createObjectURL(await response.blob());
+  link.href = URL.createObjectURL(blob);
   link.download = name;
   link.click();
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000);

@@ -1101,7 +1101,11 @@ export interface paths {
          */
         get: operations["nodulant_server_api_files_order_file"];
         put?: never;
-        post?: never;
+        /**
+         * Nested Order
+         * @description The same list with plates by the sheets that they were laid out on.
+         */
+        post: operations["nodulant_server_api_files_nested_order"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3079,6 +3083,12 @@ export interface components {
              */
             grade: string;
             /**
+             * Nuts
+             * @default loose
+             * @enum {string}
+             */
+            nuts: "loose" | "captive";
+            /**
              * Per End
              * @default 4
              */
@@ -3195,6 +3205,11 @@ export interface components {
              * @enum {string}
              */
             kind: "boxing";
+            /**
+             * Lengths
+             * @default 1
+             */
+            lengths: number;
             /** Name */
             name: string;
             /** Pair Id */
@@ -4315,6 +4330,11 @@ export interface components {
              */
             kind: "plate";
             /**
+             * Lengths
+             * @default 1
+             */
+            lengths: number;
+            /**
              * Low Mm
              * @default 6
              */
@@ -5229,7 +5249,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rod" | "strut" | "spreader" | "drill-guide" | "spacer" | "pivot-dummy" | "pointer" | "clip-leg" | "angle-block";
+            kind: "rod" | "strut" | "spreader" | "drill-guide" | "spacer" | "pivot-dummy" | "pointer" | "clip-leg" | "angle-block" | "brace";
             /** Long Mm */
             long_mm?: number | null;
             /** Made Of */
@@ -5897,6 +5917,11 @@ export interface components {
             holes: components["schemas"]["Outline"][];
             /** Name */
             name: string;
+            /**
+             * Operation
+             * @default
+             */
+            operation: string;
             outline: components["schemas"]["Outline"];
             /** Piece Id */
             piece_id: string;
@@ -5911,6 +5936,13 @@ export interface components {
             x_mm: number;
             /** Y Mm */
             y_mm: number;
+        };
+        /**
+         * LaidOutBody
+         * @description Plates as they were laid out on sheets.
+         */
+        LaidOutBody: {
+            plan: components["schemas"]["NestPlan"];
         };
         /**
          * LeafPack
@@ -6455,6 +6487,16 @@ export interface components {
              */
             sheets: components["schemas"]["Sheet"][];
             /**
+             * Shelf
+             * @default []
+             */
+            shelf: components["schemas"]["OnShelf"][];
+            /**
+             * Together
+             * @default false
+             */
+            together: boolean;
+            /**
              * Tubes
              * @default []
              */
@@ -6610,6 +6652,11 @@ export interface components {
          * @description Sheets in the order they are cut; shares over what is bought and what is used of it.
          */
         NestPlan: {
+            /**
+             * Apart
+             * @default []
+             */
+            apart: string[];
             /** Area Mm2 */
             area_mm2: number;
             /** Kerf Mm */
@@ -6836,6 +6883,16 @@ export interface components {
             thickness_mm: number;
         };
         /**
+         * OnShelf
+         * @description What of something that is not metal by the length lies there: pieces, kg of wire, m3 of gas, m2 that primer covers.
+         */
+        OnShelf: {
+            /** Key */
+            key: string;
+            /** Quantity */
+            quantity: number;
+        };
+        /**
          * OpenLink
          * @description A reader's link that still holds.
          */
@@ -7002,8 +7059,18 @@ export interface components {
             amount: string;
             /** In Rack */
             in_rack?: boolean | null;
+            /**
+             * Key
+             * @default
+             */
+            key: string;
             /** Mass Kg */
             mass_kg?: number | null;
+            /**
+             * On Shelf
+             * @default 0
+             */
+            on_shelf: number;
             /** Price */
             price?: number | null;
             /** Quantity */
@@ -7022,7 +7089,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "strips" | "sheets" | "bars" | "bolts" | "kg" | "m3" | "m2" | "pieces";
+            unit: "strips" | "sheets" | "bars" | "bolts" | "kg" | "m3" | "m2" | "pieces" | "mm";
             /** What */
             what: string;
             /** Words */
@@ -8551,6 +8618,8 @@ export interface components {
              *           "wide_mm": 1250
              *         }
              *       ],
+             *       "shelf": [],
+             *       "together": false,
              *       "tubes": []
              *     }
              */
@@ -9392,6 +9461,7 @@ export interface components {
              * @default {
              *       "edge_mm": 25,
              *       "grade": "10.9",
+             *       "nuts": "loose",
              *       "per_end": 2,
              *       "positions": [],
              *       "size": "M12",
@@ -10906,6 +10976,11 @@ export interface components {
             pair_id?: string | null;
             place: components["schemas"]["Place"];
             /**
+             * Ribs
+             * @default 1
+             */
+            ribs: number;
+            /**
              * Side
              * @default both
              * @enum {string}
@@ -10938,6 +11013,8 @@ export interface components {
              * @default 0
              */
             up_n: number;
+            /** Vent Mm */
+            vent_mm?: number | null;
             /**
              * Weld Leg Mm
              * @default 5
@@ -10982,6 +11059,8 @@ export interface components {
          * @description How the pieces of one tube come out of bars.
          */
         TubeCuts: {
+            /** Called */
+            called: string;
             /** Od Mm */
             od_mm: number;
             /** Pieces */
@@ -10994,9 +11073,10 @@ export interface components {
         };
         /**
          * TubeNeeded
-         * @description Round tube cut to a length, mm.
+         * @description Tube, box or channel cut to a length, mm; ``long_mm`` from longest point to longest point.
          */
         TubeNeeded: {
+            coped?: components["schemas"]["Cope"] | null;
             /**
              * Count
              * @default 1
@@ -11014,10 +11094,26 @@ export interface components {
             name: string;
             /** Od Mm */
             od_mm: number;
+            /**
+             * Profile
+             * @default tube
+             * @enum {string}
+             */
+            profile: "tube" | "box" | "channel";
+            /**
+             * Saw Deg
+             * @default 0
+             */
+            saw_deg: number;
             /** Steel Id */
             steel_id: string;
             /** Wall Mm */
             wall_mm: number;
+            /**
+             * Wide Mm
+             * @default 0
+             */
+            wide_mm: number;
         };
         /**
          * TuckBody
@@ -13235,6 +13331,31 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    nodulant_server_api_files_nested_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                option_id: number;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LaidOutBody"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

@@ -1,13 +1,15 @@
-import { Box, Flex } from "@chakra-ui/react";
+import { Box, Flex, Text } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
-import { api, got } from "../api/client";
+import { api, got, handOver } from "../api/client";
 import type { JobHead } from "../api/types";
 import { applyDensity, applyMode, savedDensity, savedMode } from "../app/mode";
 import { useMay } from "../app/session";
+import { messageOf } from "../cut/useSearch";
 import { saveDraft, saveRevision } from "../draft/autosave";
 import { useBench } from "../draft/store";
+import { pngOf, svgOf } from "../drawing/picture";
 import { Act } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
 import { useHelp } from "../help/helpStore";
@@ -71,6 +73,8 @@ export function More({ job }: { job: JobHead }) {
             <FileLink href={`/api/jobs/${job.id}/export`} name="Job file" />
             <FileLink href={`/api/options/${optionId}/checks.csv`} name="Checks, CSV" />
             <FileLink href={`/api/options/${optionId}/readings.csv`} name="Readings, CSV" />
+            <SheetPicture kind="svg" optionId={optionId} />
+            <SheetPicture kind="png" optionId={optionId} />
             {may.design && <Branch job={job} />}
             {may.owns && (
               <Act pressed={sharing} onClick={() => setSharing(!sharing)}>
@@ -117,4 +121,30 @@ function Branch({ job }: { job: JobHead }) {
     setSearch({ option: String(made.id) });
   };
   return <Act onClick={() => void branch()}>New option from this</Act>;
+}
+
+/** The sheet as it is seen now, as a file; nothing where no sheet is seen. */
+function SheetPicture({ kind, optionId }: { kind: "svg" | "png"; optionId: number }) {
+  const [trouble, setTrouble] = useState("");
+  const give = async () => {
+    const drawn = document.querySelector<SVGSVGElement>('svg[aria-label^="Sheet:"]');
+    if (!drawn) return setTrouble("no sheet is on the screen: open a stage that shows it");
+    try {
+      const blob = kind === "png" ? await pngOf(drawn) : new Blob([svgOf(drawn)], { type: "image/svg+xml" });
+      handOver(blob, `sheet-${optionId}.${kind}`);
+      setTrouble("");
+    } catch (error) {
+      setTrouble(messageOf(error));
+    }
+  };
+  return (
+    <>
+      <Act onClick={() => void give()}>Sheet as seen, {kind.toUpperCase()}</Act>
+      {trouble && (
+        <Text role="alert" color="removed" fontSize="14px">
+          {trouble}
+        </Text>
+      )}
+    </>
+  );
 }

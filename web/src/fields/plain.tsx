@@ -15,10 +15,12 @@ type Given = {
   kind?: Kind;
   hideLabel?: boolean;
   problem?: Problem;
+  /** Seen in the empty field. */
+  hint?: string;
 };
 
 /** A quantity that is not part of the draft: readings, limits. Read by the core like every other. */
-export function PlainQuantity({ label, value, take, kind = "length", hideLabel = false, problem }: Given) {
+export function PlainQuantity({ label, value, take, kind = "length", hideLabel = false, problem, hint }: Given) {
   const style = useBench((s) => s.style);
   const [editing, setEditing] = useState<string | null>(null);
   const [raw, setRaw] = useState<Raw | null>(null);
@@ -45,6 +47,7 @@ export function PlainQuantity({ label, value, take, kind = "length", hideLabel =
       <TextBox
         label={label}
         bare={hideLabel}
+        placeholder={hint}
         wrong={Boolean(raw?.message || problem)}
         data-unread={raw?.message ? "" : undefined}
         value={text}

@@ -103,6 +103,9 @@ function Laid({ job, plan, stale }: { job: JobHead; plan: NestPlan; stale: boole
           {showLength(sheet.long_mm, style)} x {showLength(sheet.wide_mm, style)}
         </Flex>
       ))}
+      {(plan.apart ?? []).length > 0 && (
+        <Text color="removed">On several sheets all the same, one does not hold it: {plan.apart?.join(", ")}.</Text>
+      )}
       {plan.left_out.map((one) => (
         <Text key={`${one.name} ${one.side}`} color="removed">
           {one.name}, {one.side}: {one.words}.

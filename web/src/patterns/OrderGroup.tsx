@@ -1,12 +1,16 @@
-import { Flex, Text } from "@chakra-ui/react";
+import { Box, Flex, Text } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
-import { api, got } from "../api/client";
+import { api, got, save } from "../api/client";
 import type { components } from "../api/schema";
 import type { JobHead } from "../api/types";
+import { messageOf } from "../cut/useSearch";
 import { useBench, usePick } from "../draft/store";
 import { Act, Group } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
+import { PlainQuantity } from "../fields/plain";
+import type { Kind } from "../units/show";
 import { showAmount } from "../units/tell";
+import { keepRack } from "./RackFields";
 import { StockFields } from "./StockFields";
 import { type NestPlan, useOwnNest } from "./useNest";
 
@@ -38,6 +42,9 @@ export function OrderGroup({ job }: { job: JobHead }) {
     };
   }, [draft, style, job.shop_number, plan]);
   const base = `/api/options/${optionId}/order`;
+  /** The list with its plates as they were laid out: the files go by the same sheets as the screen. */
+  const file = (kind: "csv" | "xlsx", laidOut: NestPlan) =>
+    save(`${base}.${kind}`, { plan: laidOut }).catch((error: unknown) => setTrouble(messageOf(error)));
   return (
     <Group title="To order">
       {trouble && (
@@ -59,14 +66,23 @@ export function OrderGroup({ job }: { job: JobHead }) {
             </Text>
           )}
           <Flex gap="2" wrap="wrap" mt="1">
-            <FileLink href={`${base}.csv`} name="Order list, CSV" />
-            <FileLink href={`${base}.xlsx`} name="With cut lists, XLSX" />
+            {plan ? (
+              <>
+                <Act onClick={() => void file("csv", plan)}>Order list, CSV</Act>
+                <Act onClick={() => void file("xlsx", plan)}>With cut lists, XLSX</Act>
+              </>
+            ) : (
+              <>
+                <FileLink href={`${base}.csv`} name="Order list, CSV" />
+                <FileLink href={`${base}.xlsx`} name="With cut lists, XLSX" />
+              </>
+            )}
           </Flex>
           <Yard plan={plan} />
           <details>
             <summary>What to buy: {order.rows.length} lines</summary>
             {order.rows.map((row) => (
-              <Line key={`${row.what} ${row.words}`} row={row} />
+              <Line key={`${row.what} ${row.key || row.words}`} row={row} job={job} />
             ))}
           </details>
         </>
@@ -121,18 +137,56 @@ function Yard({ plan }: { plan: NestPlan | null }) {
   );
 }
 
-function Line({ row }: { row: Order["rows"][number] }) {
+function Line({ row, job }: { row: Order["rows"][number]; job: JobHead }) {
   return (
-    <Flex gap="2" py="1" borderBottomWidth="1px" borderColor="rule">
+    <Flex gap="2" py="1" borderBottomWidth="1px" borderColor="rule" align="flex-start">
       <Text fontSize="14px" fontWeight="600" minW="4.5rem">
         {row.amount}
       </Text>
-      <Text fontSize="14px">
+      <Text fontSize="14px" flex="1">
         {row.what}
         {row.in_rack === false && ", not in the rack"}
         {row.in_rack && row.section === "tube" && ", in the rack"}
         {row.price != null && `, costs ${row.price}`} <span className="row-tail">({row.words})</span>
       </Text>
+      {row.key && <OnShelf row={row} job={job} />}
     </Flex>
   );
 }
+
+const KINDS: Partial<Record<Order["rows"][number]["unit"], Kind>> = { kg: "mass", mm: "length" };
+
+/** How much of it lies on the shop's shelf; what is bought is the rest. */
+function OnShelf({ row, job }: { row: Order["rows"][number]; job: JobHead }) {
+  const [trouble, setTrouble] = useState("");
+  const { rack } = job.shop;
+  const keep = async (quantity: number) => {
+    const others = (rack.shelf ?? []).filter((item) => item.key !== row.key);
+    const shelf = quantity > 0 ? [...others, { key: row.key ?? "", quantity }] : others;
+    try {
+      await keepRack(job, { ...rack, shelf });
+      setTrouble("");
+    } catch (error) {
+      setTrouble(messageOf(error));
+    }
+  };
+  return (
+    <Box w="6.5rem" flexShrink="0">
+      <PlainQuantity
+        label={`On the shelf, ${UNITS[row.unit] ?? "pieces"}: ${row.what}`}
+        hideLabel
+        kind={KINDS[row.unit] ?? "number"}
+        value={row.on_shelf ? row.on_shelf : null}
+        take={(quantity) => void keep(quantity)}
+        hint={`shelf${UNITS[row.unit] ? `, ${UNITS[row.unit]}` : ""}`}
+      />
+      {trouble && (
+        <Text role="alert" color="removed" fontSize="14px">
+          {trouble}
+        </Text>
+      )}
+    </Box>
+  );
+}
+
+const UNITS: Partial<Record<Order["rows"][number]["unit"], string>> = { m3: "m³", m2: "m²" };

@@ -25,6 +25,7 @@ function Fields({ job, rack, style }: { job: JobHead; rack: MetalRack; style: St
     kerf: showThickness(rack.kerf_mm, style),
     margin: showLength(rack.margin_mm, style),
     grain: rack.grain,
+    together: rack.together ?? false,
   };
   const [typed, setTyped] = useState(stands);
   const [trouble, setTrouble] = useState("");
@@ -44,6 +45,7 @@ function Fields({ job, rack, style }: { job: JobHead; rack: MetalRack; style: St
     kerf_mm: typed.kerf === stands.kerf ? rack.kerf_mm : lengthOf(typed.kerf, style),
     margin_mm: typed.margin === stands.margin ? rack.margin_mm : lengthOf(typed.margin, style),
     grain: typed.grain,
+    together: typed.together,
   });
   return (
     <Box mb="2">
@@ -53,6 +55,11 @@ function Fields({ job, rack, style }: { job: JobHead; rack: MetalRack; style: St
         <PlainWords label="To the sheet's edge" value={typed.margin} take={(margin) => put({ margin })} />
       </Pair>
       <PlainTick label="Every plate's length along the sheet's" value={typed.grain} take={(grain) => put({ grain })} />
+      <PlainTick
+        label="Each work's plates together on one sheet"
+        value={typed.together}
+        take={(together) => put({ together })}
+      />
       {changed && (
         <Act main onClick={() => void told(read)}>
           Keep these sheets

@@ -7,15 +7,23 @@ from pydantic import model_validator
 from nodulant.base.errors import InputError
 from nodulant.base.model import Coordinate, Id, Size, Thickness
 from nodulant.base.shown import Shown
+from nodulant.frame.here import OnRail
+from nodulant.frame.ops.across import Member, inner_face_mm, tube_between
 from nodulant.frame.ops.at_place import AtPlace
 from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.operation import Adds
 from nodulant.frame.ops.welded import welded
 from nodulant.frame.place import Place
+from nodulant.geometry.outline import rectangle
+from nodulant.parts.bought import Needed, TubeNeeded, girth_mm
 from nodulant.parts.cautions import DUST, HOT
+from nodulant.parts.part import Part, Seam, part_id
 from nodulant.parts.specs import HoldPoint, StepSpec
 from nodulant.survey.crossmember import Crossmember, EndKind, wall_fits
 from nodulant.units.inline import as_length, as_place, as_thickness
+
+MEMBER = "tube"
+"""Role of a length of tube, box or channel: its wall unrolled is not cut from plate."""
 
 
 class CrossmemberChange(AtPlace):
@@ -99,6 +107,73 @@ class CrossmemberChange(AtPlace):
             wall_mm=self.wall_mm,
             up_mm=self.up_mm,
             end="riveted" if self.removable else self.end,
+        )
+
+    @property
+    def _welds(self) -> bool:
+        return self.act in {"add", "replace"} and self.end != "riveted" and not self.removable
+
+    def roles(self) -> tuple[str, ...]:
+        """The new one, where it is welded to the rails."""
+        return (MEMBER,) if self._welds else ()
+
+    def _member(self, on: OnRail) -> Member:
+        if self.profile != "tube":
+            return Member(2 * inner_face_mm(on))
+        above = on.here.height / 2 if self.up_mm is None else self.up_mm
+        return tube_between(on, self.height_mm, self.wall_mm, above)
+
+    def parts(self, on: OnRail) -> list[Part]:
+        """The new member's wall unrolled; one from rail to rail, kept with the left."""
+        if self.act not in {"add", "replace"} or on.side == "right":
+            return []
+        x, reach = on.span.centre_mm, self._member(on).long_mm / 2
+        girth = girth_mm(self.profile, self.height_mm, self.width_mm, self.wall_mm)
+        member = Part(
+            id=part_id(self.id, MEMBER, on.side),
+            operation=self.id,
+            role=MEMBER,
+            side=on.side,
+            name=f"Crossmember's {self.profile}, unrolled",
+            face="across",
+            outline=rectangle(x - reach, 0.0, x + reach, girth),
+            thickness_mm=self.wall_mm,
+            steel_id="mild",
+        )
+        return [member]
+
+    def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
+        """Round both its ends, on either rail."""
+        leg = round(min(self.wall_mm, on.here.wall), 1)
+        return [
+            Seam(
+                part_a=f"rail/{on.side}",
+                part_b=p.id,
+                kind="fillet",
+                leg_mm=leg,
+                path=p.outline,
+                long_mm=2 * girth_mm(self.profile, self.height_mm, self.width_mm, 0.0),
+            )
+            for p in parts
+            if self._welds
+        ]
+
+    def bought(self, on: OnRail) -> tuple[Needed, ...]:
+        """The new one's length."""
+        if self.act not in {"add", "replace"} or on.side == "right":
+            return ()
+        member = self._member(on)
+        return (
+            TubeNeeded(
+                name=self.name,
+                profile=self.profile,
+                od_mm=self.height_mm,
+                wide_mm=0.0 if self.profile == "tube" else self.width_mm,
+                wall_mm=self.wall_mm,
+                long_mm=member.long_mm,
+                steel_id="mild",
+                coped=member.coped,
+            ),
         )
 
     def steps(self, datum: str) -> list[StepSpec]:

@@ -233,6 +233,10 @@ class RailOperation(Frozen):
         """Bend lines on the flat shape of ``part``."""
         return ()
 
+    def formed(self, part: Part) -> str:
+        """How ``part`` is bent or rolled, and which way; empty where it stays flat."""
+        return ""
+
     def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:
         """Checks that need only the operation and the rail."""
         return ()

@@ -26,6 +26,8 @@ class NestPiece(Frozen):
     outline: Outline
     holes: tuple[Outline, ...] = ()
     count: int = 1
+    operation: str = ""
+    """The work that it is made for, by name."""
 
     def shape(self) -> Polygon:
         """The outline as a polygon; holes are not used for other pieces."""
@@ -43,6 +45,7 @@ class Laid(Frozen):
     turned_deg: float
     outline: Outline
     holes: tuple[Outline, ...]
+    operation: str = ""
 
     def shape(self) -> Polygon:
         """Where it lies, as a polygon."""
@@ -64,6 +67,7 @@ def laid(piece: NestPiece, x_mm: float, y_mm: float, turned_deg: float) -> Laid:
         turned_deg=turned_deg,
         outline=there(piece.outline),
         holes=tuple(there(h) for h in piece.holes),
+        operation=piece.operation,
     )
 
 
@@ -79,7 +83,8 @@ def quarters(*, grain: bool) -> tuple[float, ...]:
 
 def nest_pieces(inputs: Inputs) -> tuple[NestPiece, ...]:
     """Every plate of both sides that is cut from sheet, at its true outline; raises InputError."""
-    counts = {part.id: (part.steel_id, part.count) for part in plates_of(inputs)}
+    names = {op.id: op.name for op in inputs.design.operations}
+    counts = {part.id: (part.steel_id, part.count, names[part.operation]) for part in plates_of(inputs)}
     found = (
         _piece(p, *counts[p.part_id])
         for p in patterns_of(inputs.survey, inputs.design.operations)
@@ -88,7 +93,7 @@ def nest_pieces(inputs: Inputs) -> tuple[NestPiece, ...]:
     return tuple(piece for piece in found if piece is not None)
 
 
-def _piece(pattern: Pattern, steel_id: str, count: int) -> NestPiece | None:
+def _piece(pattern: Pattern, steel_id: str, count: int, operation: str) -> NestPiece | None:
     drawn = pattern.at_origin()
     cuts = [s.outline for s in drawn.strokes if s.layer == "CUT" and s.outline.closed]
     if not cuts or pattern.thickness_mm is None:
@@ -105,4 +110,5 @@ def _piece(pattern: Pattern, steel_id: str, count: int) -> NestPiece | None:
             s.outline for s in drawn.strokes if s.layer == "HOLE" or (s.layer == "CUT" and s.outline is not outer)
         ),
         count=count,
+        operation=operation,
     )

@@ -82,6 +82,8 @@ class NestPlan(Frozen):
     """Of sheets up to where the pieces reach, and of whole offcuts."""
     price: float | None = None
     """Of the sheets that are bought, where each has one."""
+    apart: tuple[str, ...] = ()
+    """Work whose plates were to stay together and lie on several sheets of one thickness: one does not hold them."""
 
 
 class Group(NamedTuple):
@@ -134,21 +136,64 @@ def _lay(
     sheets: list[NestedSheet] = []
     for offcut in _offcuts(rack, group):
         if still:
-            sheet, still = _on_offcut(offcut, still, rack)
-            if sheet is not None:
+            sheet, rest = _on_offcut(offcut, still, rack)
+            if sheet is not None and not (rack.together and _broken(sheet, rest)):
                 sheets.append(sheet)
+                still = rest
     sold = [s for s in rack.sheets if s.thickness_mm is None or abs(s.thickness_mm - group.thickness_mm) < SAME_MM]
     still, left_out = _that_fit(still, sold, rack, group)
     spent = 0.0
     while still and sold:
         own = _sheet_for(still, sold, rack)
+        still, later = _bundles_for(own, still) if rack.together else (still, [])
         # half of what is left for each sheet: the last ones hold little and are found at once
         turn = max(int(seconds - spent), 2) if _may_hold_all(own, still) else max(int((seconds - spent) / 2), 1)
         number = sum(s.offcut_id is None for s in sheets) + 1
         sheet, still = yield from _on_sheet(own, still, rack, group, turn, number, clock.later(spent))
         spent += turn
+        if rack.together:
+            sheet, back = _whole_work(sheet, own, still, group, number, rack)
+            still = [*still, *back]
+        still = sorted([*still, *later], key=lambda s: -s.shape.area)
         sheets.append(sheet)
     return sheets, left_out
+
+
+def _bundles_for(own: Sheet, still: Sequence[_Still]) -> tuple[list[_Still], list[_Still]]:
+    """Whole works that one sheet may hold, the largest first and one at least, and what waits for the next."""
+    works: dict[str, list[_Still]] = {}
+    for one in still:
+        works.setdefault(one.piece.operation, []).append(one)
+    now, later, room = list[_Still](), list[_Still](), FULL * own.long_mm * own.wide_mm
+    for plates in sorted(works.values(), key=lambda plates: -sum(p.shape.area for p in plates)):
+        area = sum(p.shape.area for p in plates)
+        if now and area > room:
+            later += plates
+        else:
+            now += plates
+            room -= area
+    return now, later
+
+
+def _broken(sheet: NestedSheet, rest: Iterable[_Still]) -> set[str]:
+    """Work of which plates lie on a sheet and others do not."""
+    return {p.operation for p in sheet.pieces} & {s.piece.operation for s in rest}
+
+
+def _whole_work(
+    sheet: NestedSheet, own: Sheet, rest: Sequence[_Still], group: Group, number: int, rack: MetalRack
+) -> tuple[NestedSheet, list[_Still]]:
+    """The sheet without plates of works that it does not hold whole, and those plates; the largest work stays as far as it goes."""
+    area: dict[str, float] = {}
+    for p in sheet.pieces:
+        area[p.operation] = area.get(p.operation, 0.0) + p.shape().area
+    off = _broken(sheet, rest) - {max(area, key=lambda name: area[name])}
+    if not off:
+        return sheet, []
+    by_id = {p.id: p for p in group.pieces}
+    back = [by_id[p.piece_id] for p in sheet.pieces if p.operation in off]
+    kept = [p for p in sheet.pieces if p.operation not in off]
+    return _laid_sheet(own, kept, group, number, rack), [_Still(p, p.shape()) for p in back]
 
 
 def _offcuts(rack: MetalRack, group: Group) -> list[Offcut]:
@@ -173,8 +218,8 @@ def _that_fit(
             continue
         long, wide = blank_of(one.piece.outline)
         words = (
-            f"{as_length(long)} x {as_length(wide)} is larger than any sheet: make it of two, "
-            "their butts staggered and away from the cut, or list a longer sheet"
+            f"{as_length(long)} x {as_length(wide)} is larger than any sheet: set 'Made of lengths' "
+            "of its work to two, or list a longer sheet"
         )
         out.append(LeftOut(name=one.piece.name, side=one.piece.side, words=words))
     return fits, out
@@ -241,8 +286,13 @@ def _on_sheet(
         put |= _between(own, here, put, rack)
     pieces = list(put.values())
     rest = [s for k, s in enumerate(here) if k not in put] + elsewhere
+    return _laid_sheet(own, pieces, group, number, rack), sorted(rest, key=lambda s: -s.shape.area)
+
+
+def _laid_sheet(own: Sheet, pieces: Sequence[Laid], group: Group, number: int, rack: MetalRack) -> NestedSheet:
+    """A sheet with the plates on it, from its left end."""
     reach = max(p.shape().bounds[2] for p in pieces) + rack.margin_mm
-    sheet = NestedSheet(
+    return NestedSheet(
         name=f"{as_thickness(group.thickness_mm)}, sheet {number}",
         offcut_id=None,
         thickness_mm=group.thickness_mm,
@@ -252,12 +302,11 @@ def _on_sheet(
         wide_mm=own.wide_mm,
         corners=corners_of(own.long_mm, own.wide_mm),
         pieces=tuple(pieces),
-        filled=sum(here[k].shape.area for k in put) / (own.long_mm * own.wide_mm),
+        filled=sum(p.shape().area for p in pieces) / (own.long_mm * own.wide_mm),
         used_long_mm=min(reach, own.long_mm),
         left=_left_of(own, reach, group, number),
         price=own.price,
     )
-    return sheet, sorted(rest, key=lambda s: -s.shape.area)
 
 
 def _along(
@@ -321,4 +370,15 @@ def _told(
         area_mm2=sum(abs(p.outline.area_mm2()) * p.count for p in pieces),
         used_mm2=sum(s.used_long_mm * s.wide_mm if s.offcut_id is None else outline_of(s).area for s in sheets),
         price=sum(known) if prices and len(known) == len(prices) else None,
+        apart=_apart(sheets) if rack.together else (),
     )
+
+
+def _apart(sheets: Iterable[NestedSheet]) -> tuple[str, ...]:
+    """Work whose plates of one thickness lie on more than one sheet."""
+    lies: dict[tuple[float, str, str], int] = {}
+    for sheet in sheets:
+        for name in {p.operation for p in sheet.pieces}:
+            key = (sheet.thickness_mm, sheet.steel_id, name)
+            lies[key] = lies.get(key, 0) + 1
+    return tuple(sorted({name for (_, _, name), count in lies.items() if count > 1}))

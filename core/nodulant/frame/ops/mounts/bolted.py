@@ -6,19 +6,28 @@ part 7, from memory): direct shear, and torsion and pull in proportion to the di
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from itertools import combinations
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field
 
 from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen, Size
 from nodulant.base.shown import Shown
+from nodulant.frame.additions import Hole
 from nodulant.frame.here import OnRail
 from nodulant.frame.ops.fresh import Piece
 from nodulant.materials import find_steel
-from nodulant.materials.bolts import Bolt, find_bolt, hole_n, sleeve_outside_mm, sleeve_shortens_mm, wall_crush_n
+from nodulant.materials.bolts import (
+    SOCKET_PER_D,
+    Bolt,
+    find_bolt,
+    hole_n,
+    sleeve_outside_mm,
+    sleeve_shortens_mm,
+    wall_crush_n,
+)
 from nodulant.materials.steel import SAFETY_ON_YIELD
 from nodulant.parts.bought import BoltsNeeded, Needed, TubeNeeded
 from nodulant.parts.cautions import DUST
@@ -33,6 +42,8 @@ class BoltAt(Frozen):
     up_mm: Annotated[float, Field(ge=-500, le=500)]
 
 
+SOCKET_CLEAR_MM = 3.0
+"""What a socket's hole is larger by than the socket (common practice)."""
 Spot = tuple[float, float]
 """Along and up, mm."""
 
@@ -46,6 +57,14 @@ class BoltGroup(Piece):
     edge_mm: Annotated[Size, Shown("Centre to plate's end")] = 25.0
     sleeves: Annotated[bool, Shown("Crush sleeves welded through")] = False
     """Crush sleeves through the rail, where it is closed."""
+    nuts: Annotated[
+        Literal["loose", "captive"],
+        Shown(
+            "Nuts",
+            choices={"loose": "put on by hand", "captive": "welded inside, captive"},
+            note="Captive ones go in before the rail is closed; loose ones behind a closed wall need a socket's hole in the other.",
+        ),
+    ] = "loose"
     positions: Annotated[
         tuple[BoltAt, ...],
         Field(max_length=40),
@@ -60,6 +79,26 @@ class BoltGroup(Piece):
             return bolt.size.hole_mm
         return math.ceil(sleeve_outside_mm(bolt, find_steel("mild").yield_mpa))
 
+    @property
+    def captive(self) -> bool:
+        """Nuts welded to the inside of the wall that is bolted to; sleeves have none."""
+        return self.nuts == "captive" and not self.sleeves
+
+    def socket_mm(self, closed: bool) -> float | None:
+        """Hole in a closed rail's other wall through which a socket reaches the nut; None where none is needed."""
+        if not closed or self.sleeves or self.captive:
+            return None
+        return float(math.ceil(SOCKET_PER_D * self.bolt().size.diameter_mm + SOCKET_CLEAR_MM))
+
+    def holes_at(self, spots: Iterable[Spot], closed: bool) -> tuple[Hole, ...]:
+        """The holes that bolts at these stations and heights take out of the rail.
+
+        A bolt's hole in one wall and its socket's in the other count as two holes of their mean: as much metal in all.
+        """
+        socket = self.socket_mm(closed)
+        across = self.hole_mm() if socket is None else (self.hole_mm() + socket) / 2
+        return tuple(Hole(x, z, across, through=closed and not self.captive) for x, z in spots)
+
     def bolt(self) -> Bolt:
         """Size and grade; raises UnknownReference."""
         return find_bolt(self.size, self.grade)
@@ -67,8 +106,16 @@ class BoltGroup(Piece):
     def bought(self, name: str, count: int, plates_mm: float, on: OnRail) -> tuple[Needed, ...]:
         """``count`` bolts through plates and one wall of the rail, or through all of it in crush sleeves."""
         if not self.sleeves:
-            grip = plates_mm + on.here.wall
-            return (BoltsNeeded(name=name, size=self.size, grade=self.grade, grip_mm=grip, count=count),)
+            bolts = BoltsNeeded(
+                name=name,
+                size=self.size,
+                grade=self.grade,
+                grip_mm=plates_mm + on.here.wall,
+                count=count,
+                captive=self.captive,
+                socket_mm=self.socket_mm(on.rail.closed or on.here.boxed),
+            )
+            return (bolts,)
         bolt, steel = self.bolt(), find_steel("mild")
         outside = sleeve_outside_mm(bolt, steel.yield_mpa)
         sleeve = TubeNeeded(
@@ -173,7 +220,7 @@ def bolt_checks(bolts: BoltGroup, plate_mm: float, steel_id: str, on: OnRail) ->
             remedy="A thicker plate or more edge.",
         ),
     ]
-    if on.rail.closed or on.here.boxed:
+    if (on.rail.closed or on.here.boxed) and not bolts.captive:
         rows.append(_crush_check(bolts, on))
     return tuple(rows)
 
@@ -193,7 +240,7 @@ def _crush_check(bolts: BoltGroup, on: OnRail) -> CheckSpec:
         words="preload bends a closed section's walls in, the wrench reads true, and the joint loosens; wall: where it yields under the washer, N",
         station_mm=on.span.centre_mm,
         same_as_stock=bolts.sleeves,
-        remedy="Weld a crush sleeve through for every bolt.",
+        remedy="Weld a crush sleeve through for every bolt, or captive nuts behind the wall that it clamps.",
     )
 
 
@@ -301,11 +348,19 @@ def bolt_figures(bolts: BoltGroup, area_mm2: float, steel_id: str, across_mm: fl
 def drill_step(bolts: BoltGroup, count: int, at: str) -> StepSpec:
     """Drill the rail for its bolts, through the plate as a template."""
     sleeve = " for their crush sleeves, welded in on both sides before the rail is closed" if bolts.sleeves else ""
+    nuts = (
+        " A weld nut behind each, held in the middle of its hole by a countersunk screw of the same thread while it is"
+        " welded, thread clean: before the rail is closed, or through its open end or a window."
+        if bolts.captive
+        else f" A closed rail takes a hole of {as_thickness(bolts.socket_mm(closed=True) or 0.0)} in its other wall, opposite each, for the socket; plugged or capped afterwards."
+        if not bolts.sleeves
+        else ""
+    )
     return StepSpec(
         key="drill",
         phase="cut",
         title=f"Drill {count} holes of {as_thickness(bolts.hole_mm())}",
-        detail=f"{at}; through the plate as a template, pilot first, from one side square through{sleeve}; edges broken.",
+        detail=f"{at}; through the plate as a template, pilot first, from one side square through{sleeve}; edges broken.{nuts}",
         minutes=8 * count,
         tools=("drill", "centre punch"),
         cautions=(DUST,),

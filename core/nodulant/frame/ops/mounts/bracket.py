@@ -8,7 +8,7 @@ from pydantic import Field
 
 from nodulant.base.model import Extra, Frozen, Size, Thickness
 from nodulant.base.shown import Shown
-from nodulant.frame.additions import Additions, Hole
+from nodulant.frame.additions import Additions
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.at_place import AtPlace
@@ -238,11 +238,8 @@ class Bracket(AtPlace):
 
     def additions(self, span: Span, rail: RailColumns, carried: frozenset[str], boxed: bool) -> Additions:
         """The holes of its bolts in the rail."""
-        through = boxed or rail.closed
-        holes = tuple(
-            Hole(span.centre_mm + along, self.height_mm + up, self._bolt_hole_mm, through=through)
-            for along, up in self._bolted
-        )
+        spots = [(span.centre_mm + along, self.height_mm + up) for along, up in self._bolted]
+        holes = (self.bolts or FOOT_BOLTS).holes_at(spots, boxed or rail.closed)
         return Additions(np.zeros_like(rail.x), (), holes=holes)
 
     def marks(self, span: Span) -> tuple[float, ...]:

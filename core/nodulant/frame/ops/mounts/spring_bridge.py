@@ -15,6 +15,7 @@ from nodulant.base.errors import InputError
 from nodulant.base.model import Extra, Size, Thickness
 from nodulant.base.shown import Shown
 from nodulant.frame.here import OnRail
+from nodulant.frame.ops.across import Member, inner_face_mm, legs_on, tube_between
 from nodulant.frame.ops.at_place import AtPlace
 from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.mounts.tabs import Tabs, carry_checks, fit_checks, tab_figures, tab_shape
@@ -108,12 +109,14 @@ class SpringBridge(AtPlace):
 
     def _half(self, on: OnRail) -> float:
         """From the centre plane to the rail's inner face, mm."""
-        return max(on.rail.web_y_mm - (on.here.width if on.rail.opens == "inward" else 0.0), self.od_mm)
+        return max(inner_face_mm(on), self.od_mm)
 
-    def _length(self, on: OnRail) -> float:
-        half = self._half(on)
-        rise = max(self.height_mm - on.here.height, 0.0) if self.form == "hoop" else 0.0
-        return 2 * half + 2 * rise
+    def _member(self, on: OnRail) -> Member:
+        """The tube as it is cut."""
+        if self.form == "straight":
+            return tube_between(on, self.od_mm, self.wall_mm, self.height_mm)
+        rise = max(self.height_mm - on.here.height, 0.0)
+        return legs_on(on, self.od_mm, self.wall_mm, 2 * (self._half(on) + rise))
 
     def parts(self, on: OnRail) -> list[Part]:
         """The tube rolled out, tabs and gussets; one for both sides, kept with the left."""
@@ -122,7 +125,8 @@ class SpringBridge(AtPlace):
         x, girth = on.span.centre_mm, math.pi * (self.od_mm - self.wall_mm)
         half = min(self.tabs.width_mm, self.od_mm) / 2
         corners, drilled = tab_shape(self.tabs, [(0.0, -half), (0.0, half)], (self.tabs.standoff_mm, 0.0))
-        tube = rectangle(x - self._length(on) / 2, 0.0, x + self._length(on) / 2, girth)
+        reach = self._member(on).long_mm / 2
+        tube = rectangle(x - reach, 0.0, x + reach, girth)
         tab = polygon([(x + across, out) for out, across in corners])
         holes = tuple(RoundHole(x_mm=x + h.y_mm, y_mm=h.x_mm, diameter_mm=h.diameter_mm) for h in drilled)
         name = "Hoop's tube, rolled out" if self.form == "hoop" else "Crossmember tube, rolled out"
@@ -148,12 +152,14 @@ class SpringBridge(AtPlace):
         if on.side == "right":
             return ()
         what = "hoop, along its middle" if self.form == "hoop" else "crossmember"
+        member = self._member(on)
         tube = TubeNeeded(
             name=f"{self.name}, {what}",
             od_mm=self.od_mm,
             wall_mm=self.wall_mm,
-            long_mm=self._length(on),
+            long_mm=member.long_mm,
             steel_id=self.steel_id,
+            coped=member.coped,
         )
         return (tube, self.tabs.bought(f"{self.name}, mount", 2))
 
@@ -245,7 +251,7 @@ class SpringBridge(AtPlace):
         length = FigureSpec(
             key="tube",
             name="Tube to cut",
-            value=self._length(on),
+            value=self._member(on).long_mm,
             unit="mm",
             basis="between the rails, legs of a hoop included, cope not added",
         )

@@ -15,7 +15,7 @@ from pydantic import Field
 from nodulant.base.errors import InputError
 from nodulant.base.model import Extra, Frozen, Size, Thickness
 from nodulant.base.shown import Shown
-from nodulant.frame.additions import Additions, Hole
+from nodulant.frame.additions import Additions
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.at_place import AtPlace
@@ -170,11 +170,8 @@ class SteeringMount(AtPlace):
 
     def additions(self, span: Span, rail: RailColumns, carried: frozenset[str], boxed: bool) -> Additions:
         """The holes of its bolts in the rail."""
-        hole = self.bolts.hole_mm()
-        holes = tuple(
-            Hole(span.centre_mm + x, self.height_mm + z, hole, through=boxed or rail.closed)
-            for x, z in self._rail_holes()
-        )
+        spots = [(span.centre_mm + x, self.height_mm + z) for x, z in self._rail_holes()]
+        holes = self.bolts.holes_at(spots, boxed or rail.closed)
         return Additions(np.zeros_like(rail.x), (), holes=holes)
 
     def marks(self, span: Span) -> tuple[float, ...]:

@@ -14,15 +14,15 @@ from nodulant.base.model import Extra, Frozen, Size, Thickness
 from nodulant.base.shown import Shown
 from nodulant.geometry.hull import XY, around, hull
 from nodulant.materials import find_steel
-from nodulant.materials.bolts import Bolt, find_bolt, hole_n
+from nodulant.materials.bolts import SOCKET_PER_D, Bolt, find_bolt, hole_n
 from nodulant.materials.steel import SAFETY_ON_YIELD
 from nodulant.parts.bought import BoltsNeeded
 from nodulant.parts.part import RoundHole
 from nodulant.parts.specs import CheckSpec, FigureSpec
 from nodulant.units.inline import as_length, as_thickness
 
-SOCKET_PER_D, NUT_PER_D = 2.2, 1.3
-"""A socket's outside and what nut and washers take of a bolt's length, in diameters (common practice)."""
+NUT_PER_D = 1.3
+"""What nut and washers take of a bolt's length, in diameters (common practice)."""
 Holes = Annotated[int, Field(ge=0, le=8)]
 
 

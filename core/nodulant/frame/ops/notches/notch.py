@@ -7,7 +7,7 @@ from nodulant.frame.additions import Additions
 from nodulant.frame.columns import RailColumns, rail_at
 from nodulant.frame.here import OnRail, RailHere, Span
 from nodulant.frame.ops.mounts.bolted import BoltGroup, bolt_checks, bolt_figures
-from nodulant.frame.ops.notches.notch_parts import liner_bends, notch_parts, notch_seams
+from nodulant.frame.ops.notches.notch_parts import MARKS_OUT, liner_bends, liner_formed, notch_parts, notch_seams
 from nodulant.frame.ops.notches.notch_plan import Cap, Liner, NotchPlan, PlateEnd, SidePlate
 from nodulant.frame.ops.notches.notch_sections import bolt_spots, notch_additions
 from nodulant.frame.ops.notches.notch_work import notch_readings, notch_steps
@@ -126,8 +126,12 @@ class Notch(NotchPlan):
         return self.shape.path_above(self.depth_mm, level_mm)
 
     def bends(self, part: Part, centre_mm: float) -> tuple[Outline, ...]:
-        """Bend lines of a straight-sided liner."""
+        """Where a liner is bent or rolled."""
         return liner_bends(self, part, centre_mm) if part.role == "liner" else ()
+
+    def formed(self, part: Part) -> str:
+        """How a liner is bent or rolled, and which way."""
+        return f"{liner_formed(self, part.thickness_mm)} · {MARKS_OUT}" if part.role == "liner" else ""
 
     def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:
         """Edge distance, holes and sleeves of a bolted bracket; leg sizes of welded plates."""

@@ -1,5 +1,7 @@
 """The plates of a notch on one side, as flat shapes, and the seams that hold them."""
 
+import math
+
 from nodulant.frame.here import RailHere
 from nodulant.frame.ops.notches.notch_plan import Cap, NotchPlan, SidePlate
 from nodulant.frame.ops.notches.notch_shape import TrapezoidShape
@@ -9,6 +11,7 @@ from nodulant.geometry import Outline, Vertex
 from nodulant.geometry.outline import polygon, rectangle
 from nodulant.parts.part import Face, Part, Seam, part_id
 from nodulant.parts.sides import Side
+from nodulant.units.inline import as_length
 
 
 def notch_parts(notch: NotchPlan, side: Side, rail: RailHere) -> list[Part]:
@@ -134,12 +137,42 @@ def _part(
 
 
 def liner_bends(notch: NotchPlan, part: Part, centre_mm: float) -> tuple[Outline, ...]:
-    """Bend lines of a straight-sided liner, at its mid-thickness development."""
-    if not isinstance(notch.shape, TrapezoidShape):
-        return ()
-    flat = notch.shape.path(notch.depth_mm).vertices[3].x
+    """Where each bend of a liner begins and ends, or its roll, on its mid-thickness development."""
     _, y0, _, y1 = part.outline.bounds()
     return tuple(
-        Outline(vertices=(Vertex(x=centre_mm + s * flat, y=y0), Vertex(x=centre_mm + s * flat, y=y1)), closed=False)
-        for s in (-1, 1)
+        Outline(vertices=(Vertex(x=centre_mm + x, y=y0), Vertex(x=centre_mm + x, y=y1)), closed=False)
+        for x in _formed_at(notch)
     )
+
+
+def _formed_at(notch: NotchPlan) -> list[float]:
+    """Along the development from its middle, mm; a roll that runs from end to end has none."""
+    shape, thick = notch.shape, notch.liner.thickness_mm if notch.liner else 0.0
+    if not isinstance(shape, TrapezoidShape):
+        turned = (shape.radius_mm - thick / 2) * math.pi / 2
+        return [-turned, turned] if notch.depth_mm > shape.radius_mm else []
+    flat = shape.path(notch.depth_mm).vertices[3].x
+    curved = max(shape.corner_radius_mm - thick / 2, 0.0) * shape.side_angle(notch.depth_mm)
+    ends = [flat, flat + curved] if curved > LEAST_CURVE_MM else [flat]
+    return [sign * x for sign in (-1, 1) for x in ends]
+
+
+LEAST_CURVE_MM = 1.0
+"""Two marks nearer than this are one."""
+
+
+def liner_formed(notch: NotchPlan, thickness_mm: float) -> str:
+    """How a liner is bent or rolled, and which way."""
+    shape, depth = notch.shape, notch.depth_mm
+    if not isinstance(shape, TrapezoidShape):
+        r = shape.radius_mm
+        turn = math.degrees(2 * math.acos((r - min(depth, r)) / r))
+        legs = f", straight legs of {as_length(depth - r)}" if depth > r else ""
+        return f"roll to {as_length(r - thickness_mm)} inside, {turn:.0f} degrees{legs}"
+    turn = math.degrees(shape.side_angle(depth))
+    inside = max(shape.corner_radius_mm - thickness_mm, 0.0)
+    return f"bend {turn:.0f} degrees each, {as_length(inside)} inside"
+
+
+MARKS_OUT = "marks on the side that meets the cut"
+"""Which way it goes: the hollow is the other side."""

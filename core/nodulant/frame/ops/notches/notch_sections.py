@@ -5,7 +5,7 @@ from dataclasses import replace
 import numpy as np
 
 from nodulant.base.arrays import Columns
-from nodulant.frame.additions import Additions, Hole, Plate, Role
+from nodulant.frame.additions import Additions, Plate, Role
 from nodulant.frame.columns import RailColumns
 from nodulant.frame.ops.mounts.bolted import BoltGroup
 from nodulant.frame.ops.notches.notch_plan import Cap, Liner, NotchPlan, SidePlate
@@ -35,7 +35,7 @@ def notch_additions(
     if notch.bolts:
         plates = [_bolted(notch, notch.bolts, plate, centre_mm, rail) for plate in plates]
     spots = bolt_spots(notch, centre_mm, float(np.median(rail.height)))
-    holes = tuple(Hole(x, z, notch.bolts.hole_mm(), through=boxed) for x, z in spots) if notch.bolts else ()
+    holes = notch.bolts.holes_at(spots, boxed) if notch.bolts else ()
     made = Additions(cut, tuple(plates), holes=holes)
     return made if notch.from_ == "below" else _turned_over(made, rail)
 

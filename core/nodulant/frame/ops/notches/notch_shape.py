@@ -135,7 +135,7 @@ class TrapezoidShape(Piece):
     def edge(self, dx: Columns, depth_mm: float) -> tuple[Columns, Columns]:
         """Height of the cut edge and its slope (radians) at ``dx``; 0 outside the mouth."""
         half, top, r = self.mouth_width_mm / 2, self.top_width_mm / 2, self.corner_radius_mm
-        away, phi = np.abs(dx), self._side_angle(depth_mm)
+        away, phi = np.abs(dx), self.side_angle(depth_mm)
         run = max(half - top, 1e-9)
         side = np.where(half - top < 1e-6, depth_mm, (half - away) / run * depth_mm)
         height, slope = np.minimum(side, depth_mm), np.where(side < depth_mm, phi, 0.0)
@@ -153,7 +153,7 @@ class TrapezoidShape(Piece):
             self.mouth_width_mm / 2,
             self.top_width_mm / 2,
             self.corner_radius_mm,
-            self._side_angle(depth_mm),
+            self.side_angle(depth_mm),
         )
         start, arc = top - r * math.tan(phi / 2), r * math.sin(phi)
         corner = [start + arc * i / CORNER_MARKS for i in range(CORNER_MARKS + 1)]
@@ -166,7 +166,7 @@ class TrapezoidShape(Piece):
             self.mouth_width_mm / 2,
             self.top_width_mm / 2,
             self.corner_radius_mm,
-            self._side_angle(depth_mm),
+            self.side_angle(depth_mm),
         )
         centre, bulge = top - r * math.tan(phi / 2), -math.tan(phi / 4)
         low = (centre + r * math.sin(phi), depth_mm - r + r * math.cos(phi))
@@ -192,7 +192,7 @@ class TrapezoidShape(Piece):
     def unrolled_mm(self, depth_mm: float, thickness_mm: float) -> float:
         """Length of a liner inside the cut at its mid-thickness, mm."""
         outside = self.path(depth_mm).length_mm()
-        return outside - 2 * self._side_angle(depth_mm) * thickness_mm / 2
+        return outside - 2 * self.side_angle(depth_mm) * thickness_mm / 2
 
     def least_radius_mm(self) -> float:
         """The smallest radius of the cut edge, mm."""
@@ -204,7 +204,7 @@ class TrapezoidShape(Piece):
 
     def fits(self, depth_mm: float, liner_mm: float) -> None:
         """Refuse corner radii and liners that the cut cannot hold."""
-        phi = self._side_angle(depth_mm)
+        phi = self.side_angle(depth_mm)
         room = min(self.top_width_mm / 2 / math.tan(phi / 2), depth_mm / max(1 - math.cos(phi), 1e-9))
         if self.corner_radius_mm > room:
             raise InputError(
@@ -221,7 +221,7 @@ class TrapezoidShape(Piece):
                 acceptable=f"less than {as_length(self.top_width_mm / 2)}",
             )
 
-    def _side_angle(self, depth_mm: float) -> float:
+    def side_angle(self, depth_mm: float) -> float:
         """Angle of the sides against the horizontal, radians."""
         return math.atan2(depth_mm, (self.mouth_width_mm - self.top_width_mm) / 2)
 

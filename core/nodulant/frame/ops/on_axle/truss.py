@@ -5,25 +5,32 @@ along and up; bending about both axes of the two plates and the cover (textbook,
 supports), the larger use of both added.
 """
 
+import math
 from typing import Annotated, ClassVar, Literal
 
-from nodulant.base.model import Size
+from pydantic import Field
+
+from nodulant.base.model import Coordinate, Size
 from nodulant.base.shown import Shown
 from nodulant.frame.here import OnRail
 from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.on_axle.axle_plates import axle_plates
 from nodulant.frame.ops.on_axle.axle_work import AxleWork
 from nodulant.frame.ops.operation import Adds
+from nodulant.geometry import Outline, Vertex
 from nodulant.geometry.outline import polygon, rectangle
 from nodulant.materials import find_steel
 from nodulant.materials.steel import SAFETY_ON_YIELD
 from nodulant.parts.cautions import HOT
-from nodulant.parts.part import Part, Seam
+from nodulant.parts.part import Part, RoundHole, Seam
 from nodulant.parts.sides import Side
 from nodulant.parts.solid import Solid
 from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
 from nodulant.survey.vehicle import Survey
 from nodulant.units.inline import as_length
+
+VENT_HOLE_MM = 30.0
+"""In the cover, over the axle's vent: a hose with its grommet (common practice)."""
 
 
 class Truss(AxleWork):
@@ -55,6 +62,11 @@ class Truss(AxleWork):
     """Between the outsides of front and rear plate."""
     clear_mm: Annotated[Size, Shown("Opening above the tube")] = 45.0
     """Height of the opening over the middle, above the tube's top."""
+    ribs: Annotated[int, Field(ge=0, le=6), Shown("Ribs in each foot")] = 1
+    """Crosswise plates between front and rear plate, coped to the tube, that keep both upright."""
+    vent_mm: Annotated[
+        Coordinate | None, Shown("Axle's vent, right of the centre", note="The cover gets a hole over it for its hose.")
+    ] = None
 
     @classmethod
     def fresh_values(cls, on: Setting) -> dict[str, object]:
@@ -63,7 +75,18 @@ class Truss(AxleWork):
 
     def roles(self) -> tuple[str, ...]:
         """Front and rear plate, cover."""
-        return ("truss-plates", "truss-cover")
+        return ("truss-plates", "truss-cover", *(("truss-ribs",) if self.ribs else ()))
+
+    @property
+    def inside_mm(self) -> float:
+        """Between the plates."""
+        return max(self.deep_mm - 2 * self.thickness_mm, 1.0)
+
+    @property
+    def sink_mm(self) -> float:
+        """How far below the tube's top the plates' inner faces meet it; its radius where they stand beside it."""
+        r, u = self.tube_mm / 2, self.inside_mm / 2
+        return r - math.sqrt(max(r * r - u * u, 0.0))
 
     def inner_mm(self) -> float:
         """Where the feet's welds begin."""
@@ -79,14 +102,14 @@ class Truss(AxleWork):
             self.tall_mm,
             min(self.clear_mm, 0.8 * self.tall_mm),
         )
-        slope = min(h / 2, (b - a) / 2)
+        slope, foot = min(h / 2, (b - a) / 2), -self.sink_mm
         points = [
-            (-b, 0),
-            (-a, 0),
+            (-b, foot),
+            (-a, foot),
             (-a + c / 2, c),
             (a - c / 2, c),
-            (a, 0),
-            (b, 0),
+            (a, foot),
+            (b, foot),
             (b, h - slope),
             (b - slope, h),
             (-b + slope, h),
@@ -94,9 +117,24 @@ class Truss(AxleWork):
         ]
         x = on.span.centre_mm
         plate = polygon([(x + y, z) for y, z in points])
-        cover = rectangle(x - b + slope, 0.0, x + b - slope, max(self.deep_mm - 2 * self.thickness_mm, 1.0))
-        rows = (("truss-plates", "Truss plate, two of it", plate, 2), ("truss-cover", "Truss cover", cover, 1))
-        return axle_plates(self.id, on, self.thickness_mm, self.steel_id, rows)
+        cover = rectangle(x - b + slope, 0.0, x + b - slope, self.inside_mm)
+        rows = [("truss-plates", "Truss plate, two of it", plate, 2), ("truss-cover", "Truss cover", cover, 1)]
+        if self.ribs:
+            rows.append(("truss-ribs", "Truss rib", self._rib().moved(x, 0.0), 2 * self.ribs))
+        out = axle_plates(self.id, on, self.thickness_mm, self.steel_id, rows)
+        if self.vent_mm is not None and abs(self.vent_mm) + VENT_HOLE_MM / 2 < b - slope:
+            hole = RoundHole(x_mm=x + self.vent_mm, y_mm=self.inside_mm / 2, diameter_mm=VENT_HOLE_MM)
+            out[1] = out[1].model_copy(update={"holes": (hole,)})
+        return out
+
+    def _rib(self) -> Outline:
+        """From plate to plate and from the tube up to the cover, its lower edge along the tube."""
+        u, r = self.inside_mm / 2, self.tube_mm / 2
+        top, foot = self.tall_mm - self.thickness_mm, -self.sink_mm
+        bulge = -math.tan(math.asin(min(u / r, 1.0)) / 2)
+        return Outline(
+            vertices=(Vertex(x=-u, y=foot, bulge=bulge), Vertex(x=u, y=foot), Vertex(x=u, y=top), Vertex(x=-u, y=top))
+        )
 
     def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
         """Feet on the tubes and the cover's edges."""
@@ -116,6 +154,17 @@ class Truss(AxleWork):
         """Feet clear of a cast middle, their fillets, and the beam between them."""
         long = self.foot_to_mm - self.foot_from_mm
         at = on.span.centre_mm
+        if self.inside_mm >= self.tube_mm:
+            beside = CheckSpec(
+                limit_id="truss-feet",
+                value=self.tube_mm - self.inside_mm,
+                formula="tube - inside",
+                values={"tube": self.tube_mm, "inside": self.inside_mm},
+                words="what of the tube stands between both plates, so that their feet rest on it, mm",
+                station_mm=at,
+                remedy=f"Less than {as_length(self.tube_mm + 2 * self.thickness_mm)} fore and aft, so that both plates stand on the tube.",
+            )
+            return (beside, self.cast_check(on))
         if long <= 0:
             gap = CheckSpec(
                 limit_id="truss-feet",
@@ -205,7 +254,7 @@ class Truss(AxleWork):
                 key="fit",
                 phase="fit",
                 title="Fit the truss to the housing",
-                detail=f"Feet on the tubes from {as_length(self.foot_from_mm)} to {as_length(self.foot_to_mm)} from the centre; the middle stays clear all round. Cover plate and drain plug still come off.",
+                detail=f"Feet on the tubes from {as_length(self.foot_from_mm)} to {as_length(self.foot_to_mm)} from the centre; the middle stays clear all round. Cover plate and drain plug still come off.{self._inside_words()}",
                 minutes=120,
                 tools=("grinder", "clamps"),
                 cautions=(HOT,),
@@ -222,6 +271,14 @@ class Truss(AxleWork):
                 hides="the tubes under the feet",
             ),
         ]
+
+    def _inside_words(self) -> str:
+        """What is done before the cover goes on."""
+        ribs = f" {2 * self.ribs} ribs, ground to the tube, before the cover." if self.ribs else ""
+        if self.vent_mm is None:
+            return f"{ribs} A vent that comes to stand under the cover gets its hose out through it."
+        side = "right" if self.vent_mm > 0 else "left"
+        return f"{ribs} The vent, {as_length(abs(self.vent_mm))} {side} of the centre, gets its hose through the cover's hole with a grommet: no rib within {as_length(VENT_HOLE_MM)} of it."
 
     def measured_fields(self) -> dict[str, str]:
         """What is read after welding."""

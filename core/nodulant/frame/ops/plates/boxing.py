@@ -9,6 +9,7 @@ from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.plates.boxing_parts import boxing_outline, boxing_part, boxing_seam
 from nodulant.frame.ops.plates.boxing_plan import BoxingPlan, Fit, boxing_additions
 from nodulant.frame.ops.plates.boxing_work import boxing_readings, boxing_steps
+from nodulant.frame.ops.plates.in_lengths import butts_between, in_lengths, seam_mm
 from nodulant.frame.place import Place, resolve
 from nodulant.parts.part import Part, Seam
 from nodulant.parts.specs import CheckSpec, ReadingSpec, StepSpec
@@ -53,11 +54,17 @@ class Boxing(BoxingPlan):
 
     def parts(self, on: OnRail) -> list[Part]:
         """The plate, cut out where the rail is."""
-        return [boxing_part(self, on.side, boxing_outline(self, on))]
+        return in_lengths(boxing_part(self, on.side, boxing_outline(self, on)), self.lengths, on)
 
     def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
-        """Fillet around the plate."""
-        return [boxing_seam(self, on.side, part) for part in parts]
+        """Butts of a plate in lengths first, then the fillet around the whole."""
+        around = [
+            boxing_seam(self, on.side, part).model_copy(update={"long_mm": seam_mm(part, parts)})
+            if len(parts) > 1
+            else boxing_seam(self, on.side, part)
+            for part in parts
+        ]
+        return [*butts_between(parts), *around]
 
     def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:
         """The gap between stitches; nothing where the seam is whole."""

@@ -3,7 +3,7 @@
 from typing import Annotated, ClassVar, Literal, Self
 
 import numpy as np
-from pydantic import model_validator
+from pydantic import Field, model_validator
 
 from nodulant.base.errors import InputError
 from nodulant.base.model import Extra, Size, Thickness
@@ -41,6 +41,11 @@ class BoxingPlan(RailOperation):
     """Step inside the lips, for the fit 'inside'."""
     steel_id: Annotated[str, Shown("Steel")] = "mild"
     weld_leg_mm: Annotated[Thickness, Shown("Weld leg")] = 4.0
+    lengths: Annotated[
+        int,
+        Field(ge=1, le=4),
+        Shown("Made of lengths", note="More than one where no sheet is as long; butts staggered, clear of the cuts."),
+    ] = 1
     seam: Annotated[
         Literal["full", "stitch"],
         Shown(

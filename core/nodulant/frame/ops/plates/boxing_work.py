@@ -22,7 +22,7 @@ def boxing_steps(boxing: BoxingPlan) -> list[StepSpec]:
             key="fit",
             phase="tack",
             title="Fit and tack the boxing plate",
-            detail=f"{as_thickness(boxing.thickness_mm)}, {boxing.fit.replace('-', ' ')}, tacks every {as_length(150)} from the middle outwards.",
+            detail=f"{as_thickness(boxing.thickness_mm)}, {boxing.fit.replace('-', ' ')}, tacks every {as_length(150)} from the middle outwards.{_in_lengths(boxing)}",
             minutes=60,
             people=2,
             with_tools=("clamps",),
@@ -36,6 +36,12 @@ def boxing_steps(boxing: BoxingPlan) -> list[StepSpec]:
             hides="the inside of the rail",
         ),
     ]
+
+
+def _in_lengths(boxing: BoxingPlan) -> str:
+    if boxing.lengths == 1:
+        return ""
+    return f" Its {boxing.lengths} lengths butted on the bench first: edges bevelled, welded through with run-on and run-off tabs, ground flush on both faces."
 
 
 def _beads(boxing: BoxingPlan) -> str:

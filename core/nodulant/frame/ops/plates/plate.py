@@ -13,6 +13,7 @@ from nodulant.frame.columns import RailColumns
 from nodulant.frame.here import OnRail, Span
 from nodulant.frame.ops.fresh import Piece, Setting
 from nodulant.frame.ops.operation import Adds
+from nodulant.frame.ops.plates.in_lengths import butts_between, in_lengths, seam_mm
 from nodulant.frame.ops.plates.plate_welds import line_n_per_mm, taper_mm
 from nodulant.frame.ops.plates.weld_legs import leg_checks
 from nodulant.frame.ops.ranged import Ranged
@@ -56,6 +57,11 @@ class Doubler(Ranged):
     ends: Annotated[EndShape, Shown("Ends", choices=ENDS)] = "diamond"
     steel_id: Annotated[str, Shown("Steel")] = "mild"
     weld_leg_mm: Annotated[Thickness, Shown("Weld leg")] = 5.0
+    lengths: Annotated[
+        int,
+        Field(ge=1, le=4),
+        Shown("Made of lengths", note="More than one where no sheet is as long; butts staggered, clear of the cuts."),
+    ] = 1
     plugs: Annotated[Plugs | None, Shown("Plug welds")] = None
 
     @classmethod
@@ -133,20 +139,19 @@ class Doubler(Ranged):
 
     def parts(self, on: OnRail) -> list[Part]:
         """The plate, tapered at its ends."""
-        return [
-            Part(
-                id=part_id(self.id, self.face, on.side),
-                operation=self.id,
-                role=self.face,
-                side=on.side,
-                name=f"{self.face.capitalize()} plate",
-                face=self.face,
-                outline=self._outline(on),
-                thickness_mm=self.thickness_mm,
-                steel_id=self.steel_id,
-                lower_face_mm={"top": on.here.height, "bottom": -self.thickness_mm}.get(self.face),
-            )
-        ]
+        plate = Part(
+            id=part_id(self.id, self.face, on.side),
+            operation=self.id,
+            role=self.face,
+            side=on.side,
+            name=f"{self.face.capitalize()} plate",
+            face=self.face,
+            outline=self._outline(on),
+            thickness_mm=self.thickness_mm,
+            steel_id=self.steel_id,
+            lower_face_mm={"top": on.here.height, "bottom": -self.thickness_mm}.get(self.face),
+        )
+        return in_lengths(plate, self.lengths, on)
 
     def _outline(self, on: OnRail) -> Outline:
         half, depth = (on.span.end_mm - on.span.start_mm) / 2, self._depth(on.here.height, on.here.width)
@@ -166,11 +171,19 @@ class Doubler(Ranged):
         return polygon(points).moved(on.span.centre_mm, low)
 
     def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
-        """Fillet around it."""
-        return [
-            Seam(part_a=f"rail/{on.side}", part_b=p.id, kind="fillet", leg_mm=self.weld_leg_mm, path=p.outline)
+        """Butts of a plate in lengths first, then the fillet around the whole."""
+        around = [
+            Seam(
+                part_a=f"rail/{on.side}",
+                part_b=p.id,
+                kind="fillet",
+                leg_mm=self.weld_leg_mm,
+                path=p.outline,
+                long_mm=seam_mm(p, parts) if len(parts) > 1 else None,
+            )
             for p in parts
         ]
+        return [*butts_between(parts), *around]
 
     def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:
         """Length against what brings the plate in twice; weld leg within its bounds."""
@@ -217,12 +230,13 @@ class Doubler(Ranged):
 
     def steps(self, datum: str) -> list[StepSpec]:
         """Fit and weld."""
+        butted = f"its {self.lengths} lengths butted on the bench and ground flush first, " if self.lengths > 1 else ""
         return [
             welded(
                 key="fit",
                 phase="plate",
                 title="Fit and weld the plate",
-                detail=f"{as_thickness(self.thickness_mm)}, bare metal under it primed with weld-through primer, long edges first, ends last and away from the tension flange.",
+                detail=f"{as_thickness(self.thickness_mm)}, {butted}bare metal under it primed with weld-through primer, long edges first, ends last and away from the tension flange.",
                 minutes=80,
                 with_tools=("clamps",),
                 hides="the rail under the plate",

@@ -226,6 +226,10 @@ class Raise(AtPlace):
         """Bend lines of the floor."""
         return self.as_notch().bends(part, centre_mm)
 
+    def formed(self, part: Part) -> str:
+        """How the floor is bent, and which way."""
+        return self.as_notch().formed(part)
+
     def checks(self, on: OnRail) -> tuple[CheckSpec, ...]:
         """Corner radius."""
         r = self.corner_radius_mm
