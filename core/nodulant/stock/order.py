@@ -268,12 +268,10 @@ def _cut(own: tuple[TubeNeeded, ...], kerf_mm: float, bar_mm: float, rack: Seque
     ]
     plan = cut_plan([t.long_mm for t in own for _ in range(t.count)], (bar_mm,), kerf_mm, have)
     steel = find_steel(first.steel_id).name
-    size = (
-        as_thickness(first.od_mm)
-        if first.profile == "tube"
-        else f"{as_thickness(first.od_mm)} x {as_thickness(first.wide_mm)}"
-    )
-    called = f"{steel}{'' if first.profile == 'tube' else f' {first.profile}'}, {size} x {as_thickness(first.wall_mm)}"
+    size = as_thickness(first.od_mm)
+    if first.profile != "tube":
+        size += f" x {as_thickness(first.wide_mm)}"
+    called = f"{steel.removesuffix(' plate')} {first.profile}, {size} x {as_thickness(first.wall_mm)}"
     return TubeCuts(called=called, od_mm=first.od_mm, wall_mm=first.wall_mm, steel=steel, plan=plan, pieces=own)
 
 

@@ -19,7 +19,7 @@ def in_lengths(part: Part, count: int, on: OnRail) -> list[Part]:
     rank = (on.side == "right") + 2 * (part.face == "inner")
     pieces, rest = list[Part](), part
     for k in range(1, count):
-        at = _clear(x0 + (x1 - x0) * k / count + (rank - 1.5) * STAGGER_MM, on)
+        at = _butt(x0 + (x1 - x0) * k / count, rank, on)
         found = halved(rest.outline, at)
         if found is None:
             continue
@@ -37,14 +37,31 @@ def in_lengths(part: Part, count: int, on: OnRail) -> list[Part]:
     ]
 
 
-def _clear(x: float, on: OnRail) -> float:
-    """The station nearest to ``x`` that is clear of every cut."""
-    for cut in sorted(on.cuts, key=lambda cut: cut.centre_mm):
-        edge = [v.x for v in cut.edge.edge_above(0.0)]
-        half = max((abs(v) for v in edge), default=0.0) + CLEAR_MM
-        if abs(x - cut.centre_mm) < half:
-            x = cut.centre_mm + half * (1 if x >= cut.centre_mm else -1)
-    return x
+def _butt(middle: float, rank: int, on: OnRail) -> float:
+    """Where the plate of this rank is butted: clear of every cut, and of where plates of lower rank are.
+
+    The other rail's cuts are taken to lie where this one's do.
+    """
+    shut = [(c.centre_mm, max((abs(v.x) for v in c.edge.edge_above(0.0)), default=0.0) + CLEAR_MM) for c in on.cuts]
+    taken: list[float] = []
+    for own in range(rank + 1):
+        wished = middle + (own - 1.5) * STAGGER_MM
+        tried = (wished + sign * step * STEP_MM for step in range(TRIES) for sign in (1, -1))
+        taken.append(
+            next(
+                (
+                    x
+                    for x in tried
+                    if all(abs(x - c) >= half for c, half in shut) and all(abs(x - t) >= STAGGER_MM for t in taken)
+                ),
+                wished,
+            )
+        )
+    return taken[-1]
+
+
+STEP_MM, TRIES = 10.0, 200
+"""How finely and how far a place for a butt is looked for."""
 
 
 def butts_between(pieces: list[Part]) -> list[Seam]:
