@@ -152,7 +152,7 @@ class OnTheShelf(SimpleTestCase):
         self.assertAlmostEqual(after["wire"].quantity, 0.75 * wire.quantity)
         self.assertAlmostEqual(after["wire"].mass_kg, 0.75 * wire.mass_kg)
         self.assertEqual((after[bolt.key].quantity, after[bolt.key].amount), (1, "1 bolt"))
-        self.assertIn("the rest is on the shelf", after["wire"].words)
+        self.assertIn("on the shelf taken off", after["wire"].words)
         self.assertEqual(inputs.content_hash(), stocked.content_hash())
 
     def test_enough_of_it_is_none_to_buy_and_costs_nothing(self):

@@ -160,7 +160,7 @@ class LeftOut(SimpleTestCase):
         plan = laid_out(squares(700, 1) + squares(50, 2, 8.0), sheets=(Sheet(long_mm=1000, wide_mm=650),))
         (out,) = plan.left_out
         self.assertIn("700 x 700 is larger than any sheet", told(out.words, "mm").replace(" mm", ""))
-        self.assertIn("butts staggered", out.words)
+        self.assertIn("Made of lengths", out.words)
         self.assertEqual(sum(len(s.pieces) for s in plan.sheets), 2)
 
     def test_no_sheet_of_its_thickness(self):

@@ -124,6 +124,14 @@ WORK = (
         fields="seam bead_mm pitch_mm",
     ),
     term(
+        "lengths",
+        "Made of lengths",
+        "plates and welds",
+        "A plate longer than any sheet is butted from two or more. Its butts are welded through, ground flush, away from the cuts and never opposite those of the plate beside it.",
+        "plate",
+        fields="lengths",
+    ),
+    term(
         "weld-leg",
         "Weld leg",
         "plates and welds",
@@ -259,6 +267,14 @@ WORK = (
         fields="bolt_size size grade",
     ),
     term(
+        "captive-nut",
+        "Captive nut",
+        "holes and bolts",
+        "A nut welded behind a wall before it is closed in. A countersunk screw of its thread holds it in the middle of its hole meanwhile. A loose nut behind a closed wall needs a hole opposite for the socket instead.",
+        "bolt",
+        fields="nuts",
+    ),
+    term(
         "bolt-pattern",
         "Bolt pattern",
         "holes and bolts",
@@ -324,7 +340,7 @@ WORK = (
         "plates and welds",
         "A stiff back on the axle tube that carries the upper links. Welded in short runs: heat bends the tube.",
         "axle",
-        fields="foot_from_mm foot_to_mm clear_mm deep_mm truss:tall_mm",
+        fields="foot_from_mm foot_to_mm clear_mm deep_mm truss:tall_mm ribs vent_mm",
     ),
     term(
         "bridge",

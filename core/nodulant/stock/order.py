@@ -122,7 +122,7 @@ def shelved(row: OrderRow, there: float) -> OrderRow:
     if row.unit in {"bolts", "pieces"}:
         left = float(math.ceil(left - NEAR))
     mass = None if row.mass_kg is None or row.quantity <= 0 else row.mass_kg * left / row.quantity
-    words = f"{row.words}; of {row.amount}, the rest is on the shelf"
+    words = f"{row.words}; {row.amount} needed, what is on the shelf taken off"
     update = {
         "quantity": left,
         "amount": told_as(left, row.unit),

@@ -139,27 +139,39 @@ function Yard({ plan }: { plan: NestPlan | null }) {
 
 function Line({ row, job }: { row: Order["rows"][number]; job: JobHead }) {
   return (
-    <Flex gap="2" py="1" borderBottomWidth="1px" borderColor="rule" align="flex-start">
-      <Text fontSize="14px" fontWeight="600" minW="4.5rem">
-        {row.amount}
-      </Text>
-      <Text fontSize="14px" flex="1">
-        {row.what}
-        {row.in_rack === false && ", not in the rack"}
-        {row.in_rack && row.section === "tube" && ", in the rack"}
-        {row.price != null && `, costs ${row.price}`} <span className="row-tail">({row.words})</span>
-      </Text>
-      {row.key && <OnShelf row={row} job={job} />}
-    </Flex>
+    <Box py="1" borderBottomWidth="1px" borderColor="rule" fontSize="14px">
+      <Flex gap="2" align="flex-start">
+        <Text fontWeight="600" minW="4.5rem">
+          {row.amount}
+        </Text>
+        <Text flex="1">
+          {row.what}
+          {row.in_rack === false && ", not in the rack"}
+          {row.in_rack && row.section === "tube" && ", in the rack"}
+          {row.price != null && `, costs ${row.price}`}
+        </Text>
+        {row.key && <OnShelf row={row} job={job} />}
+      </Flex>
+      <span className="row-tail">{row.words}</span>
+    </Box>
   );
 }
 
 const KINDS: Partial<Record<Order["rows"][number]["unit"], Kind>> = { kg: "mass", mm: "length" };
+/** Gas and painted areas beside millimetres and beside inches, and what one of the latter is of the former. */
+const BULK: Partial<Record<Order["rows"][number]["unit"], { metric: string; inch: string; one: number }>> = {
+  m3: { metric: "m³", inch: "ft³", one: 0.3048 ** 3 },
+  m2: { metric: "m²", inch: "ft²", one: 0.3048 ** 2 },
+};
 
 /** How much of it lies on the shop's shelf; what is bought is the rest. */
 function OnShelf({ row, job }: { row: Order["rows"][number]; job: JobHead }) {
   const [trouble, setTrouble] = useState("");
+  const style = useBench((s) => s.style);
   const { rack } = job.shop;
+  const bulk = BULK[row.unit];
+  const one = bulk && style !== "mm" ? bulk.one : 1;
+  const unit = bulk?.[style === "mm" ? "metric" : "inch"];
   const keep = async (quantity: number) => {
     const others = (rack.shelf ?? []).filter((item) => item.key !== row.key);
     const shelf = quantity > 0 ? [...others, { key: row.key ?? "", quantity }] : others;
@@ -171,14 +183,14 @@ function OnShelf({ row, job }: { row: Order["rows"][number]; job: JobHead }) {
     }
   };
   return (
-    <Box w="6.5rem" flexShrink="0">
+    <Box w="6rem" flexShrink="0">
       <PlainQuantity
-        label={`On the shelf, ${UNITS[row.unit] ?? "pieces"}: ${row.what}`}
+        label={`On the shelf${unit ? `, ${unit}` : ""}: ${row.what}`}
         hideLabel
         kind={KINDS[row.unit] ?? "number"}
-        value={row.on_shelf ? row.on_shelf : null}
-        take={(quantity) => void keep(quantity)}
-        hint={`shelf${UNITS[row.unit] ? `, ${UNITS[row.unit]}` : ""}`}
+        value={row.on_shelf ? row.on_shelf / one : null}
+        take={(quantity) => void keep(quantity * one)}
+        hint={unit ? `shelf, ${unit}` : "shelf"}
       />
       {trouble && (
         <Text role="alert" color="removed" fontSize="14px">
@@ -188,5 +200,3 @@ function OnShelf({ row, job }: { row: Order["rows"][number]; job: JobHead }) {
     </Box>
   );
 }
-
-const UNITS: Partial<Record<Order["rows"][number]["unit"], string>> = { m3: "m³", m2: "m²" };
