@@ -111,9 +111,9 @@ class CaptiveNuts(SimpleTestCase):
     def order(self, **bolts):
         return order_list(self.bracket(**bolts)).rows
 
-    def test_loose_nuts_in_a_closed_rail_take_a_socket_s_hole(self):
+    def test_nuts_put_on_inside_a_closed_rail_take_a_socket_s_hole(self):
         """2.2 x 12 + 3 = 29.4, up to 30 (common practice)."""
-        rows = {told(r.what, "mm"): r for r in self.order()}
+        rows = {told(r.what, "mm"): r for r in self.order(nuts="socket")}
         self.assertEqual(rows["hole saw, 30 mm"].words, "8 holes")
         bolts = next(
             r for what, r in rows.items() if what.startswith("M12") and "grade 10.9" in what and "foot" in r.words
@@ -127,13 +127,21 @@ class CaptiveNuts(SimpleTestCase):
         self.assertTrue(any("8 weld nuts, 8 hardened washers" in r.words for r in rows))
         self.assertFalse(any("30 mm" in told(r.what, "mm") for r in rows))
 
+    def test_bolts_through_both_walls_are_as_long_as_the_rail_is_wide(self):
+        """Foot 6, rail 60 with its boxing plate: M12 grips 66 and more."""
+        row = next(r for r in self.order() if r.what.startswith("M12") and "foot" in r.words)
+        self.assertIn("grip 66 mm", told(row.words, "mm"))
+        row = next(r for r in self.order(nuts="captive") if r.what.startswith("M12") and "foot" in r.words)
+        self.assertIn("grip 11 mm", told(row.words, "mm"))
+
     def test_a_socket_s_hole_weakens_the_rail_and_a_captive_nut_s_does_not(self):
         """Web area out over both walls: bolt 13.5 and socket 30 loose, 13.5 in one wall captive."""
         checks = {c.limit_id for c in evaluate(self.bracket(nuts="captive")).checks}
         self.assertNotIn("sleeve-there", checks)
+        self.assertNotIn("sleeve-there", {c.limit_id for c in evaluate(self.bracket(nuts="socket")).checks})
         self.assertIn("sleeve-there", {c.limit_id for c in evaluate(self.bracket()).checks})
         holes = {}
-        for name, bolts in (("loose", {}), ("captive", {"nuts": "captive"})):
+        for name, bolts in (("loose", {"nuts": "socket"}), ("captive", {"nuts": "captive"})):
             op = self.bracket(**bolts).design.operations[0]
             holes[name] = op.bolts.holes_at([(0.0, 75.0)], True)[0]
         self.assertAlmostEqual(holes["loose"].diameter, (13.5 + 30.0) / 2, delta=0.3)

@@ -270,7 +270,7 @@ WORK = (
         "captive-nut",
         "Captive nut",
         "holes and bolts",
-        "A nut welded behind a wall before it is closed in. A countersunk screw of its thread holds it in the middle of its hole meanwhile. A loose nut behind a closed wall needs a hole opposite for the socket instead.",
+        "A nut welded behind a wall before it is closed in. A countersunk screw of its thread holds it in the middle of its hole meanwhile. A nut put on inside a closed rail needs a hole opposite for its socket instead. Bolts through both walls need crush sleeves.",
         "bolt",
         fields="nuts",
     ),

@@ -3,7 +3,7 @@
 Its upper edge lies along the rail's underside, so that the heights on it are a gauge block's.
 """
 
-from nodulant.drawn.dimension import Span, dimension
+from nodulant.drawn.dimension import Edge, Span, dimension
 from nodulant.frame.model import Placed
 from nodulant.frame.ops.subframes.subframe import Subframe
 from nodulant.geometry.outline import line, rectangle
@@ -38,15 +38,17 @@ def mark_cards(survey: Survey, placed: Placed, side: Side) -> list[Pattern]:
     datum = f"{as_place(placed.centre_mm - anchor.x_mm)} {anchor.name}"
     after = f"after: line across {as_length(abs(back))} {'rearward' if back >= 0 else 'forward'}, line along {as_length(abs(op.up_mm))} {'up' if op.up_mm >= 0 else 'down'}"
     rows = (f"{op.name} · marks · {side[0].upper()}", "long line = rail's underside", f"first cross: {datum}", after)
-    marks = [("before", 0.0, low), *([("after", back, high)] if moved else [])]
+    marks: list[tuple[str, float, float, Edge, float]] = [("before", 0.0, low, "left", left)]
+    if moved:
+        marks.append(("after", back, high, "right", right))
     measured = tuple(
         dimension(
             f"gauge block {when}, from the rail's underside",
-            Span(edge="right", a=0.0, b=y, from_a=right, from_b=x),
+            Span(edge=edge, a=0.0, b=y, from_a=end, from_b=x),
             PLACE_MM,
             critical=True,
         )
-        for when, x, y in marks
+        for when, x, y, edge, end in marks
         if abs(y) > SAME_MM
     )
     along = (

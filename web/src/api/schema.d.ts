@@ -3087,7 +3087,7 @@ export interface components {
              * @default loose
              * @enum {string}
              */
-            nuts: "loose" | "captive";
+            nuts: "loose" | "captive" | "socket";
             /**
              * Per End
              * @default 4

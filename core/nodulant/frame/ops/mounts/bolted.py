@@ -58,11 +58,15 @@ class BoltGroup(Piece):
     sleeves: Annotated[bool, Shown("Crush sleeves welded through")] = False
     """Crush sleeves through the rail, where it is closed."""
     nuts: Annotated[
-        Literal["loose", "captive"],
+        Literal["loose", "captive", "socket"],
         Shown(
             "Nuts",
-            choices={"loose": "put on by hand", "captive": "welded inside, captive"},
-            note="Captive ones go in before the rail is closed; loose ones behind a closed wall need a socket's hole in the other.",
+            choices={
+                "loose": "outside, bolts through all walls",
+                "captive": "welded inside, captive",
+                "socket": "inside, through a socket's hole",
+            },
+            note="In a closed rail. Captive ones go in before it is closed; a socket's hole lies in the wall opposite each.",
         ),
     ] = "loose"
     positions: Annotated[
@@ -84,9 +88,14 @@ class BoltGroup(Piece):
         """Nuts welded to the inside of the wall that is bolted to; sleeves have none."""
         return self.nuts == "captive" and not self.sleeves
 
+    @property
+    def one_wall(self) -> bool:
+        """Whether it clamps one wall of a closed rail, so that its preload bends none in."""
+        return self.nuts != "loose" and not self.sleeves
+
     def socket_mm(self, closed: bool) -> float | None:
         """Hole in a closed rail's other wall through which a socket reaches the nut; None where none is needed."""
-        if not closed or self.sleeves or self.captive:
+        if not closed or self.sleeves or self.nuts != "socket":
             return None
         return float(math.ceil(SOCKET_PER_D * self.bolt().size.diameter_mm + SOCKET_CLEAR_MM))
 
@@ -105,15 +114,16 @@ class BoltGroup(Piece):
 
     def bought(self, name: str, count: int, plates_mm: float, on: OnRail) -> tuple[Needed, ...]:
         """``count`` bolts through plates and one wall of the rail, or through all of it in crush sleeves."""
+        closed = on.rail.closed or on.here.boxed
         if not self.sleeves:
             bolts = BoltsNeeded(
                 name=name,
                 size=self.size,
                 grade=self.grade,
-                grip_mm=plates_mm + on.here.wall,
+                grip_mm=plates_mm + (on.here.width if closed and not self.one_wall else on.here.wall),
                 count=count,
                 captive=self.captive,
-                socket_mm=self.socket_mm(on.rail.closed or on.here.boxed),
+                socket_mm=self.socket_mm(closed),
             )
             return (bolts,)
         bolt, steel = self.bolt(), find_steel("mild")
@@ -220,7 +230,7 @@ def bolt_checks(bolts: BoltGroup, plate_mm: float, steel_id: str, on: OnRail) ->
             remedy="A thicker plate or more edge.",
         ),
     ]
-    if (on.rail.closed or on.here.boxed) and not bolts.captive:
+    if (on.rail.closed or on.here.boxed) and not bolts.one_wall:
         rows.append(_crush_check(bolts, on))
     return tuple(rows)
 
@@ -240,7 +250,7 @@ def _crush_check(bolts: BoltGroup, on: OnRail) -> CheckSpec:
         words="preload bends a closed section's walls in, the wrench reads true, and the joint loosens; wall: where it yields under the washer, N",
         station_mm=on.span.centre_mm,
         same_as_stock=bolts.sleeves,
-        remedy="Weld a crush sleeve through for every bolt, or captive nuts behind the wall that it clamps.",
+        remedy="Weld a crush sleeve through for every bolt, or nuts inside, captive or through a socket's hole, so that one wall is clamped.",
     )
 
 
@@ -348,12 +358,13 @@ def bolt_figures(bolts: BoltGroup, area_mm2: float, steel_id: str, across_mm: fl
 def drill_step(bolts: BoltGroup, count: int, at: str) -> StepSpec:
     """Drill the rail for its bolts, through the plate as a template."""
     sleeve = " for their crush sleeves, welded in on both sides before the rail is closed" if bolts.sleeves else ""
+    socket = bolts.socket_mm(closed=True)
     nuts = (
         " A weld nut behind each, held in the middle of its hole by a countersunk screw of the same thread while it is"
         " welded, thread clean: before the rail is closed, or through its open end or a window."
         if bolts.captive
-        else f" A closed rail takes a hole of {as_thickness(bolts.socket_mm(closed=True) or 0.0)} in its other wall, opposite each, for the socket; plugged or capped afterwards."
-        if not bolts.sleeves
+        else f" A closed rail takes a hole of {as_thickness(socket)} in its other wall, opposite each, for the socket; capped afterwards."
+        if socket is not None
         else ""
     )
     return StepSpec(
