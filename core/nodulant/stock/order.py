@@ -403,7 +403,7 @@ def _weld_rows(welds: tuple[WeldMetal, ...]) -> list[OrderRow]:
             quantity=gas,
             unit="m3",
             amount=as_amount("gas", gas),
-            words=f"{minutes:.0f} minutes of arc",
+            words=_counted(max(round(minutes), 1), "minute") + " of arc",
             key="gas",
         ),
     ]
