@@ -8,7 +8,7 @@ import numpy as np
 from nodulant.asbuilt.log import OverrideEntry
 from nodulant.axles.hose import Hose
 from nodulant.axles.points import HardPoint
-from nodulant.build.plan import ALONG_STEP
+from nodulant.build.general import ALONG_STEP
 from nodulant.clearance.apart import apart
 from nodulant.clearance.obstacle import BarShape, BoxShape, Obstacle
 from nodulant.clearance.placed_things import standing_of

@@ -59,7 +59,7 @@ class Fits(Shop):
         base = self.option.head().number
         design = {**self.step, "obstacles": gone}
         self.send("post", f"/options/{self.option.pk}/revisions", {"base": base, "design": design, "note": "no tank"})
-        for step in ("teardown", "loads-off", "supports"):
+        for step in ("teardown", "loads-off", "supports", "springs"):
             response, _ = self.send("post", f"/options/{self.option.pk}/sign", {"step": step})
             self.assertEqual(response.status_code, 200)
         response, _ = self.send("post", f"/options/{self.option.pk}/sign", {"step": "take-along"})
@@ -68,7 +68,7 @@ class Fits(Shop):
         self.send(
             "post", f"/jobs/{self.job.pk}/reasons", {"subject": "take-along", "reason": "tank is off the vehicle"}
         )
-        response, _ = self.send("post", f"/options/{self.option.pk}/sign", {"step": "brace"})
+        response, _ = self.send("post", f"/options/{self.option.pk}/sign", {"step": "rear-step/brace/both"})
         self.assertEqual(response.status_code, 200)
 
 

@@ -1,105 +1,31 @@
-"""Steps of a job in an order that keeps every prerequisite before its step.
+"""Steps of a job as a graph, in an order that keeps every prerequisite before its step.
 
-General steps come from the job, the others from its operations. A step needs all general
-steps of earlier phases and all steps of its own operation and side in earlier phases; the
-order is by phase, then operation, then side. State comes from the log.
+General steps come from the job, the others from its operations. A step needs all general steps of
+earlier phases, all earlier steps of its own operation on its rail, and those that a rule of the trade
+puts before it; the order is by phase, then operation, then side. State comes from the log.
 """
 
 from bisect import bisect_left
+from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Literal
+from typing import Literal, NamedTuple
 
 from nodulant.asbuilt.log import Entry, OverrideEntry, SignOffEntry, standing
+from nodulant.build.general import general_steps
+from nodulant.build.rules import Stretch, pairs
 from nodulant.frame.ops.union import Operation
 from nodulant.parts.apart import named_apart
-from nodulant.parts.sides import on_sides
-from nodulant.parts.specs import PHASES, HoldPoint, StepSpec
-from nodulant.survey.vehicle import Feature
-from nodulant.units.inline import as_length
+from nodulant.parts.sides import Side, on_sides
+from nodulant.parts.specs import PHASES, StepSpec
+from nodulant.survey.vehicle import Survey
 
 StepStatus = Literal["waiting", "open", "done", "overridden"]
-SUPPORTS = "Rated stands on flat concrete, never only a jack; wheels chocked."
-TEARDOWN = "teardown"
-ALONG_STEP = "take-along"
 RANK = {phase: i for i, phase in enumerate(PHASES)}
-
-TAKE_ALONG = StepSpec(
-    key=ALONG_STEP,
-    phase="prepare",
-    title="What goes along or is in the way clears: release the cut",
-    detail="Engine, sump, steering, column, tank, exhaust, anti-roll bar and hoses: each has a clearance, is not there, or has a way out.",
-    minutes=20,
-    hold=HoldPoint(kind="look", ask="Every row of the take-along list is settled"),
-)
-
-GENERAL: tuple[StepSpec, ...] = (
-    StepSpec(
-        key=TEARDOWN,
-        phase="survey",
-        title="Survey complete: release teardown",
-        detail="Every reading that teardown destroys is in the survey.",
-        minutes=15,
-        hold=HoldPoint(kind="look", ask="All readings taken before teardown"),
-    ),
-    StepSpec(
-        key="loads-off",
-        phase="prepare",
-        title="Loads and fluids off",
-        detail="Battery off, tank and lines away or shielded, brake lines off the cut, springs unloaded with the supports already on the frame.",
-        minutes=120,
-        tools=("stands", "shields"),
-        cautions=("Springs store energy.", "Fuel vapour: no flame, no sparks.", SUPPORTS),
-    ),
-    StepSpec(
-        key="supports",
-        phase="prepare",
-        title="Frame on stands",
-        detail="Level, both sides, on either side of the cut.",
-        minutes=45,
-        people=2,
-        tools=("stands", "level"),
-        cautions=(SUPPORTS,),
-        hold=HoldPoint(kind="look", ask="It stands without the jack and does not rock"),
-    ),
-    StepSpec(
-        key="brace",
-        phase="brace",
-        title="Brace both sides of the cut",
-        detail=f"A tie across and along the rails, unless a crossmember lies within {as_length(150)} of the cut.",
-        minutes=60,
-        tools=("square tube", "welder"),
-        cautions=(SUPPORTS,),
-    ),
-    StepSpec(
-        key="paint",
-        phase="finish",
-        title="Inspect, prime and paint",
-        detail="Look for undercut, missed roots and porosity; bare metal, two coats of epoxy.",
-        minutes=120,
-        cautions=("Respirator: zinc and paint fumes.",),
-        hold=HoldPoint(kind="look", ask="Welds looked at by a second person"),
-    ),
-    StepSpec(
-        key="prove",
-        phase="prove",
-        title="As-built readings",
-        detail="Every reading of the cut and its plates, both sides.",
-        minutes=60,
-        tools=("tape", "depth gauge", "calliper"),
-    ),
-    StepSpec(
-        key="retorque",
-        phase="prove",
-        title="Road test and re-torque after 100 km",
-        detail="Welds, bolts, joints, rubbing marks; again after 1000 km.",
-        minutes=90,
-    ),
-)
 
 
 Locked = frozenset[str]
-"""Ids of steps that wait for something outside the plan."""
+"""Ids of steps that wait for something outside the plan, and of operations that may not be welded to their axle."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,25 +44,37 @@ class Step:
 
 
 def build_plan(
+    survey: Survey,
     operations: tuple[Operation, ...],
-    features: tuple[Feature, ...],
     entries: tuple[Entry, ...],
     locked: Locked,
     more: tuple[StepSpec, ...] = (),
+    *,
+    hangs: bool = False,
 ) -> tuple[Step, ...]:
-    """All steps in order; a lock locks signing its step, never designing. ``more`` are general steps of the parts at hand."""
-    rows: list[tuple[StepSpec, str | None, str | None]] = [(spec, None, None) for spec in (*GENERAL, *more)]
-    rows += _operation_rows(operations, {f.id: f.name for f in features})
-    rows.sort(key=lambda row: RANK[row[0].phase])
+    """All steps in order; a lock locks signing its step, never designing.
+
+    ``more`` are general steps of the parts at hand; ``hangs`` says that a suspension is planned. Raises InputError and
+    UnknownReference for an operation that has no place.
+    """
+    general = (*general_steps(operations, hangs=hangs), *more)
+    rows = [Row(spec, None, None) for spec in general]
+    rows += _operation_rows(operations, {f.id: f.name for f in survey.features})
+    rows.sort(key=lambda row: RANK[row.spec.phase])
+    ruled: dict[int, list[int]] = {}
+    for before, after, _ in pairs(rows, stretches_of(survey, operations)):
+        # what a rule puts first stands in an earlier phase, or earlier in its own: the order holds by itself
+        if before < after:
+            ruled.setdefault(after, []).append(before)
     ranks: list[int] = []
     own: dict[Owner, list[int]] = {}
     signed = {e.step: e for e in standing(entries) if isinstance(e, SignOffEntry)}
     passed = {e.subject: e for e in standing(entries) if isinstance(e, OverrideEntry)}
     steps: list[Step] = []
     state: dict[str, StepStatus] = {}
-    for spec, operation, side in rows:
+    for number, (spec, operation, side) in enumerate(rows):
         id_ = spec.key if operation is None else f"{operation}/{spec.key}/{side}"
-        needs = _needs(steps, ranks, own, (operation, side), RANK[spec.phase])
+        needs = _needs(steps, ranks, own, (operation, side), RANK[spec.phase], ruled.get(number, ()))
         # logs from before things in one piece had steps of their own signed them side by side
         older = f"{operation}/{spec.key}/left" if side == "both" else id_
         sign, reason = signed.get(id_) or signed.get(older), passed.get(id_) or passed.get(older)
@@ -148,19 +86,37 @@ def build_plan(
     return tuple(steps)
 
 
-def _operation_rows(
-    operations: tuple[Operation, ...], names: dict[str, str]
-) -> list[tuple[StepSpec, str | None, str | None]]:
-    rows: list[tuple[StepSpec, str | None, str | None]] = []
+class Row(NamedTuple):
+    """A step before it is known what it waits for."""
+
+    spec: StepSpec
+    operation: str | None
+    side: str | None
+
+
+def _operation_rows(operations: tuple[Operation, ...], names: dict[str, str]) -> list[Row]:
+    rows: list[Row] = []
     for op in operations:
-        specs = _steps(op, names.get(op.anchor.anchor_id, op.anchor.anchor_id))
         sides: tuple[str, ...] = ("both",) if op.one_piece else on_sides(op.side)
-        rows += [(spec, op.id, side) for side in sides for spec in specs]
-    titles = named_apart([(spec.title, own) for spec, own, _ in rows], {op.id: op.name for op in operations})
+        for spec in _steps(op, names.get(op.anchor.anchor_id, op.anchor.anchor_id)):
+            once = spec.once and len(sides) > 1
+            rows += [Row(spec, op.id, side) for side in (("both",) if once else sides)]
+    named = [(row.spec.title, row.operation or "") for row in rows]
+    titles = named_apart(named, {op.id: op.name for op in operations})
     return [
-        (spec if spec.title == title else spec.model_copy(update={"title": title}), own, side)
-        for (spec, own, side), title in zip(rows, titles, strict=True)
+        row if row.spec.title == title else row._replace(spec=row.spec.model_copy(update={"title": title}))
+        for row, title in zip(rows, titles, strict=True)
     ]
+
+
+def stretches_of(survey: Survey, operations: tuple[Operation, ...]) -> dict[tuple[str, Side], Stretch]:
+    """From where to where each operation works on each rail; nothing for work beside the rails. Raises UnknownReference."""
+    return {
+        (op.id, side): (span.start_mm, span.end_mm)
+        for op in operations
+        for side in on_sides(op.side)
+        for span in [op.span(survey.rails.of(side), survey.features, f"/design/operations/{op.id}")]
+    }
 
 
 @lru_cache(maxsize=128)
@@ -174,19 +130,26 @@ NOBODY: Owner = (None, None)
 
 
 def _needs(
-    steps: list[Step], ranks: list[int], own: dict[Owner, list[int]], owner: Owner, rank: int
+    steps: list[Step],
+    ranks: list[int],
+    own: dict[Owner, list[int]],
+    owner: Owner,
+    rank: int,
+    ruled: Iterable[int],
 ) -> tuple[str, ...]:
-    """Steps that come first: general ones and those of its own operation and side, of earlier phases or before it in its own.
+    """Steps that come first: general ones of earlier phases, its own operation's on its rail, and what a rule puts before it.
 
     ``ranks`` are those of ``steps``, which never fall; ``own`` says which of them belong to whom.
     """
-    mine, earlier = own.get(owner, []), bisect_left(ranks, rank)
-    if owner == NOBODY:
-        first = sorted({*range(earlier), *mine})
+    earlier, (operation, side) = bisect_left(ranks, rank), owner
+    if operation is None:
+        first = {*range(earlier), *own.get(owner, ()), *ruled}
     else:
         general = own.get(NOBODY, [])
-        first = sorted([*general[: bisect_left(general, earlier)], *mine])
-    return tuple(steps[k].id for k in first)
+        sides = ("left", "right", "both") if side == "both" else (side, "both")
+        mine = [k for own_side in sides for k in own.get((operation, own_side), ())]
+        first = {*general[: bisect_left(general, earlier)], *mine, *ruled}
+    return tuple(steps[k].id for k in sorted(first))
 
 
 def _step(
@@ -200,7 +163,8 @@ def _step(
     state: dict[str, StepStatus],
     locked: Locked,
 ) -> Step:
-    open_ = all(state[n] in {"done", "overridden"} for n in needs) and id_ not in locked
+    held = id_ in locked or (operation in locked and "welds-axle" in spec.acts)
+    open_ = all(state[n] in {"done", "overridden"} for n in needs) and not held
     status: StepStatus = "done" if sign else "overridden" if passed else "open" if open_ else "waiting"
     who = sign or passed
     return Step(

@@ -30,6 +30,7 @@ def steering_steps(suspensions: tuple[Suspension, ...]) -> tuple[StepSpec, ...]:
             people=2,
             tools=("square", "level", "angle gauge"),
             cautions=(NEVER,),
+            acts=("mocks-up",),
         ),
         StepSpec(
             key=SENSE_STEP,
@@ -50,6 +51,7 @@ def steering_steps(suspensions: tuple[Suspension, ...]) -> tuple[StepSpec, ...]:
             people=2,
             tools=("angle gauge", "feeler blocks"),
             hold=HoldPoint(kind="look", ask="Nothing touches, the same to both sides"),
+            acts=("moves-by-hand",),
         ),
         StepSpec(
             key="steer-hardware",

@@ -4,7 +4,8 @@ from dataclasses import dataclass, replace
 
 from nodulant.asbuilt.compare import AskedReading, as_built_state, asked_readings, reading_checks
 from nodulant.asbuilt.log import overridden
-from nodulant.build.plan import ALONG_STEP, TAKE_ALONG, TEARDOWN, Step, build_plan
+from nodulant.build.general import ALONG_STEP, TAKE_ALONG, TEARDOWN
+from nodulant.build.plan import Step, build_plan
 from nodulant.build.steering_steps import SENSE_STEP, steering_steps
 from nodulant.checks.apart import told_apart
 from nodulant.checks.check import Check, order
@@ -215,8 +216,12 @@ def _steps(inputs: Inputs, teardown_locked: bool, along: tuple[Along, ...], chec
     reversed_ = any(c.limit_id == "steer-sense" and c.verdict == "fails" for c in checks)
     locks = {TEARDOWN: teardown_locked, ALONG_STEP: cut_locked(inputs, along), SENSE_STEP: reversed_}
     more = (*((TAKE_ALONG,) if along else ()), *steering_steps(inputs.design.suspensions))
-    locked = frozenset(step for step, on in locks.items() if on)
-    return build_plan(inputs.design.operations, inputs.survey.features, inputs.as_built.entries, locked, more)
+    # nothing is welded to a cast housing: its step stays shut until the design clears it
+    cast = (c.id.split(":")[1] for c in checks if c.limit_id == "cast-clear" and c.verdict == "fails")
+    locked = frozenset((*(step for step, on in locks.items() if on), *cast))
+    own = inputs.design
+    hangs = bool(own.suspensions)
+    return build_plan(inputs.survey, own.operations, inputs.as_built.entries, locked, more, hangs=hangs)
 
 
 def _where_it_stands(check: Check, routes: dict[Side, Route]) -> Check:

@@ -1,6 +1,6 @@
 """All gauges of a design, in the order they are needed."""
 
-from nodulant.build.plan import GENERAL
+from nodulant.build.general import general_steps
 from nodulant.gauges.braces import braces
 from nodulant.gauges.frame_here import rails_here
 from nodulant.gauges.gauge import Gauge, size_of
@@ -36,7 +36,8 @@ def gauges_of(inputs: Inputs) -> tuple[Gauge, ...]:
         *pinions(design.suspensions),
     ]
     phases = {op.id: {s.phase for s in op.steps("")} for op in design.operations}
-    phases[EVERY] = {s.phase for s in GENERAL}.union(*phases.values())
+    general = general_steps(design.operations, hangs=bool(design.suspensions))
+    phases[EVERY] = {s.phase for s in general}.union(*phases.values())
     ready = (_at_a_step(g, phases[g.operation or EVERY]) for g in found)
     sized = (g.model_copy(update={"size": size_of(g)}) for g in ready)
     return tuple(sorted(sized, key=lambda g: RANK[g.phase]))

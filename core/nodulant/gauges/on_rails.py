@@ -22,6 +22,8 @@ SLACK_MM = 0.1
 """A plug is thinner than its hole by this."""
 LEVEL_MM = 0.5
 NEAR_MM = 300.0
+BRACING = frozenset({"brace", "slide"})
+"""Steps that ask for what keeps the rails apart."""
 HEADS_MM = 25.0
 """Length of a pointer: a finger's hold behind the wall."""
 
@@ -76,7 +78,7 @@ def spreaders(here: RailsHere) -> Iterator[Gauge]:
 
 def beside_cuts(here: RailsHere, placed: Placed) -> list[tuple[float, str]]:
     """Stock stations ahead of what is cut through and behind it, where there is rail."""
-    if not placed.op.saws_through:
+    if not any(step.key in BRACING for step in placed.op.steps("")):
         return []
     rail = here.survey.rails.left
     at = [(cut.start_mm - CLEAR_MM, "ahead of the cut") for cut in placed.cuts[:1]]

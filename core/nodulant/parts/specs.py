@@ -21,6 +21,28 @@ PHASES: tuple[Phase, ...] = (
 )
 
 
+Act = Literal[
+    "supports",
+    "frees-springs",
+    "braces",
+    "unbraces",
+    "drills-corners",
+    "cuts",
+    "moves",
+    "goes-inside",
+    "shuts",
+    "mocks-up",
+    "moves-by-hand",
+    "joints-out",
+    "welds",
+    "welds-mount",
+    "reads-runout",
+    "welds-axle",
+    "reads-runout-again",
+]
+"""What a step does that decides which other steps come before it and after it."""
+
+
 class HoldPoint(Frozen):
     """A reading or a look that must pass before the next step opens."""
 
@@ -44,6 +66,12 @@ class StepSpec(Frozen):
     hold: HoldPoint | None = None
     hides: str = ""
     """What cannot be reached afterwards."""
+    acts: tuple[Act, ...] = ()
+    once: bool = False
+    """Taken once for both rails, where the operation is on both."""
+    undo: str = ""
+    """How it is undone, up to its operation's step ``undo_until``; empty where it is not, or by a step of its own."""
+    undo_until: str = ""
 
 
 class ReadingSpec(Frozen):

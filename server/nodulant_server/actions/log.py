@@ -9,7 +9,7 @@ from pydantic import TypeAdapter
 from nodulant.asbuilt.compare import asked_readings
 from nodulant.asbuilt.log import Entry, ReadingEntry, SignOffEntry, standing
 from nodulant.base.errors import InputError
-from nodulant.build.plan import ALONG_STEP, TEARDOWN
+from nodulant.build.general import ALONG_STEP, TEARDOWN
 from nodulant.build.steering_steps import SENSE_STEP
 from nodulant.evaluate import Want, evaluate
 from nodulant.evaluate.suspensions.link_readings import link_readings
@@ -128,7 +128,9 @@ def sign_step(
         raise InputError("this step is signed already", field="/step", found=by, acceptable="withdraw that one first")
     if step.status == "waiting":
         waits = [s.spec.title for s in result.steps if s.id in step.needs and s.status in {"waiting", "open"}]
-        why = "; ".join(waits[:3]) or WAITS_FOR.get(step_id, "something outside the plan")
+        cast = "welds-axle" in step.spec.acts
+        other = "it would be welded to a cast housing" if cast else "something outside the plan"
+        why = "; ".join(waits[:3]) or WAITS_FOR.get(step_id, other)
         raise InputError(
             "this step is not open yet",
             field="/step",

@@ -9630,6 +9630,11 @@ export interface components {
          */
         StepSpec: {
             /**
+             * Acts
+             * @default []
+             */
+            acts: ("supports" | "frees-springs" | "braces" | "unbraces" | "drills-corners" | "cuts" | "moves" | "goes-inside" | "shuts" | "mocks-up" | "moves-by-hand" | "joints-out" | "welds" | "welds-mount" | "reads-runout" | "welds-axle" | "reads-runout-again")[];
+            /**
              * Cautions
              * @default []
              */
@@ -9647,6 +9652,11 @@ export interface components {
             /** Minutes */
             minutes: number;
             /**
+             * Once
+             * @default false
+             */
+            once: boolean;
+            /**
              * People
              * @default 1
              */
@@ -9663,6 +9673,16 @@ export interface components {
              * @default []
              */
             tools: string[];
+            /**
+             * Undo
+             * @default
+             */
+            undo: string;
+            /**
+             * Undo Until
+             * @default
+             */
+            undo_until: string;
         };
         /**
          * StockStop

@@ -36,6 +36,11 @@ export function StepCard({ job, step, steps }: { job: JobHead; step: Step; steps
           Afterwards out of reach: <b>{spec.hides}</b>.
         </Text>
       )}
+      {spec.undo && step.status !== "done" && (
+        <Text fontSize="14px" mt="1">
+          {undone(step, steps)}
+        </Text>
+      )}
       {spec.cautions.map((caution) => (
         <Text key={caution} mt="2" p="2" bg="panel" borderLeftWidth="4px" borderColor="removed" fontSize="14px">
           {caution}
@@ -69,6 +74,15 @@ export function StepCard({ job, step, steps }: { job: JobHead; step: Step; steps
       )}
     </Box>
   );
+}
+
+/** How a step is undone, and up to which later one. */
+function undone(step: Step, steps: readonly Step[]): string {
+  const { undo, undo_until } = step.spec;
+  const last = steps.find(
+    (s) => s.operation === step.operation && s.spec.key === undo_until && (s.side === step.side || s.side === "both"),
+  );
+  return `Can be undone${last ? ` until '${last.spec.title}'` : ""}: ${undo}.`;
 }
 
 /** Gauges that the step asks for. */

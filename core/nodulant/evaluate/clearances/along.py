@@ -14,7 +14,7 @@ from nodulant.axles.steering import Rack
 from nodulant.axles.suspension import Suspension
 from nodulant.base.memo import remembered
 from nodulant.base.model import Frozen
-from nodulant.build.plan import ALONG_STEP
+from nodulant.build.general import ALONG_STEP
 from nodulant.checks.check import Check, Subject, Why, judge, not_computed
 from nodulant.checks.hose_rules import hose_checks
 from nodulant.clearance.apart import apart

@@ -186,10 +186,11 @@ class CrossmemberChange(AtPlace):
                     key="out",
                     phase="cut",
                     title=f"Take out the crossmember '{self.target_id}'",
-                    detail="A bar across beside it first: it is what keeps the rails apart and level.",
+                    detail="A bar across beside it first: it is what keeps the rails apart and level. Rivets: heads ground off, a relief hole drilled into each shank, punched through; never cut by flame.",
                     minutes=60,
-                    tools=("square tube", "grinder"),
+                    tools=("square tube", "grinder", "drill", "punch"),
                     cautions=(DUST, HOT),
+                    acts=("cuts",),
                 )
             )
         if self.act != "remove":

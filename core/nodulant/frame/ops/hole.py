@@ -274,12 +274,13 @@ class WebHole(AtPlace):
             return [
                 StepSpec(
                     key="plug",
-                    phase="weld",
+                    phase="fit",
                     title=f"Plug the {as_thickness(self.diameter_mm)} hole",
                     detail=f"{at}: {how}; ground flush and inspected for full penetration, or it counts as a hole.",
                     minutes=30,
                     tools=("welder", "grinder"),
                     cautions=(HOT,),
+                    acts=("goes-inside",),
                 )
             ]
         if self.work == "pass":
@@ -300,20 +301,22 @@ class WebHole(AtPlace):
             rows.append(
                 welded(
                     key="washers",
-                    phase="weld",
+                    phase="fit",
                     title="Weld washers",
                     detail=words,
                     minutes=15,
+                    acts=("goes-inside",),
                 )
             )
         if self.work == "sleeve":
             rows.append(
                 welded(
                     key="sleeve",
-                    phase="weld",
+                    phase="fit",
                     title="Weld the crush sleeve",
                     detail="Through both walls before the rail is closed; ends square to the bolt's head, flush or a hair proud, welded both sides.",
                     minutes=40,
+                    acts=("goes-inside",),
                 )
             )
         return rows

@@ -1,7 +1,8 @@
 """Steps at which an arc burns, and the reading of a plate's thickness: what every welded piece shares."""
 
-from nodulant.parts.cautions import HOT
-from nodulant.parts.specs import HoldPoint, Phase, ReadingSpec, StepSpec, reading
+from nodulant.parts.cautions import HOT, WHEEL
+from nodulant.parts.specs import Act, HoldPoint, Phase, ReadingSpec, StepSpec, reading
+from nodulant.units.inline import as_length
 
 
 def welded(
@@ -15,8 +16,11 @@ def welded(
     people: int = 1,
     hold: HoldPoint | None = None,
     hides: str = "",
+    acts: tuple[Act, ...] = (),
+    once: bool = False,
 ) -> StepSpec:
-    """A step with the welder, and with its caution; other tools come first."""
+    """A step with the welder, and with its caution; other tools come first. Tacks are cut again until the weld."""
+    tacked = phase == "tack"
     return StepSpec(
         key=key,
         phase=phase,
@@ -28,6 +32,44 @@ def welded(
         cautions=(HOT,),
         hold=hold,
         hides=hides,
+        acts=acts,
+        once=once,
+        undo=UNTACK if tacked else "",
+        undo_until="weld" if tacked else "",
+    )
+
+
+UNTACK = "cut the tacks with a thin wheel and dress them"
+BRACED = "Spreaders and diagonals as listed, tacked or clamped, unless a crossmember lies within {near}."
+
+
+def braces(why: str) -> StepSpec:
+    """Before metal goes: what keeps both rails where they are."""
+    near = as_length(150)
+    return welded(
+        key="brace",
+        phase="brace",
+        title="Brace the rails ahead of the cut and behind it",
+        detail=f"{why} {BRACED.format(near=near)} Only where the cut is: nothing else is braced.",
+        minutes=60,
+        with_tools=("square tube",),
+        acts=("braces",),
+        once=True,
+    )
+
+
+def braces_off() -> StepSpec:
+    """Once its welds are cold."""
+    return StepSpec(
+        key="unbrace",
+        phase="plate",
+        title="Braces off",
+        detail="When every weld here is cold to the hand: tacks cut, not torn, their marks dressed; diagonals read once more without them.",
+        minutes=30,
+        tools=("cut-off wheel", "tape"),
+        cautions=(WHEEL,),
+        acts=("unbraces",),
+        once=True,
     )
 
 

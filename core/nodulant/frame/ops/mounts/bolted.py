@@ -18,6 +18,7 @@ from nodulant.base.shown import Shown
 from nodulant.frame.additions import Hole
 from nodulant.frame.here import OnRail
 from nodulant.frame.ops.fresh import Piece
+from nodulant.frame.ops.welded import welded
 from nodulant.materials import find_steel
 from nodulant.materials.bolts import (
     SOCKET_PER_D,
@@ -360,10 +361,7 @@ def drill_step(bolts: BoltGroup, count: int, at: str) -> StepSpec:
     sleeve = " for their crush sleeves, welded in on both sides before the rail is closed" if bolts.sleeves else ""
     socket = bolts.socket_mm(closed=True)
     nuts = (
-        " A weld nut behind each, held in the middle of its hole by a countersunk screw of the same thread while it is"
-        " welded, thread clean: before the rail is closed, or through its open end or a window."
-        if bolts.captive
-        else f" A closed rail takes a hole of {as_thickness(socket)} in its other wall, opposite each, for the socket; capped afterwards."
+        f" A closed rail takes a hole of {as_thickness(socket)} in its other wall, opposite each, for the socket; capped afterwards."
         if socket is not None
         else ""
     )
@@ -371,11 +369,39 @@ def drill_step(bolts: BoltGroup, count: int, at: str) -> StepSpec:
         key="drill",
         phase="cut",
         title=f"Drill {count} holes of {as_thickness(bolts.hole_mm())}",
-        detail=f"{at}; through the plate as a template, pilot first, from one side square through{sleeve}; edges broken.{nuts}",
+        detail=f"{at}; through the plate as a template, pilot first, then {as_thickness(0.5)} under, reamed to size, from one side square through{sleeve}; edges broken.{nuts}",
         minutes=8 * count,
         tools=("drill", "centre punch"),
         cautions=(DUST,),
     )
+
+
+def inside_steps(bolts: BoltGroup, count: int) -> list[StepSpec]:
+    """What is welded into the rail for its bolts before anything closes it; nothing for loose ones."""
+    if bolts.sleeves:
+        return [
+            welded(
+                key="sleeves",
+                phase="fit",
+                title=f"Weld {count} crush sleeves",
+                detail="Through both walls, ends square, flush or a hair proud, welded on both sides and dressed.",
+                minutes=20 * count,
+                acts=("goes-inside",),
+            )
+        ]
+    if not bolts.captive:
+        return []
+    return [
+        welded(
+            key="nuts",
+            phase="fit",
+            title=f"Weld {count} captive nuts",
+            detail="Each held in the middle of its hole by a countersunk screw of its thread; short beads on its flats by turns, the screw turned now and then; thread run through when cold.",
+            minutes=10 * count,
+            with_tools=("countersunk screw", "tap"),
+            acts=("goes-inside",),
+        )
+    ]
 
 
 def torque_words(bolts: BoltGroup) -> str:

@@ -20,6 +20,7 @@ from nodulant.frame.ops.mounts.bolted import (
     bolt_figures,
     drill_step,
     foot_bolt_check,
+    inside_steps,
     torque_words,
 )
 from nodulant.frame.ops.mounts.tabs import Tabs, carry_checks, fit_checks, tab_figures, tab_shape, unloaded
@@ -366,6 +367,7 @@ class Bracket(AtPlace):
                 people=2,
                 with_tools=("square", "bar"),
                 hold=HoldPoint(kind="reading", ask="Middle of the bracket from its datum", reading="position"),
+                acts=("mocks-up",),
             )
         ]
         if self.fixing != "bolted":
@@ -376,11 +378,13 @@ class Bracket(AtPlace):
                     title="Weld the bracket",
                     detail="Joint and bushing out first; round the ends, no start or stop at a corner.",
                     minutes=45,
+                    acts=("welds", "welds-mount") if self.weld_when == "after-all-checks" else (),
                 )
             )
         if self.fixing != "welded":
             bolts = self.bolts or FOOT_BOLTS
             rows.append(drill_step(bolts, len(self._bolted), at))
+            rows += inside_steps(bolts, len(self._bolted))
             rows.append(
                 StepSpec(
                     key="bolt",

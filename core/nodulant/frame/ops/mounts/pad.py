@@ -203,6 +203,7 @@ class Pad(AtPlace):
                     if self.holds == "bump-stop"
                     else "Plates square and in line at ride height",
                 ),
+                acts=("mocks-up",),
             ),
             welded(
                 key="weld",
@@ -210,6 +211,7 @@ class Pad(AtPlace):
                 title=f"Weld the {NAMES[self.holds]}'s plate",
                 detail="Rubber out first; long edges, no weld straight across the flange.",
                 minutes=40,
+                acts=("welds", "welds-mount"),
             ),
         ]
 
@@ -341,6 +343,7 @@ class AxlePad(AxleWork):
                 tools=("angle gauge", "welder"),
                 cautions=(HOT, "No air in the bellows while its plates are only tacked."),
                 hold=HoldPoint(kind="reading", ask="Middle of the plate from the centre plane", reading="across"),
+                acts=("mocks-up",),
             ),
             welded(
                 key="weld",
@@ -348,6 +351,7 @@ class AxlePad(AxleWork):
                 title=f"Weld the lower {NAMES[self.holds]} plate",
                 detail="Bellows and rubber out; short beads, the tube held straight.",
                 minutes=50,
+                acts=("welds", "welds-mount", "welds-axle"),
             ),
         ]
 

@@ -298,6 +298,7 @@ class SpringBridge(AtPlace):
                 tools=("tube notcher", "level", "welder"),
                 cautions=(HOT, "Springs store energy: out while mounts are only tacked."),
                 hold=HoldPoint(kind="reading", ask="Mounts, left to right", reading="spacing"),
+                acts=("mocks-up",),
             ),
             welded(
                 key="weld",
@@ -305,6 +306,7 @@ class SpringBridge(AtPlace):
                 title=f"Weld the {'hoop' if self.form == 'hoop' else 'spring crossmember'}",
                 detail="After the axle went through bump, droop and roll on the tacks without touching.",
                 minutes=90,
+                acts=("welds", "welds-mount"),
             ),
         ]
 

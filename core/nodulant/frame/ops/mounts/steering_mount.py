@@ -303,11 +303,12 @@ class SteeringMount(AtPlace):
             ),
             welded(
                 key="sleeve",
-                phase="weld",
+                phase="fit",
                 title=f"Weld {n} sleeves for the {self.holds}'s mount",
                 detail="Through both walls before the rail is closed; ends square, flush or a hair proud, welded on both sides.",
                 minutes=20 * n,
                 hides="inside of the rail at the mount",
+                acts=("goes-inside",),
             ),
             StepSpec(
                 key="hang",

@@ -1,8 +1,8 @@
 """The build steps and as-built readings of a notch, as plain data."""
 
-from nodulant.frame.ops.mounts.bolted import drill_step, torque_words
+from nodulant.frame.ops.mounts.bolted import drill_step, inside_steps, torque_words
 from nodulant.frame.ops.notches.notch_plan import NotchPlan
-from nodulant.frame.ops.welded import thickness_reading, welded
+from nodulant.frame.ops.welded import braces, braces_off, thickness_reading, welded
 from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.specs import HoldPoint, ReadingSpec, StepSpec, reading
 from nodulant.units.inline import as_length, as_thickness
@@ -20,6 +20,7 @@ def notch_steps(notch: NotchPlan, place: str) -> list[StepSpec]:
         f"{as_length(notch.depth_mm)} deep, {as_length(2 * notch.half_mouth_mm)} wide at the underside, centre {place}"
     )
     steps = [
+        braces("The cut takes the flange that keeps this rail straight."),
         StepSpec(
             key="mark",
             phase="mark",
@@ -37,6 +38,7 @@ def notch_steps(notch: NotchPlan, place: str) -> list[StepSpec]:
             minutes=20,
             tools=("drill", f"{as_length(12)} bit"),
             cautions=(DUST,),
+            acts=("drills-corners",),
         ),
         StepSpec(
             key="cut",
@@ -50,10 +52,12 @@ def notch_steps(notch: NotchPlan, place: str) -> list[StepSpec]:
             cautions=(WHEEL, DUST, HOT),
             hides="the uncut rail",
             hold=HoldPoint(kind="reading", ask="Depth of the cut from the underside", reading="depth"),
+            acts=("cuts",),
         ),
     ]
     if notch.bolts is not None:
         steps.append(drill_step(notch.bolts, 2 * notch.bolts.per_end, "bracket clamped on"))
+        steps += inside_steps(notch.bolts, 2 * notch.bolts.per_end)
     steps += _plate_steps(notch)
     steps.append(
         StepSpec(
@@ -65,6 +69,7 @@ def notch_steps(notch: NotchPlan, place: str) -> list[StepSpec]:
             people=2,
             tools=("jack", "feeler blocks"),
             hold=HoldPoint(kind="look", ask="Clearance all round at full bump, nothing touches"),
+            acts=("moves-by-hand",),
         )
     )
     if notch.bolts is not None:
@@ -77,9 +82,10 @@ def notch_steps(notch: NotchPlan, place: str) -> list[StepSpec]:
                 minutes=45,
                 tools=("torque wrench",),
                 hides="faying faces",
+                acts=("welds",),
             )
         )
-        return steps
+        return [*steps, braces_off()]
     steps.append(
         StepSpec(
             key="weld",
@@ -90,9 +96,10 @@ def notch_steps(notch: NotchPlan, place: str) -> list[StepSpec]:
             tools=("welder",),
             cautions=(HOT, "Battery and computers disconnected before arc welding."),
             hides="faying faces and roots",
+            acts=("welds",),
         )
     )
-    return steps
+    return [*steps, braces_off()]
 
 
 def _plate_steps(notch: NotchPlan) -> list[StepSpec]:

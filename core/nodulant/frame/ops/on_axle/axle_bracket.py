@@ -257,6 +257,7 @@ class AxleBracket(AxleWork):
                 tools=("square", "angle gauge", "welder"),
                 cautions=(HOT, "Tacks never hold the vehicle over a person."),
                 hold=HoldPoint(kind="reading", ask="Joint's bolt from the centre plane", reading="across"),
+                acts=("mocks-up",),
             ),
             StepSpec(
                 key="weld",
@@ -267,6 +268,7 @@ class AxleBracket(AxleWork):
                 tools=("welder", "straight bar"),
                 cautions=(HOT, "Oil and grease out of the housing first."),
                 hides="the tube under the tabs",
+                acts=("welds", "welds-mount", "welds-axle"),
             ),
         ]
 

@@ -261,6 +261,16 @@ class Truss(AxleWork):
                 hold=HoldPoint(kind="reading", ask="Where the foot begins, from the centre plane", reading="foot"),
             ),
             StepSpec(
+                key="runout",
+                phase="look",
+                title="Runout of both hub flanges, before",
+                detail="Dial gauge on the face and on the rim of each flange, a whole turn; written down with its highest place. The links have been through their travel: the truss fixes their height for good.",
+                minutes=30,
+                tools=("dial gauge",),
+                hold=HoldPoint(kind="look", ask="Runout of both flanges written down"),
+                acts=("reads-runout",),
+            ),
+            StepSpec(
                 key="weld",
                 phase="weld",
                 title="Weld the truss to the tubes",
@@ -269,6 +279,17 @@ class Truss(AxleWork):
                 tools=("welder", "straight bar"),
                 cautions=(HOT, "Oil and seals out of the housing first."),
                 hides="the tubes under the feet",
+                acts=("welds", "welds-mount", "welds-axle"),
+            ),
+            StepSpec(
+                key="runout-again",
+                phase="plate",
+                title="Runout of both hub flanges, after",
+                detail="The same places when it is cold: what is more than before is the tube's bow, drawn back by heat on the other side, or pressed.",
+                minutes=30,
+                tools=("dial gauge",),
+                hold=HoldPoint(kind="look", ask="Runout of both flanges as before, or straightened"),
+                acts=("reads-runout-again",),
             ),
         ]
 

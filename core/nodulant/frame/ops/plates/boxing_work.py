@@ -2,7 +2,7 @@
 
 from nodulant.frame.ops.plates.boxing_plan import BoxingPlan
 from nodulant.frame.ops.welded import thickness_reading, welded
-from nodulant.parts.specs import ReadingSpec, StepSpec
+from nodulant.parts.specs import HoldPoint, ReadingSpec, StepSpec
 from nodulant.units.inline import as_length, as_thickness
 
 
@@ -13,10 +13,12 @@ def boxing_steps(boxing: BoxingPlan) -> list[StepSpec]:
             key="inside",
             phase="fit",
             title="Everything that goes inside the rail",
-            detail="Captive nuts, sleeves, drain holes, earth studs and weld-through primer before the section is closed.",
+            detail=f"What other work welds into the rail is in and looked at. Then its own: a drain hole of {as_thickness(10)} at the lowest place of each end, an earth stud where paint will stay off, nuts or pads for whatever is bolted here later, weld-through primer on every bare face.",
             minutes=60,
             tools=("drill", "primer"),
             hides="the inside of the rail",
+            acts=("goes-inside",),
+            hold=HoldPoint(kind="look", ask="Everything that goes inside is inside"),
         ),
         welded(
             key="fit",
@@ -26,6 +28,7 @@ def boxing_steps(boxing: BoxingPlan) -> list[StepSpec]:
             minutes=60,
             people=2,
             with_tools=("clamps",),
+            acts=("shuts",),
         ),
         welded(
             key="weld",
@@ -34,6 +37,7 @@ def boxing_steps(boxing: BoxingPlan) -> list[StepSpec]:
             detail=_beads(boxing),
             minutes=150,
             hides="the inside of the rail",
+            acts=("welds",),
         ),
     ]
 

@@ -244,6 +244,7 @@ class Repair(Ranged):
                 tools=("cut-off wheel", "hammer"),
                 cautions=(WHEEL, DUST, HOT),
                 hides="the old mount",
+                acts=("cuts",),
             ),
             welded(
                 key="patch",
@@ -252,6 +253,7 @@ class Repair(Ranged):
                 detail=f"{as_thickness(self.thickness_mm)}, edges bevelled, {self.weld.replace('-', ' ')} butt, short beads.",
                 minutes=120,
                 hides="the rail's inside",
+                acts=("shuts", "welds"),
             ),
         ]
         if self.mount:

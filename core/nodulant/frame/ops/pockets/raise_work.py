@@ -28,6 +28,7 @@ def _before(cut: str) -> list[StepSpec]:
             detail="The rail gets its height back before it loses it below.",
             minutes=60,
             with_tools=("clamps",),
+            acts=("braces",),
         ),
     ]
 
@@ -35,15 +36,26 @@ def _before(cut: str) -> list[StepSpec]:
 def _after() -> list[StepSpec]:
     return [
         StepSpec(
+            key="drill",
+            phase="cut",
+            title="Drill the pocket's corners",
+            detail="Where the template's points are: the cut ends in a hole, never in a corner.",
+            minutes=20,
+            tools=("drill",),
+            cautions=(DUST,),
+            acts=("drills-corners",),
+        ),
+        StepSpec(
             key="cut",
             phase="cut",
             title="Cut the pocket",
-            detail="Drill the corners, cut inside the line and dress to it; one rail at a time.",
+            detail="Inside the line, then dressed to it; one rail at a time.",
             minutes=90,
             tools=("drill", "cut-off wheel", "flap disc"),
             cautions=(WHEEL, DUST, HOT),
             hides="the uncut rail",
             hold=HoldPoint(kind="reading", ask="Depth of the pocket at the web", reading="depth"),
+            acts=("cuts",),
         ),
         welded(
             key="floor",
@@ -54,6 +66,7 @@ def _after() -> list[StepSpec]:
             people=2,
             with_tools=("jack", "clamps"),
             hold=HoldPoint(kind="look", ask="Everything that went up clears at full lock and full bump"),
+            acts=("mocks-up",),
         ),
         welded(
             key="weld",
@@ -62,5 +75,6 @@ def _after() -> list[StepSpec]:
             detail="Short beads spread along and around, rail to rail.",
             minutes=120,
             hides="roots and faying faces",
+            acts=("shuts", "welds"),
         ),
     ]

@@ -155,14 +155,25 @@ def pocket_steps(pocket: SpringPocketPlan, datum: str) -> list[StepSpec]:
         through += f", across it up to the line {as_length(pocket.line_mm)} from the {pocket.line_from} face, whose wall stays whole"
     rows = [
         StepSpec(
+            key="corners",
+            phase="cut",
+            title="Drill the slot's corners",
+            detail=f"{at}: {as_thickness(2 * pocket.corner_radius_mm)} in each, before any wheel comes near.",
+            minutes=20,
+            tools=("drill",),
+            cautions=(DUST,),
+            acts=("drills-corners",),
+        ),
+        StepSpec(
             key="slot",
             phase="cut",
             title="Cut the slot for the coilover",
-            detail=f"{at}: {as_length(pocket.length_mm)} long {through}, {as_length(pocket.depth_mm)} up the walls, corners drilled {as_thickness(2 * pocket.corner_radius_mm)}. Where the bolt stands above the rail, the same through the top flange.",
+            detail=f"{at}: {as_length(pocket.length_mm)} long {through}, {as_length(pocket.depth_mm)} up the walls. Where the bolt stands above the rail, the same through the top flange.",
             minutes=60,
-            tools=("drill", "cut-off wheel", "file"),
+            tools=("cut-off wheel", "file"),
             cautions=(DUST, HOT),
             hold=HoldPoint(kind="reading", ask="Middle of the slot from its datum", reading="position"),
+            acts=("cuts",),
         ),
         welded(
             key="bolt",
@@ -171,6 +182,7 @@ def pocket_steps(pocket: SpringPocketPlan, datum: str) -> list[StepSpec]:
             detail=f"{as_length(pocket.bolt_up_mm)} above the underside, square to the rail: drilled through both walls from one side, or the cheeks tacked on one dummy bolt through both; spacers welded to the insides, eye free between them.",
             minutes=60,
             with_tools=("drill", "square"),
+            acts=("goes-inside",),
         ),
     ]
     if pocket.gusset_mm > 0:
@@ -181,6 +193,7 @@ def pocket_steps(pocket: SpringPocketPlan, datum: str) -> list[StepSpec]:
                 title="Weld in zones, the gusset's left open",
                 detail=f"Front end, rear end, lower edge, on the far side first; on the {pocket.line_from} side leave {as_length(pocket.gusset_mm)} under the bolt unwelded until the gusset is tacked there, then close it and the gusset.",
                 minutes=60,
+                acts=("welds", "welds-mount"),
             )
         )
     if pocket.plate_mm > 0:

@@ -22,7 +22,7 @@ from nodulant.frame.ops.through.splice_plates import (
     plate_columns,
     plate_part,
 )
-from nodulant.frame.ops.welded import welded
+from nodulant.frame.ops.welded import braces, braces_off, welded
 from nodulant.frame.ops.words import BUTTS, PLATES
 from nodulant.geometry import Outline
 from nodulant.geometry.outline import rectangle
@@ -144,15 +144,27 @@ class AccessCut(Ranged):
                 minutes=20,
                 tools=("scriber",),
             ),
+            braces("A piece of its side comes out."),
+            StepSpec(
+                key="drill",
+                phase="cut",
+                title="Drill the piece's corners",
+                detail=f"{as_thickness(2 * self.corner_radius_mm)} in each, inside the marks.",
+                minutes=15,
+                tools=("drill",),
+                cautions=(DUST,),
+                acts=("drills-corners",),
+            ),
             StepSpec(
                 key="cut",
                 phase="cut",
                 title="Cut the piece out",
-                detail="Drilled corners, thin wheel, so that the gap stays small. Nothing heavy is moved while it is out.",
+                detail="From hole to hole with a thin wheel, so that the gap stays small. Nothing heavy is moved while it is out.",
                 minutes=45,
-                tools=("drill", "cut-off wheel"),
+                tools=("cut-off wheel",),
                 cautions=(WHEEL, DUST, HOT),
                 hides="the uncut rail",
+                acts=("cuts",),
             ),
             welded(
                 key="close",
@@ -162,6 +174,7 @@ class AccessCut(Ranged):
                 minutes=60,
                 hides="the inside of the rail",
                 hold=HoldPoint(kind="look", ask="What had to go in is in, fixed and protected"),
+                acts=("shuts", "welds"),
             ),
             welded(
                 key="plates",
@@ -172,6 +185,7 @@ class AccessCut(Ranged):
                 with_tools=("clamps",),
                 hides="the butts",
             ),
+            braces_off(),
         ]
 
     def measured_fields(self) -> dict[str, str]:

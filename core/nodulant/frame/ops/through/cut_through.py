@@ -22,7 +22,7 @@ from nodulant.frame.ops.through.splice_plates import (
     plate_columns,
     plate_part,
 )
-from nodulant.frame.ops.welded import welded
+from nodulant.frame.ops.welded import braces, braces_off, welded
 from nodulant.frame.ops.words import BUTTS, PLATES
 from nodulant.frame.place import Place
 from nodulant.geometry import Outline
@@ -30,9 +30,13 @@ from nodulant.materials.weld import throat_after_grinding_mm
 from nodulant.parts.cautions import DUST, HOT, WHEEL
 from nodulant.parts.part import Part, Seam
 from nodulant.parts.specs import CheckSpec, FatigueDetail, HoldPoint, ReadingSpec, StepSpec, reading
-from nodulant.units.inline import as_length, as_place, as_thickness
+from nodulant.units.inline import as_amount, as_length, as_place, as_thickness
 
-BRACE = f"Brace across and along on both sides of the cut, unless a crossmember lies within {as_length(150)}: the rail is about to be in two."
+BRACE = "The rail is about to be in two."
+OPEN_SIDE = "The rail is about to be in two: the cut's open side only, its other side is held already."
+AS_HEAVY = f"An end over {as_amount('mass', 25)} takes a helper, one over {as_amount('mass', 60)} a crane."
+ONE_SIDE = "One side at a time; the other side stays whole until this one is tacked and propped."
+AS_ONE = f"Both sides are cut before anything moves: leave a bridge of {as_length(10)} in each corner here until the other side is cut as far."
 CROWN_MM = 1.5
 """What a bead stands proud before it is ground."""
 SQUARE = f"Plumb, square and level checked against the datum on both rails, diagonals within {as_length(2)}, before anything but tacks."
@@ -177,15 +181,7 @@ class CutThrough(AtPlace):
         """Brace, mark, cut, tack, look, weld and plate."""
         place = f"{as_place(self.place.offset_mm)} {datum}"
         rows = [
-            StepSpec(
-                key="brace",
-                phase="brace",
-                title="Brace the rail "
-                + ("on both sides of the cut" if self.brace == "both" else "on the cut's open side"),
-                detail=BRACE,
-                minutes=60,
-                tools=("square tube", "welder"),
-            ),
+            braces(BRACE if self.brace == "both" else OPEN_SIDE),
             StepSpec(
                 key="mark",
                 phase="mark",
@@ -199,13 +195,16 @@ class CutThrough(AtPlace):
                 key="cut",
                 phase="cut",
                 title="Cut through",
-                detail="One side at a time; the other side stays whole until this one is tacked and propped.",
+                detail=AS_ONE if self.moves_as_one else ONE_SIDE,
                 minutes=60,
                 tools=("cut-off wheel", "flap disc"),
                 cautions=(WHEEL, DUST, HOT),
                 hides="the uncut rail",
+                acts=("cuts",),
             ),
         ]
+        if self.moves_as_one:
+            rows.append(self._move())
         rows += self._joining()
         if self.plates():
             rows.append(
@@ -219,7 +218,27 @@ class CutThrough(AtPlace):
                     hides="the butts",
                 )
             )
-        return rows
+        return [*rows, braces_off()]
+
+    @property
+    def moves_as_one(self) -> bool:
+        """Whether both rails' ends are one thing that moves once both are cut."""
+        return False
+
+    def _move(self) -> StepSpec:
+        """The last bridges, and the end moves."""
+        return StepSpec(
+            key="move",
+            phase="fit",
+            title="Part the last bridges and move the end",
+            detail=f"On its legs or a crane, level, by small steps left and right; onto its measured spacers, then clamped. {AS_HEAVY}",
+            minutes=90,
+            people=2,
+            tools=("jacks", "legs", "spacers", "clamps", "cut-off wheel"),
+            cautions=(WHEEL, "Nobody in or under either part while it moves."),
+            acts=("moves",),
+            once=True,
+        )
 
     def _joining(self) -> list[StepSpec]:
         """Tack and weld."""
@@ -243,6 +262,7 @@ class CutThrough(AtPlace):
                 tools=("welder",),
                 cautions=(HOT, "Battery and computers disconnected before arc welding."),
                 hides="the roots",
+                acts=("welds",),
             ),
         ]
 

@@ -13,7 +13,7 @@ from nodulant.frame.ops.cut_lines import saw_lines
 from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.operation import Adds, RailOperation
 from nodulant.frame.ops.through.splice_plates import DETAIL, Box, ButtWeld, box_parts, joint_of, piece_seams
-from nodulant.frame.ops.welded import welded
+from nodulant.frame.ops.welded import braces_off, welded
 from nodulant.frame.ops.words import BUTTS
 from nodulant.frame.place import Place, resolve
 from nodulant.frame.route import FRONT, Move
@@ -213,6 +213,18 @@ class Narrow(RailOperation):
                 detail="The bar keeps their width and height while the rails move; note both before it goes on.",
                 minutes=45,
                 tools=("square tube", "welder"),
+                once=True,
+            ),
+            StepSpec(
+                key="slide",
+                phase="brace",
+                title="Temporary crossmember that lets one rail slide",
+                detail=f"A tube in a tube, or a bar in clamps, ahead of the stretch and behind it: it keeps both rails level and square and lets one go in by {as_length(2 * self.inward_mm)} while the other stands still. Marked at both ends of its travel; locked before the tacks.",
+                minutes=60,
+                people=2,
+                tools=("square tube", "clamps"),
+                acts=("braces",),
+                once=True,
             ),
             StepSpec(
                 key="mark",
@@ -225,13 +237,26 @@ class Narrow(RailOperation):
             StepSpec(
                 key="cut",
                 phase="cut",
-                title=f"Cut and move the rails {as_length(self.inward_mm)} inward",
-                detail=f"Crossmembers in between are cut {as_length(2 * self.inward_mm)} shorter first, half from each end where their holes allow.",
-                minutes=120,
+                title="Cut at both jogs",
+                detail=f"Crossmembers in between are cut {as_length(2 * self.inward_mm)} shorter first, half from each end where their holes allow. Bridges of {as_length(10)} in the corners stay until all cuts are as far.",
+                minutes=90,
                 people=2,
                 tools=("cut-off wheel",),
                 cautions=(WHEEL, DUST, HOT),
                 hides="the uncut rail",
+                acts=("cuts",),
+            ),
+            StepSpec(
+                key="move",
+                phase="fit",
+                title=f"Part the bridges and move the rails {as_length(self.inward_mm)} inward",
+                detail="By the sliding crossmember, both rails by turns, parallel to the line on the floor; locked and clamped.",
+                minutes=60,
+                people=2,
+                tools=("clamps", "cut-off wheel"),
+                cautions=(WHEEL,),
+                acts=("moves",),
+                once=True,
             ),
             welded(
                 key="tack",
@@ -247,10 +272,12 @@ class Narrow(RailOperation):
                 key="weld",
                 phase="weld",
                 title="Weld the jogs",
-                detail="Short beads, side to side, hand-warm between; brace stays on until cold.",
+                detail="Short beads, side to side, hand-warm between; the crossmember stays locked until cold.",
                 minutes=150,
                 hides="the roots",
+                acts=("welds",),
             ),
+            braces_off(),
         ]
 
     def readings(self, datum: str) -> list[ReadingSpec]:

@@ -70,6 +70,11 @@ class Stretch(CutThrough):
         """Where the rail behind starts."""
         return max(self.length_mm, 0.0)
 
+    @property
+    def moves_as_one(self) -> bool:
+        """Both rails behind it are one end."""
+        return self.side == "both" and self.length_mm != 0
+
     def roles(self) -> tuple[str, ...]:
         """The piece, where one goes in, and the plates."""
         return (("insert",) if self.length_mm > 0 else ()) + super().roles()

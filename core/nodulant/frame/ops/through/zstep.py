@@ -188,6 +188,11 @@ class ZStep(CutThrough):
         line = line_capacity(self.weld_leg_mm, on.here.wall, steel.beside_weld_mpa)
         return (replace(joint, lever_mm=self.overlap_mm, line_n_per_mm=line, line_mm=2 * self.overlap_mm),)
 
+    @property
+    def moves_as_one(self) -> bool:
+        """Both rails behind it are one end."""
+        return self.side == "both"
+
     def roles(self) -> tuple[str, ...]:
         """Riser or spacer, plates, gussets."""
         own = ["post" if self.method == "post" else "riser"] if self.method != "set-on" else []
