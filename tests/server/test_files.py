@@ -8,6 +8,9 @@ import zipfile
 from openpyxl import load_workbook
 
 from nodulant.formats.tables_csv import plain
+from nodulant.search.steps import to_the_end
+from nodulant.stock.nesting.plan import nest
+from tests import fixtures as f
 from tests.server.base import Shop
 
 
@@ -102,3 +105,35 @@ class Files(Shop):
         response = self.client.get(f"/api/options/{self.option.pk}/checklist.pdf")
         self.assertTrue(response.content.startswith(b"%PDF"))
         self.assertIn(self.client.get(f"/api/options/{self.option.pk}/people.csv").status_code, (404, 422))
+
+    def test_the_order_by_laid_out_sheets_as_files(self):
+        """The list that is bought by is the list that was seen: sheets as they were laid out, not strips."""
+        plan = to_the_end(nest(f.job().inputs(self.option.key), 1.0))
+        body = {"plan": plan.model_dump(mode="json")}
+        response, _ = self.send("post", f"/options/{self.option.pk}/order.csv", body)
+        rows = list(csv.DictReader(io.StringIO(response.content.decode("utf-8-sig"))))
+        self.assertTrue(any("sheet" in r["how much"] for r in rows if r["kind"] == "plate"))
+        response, _ = self.send("post", f"/options/{self.option.pk}/order.xlsx", body)
+        self.assertEqual(load_workbook(io.BytesIO(response.content))["Order"].max_row, len(rows) + 1)
+        self.assertEqual(self.send("post", f"/options/{self.option.pk}/order.pdf", body)[0].status_code, 404)
+
+
+class Stands(Shop):
+    def body(self, **more):
+        design = {**self.design(), **more}
+        return {"job_id": self.job.pk, "design": design}
+
+    def test_places_are_found_and_hold(self):
+        response, put = self.send("post", "/supports/places", self.body())
+        self.assertEqual(response.status_code, 200)
+        self.assertGreaterEqual(len(put), 4)
+        _, found = self.send("post", "/supports", self.body(supports=put))
+        self.assertTrue(found["moments"])
+        self.assertTrue(all(s["holds"] for m in found["moments"] for s in m["stands"]))
+        _, bare = self.send("post", "/supports", self.body())
+        self.assertFalse(any(s["holds"] for m in bare["moments"] for s in m["stands"]))
+
+    def test_a_stand_that_cannot_be_is_named(self):
+        wrong = {"id": "s", "name": "Stand", "x_mm": 0, "y_mm": 0, "rating_kg": 0}
+        data = self.refused(self.send("post", "/supports", self.body(supports=[wrong]))[0], 422, "input")
+        self.assertTrue(any("rating_kg" in p["pointer"] for p in data["problems"]))

@@ -38,6 +38,8 @@ CLOSED = (
     ("post", "/gauges"),
     ("post", "/cope"),
     ("get", "/options/1/cope.pdf"),
+    ("post", "/supports"),
+    ("post", "/supports/places"),
     ("post", "/yard/order"),
     ("get", "/yard"),
     ("post", "/options/1/table"),

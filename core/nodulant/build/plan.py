@@ -17,7 +17,7 @@ from nodulant.build.rules import Stretch, pairs
 from nodulant.frame.ops.union import Operation
 from nodulant.parts.apart import named_apart
 from nodulant.parts.sides import Side, on_sides
-from nodulant.parts.specs import PHASES, StepSpec
+from nodulant.parts.specs import PHASES, Act, StepSpec
 from nodulant.survey.vehicle import Survey
 
 StepStatus = Literal["waiting", "open", "done", "overridden"]
@@ -25,7 +25,9 @@ RANK = {phase: i for i, phase in enumerate(PHASES)}
 
 
 Locked = frozenset[str]
-"""Ids of steps that wait for something outside the plan, and of operations that may not be welded to their axle."""
+"""Ids of steps that wait for something outside the plan."""
+Shut = frozenset[tuple[str | None, Act]]
+"""An operation, and what it may not do as it is designed."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,10 +53,12 @@ def build_plan(
     more: tuple[StepSpec, ...] = (),
     *,
     hangs: bool = False,
+    shut: Shut = frozenset(),
 ) -> tuple[Step, ...]:
     """All steps in order; a lock locks signing its step, never designing.
 
-    ``more`` are general steps of the parts at hand; ``hangs`` says that a suspension is planned. Raises InputError and
+    ``more`` are general steps of the parts at hand; ``hangs`` says that a suspension is planned, ``shut`` what an
+    operation may not do as it is designed. Raises InputError and
     UnknownReference for an operation that has no place.
     """
     general = (*general_steps(operations, hangs=hangs), *more)
@@ -78,7 +82,8 @@ def build_plan(
         # logs from before things in one piece had steps of their own signed them side by side
         older = f"{operation}/{spec.key}/left" if side == "both" else id_
         sign, reason = signed.get(id_) or signed.get(older), passed.get(id_) or passed.get(older)
-        step = _step(id_, spec, operation, side, needs, reason, sign, state, locked)
+        held = id_ in locked or any((operation, act) in shut for act in spec.acts)
+        step = _step(id_, spec, operation, side, needs, reason, sign, state, held=held)
         state[id_] = step.status
         own.setdefault((operation, side), []).append(len(steps))
         ranks.append(RANK[spec.phase])
@@ -161,9 +166,9 @@ def _step(
     passed: OverrideEntry | None,
     sign: SignOffEntry | None,
     state: dict[str, StepStatus],
-    locked: Locked,
+    *,
+    held: bool,
 ) -> Step:
-    held = id_ in locked or (operation in locked and "welds-axle" in spec.acts)
     open_ = all(state[n] in {"done", "overridden"} for n in needs) and not held
     status: StepStatus = "done" if sign else "overridden" if passed else "open" if open_ else "waiting"
     who = sign or passed

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from nodulant.asbuilt.compare import AskedReading, as_built_state, asked_readings, reading_checks
 from nodulant.asbuilt.log import overridden
 from nodulant.build.general import ALONG_STEP, TAKE_ALONG, TEARDOWN
-from nodulant.build.plan import Step, build_plan
+from nodulant.build.plan import Shut, Step, build_plan
 from nodulant.build.steering_steps import SENSE_STEP, steering_steps
 from nodulant.checks.apart import told_apart
 from nodulant.checks.check import Check, order
@@ -41,6 +41,8 @@ from nodulant.job.document import Inputs
 from nodulant.job.riding import in_place
 from nodulant.job.touched import completed, deep_axles, touched_axles
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
+from nodulant.parts.specs import Act
+from nodulant.supports.look import look
 from nodulant.survey.before_teardown import Reading, readings_before_teardown
 from nodulant.survey.checklist import checklist
 from nodulant.survey.states import in_state
@@ -216,12 +218,22 @@ def _steps(inputs: Inputs, teardown_locked: bool, along: tuple[Along, ...], chec
     reversed_ = any(c.limit_id == "steer-sense" and c.verdict == "fails" for c in checks)
     locks = {TEARDOWN: teardown_locked, ALONG_STEP: cut_locked(inputs, along), SENSE_STEP: reversed_}
     more = (*((TAKE_ALONG,) if along else ()), *steering_steps(inputs.design.suspensions))
-    # nothing is welded to a cast housing: its step stays shut until the design clears it
-    cast = (c.id.split(":")[1] for c in checks if c.limit_id == "cast-clear" and c.verdict == "fails")
-    locked = frozenset((*(step for step, on in locks.items() if on), *cast))
+    locked = frozenset(step for step, on in locks.items() if on)
     own = inputs.design
     hangs = bool(own.suspensions)
-    return build_plan(inputs.survey, own.operations, inputs.as_built.entries, locked, more, hangs=hangs)
+    entries, shut = inputs.as_built.entries, shut_by_design(inputs, checks)
+    return build_plan(inputs.survey, own.operations, entries, locked, more, hangs=hangs, shut=shut)
+
+
+def shut_by_design(inputs: Inputs, checks: list[Check]) -> Shut:
+    """Welds on a cast housing, and cuts after which something tips on the stands that are placed."""
+    failed = (c.id.split(":")[1] for c in checks if c.limit_id == "cast-clear" and c.verdict == "fails")
+    cast: list[tuple[str | None, Act]] = [(operation, "welds-axle") for operation in failed]
+    own = inputs.design
+    if not own.supports:
+        return frozenset(cast)
+    moments = look(inputs.survey, own.operations, own.supports).moments
+    return frozenset([*cast, *((m.operation, "cuts") for m in moments if m.operation and not m.holds)])
 
 
 def _where_it_stands(check: Check, routes: dict[Side, Route]) -> Check:

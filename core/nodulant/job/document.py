@@ -21,6 +21,7 @@ from nodulant.job.along import AlongNote
 from nodulant.job.rack import MetalRack
 from nodulant.loads.plan import LoadPlan
 from nodulant.parts.limit import LimitChange, StrengthRule
+from nodulant.supports.support import Support
 from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.vehicle import Seat, Survey
 from nodulant.targets.drop import Targets
@@ -49,6 +50,8 @@ class Design(Frozen):
     """Engine, sump, tank, floor: what the user placed for the sweep."""
     along: Annotated[tuple[AlongNote, ...], Field(max_length=8)] = ()
     """What was said of things that go along with a raise or a narrowing."""
+    supports: Annotated[tuple[Support, ...], Field(max_length=30)] = ()
+    """Stands and legs that hold the frame while it is worked on."""
     stock_spares: Literal["not said", "fit", "do not fit"] = "not said"
     """Whether spares of the donor's stock parts still fit after this design."""
     rule: StrengthRule = StrengthRule()
@@ -112,6 +115,8 @@ class Inputs(Frozen):
             name: {"typed", "notes"} if document.assumed else {"typed", "notes", "assumed"}
             for name, document in (("design", self.design), ("survey", self.survey))
         }
+        if not self.design.supports:
+            left_out["design"].add("supports")
         text = self.model_dump_json(
             exclude={**left_out, "shop": {"rack"}, "as_built": {"entries": {"__all__": {"imported"}}}}
         )

@@ -14,6 +14,7 @@ from nodulant.build.steering_steps import SENSE_STEP
 from nodulant.evaluate import Want, evaluate
 from nodulant.evaluate.suspensions.link_readings import link_readings
 from nodulant.job.document import MOST_ENTRIES, AsBuilt, Design, Inputs
+from nodulant.parts.specs import Act
 from nodulant.survey.vehicle import Survey
 from nodulant_server.actions.limits import one_at_a_time, refuse_beyond
 from nodulant_server.models import Job, LogEntry
@@ -28,6 +29,13 @@ WAITS_FOR = {
     SENSE_STEP: "the design steers the wheels the other way",
     ALONG_STEP: "something that goes along has no clearance and no way out yet",
 }
+
+
+SHUT: dict[Act, str] = {
+    "welds-axle": "it would be welded to a cast housing",
+    "cuts": "what it leaves tips on the stands that are placed",
+}
+"""Why a step that does this is shut by its design."""
 
 
 def entries_of(job: Job) -> tuple[Entry, ...]:
@@ -128,9 +136,8 @@ def sign_step(
         raise InputError("this step is signed already", field="/step", found=by, acceptable="withdraw that one first")
     if step.status == "waiting":
         waits = [s.spec.title for s in result.steps if s.id in step.needs and s.status in {"waiting", "open"}]
-        cast = "welds-axle" in step.spec.acts
-        other = "it would be welded to a cast housing" if cast else "something outside the plan"
-        why = "; ".join(waits[:3]) or WAITS_FOR.get(step_id, other)
+        shut = next((SHUT[act] for act in step.spec.acts if act in SHUT), "something outside the plan")
+        why = "; ".join(waits[:3]) or WAITS_FOR.get(step_id, shut)
         raise InputError(
             "this step is not open yet",
             field="/step",

@@ -26,6 +26,10 @@ from nodulant.patterns.collect import patterns_of
 from nodulant.patterns.cope import cope_wrap
 from nodulant.patterns.pattern import Pattern
 from nodulant.stock.order import OrderList, order_list
+from nodulant.supports.bodies import situations
+from nodulant.supports.look import SupportsFound, look
+from nodulant.supports.places import places
+from nodulant.supports.support import Support
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
 from nodulant.units.inline import told_in
@@ -201,6 +205,20 @@ def gauges(request: HttpRequest, body: DraftBody) -> list[Gauge]:
     inputs = drafted(request, body.job_id, body.design, body.survey)
     evaluate(inputs, BARE)
     return list(gauges_of(inputs))
+
+
+@router.post("/supports", response=SupportsFound)
+def supports(request: HttpRequest, body: DraftBody) -> SupportsFound:
+    """How a draft's frame stands on its supports, before each cut and after it."""
+    inputs = drafted(request, body.job_id, body.design, body.survey)
+    return look(inputs.survey, inputs.design.operations, inputs.design.supports)
+
+
+@router.post("/supports/places", response=list[Support])
+def support_places(request: HttpRequest, body: DraftBody) -> list[Support]:
+    """Places for stands that hold every body of a draft through all its cuts; none where no place does."""
+    inputs = drafted(request, body.job_id, body.design, body.survey)
+    return list(places(inputs.survey, situations(inputs.survey, inputs.design.operations)))
 
 
 @router.post("/cope", response=Pattern)

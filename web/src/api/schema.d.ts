@@ -1838,6 +1838,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/supports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Supports
+         * @description How a draft's frame stands on its supports, before each cut and after it.
+         */
+        post: operations["nodulant_server_api_compute_supports"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/supports/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Support Places
+         * @description Places for stands that hold every body of a draft through all its cuts; none where no place does.
+         */
+        post: operations["nodulant_server_api_compute_support_places"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/suspensions/fresh": {
         parameters: {
             query?: never;
@@ -3044,6 +3084,27 @@ export interface components {
             two: string;
         };
         /**
+         * Body
+         * @description A part of the frame with everything on it, from ``start_mm`` to ``end_mm``; its mass and the station of that.
+         */
+        Body: {
+            /** End Mm */
+            end_mm: number;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Name */
+            name: string;
+            /** Start Mm */
+            start_mm: number;
+            /** X Mm */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm: number;
+        };
+        /**
          * BodyPoint
          * @description A point of a body at ride height, frame axes, mm; body -1 is the frame, 0 the axle or upright, 1.. a crank.
          */
@@ -4205,6 +4266,11 @@ export interface components {
              * @enum {string}
              */
             stock_spares: "not said" | "fit" | "do not fit";
+            /**
+             * Supports
+             * @default []
+             */
+            supports: components["schemas"]["Support"][];
             /**
              * Suspensions
              * @default []
@@ -6516,6 +6582,20 @@ export interface components {
             path: string;
         };
         /**
+         * Moment
+         * @description How the bodies stand at one moment.
+         */
+        Moment: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Operation */
+            operation: string | null;
+            /** Stands */
+            stands: components["schemas"]["Stands"][];
+        };
+        /**
          * MountHole
          * @description The hole of a mount in the patch: which feature it serves, its height above the underside and its size, mm.
          */
@@ -7458,6 +7538,16 @@ export interface components {
              * @default 0
              */
             offset_mm: number;
+        };
+        /**
+         * PlanPoint
+         * @description A place on the plan: station, and across to the right, mm.
+         */
+        PlanPoint: {
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
         };
         /**
          * PlatePiece
@@ -9170,6 +9260,39 @@ export interface components {
             right_to_left_mm: number;
         };
         /**
+         * StandLoad
+         * @description What one support carries at most, kg, and that over its rating.
+         */
+        StandLoad: {
+            /** Load Kg */
+            load_kg: number;
+            /** Name */
+            name: string;
+            /** Support */
+            support: string;
+            /** Use */
+            use: number;
+        };
+        /**
+         * Stands
+         * @description One body on its supports; ``margin_mm`` is negative where its centre of mass lies outside of them.
+         */
+        Stands: {
+            body: components["schemas"]["Body"];
+            /** Corners */
+            corners: components["schemas"]["PlanPoint"][];
+            /** Holds */
+            holds: boolean;
+            /** Loads */
+            loads: components["schemas"]["StandLoad"][];
+            /** Margin Mm */
+            margin_mm: number | null;
+            /** Needed Mm */
+            needed_mm: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * StandsAt
          * @description Where the axle stands in a load state: sprung load, N, and wheel travel, mm; None on its stops.
          */
@@ -10075,6 +10198,44 @@ export interface components {
              * @default 0
              */
             z_mm: number;
+        };
+        /**
+         * Support
+         * @description A stand or leg under the frame: where it touches, in the plan of the surveyed frame, and what it is rated for.
+         */
+        Support: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @default stand
+             * @enum {string}
+             */
+            kind: "stand" | "leg" | "tie-down";
+            /** Name */
+            name: string;
+            /**
+             * Rating Kg
+             * @default 1500
+             */
+            rating_kg: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
+         * SupportsFound
+         * @description All moments in order; none where ``missing`` says what is not known.
+         */
+        SupportsFound: {
+            /**
+             * Missing
+             * @default
+             */
+            missing: string;
+            /** Moments */
+            moments: components["schemas"]["Moment"][];
         };
         /**
          * Survey
@@ -14237,6 +14398,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Station"][];
+                };
+            };
+        };
+    };
+    nodulant_server_api_compute_supports: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SupportsFound"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_compute_support_places: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Support"][];
                 };
             };
         };

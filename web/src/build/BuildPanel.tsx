@@ -1,6 +1,7 @@
 import { Box, Text } from "@chakra-ui/react";
 import { NONE, useShown } from "../evaluation/useEvaluation";
 import { Group } from "../fields/controls";
+import { StandsGroup } from "./StandsGroup";
 
 /** How far the build is, and what always holds while working. */
 export default function BuildPanel() {
@@ -28,6 +29,7 @@ export default function BuildPanel() {
           <Text fontSize="14px">{next.spec.detail}</Text>
         </Group>
       )}
+      <StandsGroup />
       <Group title="Always">
         <Box as="ul" ps="4" fontSize="14px" listStyleType="'· '">
           <li>Rated stands on flat concrete, never only a jack; wheels chocked.</li>

@@ -2,8 +2,10 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import { useEffect, useRef, useState } from "react";
 import type { JobHead, Step } from "../api/types";
 import { NONE, useShown } from "../evaluation/useEvaluation";
+import { StandsView } from "./StandsView";
 import { StepCard } from "./StepCard";
 import { StepMark } from "./StepMark";
+import { useStands } from "./useStands";
 
 const NARROW = "(max-width: 47.99em)";
 
@@ -16,6 +18,8 @@ export default function StepList({ job }: { job: JobHead }) {
   useEffect(() => {
     if (picked && matchMedia(NARROW).matches) card.current?.scrollIntoView({ block: "start" });
   }, [picked]);
+  const stands = useStands((s) => s.open);
+  if (stands) return <StandsView />;
   const chosen = steps.find((s) => s.id === picked) ?? steps.find((s) => s.status === "open") ?? steps[0];
   if (!chosen) return <Text p="6">No steps yet: the design makes them.</Text>;
   return (

@@ -1,0 +1,1 @@
+"""What holds the vehicle up while it is worked on: stands, bodies, tipping."""
