@@ -1,10 +1,7 @@
 """Patterns, report and job file of every operation: what leaves the program must be what was computed."""
 
-import base64
 import io
 import math
-import re
-import zlib
 
 import ezdxf
 from django.test import SimpleTestCase
@@ -22,6 +19,7 @@ from nodulant.patterns.collect import patterns_of
 from nodulant.units.inline import told
 from tests import fixtures as f
 from tests.core.test_operations import ALL, made
+from tests.pdf_text import text_of
 
 FULL = {
     "z-step": {
@@ -127,17 +125,7 @@ class Report(SimpleTestCase):
 
     def text(self, job, option):
         inputs = load_job((f.ROOT / "demo" / f"{job}.nodulant.json").read_bytes()).inputs(option)
-        streams = re.findall(rb"stream\r?\n(.*?)endstream", report_pdf("job", "revision 1", inputs), re.S)
-        text = b" ".join(
-            zlib.decompress(
-                base64.a85decode(s.strip(), adobe=False)
-                if not s.strip().endswith(b"~>")
-                else base64.a85decode(b"<~" + s.strip(), adobe=True)
-            )
-            for s in streams
-        )
-        shown = b" ".join(re.findall(rb"\(((?:[^()\\]|\\.)*)\) Tj", text)).decode("latin-1")
-        return " ".join(re.sub(r"\\(.)", r"\1", shown).split())
+        return text_of(report_pdf("job", "revision 1", inputs))
 
     def test_of_the_largest_demo_options(self):
         for job, option, words in (

@@ -137,3 +137,12 @@ class Stands(Shop):
         wrong = {"id": "s", "name": "Stand", "x_mm": 0, "y_mm": 0, "rating_kg": 0}
         data = self.refused(self.send("post", "/supports", self.body(supports=[wrong]))[0], 422, "input")
         self.assertTrue(any("rating_kg" in p["pointer"] for p in data["problems"]))
+
+
+class Paper(Shop):
+    def test_the_plan_as_any_of_its_sheets_and_no_other(self):
+        for sheet in ("plan", "now", "holds", "cautions"):
+            response = self.client.get(f"/api/options/{self.option.pk}/steps.pdf?sheet={sheet}")
+            self.assertEqual(response.status_code, 200)
+            self.assertTrue(response.content.startswith(b"%PDF"))
+        self.assertEqual(self.client.get(f"/api/options/{self.option.pk}/steps.pdf?sheet=own").status_code, 422)

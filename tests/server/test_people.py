@@ -30,6 +30,7 @@ CLOSED = (
     ("get", "/options/1/patterns.pdf"),
     ("get", "/options/1/assembly.pdf"),
     ("get", "/options/1/everything.zip"),
+    ("get", "/options/1/steps.pdf"),
     ("get", "/options/1/model.glb"),
     ("post", "/jobs/1/reasons"),
     ("post", "/jobs/1/withdraw"),

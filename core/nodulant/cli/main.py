@@ -7,6 +7,7 @@ import argparse
 import json
 import sys
 from pathlib import Path
+from typing import get_args
 
 from nodulant.assembly.sheet import assembly_sheets
 from nodulant.base.errors import NodulantError
@@ -25,9 +26,11 @@ from nodulant.formats.order_tables import order_csv, order_xlsx
 from nodulant.formats.paper import SIZES, Paper
 from nodulant.formats.pattern_pdf import TitleBlock, pattern_pdf
 from nodulant.formats.report_pdf import report_pdf
+from nodulant.formats.steps_pdf import StepSheet, steps_pdf
 from nodulant.formats.tables_csv import parts_csv, welds_csv
 from nodulant.formats.weld_symbol import Symbols, usual_symbols
 from nodulant.formats.whole_zip import Choices, whole_zip
+from nodulant.gauges.collect import gauges_of
 from nodulant.handcheck import hand_check
 from nodulant.job.document import Inputs
 from nodulant.model3d.whole import bodies_of
@@ -59,6 +62,7 @@ def main(argv: list[str] | None = None) -> int:
         ("order", "write the order list and cut lists as CSV and XLSX"),
         ("nest", "lay the plates out on the shop's offcuts and sheets, one DXF a sheet"),
         ("assembly", "write assembly sheets as PDF, the weld map and the parts list as CSV"),
+        ("steps", "write the build plan, its hold points and cautions as PDF"),
         ("export", "write frame, plates and suspension in space as glTF and STL"),
         ("everything", "write one ZIP of all patterns, gauges, lists, sheets and the model"),
         ("report", "write the report as PDF"),
@@ -99,6 +103,8 @@ def _guarded(arguments: argparse.Namespace) -> int:
             return _assembly(title, inputs, arguments.out, arguments.paper, arguments.symbols)
         if arguments.command == "export":
             return _export(inputs, arguments.out)
+        if arguments.command == "steps":
+            return _steps(job.name, inputs, arguments.out)
         if arguments.command == "everything":
             evaluate(inputs)
             made = whole_zip(inputs, title, Choices(arguments.paper, arguments.once))
@@ -158,6 +164,15 @@ def _assembly(title: TitleBlock, inputs: Inputs, out: Path, paper: Paper, symbol
     _write(out / f"assembly-{paper}.pdf", assembly_pdf(sheets, paper, title, style, symbols or usual_symbols(style)))
     _write(out / "welds.csv", welds_csv(sheets, style))
     _write(out / "parts.csv", parts_csv(sheets, style))
+    return 0
+
+
+def _steps(name: str, inputs: Inputs, out: Path) -> int:
+    steps, gauges = evaluate(inputs).steps, gauges_of(inputs)
+    names = {op.id: op.name for op in inputs.design.operations}
+    for sheet in get_args(StepSheet):
+        made = steps_pdf(name, "from a job file", steps, gauges, names, inputs.shop.style, sheet)
+        _write(out / f"steps-{sheet}.pdf", made)
     return 0
 
 

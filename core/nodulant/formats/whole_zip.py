@@ -5,12 +5,14 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from nodulant.assembly.sheet import assembly_sheets
+from nodulant.evaluate import Want, evaluate
 from nodulant.formats.assembly_pdf import assembly_pdf
 from nodulant.formats.dxf import Files, Unit, named_dxf, zipped
 from nodulant.formats.model_files import model_glb
 from nodulant.formats.order_tables import order_csv, order_xlsx
 from nodulant.formats.paper import Paper
 from nodulant.formats.pattern_pdf import TitleBlock, pattern_pdf
+from nodulant.formats.steps_pdf import steps_pdf
 from nodulant.formats.tables_csv import gauges_csv, parts_csv, table_csv, welds_csv
 from nodulant.formats.weld_symbol import Symbols, usual_symbols
 from nodulant.gauges.collect import gauges_of
@@ -21,6 +23,7 @@ from nodulant.patterns.pattern import Pattern
 from nodulant.stock.order import order_list
 from nodulant.units.inline import told_in
 
+STEPS = Want(strips=False, parts=False, steps=True, readings=False)
 WHAT = {
     "patterns/": "a plate or template to cut",
     "gauges/": "a gauge to cut",
@@ -30,6 +33,8 @@ WHAT = {
     "assembly.pdf": "how each operation is put together",
     "welds.csv": "the weld map",
     "parts.csv": "the parts list with masses",
+    "steps.pdf": "the build plan",
+    "holds.pdf": "hold points to sign by hand",
     "order.csv": "what to buy",
     "order.xlsx": "what to buy, with cut lists",
     "model.glb": "frame, plates and suspension in space, metres",
@@ -55,7 +60,8 @@ def whole_zip(inputs: Inputs, title: TitleBlock, choices: Choices) -> bytes:
     gauges = gauges_of(inputs)
     flat = [told_in(g.pattern, style) for g in gauges if g.pattern is not None]
     sheets = [told_in(s, style) for s in assembly_sheets(inputs)]
-    order = order_list(inputs)
+    order, steps = order_list(inputs), evaluate(inputs, STEPS).steps
+    names = {op.id: op.name for op in inputs.design.operations}
 
     def drawn(folder: str, own: Iterable[Pattern]) -> Files:
         made = named_dxf(own, title.job, title.tag, style, choices.unit, title.words, choices.kerf_mm)
@@ -71,6 +77,8 @@ def whole_zip(inputs: Inputs, title: TitleBlock, choices: Choices) -> bytes:
         "assembly.pdf": assembly_pdf(sheets, choices.paper, title, style, choices.symbols or usual_symbols(style)),
         "welds.csv": welds_csv(sheets, style),
         "parts.csv": parts_csv(sheets, style),
+        "steps.pdf": steps_pdf(title.job, title.words, steps, gauges, names, style),
+        "holds.pdf": steps_pdf(title.job, title.words, steps, gauges, names, style, "holds"),
         "order.csv": order_csv(order, style),
         "order.xlsx": order_xlsx(order, style),
         "model.glb": model_glb(bodies_of(inputs)),

@@ -12,7 +12,7 @@ from nodulant.gauges.frame_here import RailsHere
 from nodulant.gauges.gauge import Gauge
 from nodulant.parts.sides import LEFT_RIGHT, Side, on_sides
 from nodulant.patterns.hung import references
-from nodulant.units.inline import as_length, as_thickness
+from nodulant.units.inline import as_length, as_place, as_thickness
 
 OVERHANG_MM = 60.0
 """How far a rod stands out of both rails, to sight along and to hold."""
@@ -152,7 +152,7 @@ def _leg(op: Operation, side: Side, x: float, where: str, high: float | None) ->
         id=f"{op.id}/leg/{where.replace(' ', '-')}/{side}",
         kind="clip-leg",
         name=f"{op.name}: leg {where}",
-        says=f"From the floor to the rail's underside at station {as_length(x)}, wheels on the floor; as much longer as the frame stands higher. It keeps the height, rated stands carry.",
+        says=f"From the floor to the rail's underside {as_place(x)} the front axle line, wheels on the floor; as much longer as the frame stands higher. It keeps the height, rated stands carry.",
         operation=op.id,
         phase="cut",
         side=side,

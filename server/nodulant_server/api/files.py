@@ -16,6 +16,7 @@ from nodulant.formats.nest_files import nest_zip
 from nodulant.formats.order_tables import order_csv, order_xlsx
 from nodulant.formats.paper import Paper
 from nodulant.formats.pattern_pdf import TitleBlock, pattern_pdf
+from nodulant.formats.steps_pdf import StepSheet, steps_pdf
 from nodulant.formats.svg import pattern_svg
 from nodulant.formats.tables_csv import checks_csv, gauges_csv, parts_csv, readings_csv, welds_csv
 from nodulant.formats.weld_symbol import Symbols, usual_symbols
@@ -161,6 +162,22 @@ def survey_checklist(request: HttpRequest, option_id: int) -> HttpResponse:
     """The survey's checklist on paper."""
     option, inputs = current(request, option_id)
     return _file(checklist_pdf(option.job.name, inputs), "application/pdf", f"survey-{option.job.pk}.pdf")
+
+
+@router.get("/options/{option_id}/steps.pdf")
+def printed_steps(request: HttpRequest, option_id: int, sheet: StepSheet = "plan") -> HttpResponse:
+    """The build plan of an option as it stands, or a part of it: what is open, hold points, cautions."""
+    option, inputs = current(request, option_id)
+    made = steps_pdf(
+        option.job.name,
+        _revision(option),
+        evaluate(inputs).steps,
+        gauges_of(inputs),
+        {op.id: op.name for op in inputs.design.operations},
+        inputs.shop.style,
+        sheet,
+    )
+    return _file(made, "application/pdf", f"{sheet}-{option.key}.pdf")
 
 
 @router.get("/options/{option_id}/order.{kind}")

@@ -1238,6 +1238,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/options/{option_id}/steps.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Printed Steps
+         * @description The build plan of an option as it stands, or a part of it: what is open, hold points, cautions.
+         */
+        get: operations["nodulant_server_api_files_printed_steps"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/options/{option_id}/sweep": {
         parameters: {
             query?: never;
@@ -13714,6 +13734,28 @@ export interface operations {
                 content: {
                     "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"])[];
                 };
+            };
+        };
+    };
+    nodulant_server_api_files_printed_steps: {
+        parameters: {
+            query?: {
+                sheet?: "plan" | "now" | "holds" | "cautions";
+            };
+            header?: never;
+            path: {
+                option_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -1,7 +1,16 @@
-import { Box, Text } from "@chakra-ui/react";
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { useBench } from "../draft/store";
 import { NONE, useShown } from "../evaluation/useEvaluation";
 import { Group } from "../fields/controls";
+import { FileLink } from "../fields/FileLink";
 import { StandsGroup } from "./StandsGroup";
+
+const PAPER = [
+  ["plan", "Whole plan, PDF"],
+  ["now", "What is open, PDF"],
+  ["holds", "Hold points, PDF"],
+  ["cautions", "Cautions, PDF"],
+] as const;
 
 /** How far the build is, and what always holds while working. */
 export default function BuildPanel() {
@@ -10,6 +19,7 @@ export default function BuildPanel() {
   const left = steps.filter((s) => s.status === "open" || s.status === "waiting");
   const minutes = left.reduce((sum, s) => sum + s.spec.minutes, 0);
   const next = steps.find((s) => s.status === "open");
+  const optionId = useBench((s) => s.optionId);
   return (
     <>
       <Text fontSize="15px">
@@ -30,6 +40,13 @@ export default function BuildPanel() {
         </Group>
       )}
       <StandsGroup />
+      <Group title="On paper">
+        <Flex gap="2" wrap="wrap">
+          {PAPER.map(([sheet, name]) => (
+            <FileLink key={sheet} href={`/api/options/${optionId}/steps.pdf?sheet=${sheet}`} name={name} />
+          ))}
+        </Flex>
+      </Group>
       <Group title="Always">
         <Box as="ul" ps="4" fontSize="14px" listStyleType="'· '">
           <li>Rated stands on flat concrete, never only a jack; wheels chocked.</li>
