@@ -199,7 +199,7 @@ class EachKind(SimpleTestCase):
         ahead = {"anchor_id": "front-axle", "offset_mm": 350.0}
         inputs = alone("z-step", place=ahead, rises="ahead")
         for leg in of_kind(inputs, "clip-leg"):
-            self.assertRegex(told(leg.says, "mm"), r"station -?\d+")
+            self.assertRegex(told(leg.says, "mm"), r"\d+ mm (ahead of|behind) the front axle line")
         stations = [float(told(g.says, "mm").split("station ")[1].split(" mm")[0]) for g in of_kind(inputs, "clip-leg")]
         self.assertTrue(all(x < 350.0 for x in stations), stations)
 

@@ -6,10 +6,11 @@ from django.test import SimpleTestCase
 from shapely.geometry import LineString, Point, Polygon, box
 
 from nodulant.evaluate import evaluate
+from nodulant.formats.dxf import pattern_dxf
 from nodulant.frame.ops.notches.notch import Cap
 from nodulant.patterns.collect import patterns_of
 from nodulant.patterns.text_inside import block_mm
-from nodulant.units.inline import as_length, told
+from nodulant.units.inline import as_length, told, told_in
 from tests import fixtures as f
 
 FULL = {
@@ -139,6 +140,11 @@ class Bends(SimpleTestCase):
         at, words = self.bends(self.notch_of(80.0, kind="arc", radius_mm=60.0))
         self.assertEqual([round(x, 2) for x in at], [round(s * 57.0 * math.pi / 2, 2) for s in (-1, 1)])
         self.assertIn(f"180 degrees, straight legs of {as_length(20.0)}", words)
+
+    def test_how_it_is_formed_stands_on_the_drawing_s_note_too(self):
+        liner = next(p for p in patterns(f.demo("straight")) if p.id == "axle-notch/liner/left")
+        self.assertIn("bend", liner.formed)
+        self.assertIn("bend 6", pattern_dxf(told_in(liner, "mm")).decode())
 
     def test_the_boxing_plate_carries_the_cut(self):
         box = next(p for p in patterns(f.demo()) if p.id == "box-rear/boxing/left")

@@ -76,6 +76,7 @@ def _noted(pattern: Pattern, of: str, torch: str) -> list[str]:
         f"{pattern.title}, {pattern.side}, {pattern.count} off, {pattern.steel}",
         f"from {pattern.datum}",
         hangs,
+        pattern.formed,
         torch,
         of,
     )

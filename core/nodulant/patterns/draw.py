@@ -118,7 +118,8 @@ def part_pattern(
     through = centre_mm if x0 < centre_mm < x1 else None
     callouts = (*hole_callouts(part.holes), *arc_callouts(part.outline), *hung.callouts)
     measured = plate_dimensions(part, through)
-    return finish(part.id, part.name, part.side, part, strokes, texts, measured, datum, callouts, hung)
+    drawn = finish(part.id, part.name, part.side, part, strokes, texts, measured, datum, callouts, hung)
+    return drawn.model_copy(update={"formed": formed}) if formed else drawn
 
 
 RAIL_SIDES = frozenset({"outer", "inner"})

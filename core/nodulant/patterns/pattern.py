@@ -50,6 +50,8 @@ class Pattern(Frozen):
     """Surveyed places on the frame that it is placed by."""
     after: str = ""
     """How its scribed lines lie once the rail is joined again."""
+    formed: str = ""
+    """How it is bent or rolled, and which way."""
     missing: str = ""
     """What was to be surveyed, where it hangs on nothing."""
 

@@ -7492,6 +7492,11 @@ export interface components {
             /** Dimensions */
             dimensions: components["schemas"]["Dimension"][];
             /**
+             * Formed
+             * @default
+             */
+            formed: string;
+            /**
              * Hangs On
              * @default []
              */

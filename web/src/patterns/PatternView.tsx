@@ -44,6 +44,7 @@ export default function PatternView() {
           </Text>
           {pattern.hangs_on.length > 0 && <Text fontSize="14px">Hang it on: {pattern.hangs_on.join(", ")}.</Text>}
           {pattern.after && <Text fontSize="14px">{sentence(pattern.after)}</Text>}
+          {pattern.formed && <Text fontSize="14px">{sentence(pattern.formed)}</Text>}
           {pattern.missing && (
             <Text fontSize="14px" color="removed">
               {sentence(pattern.missing)}
