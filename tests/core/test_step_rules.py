@@ -154,9 +154,12 @@ class WhatIsAskedFor(SimpleTestCase):
     def test_bolted_work_drills_reams_and_torques(self):
         op = made("bracket", fixing="bolted", bolts={"nuts": "captive"})
         steps = [s for s in plan((op,)) if s.operation == "it" and s.side == "left"]
-        self.assertEqual([s.spec.key for s in steps], ["drill", "nuts", "place", "bolt"])
-        self.assertIn("reamed to size", steps[0].spec.detail)
-        self.assertIn("countersunk screw", steps[1].spec.detail)
+        self.assertEqual([s.spec.key for s in steps], ["place", "drill", "nuts", "bolt"])
+        self.assertIn("reamed to size", steps[1].spec.detail)
+        self.assertIn("countersunk screw", steps[2].spec.detail)
+        self.assertFalse(
+            any("welder" in s.spec.tools for s in steps if s.spec.key != "nuts"), "bolted work is not tacked"
+        )
 
     def test_nothing_is_welded_to_a_cast_housing(self):
         """Its weld stays shut while the design reaches the casting, and opens once its feet stand on the tubes."""

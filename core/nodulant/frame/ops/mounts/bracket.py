@@ -357,8 +357,22 @@ class Bracket(AtPlace):
     def steps(self, datum: str) -> list[StepSpec]:
         """Place, tack, look and fix."""
         at = f"{as_place(self.place.offset_mm)} {datum}, {as_length(self.height_mm)} above the underside"
-        rows = [
-            welded(
+        hold = HoldPoint(kind="reading", ask="Middle of the bracket from its datum", reading="position")
+        rows = []
+        if self.fixing != "welded":
+            clamped = StepSpec(
+                key="place" if self.fixing == "bolted" else "clamp",
+                phase="mark",
+                title="Clamp the bracket where it goes",
+                detail=f"{at}; a bar through both sides' holes keeps them square and in line; its foot is the drill jig.",
+                minutes=40,
+                people=2,
+                tools=("clamps", "square", "bar"),
+                hold=hold,
+            )
+            rows.append(clamped)
+        if self.fixing != "bolted":
+            tacked = welded(
                 key="place",
                 phase="tack",
                 title="Tack the bracket",
@@ -366,10 +380,10 @@ class Bracket(AtPlace):
                 minutes=45,
                 people=2,
                 with_tools=("square", "bar"),
-                hold=HoldPoint(kind="reading", ask="Middle of the bracket from its datum", reading="position"),
+                hold=hold if self.fixing == "welded" else None,
                 acts=("mocks-up",),
             )
-        ]
+            rows.append(tacked)
         if self.fixing != "bolted":
             rows.append(
                 welded(
