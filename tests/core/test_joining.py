@@ -349,9 +349,9 @@ class Schools(SimpleTestCase):
         self.assertNotIn("washers", [s.key for s in made("hole").steps("it")])
 
     def test_bracing_one_side_or_both(self):
-        titles = [made("splice", brace=b).steps("it")[0].title for b in ("both", "open-side")]
-        self.assertIn("both sides", titles[0])
-        self.assertIn("open side", titles[1])
+        details = [made("splice", brace=b).steps("it")[0].detail for b in ("both", "open-side")]
+        self.assertNotIn("open side", details[0])
+        self.assertIn("open side only", details[1])
 
     def test_spares_are_told_beside_the_option(self):
         inputs = f.demo()

@@ -128,9 +128,9 @@ class CaptiveNuts(SimpleTestCase):
         self.assertFalse(any("30 mm" in told(r.what, "mm") for r in rows))
 
     def test_bolts_through_both_walls_are_as_long_as_the_rail_is_wide(self):
-        """Foot 6, rail 60 with its boxing plate: M12 grips 66 and more."""
+        """Foot 6, rail 60 and the boxing plate of 5 over its lips: M12 grips 71."""
         row = next(r for r in self.order() if r.what.startswith("M12") and "foot" in r.words)
-        self.assertIn("grip 66 mm", told(row.words, "mm"))
+        self.assertIn("grip 71 mm", told(row.words, "mm"))
         row = next(r for r in self.order(nuts="captive") if r.what.startswith("M12") and "foot" in r.words)
         self.assertIn("grip 11 mm", told(row.words, "mm"))
 

@@ -251,8 +251,15 @@ class Needed(SimpleTestCase):
         )
         self.assertEqual(sum(b.count for b in needs.bolts), holes)
         self.assertEqual(holes, 12)  # three at both ends of both rails' plates
-        rail = inputs.survey.rails.left.stations[0].wall_mm
-        self.assertAlmostEqual(needs.bolts[0].grip_mm, notch.outer_plate.thickness_mm + rail)
+        # through the plate, the rail and what boxes it over its lips
+        box = next(op for op in ops if op.kind == "boxing")
+        wide = inputs.survey.rails.left.stations[0].width_mm + (box.thickness_mm if box.fit == "over-lips" else 0.0)
+        self.assertAlmostEqual(needs.bolts[0].grip_mm, notch.outer_plate.thickness_mm + wide)
+        one_wall = bolted.model_copy(update={"bolts": bolts.model_copy(update={"nuts": "captive"})})
+        ops = tuple(one_wall if op is bolted else op for op in ops)
+        captive = needs_of(inputs.model_copy(update={"design": design.model_copy(update={"operations": ops})}))
+        wall = inputs.survey.rails.left.stations[0].wall_mm
+        self.assertAlmostEqual(captive.bolts[0].grip_mm, notch.outer_plate.thickness_mm + wall)
 
     def test_a_fillet_of_5_weighs_108_grams_a_metre(self):
         """Triangle of 12.5 mm2 with a tenth of crown, 7.85 g/cm3: 108 g/m."""

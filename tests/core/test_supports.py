@@ -140,6 +140,12 @@ class Bodies(SimpleTestCase):
             found = situations(f.demo().survey, (op,))
             self.assertEqual([s.key for s in found], ["on", "off"])
 
+    def test_a_stand_under_nothing_is_named(self):
+        beyond = stand(9000, 0)
+        found = look(f.demo().survey, (), (*FOUR, beyond))
+        self.assertEqual(found.idle, (beyond.name,))
+        self.assertEqual(look(f.demo().survey, (), FOUR).idle, ())
+
     def test_no_mass_is_not_computed(self):
         survey = f.demo().survey.model_copy(update={"masses": ()})
         found = look(survey, (made("splice"),), FOUR)

@@ -3,7 +3,6 @@
 import io
 from xml.sax.saxutils import escape
 
-from reportlab.graphics.shapes import Drawing, PolyLine, Rect
 from reportlab.lib import colors
 from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.lib.styles import ParagraphStyle, getSampleStyleSheet
@@ -11,6 +10,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
+from nodulant.formats.tick_box import tick_box
 from nodulant.glossary.terms import TERMS
 from nodulant.job.document import Inputs
 from nodulant.job.touched import deep_axles, touched_axles
@@ -85,7 +85,7 @@ def _items(group: Unlocks) -> Table:
 
 
 def _row(item: Item) -> list[object]:
-    mark = _tick(done=item.taken)
+    mark = tick_box(BOX_MM, done=item.taken)
     first = "<b>T</b>" if item.before_teardown else ""
     says = _SAYS.get(item.term, "")
     return [mark, Paragraph(first, CELL), Paragraph(escape(item.name), CELL), Paragraph(escape(says), CELL), ""]
@@ -109,16 +109,6 @@ def _stations(survey: Survey, style: Style) -> Table:
         )
     )
     return table
-
-
-def _tick(*, done: bool) -> Drawing:
-    """A box to tick, ticked where the reading is in."""
-    size = BOX_MM * mm
-    box = Drawing(size, size)
-    box.add(Rect(0, 0, size, size, fillColor=None, strokeWidth=0.7))
-    if done:
-        box.add(PolyLine([0.18 * size, 0.48 * size, 0.42 * size, 0.2 * size, 0.85 * size, 0.85 * size], strokeWidth=1))
-    return box
 
 
 def _foot(canvas: Canvas, _: SimpleDocTemplate) -> None:

@@ -6,7 +6,6 @@ from itertools import groupby
 from typing import Literal
 from xml.sax.saxutils import escape
 
-from reportlab.graphics.shapes import Drawing, PolyLine, Rect
 from reportlab.lib import colors
 from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.lib.styles import ParagraphStyle, getSampleStyleSheet
@@ -15,6 +14,7 @@ from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
 from nodulant.build.plan import Step
+from nodulant.formats.tick_box import tick_box
 from nodulant.gauges.gauge import Gauge
 from nodulant.units.inline import told
 from nodulant.units.show import Style
@@ -56,7 +56,7 @@ def steps_pdf(
         title=title,
         invariant=1,
     )
-    say: Callable[[str], str] = lambda text: escape(told(text, style))  # noqa: E731
+    say = _teller(style)
     left = [s for s in steps if s.status not in DONE]
     hours = sum(s.spec.minutes * s.spec.people for s in left) / 60
     head = f"{say(of)}. {len(steps) - len(left)} of {len(steps)} steps done; about {hours:.0f} hours of hands left."
@@ -77,6 +77,15 @@ def steps_pdf(
     story += [Spacer(1, 4 * mm), Paragraph(STANDING_TEXT, SMALL)]
     document.build(story, onFirstPage=_foot, onLaterPages=_foot)
     return stream.getvalue()
+
+
+def _teller(style: Style) -> Callable[[str], str]:
+    """Texts with their quantities told in the job's unit, fit for a paragraph."""
+
+    def say(text: str) -> str:
+        return escape(told(text, style))
+
+    return say
 
 
 def _step(step: Step, names: Mapping[str, str], gauges: Sequence[Gauge], say: Callable[[str], str]) -> Flowable:
@@ -105,7 +114,7 @@ def _step(step: Step, names: Mapping[str, str], gauges: Sequence[Gauge], say: Ca
     if step.status in DONE:
         how = "signed" if step.status == "done" else f"passed: {say(step.reason)}"
         rows.append(Paragraph(f"{how}, {escape(step.signed_by)}, {step.signed_at[:16].replace('T', ' ')}", SMALL))
-    table = Table([[_tick(done=step.status in DONE), rows]], colWidths=(9 * mm, None))
+    table = Table([[tick_box(BOX_MM, done=step.status in DONE), rows]], colWidths=(9 * mm, None))
     table.setStyle(
         TableStyle([("VALIGN", (0, 0), (-1, -1), "TOP"), ("LINEBELOW", (0, 0), (-1, -1), 0.3, colors.lightgrey)])
     )
@@ -131,7 +140,7 @@ def _holds(steps: Sequence[Step], names: Mapping[str, str], say: Callable[[str],
         done = step.status in DONE
         rows.append(
             [
-                _tick(done=done),
+                tick_box(BOX_MM, done=done),
                 Paragraph(f"{say(step.spec.title)}{side}{_work(step, names, say)}", CELL),
                 Paragraph(say(step.spec.hold.ask), CELL),
                 "",
@@ -164,16 +173,6 @@ def _cautions(left: Sequence[Step], say: Callable[[str], str]) -> list[Flowable]
             )
         )
     return out or [Paragraph("Nothing is left to do.", CELL)]
-
-
-def _tick(*, done: bool) -> Drawing:
-    """A box to tick, ticked where it is done."""
-    size = BOX_MM * mm
-    box = Drawing(size, size)
-    box.add(Rect(0, 0, size, size, fillColor=None, strokeWidth=0.8))
-    if done:
-        box.add(PolyLine([0.18 * size, 0.48 * size, 0.42 * size, 0.2 * size, 0.85 * size, 0.85 * size], strokeWidth=1))
-    return box
 
 
 def _foot(canvas: Canvas, _: SimpleDocTemplate) -> None:

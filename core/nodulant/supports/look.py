@@ -30,6 +30,8 @@ class SupportsFound(Frozen):
     """All moments in order; none where ``missing`` says what is not known."""
 
     moments: tuple[Moment, ...]
+    idle: tuple[str, ...] = ()
+    """Names of what stands under nothing at any moment: beyond the frame's ends, or where metal comes out."""
     missing: str = ""
 
 
@@ -44,4 +46,6 @@ def look(survey: Survey, operations: Iterable[Operation], supports: Sequence[Sup
         )
         for s in found
     )
-    return SupportsFound(moments=moments)
+    bodies = [s.body for m in moments for s in m.stands]
+    idle = tuple(s.name for s in supports if not any(b.start_mm <= s.x_mm <= b.end_mm for b in bodies))
+    return SupportsFound(moments=moments, idle=idle)

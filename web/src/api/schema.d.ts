@@ -10255,6 +10255,11 @@ export interface components {
          */
         SupportsFound: {
             /**
+             * Idle
+             * @default []
+             */
+            idle: string[];
+            /**
              * Missing
              * @default
              */

@@ -71,6 +71,11 @@ export function StandsGroup() {
         </Act>
         {may.design && <Act onClick={() => void find()}>Find places</Act>}
       </Pair>
+      {(found?.idle ?? []).length > 0 && (
+        <Text fontSize="14px" color="removed">
+          Under nothing: {found?.idle?.join(", ")}.
+        </Text>
+      )}
       {(told || trouble) && (
         <Text role="alert" color="removed" fontSize="14px">
           {told || trouble}

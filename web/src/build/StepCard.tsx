@@ -5,7 +5,7 @@ import type { JobHead, Step } from "../api/types";
 import { useMay } from "../app/session";
 import { saveRevision } from "../draft/autosave";
 import { usePick } from "../draft/store";
-import { evaluateAgain, useShown } from "../evaluation/useEvaluation";
+import { evaluateAgain, NONE, useShown } from "../evaluation/useEvaluation";
 import { Act } from "../fields/controls";
 import { PlainQuantity, PlainWords } from "../fields/plain";
 import { gaugesOf, useGauges } from "../patterns/useGauges";
@@ -36,6 +36,7 @@ export function StepCard({ job, step, steps }: { job: JobHead; step: Step; steps
           Afterwards out of reach: <b>{spec.hides}</b>.
         </Text>
       )}
+      <Meanwhile step={step} />
       {spec.undo && step.status !== "done" && (
         <Text fontSize="14px" mt="1">
           {undone(step, steps)}
@@ -73,6 +74,20 @@ export function StepCard({ job, step, steps }: { job: JobHead; step: Step; steps
         </>
       )}
     </Box>
+  );
+}
+
+/** What may and may not be done with the frame while its cut is open, and the figure behind it. */
+function Meanwhile({ step }: { step: Step }) {
+  const frames = useShown((s) => s.result?.interim ?? NONE);
+  if (!step.spec.acts?.includes("cuts")) return null;
+  const own = frames.find((f) => f.operation === step.operation && (f.side === step.side || step.side === "both"));
+  if (!own) return null;
+  return (
+    <Text fontSize="14px" mt="2" fontWeight="600">
+      Until it is welded: {own.words}
+      {own.use != null && ` Rail at ${Math.round(100 * own.use)} % of what it may carry standing.`}
+    </Text>
   );
 }
 

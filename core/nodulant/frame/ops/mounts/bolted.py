@@ -121,7 +121,7 @@ class BoltGroup(Piece):
                 name=name,
                 size=self.size,
                 grade=self.grade,
-                grip_mm=plates_mm + (on.here.width if closed and not self.one_wall else on.here.wall),
+                grip_mm=plates_mm + (on.here.closed_width if closed and not self.one_wall else on.here.wall),
                 count=count,
                 captive=self.captive,
                 socket_mm=self.socket_mm(closed),
@@ -133,11 +133,11 @@ class BoltGroup(Piece):
             name=f"{name}, crush sleeve",
             od_mm=math.ceil(outside),
             wall_mm=(math.ceil(outside) - bolt.size.hole_mm) / 2,
-            long_mm=on.here.width,
+            long_mm=on.here.closed_width,
             steel_id="mild",
             count=count,
         )
-        grip = plates_mm + on.here.width
+        grip = plates_mm + on.here.closed_width
         return (BoltsNeeded(name=name, size=self.size, grade=self.grade, grip_mm=grip, count=count), sleeve)
 
     def on_foot(self, long_mm: float, tall_mm: float) -> tuple[Spot, ...]:
