@@ -62,6 +62,16 @@ class Shelf(Bench):
         field.press("Enter")
         expect(field).to_have_value("much")
 
+    def test_what_is_left_of_tube_stands_in_the_rack_once_it_is_cut(self):
+        page = self.page
+        self.open()
+        with self.evaluated():
+            self.choose_option("Step, narrowed front, raised pocket")
+        self.stage("Patterns")
+        page.get_by_role("button", name="Tube is cut: keep what is left").click()
+        page.locator("summary").filter(has_text="Tube in the rack, and prices").click()
+        expect(page.get_by_label("Tube, outside x wall x length; next")).not_to_have_value("")
+
 
 class Picture(Bench):
     def test_the_sheet_leaves_as_it_is_seen(self):

@@ -12,6 +12,7 @@ import type { Kind } from "../units/show";
 import { showAmount } from "../units/tell";
 import { keepRack } from "./RackFields";
 import { StockFields } from "./StockFields";
+import { tubesLeft } from "./tubesLeft";
 import { type NestPlan, useOwnNest } from "./useNest";
 
 type Order = components["schemas"]["OrderList"];
@@ -78,6 +79,7 @@ export function OrderGroup({ job }: { job: JobHead }) {
               </>
             )}
           </Flex>
+          {order.tubes.length > 0 && <TubeCut job={job} order={order} />}
           <Yard plan={plan} />
           <details>
             <summary>What to buy: {order.rows.length} lines</summary>
@@ -88,6 +90,32 @@ export function OrderGroup({ job }: { job: JobHead }) {
         </>
       )}
     </Group>
+  );
+}
+
+/** Once the tube is cut, what is left of it stands in the rack. */
+function TubeCut({ job, order }: { job: JobHead; order: Order }) {
+  const [told, setTold] = useState("");
+  const { rack } = job.shop;
+  const keep = async () => {
+    try {
+      await keepRack(job, { ...rack, tubes: tubesLeft(rack.tubes ?? [], order.tubes) });
+      setTold("");
+    } catch (error) {
+      setTold(messageOf(error));
+    }
+  };
+  return (
+    <Box mt="2">
+      <Act hint="once it is cut as the list says" onClick={() => void keep()}>
+        Tube is cut: keep what is left
+      </Act>
+      {told && (
+        <Text role="alert" color="removed" fontSize="14px">
+          {told}
+        </Text>
+      )}
+    </Box>
   );
 }
 
