@@ -122,6 +122,24 @@ class FromTheRack(SimpleTestCase):
         self.assertIn("of the rack first", row.words)
 
 
+class TubeLeft(SimpleTestCase):
+    def test_what_is_left_stands_in_the_rack_and_what_was_used_is_gone(self):
+        """Bar by bar: used lengths gone, rests of 100 mm and more kept; nothing is made of nothing."""
+        inputs = f.job().inputs("step")
+        first = next(t for t in order_list(inputs).tubes)
+        size = {"od_mm": first.od_mm, "wall_mm": first.wall_mm, "steel_id": first.pieces[0].steel_id}
+        have = (
+            RackTube(**size, long_mm=first.pieces[0].long_mm + 250),
+            RackTube(od_mm=90.0, wall_mm=3.0, long_mm=400.0),
+        )
+        rack = inputs.shop.rack.model_copy(update={"tubes": have})
+        order = order_list(inputs.model_copy(update={"shop": inputs.shop.model_copy(update={"rack": rack})}))
+        self.assertIn(have[1], order.rack_after)
+        self.assertNotIn(have[0], order.rack_after)
+        kept = [math.floor(b.left_mm) for t in order.tubes for b in t.plan.bars if b.left_mm >= 100]
+        self.assertEqual(sorted(t.long_mm for t in order.rack_after), sorted([*kept, 400.0]))
+
+
 class UsedUp(SimpleTestCase):
     """Discs and drills by hand."""
 

@@ -41,6 +41,7 @@ CLOSED = (
     ("get", "/options/1/cope.pdf"),
     ("post", "/supports"),
     ("post", "/supports/places"),
+    ("post", "/supports/fresh"),
     ("post", "/yard/order"),
     ("get", "/yard"),
     ("post", "/options/1/table"),

@@ -24,16 +24,12 @@ from nodulant.frame.place import resolve
 from nodulant.handcheck import hand_check
 from nodulant.handcheck.places import Line
 from nodulant.job.document import Inputs
+from nodulant.parts.cautions import STANDING_TEXT
 from nodulant.units.figure import show_deviation, show_figure
 from nodulant.units.inline import told_in
 from nodulant.units.said import Amount, show_amount, tell
 from nodulant.units.show import Style
 
-STANDING_TEXT = (
-    "These are planning figures from simplified models. Frame and steering work is safety-critical and regulated: "
-    "check local rules before cutting, have a licensed engineer or inspector review where they require it or where any "
-    "check does not hold, and have the welding done by a qualified welder."
-)
 _STYLES = getSampleStyleSheet()
 CELL = ParagraphStyle("cell", parent=_STYLES["Normal"], fontSize=7.2, leading=8.6)
 WIDTH = A4[0] - 30 * mm

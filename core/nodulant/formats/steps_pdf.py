@@ -16,6 +16,7 @@ from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTempl
 from nodulant.build.plan import Step
 from nodulant.formats.tick_box import tick_box
 from nodulant.gauges.gauge import Gauge
+from nodulant.parts.cautions import STANDING_TEXT
 from nodulant.units.inline import told
 from nodulant.units.show import Style
 
@@ -26,7 +27,6 @@ TITLES: dict[StepSheet, str] = {
     "holds": "hold points",
     "cautions": "cautions",
 }
-STANDING_TEXT = "These are planning figures from simplified models. Frame and steering work is safety-critical and regulated: check local rules before cutting, have a licensed engineer or inspector review where they require it or where any check does not hold, and have the welding done by a qualified welder."
 _STYLES = getSampleStyleSheet()
 CELL = ParagraphStyle("step", parent=_STYLES["Normal"], fontSize=9, leading=11.5)
 SMALL = ParagraphStyle("small", parent=CELL, fontSize=8, leading=10, textColor=colors.HexColor("#444444"))

@@ -16,7 +16,7 @@ from nodulant.parts.bought import BoltsNeeded, TubeNeeded
 from nodulant.stock.consumables import FLAP, THIN, ToolRow
 from nodulant.stock.cutting import CutPlan, cut_plan
 from nodulant.stock.needs import Needs, PlatePiece, WeldMetal, bolt_length_mm, needs_of, sold_as
-from nodulant.stock.nesting.plan import NestedSheet, NestPlan, outline_of
+from nodulant.stock.nesting.plan import WORTH_MM, NestedSheet, NestPlan, outline_of
 from nodulant.units.inline import as_amount, as_length, as_thickness
 from nodulant.units.show import show_length
 
@@ -80,6 +80,8 @@ class OrderList(Frozen):
     """Of every row whose price was entered."""
     unpriced: int = 0
     """Rows that no price was entered for."""
+    rack_after: tuple[RackTube, ...] = ()
+    """Tubes that stand in the rack once all are cut."""
 
 
 def order_list(
@@ -111,7 +113,31 @@ def order_list(
         added_kg=mass,
         price=round(sum(known), 2),
         unpriced=len(rows) - len(known),
+        rack_after=tubes_left(shop.rack.tubes, tubes),
     )
+
+
+def tubes_left(rack: Sequence[RackTube], cut: Iterable[TubeCuts]) -> tuple[RackTube, ...]:
+    """The rack's tubes once all of an order's are cut: what was used is gone, what is left of a bar and worth keeping stands there."""
+    left = list(rack)
+    for own in cut:
+        first = own.pieces[0]
+        if first.profile != "tube":
+            continue
+        for bar in own.plan.bars:
+            used = next((t for t in left if _is_of(t, first) and abs(t.long_mm - bar.stock_mm) < IN_RACK_MM), None)
+            if bar.in_rack and used is not None:
+                left.remove(used)
+            if bar.left_mm >= WORTH_MM:
+                long = float(math.floor(bar.left_mm))
+                left.append(RackTube(od_mm=own.od_mm, wall_mm=own.wall_mm, long_mm=long, steel_id=first.steel_id))
+    return tuple(left)
+
+
+def _is_of(tube: RackTube, needed: TubeNeeded) -> bool:
+    """Whether a length of the rack is of the tube that is asked for."""
+    same = abs(tube.od_mm - needed.od_mm) < IN_RACK_MM and abs(tube.wall_mm - needed.wall_mm) < IN_RACK_MM
+    return same and tube.steel_id == needed.steel_id and needed.profile == "tube"
 
 
 def shelved(row: OrderRow, there: float) -> OrderRow:
@@ -258,14 +284,7 @@ def _by_tube(tubes: Iterable[TubeNeeded]) -> list[tuple[TubeNeeded, ...]]:
 
 def _cut(own: tuple[TubeNeeded, ...], kerf_mm: float, bar_mm: float, rack: Sequence[RackTube]) -> TubeCuts:
     first = own[0]
-    have = [
-        t.long_mm
-        for t in rack
-        if abs(t.od_mm - first.od_mm) < IN_RACK_MM
-        and abs(t.wall_mm - first.wall_mm) < IN_RACK_MM
-        and t.steel_id == first.steel_id
-        and first.profile == "tube"
-    ]
+    have = [t.long_mm for t in rack if _is_of(t, first)]
     plan = cut_plan([t.long_mm for t in own for _ in range(t.count)], (bar_mm,), kerf_mm, have)
     steel = find_steel(first.steel_id).name
     size = as_thickness(first.od_mm)

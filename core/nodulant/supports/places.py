@@ -45,6 +45,14 @@ def places(survey: Survey, found: Sequence[Situation]) -> tuple[Support, ...]:
     return tuple(s.model_copy(update={"rating_kg": rating}) for s in out)
 
 
+def fresh_stand(survey: Survey, there: Sequence[Support]) -> Support:
+    """One more, under the middle of the left rail."""
+    taken = {s.id for s in there}
+    number = next(n for n in itertools.count(len(there) + 1) if f"stand-{n}" not in taken)
+    rail = survey.rails.left
+    return _stand(survey, round((rail.start_mm + rail.end_mm) / 2), "left", "stand", number)
+
+
 def _stand(survey: Survey, x: float, side: Side, kind: Kind, number: int) -> Support:
     """Under the middle of the rail."""
     rail = survey.rails.of(side)

@@ -28,7 +28,7 @@ from nodulant.patterns.pattern import Pattern
 from nodulant.stock.order import OrderList, order_list
 from nodulant.supports.bodies import situations
 from nodulant.supports.look import SupportsFound, look
-from nodulant.supports.places import places
+from nodulant.supports.places import fresh_stand, places
 from nodulant.supports.support import Support
 from nodulant.survey.rail import Station
 from nodulant.survey.vehicle import Survey
@@ -219,6 +219,13 @@ def support_places(request: HttpRequest, body: DraftBody) -> list[Support]:
     """Places for stands that hold every body of a draft through all its cuts; none where no place does."""
     inputs = drafted(request, body.job_id, body.design, body.survey)
     return list(places(inputs.survey, situations(inputs.survey, inputs.design.operations)))
+
+
+@router.post("/supports/fresh", response=Support)
+def support_fresh(request: HttpRequest, body: DraftBody) -> Support:
+    """One more stand for a draft."""
+    inputs = drafted(request, body.job_id, body.design, body.survey)
+    return fresh_stand(inputs.survey, inputs.design.supports)
 
 
 @router.post("/cope", response=Pattern)

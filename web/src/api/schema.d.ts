@@ -1878,6 +1878,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/supports/fresh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Support Fresh
+         * @description One more stand for a draft.
+         */
+        post: operations["nodulant_server_api_compute_support_fresh"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/supports/places": {
         parameters: {
             query?: never;
@@ -7138,6 +7158,11 @@ export interface components {
              * @default 0
              */
             price: number;
+            /**
+             * Rack After
+             * @default []
+             */
+            rack_after: components["schemas"]["RackTube"][];
             /** Rows */
             rows: components["schemas"]["OrderRow"][];
             /** Tubes */
@@ -14474,6 +14499,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SupportsFound"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_compute_support_fresh: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Support"];
                 };
             };
         };

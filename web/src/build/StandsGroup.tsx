@@ -2,12 +2,11 @@ import { Box, Text } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
 import { useMay } from "../app/session";
 import { messageOf } from "../cut/useSearch";
-import { freshId } from "../draft/document";
 import { seenDraft, useBench, usePick } from "../draft/store";
 import { Act, ChoiceField, Group, Pair, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { showLength } from "../units/show";
-import { findPlaces, type Support, useStands } from "./useStands";
+import { findPlaces, freshStand, type Support, useStands } from "./useStands";
 
 const NONE: Support[] = [];
 const KINDS = [
@@ -36,22 +35,16 @@ export function StandsGroup() {
       setTold(messageOf(error));
     }
   };
-  const add = () => {
-    const id = freshId(
-      "stand",
-      supports.map((s) => s.id),
-    );
-    const value: Support = {
-      id,
-      name: `Stand ${supports.length + 1}`,
-      kind: "stand",
-      x_mm: 0,
-      y_mm: -380,
-      rating_kg: 1500,
-    };
-    act({ kind: "insert", path: ["design", "supports"], value });
-    setChosen(id);
-    show(true);
+  const add = async () => {
+    try {
+      const value = await freshStand();
+      act({ kind: "insert", path: ["design", "supports"], value });
+      setChosen(value.id);
+      setTold("");
+      show(true);
+    } catch (error) {
+      setTold(messageOf(error));
+    }
   };
   const tipping = found?.moments.filter((m) => m.stands.some((s) => !s.holds)) ?? [];
   return (
@@ -103,7 +96,7 @@ export function StandsGroup() {
         ))}
       {open && may.design && (
         <Box mt="1">
-          <Act onClick={add}>Add a stand</Act>
+          <Act onClick={() => void add()}>Add a stand</Act>
         </Box>
       )}
     </Group>

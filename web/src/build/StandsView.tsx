@@ -17,7 +17,7 @@ const STEP = 5;
 
 /** The frame from above on its stands: the polygon that each part stands on, and where its mass is. */
 export function StandsView() {
-  const { found, moment, pick, of } = useStands();
+  const { found, moment, pick } = useStands();
   const style = useBench((s) => s.style);
   const moments = found?.moments ?? [];
   const now = moments[Math.min(moment, moments.length - 1)];
@@ -35,7 +35,7 @@ export function StandsView() {
         ))}
       </Flex>
       <Box flex="1" minH="14rem">
-        {now && <Drawn moment={now} fresh={of !== null} />}
+        {now && <Drawn moment={now} />}
       </Box>
       {now?.stands.map((s) => (
         <Text key={s.body.name} fontSize="14px" color={s.holds ? undefined : "removed"}>
@@ -57,7 +57,7 @@ export function StandsView() {
 
 const sentence = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
-function Drawn({ moment }: { moment: Moment; fresh: boolean }) {
+function Drawn({ moment }: { moment: Moment }) {
   const draft = useBench((s) => seenDraft(s));
   const { act, style } = usePick("act", "style");
   const may = useMay();

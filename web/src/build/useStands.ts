@@ -13,8 +13,6 @@ type Stands = {
   open: boolean;
   moment: number;
   found: Found | null;
-  /** The draft that the answer is for. */
-  of: Draft | null;
   trouble: string;
   show: (open: boolean) => void;
   pick: (moment: number) => void;
@@ -29,7 +27,6 @@ export const useStands = create<Stands>((set) => ({
   open: false,
   moment: 0,
   found: null,
-  of: null,
   trouble: "",
   show: (open) => set({ open }),
   pick: (moment) => set({ moment }),
@@ -42,7 +39,7 @@ export const useStands = create<Stands>((set) => ({
         const own: Draft = asked;
         asked = null;
         const body = { job_id: useBench.getState().jobId, ...own };
-        set({ found: await got(api.POST("/api/supports", { body })), of: own, trouble: "" });
+        set({ found: await got(api.POST("/api/supports", { body })), trouble: "" });
       }
     } catch (error) {
       set({ trouble: error instanceof Error ? error.message : "not looked at" });
@@ -56,4 +53,10 @@ export const useStands = create<Stands>((set) => ({
 export async function findPlaces(): Promise<Support[]> {
   const { jobId, history } = useBench.getState();
   return got(api.POST("/api/supports/places", { body: { job_id: jobId, ...history.now } }));
+}
+
+/** One more stand, where the core puts it. */
+export async function freshStand(): Promise<Support> {
+  const { jobId, history } = useBench.getState();
+  return got(api.POST("/api/supports/fresh", { body: { job_id: jobId, ...history.now } }));
 }

@@ -12,7 +12,6 @@ import type { Kind } from "../units/show";
 import { showAmount } from "../units/tell";
 import { keepRack } from "./RackFields";
 import { StockFields } from "./StockFields";
-import { tubesLeft } from "./tubesLeft";
 import { type NestPlan, useOwnNest } from "./useNest";
 
 type Order = components["schemas"]["OrderList"];
@@ -99,7 +98,7 @@ function TubeCut({ job, order }: { job: JobHead; order: Order }) {
   const { rack } = job.shop;
   const keep = async () => {
     try {
-      await keepRack(job, { ...rack, tubes: tubesLeft(rack.tubes ?? [], order.tubes) });
+      await keepRack(job, { ...rack, tubes: order.rack_after });
       setTold("");
     } catch (error) {
       setTold(messageOf(error));
