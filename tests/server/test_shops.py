@@ -34,6 +34,7 @@ class TwoShops(Shop):
             "base": 1, "design": design, "survey": None, "name": "x", "vehicle": "x", "reason": "because",
             "subject": "s", "entry": 1, "step": "teardown", "shop": {"name": "x"}, "label": "x", "days": 3,
             "operation": "axle-notch", "key": "depth", "side": "left", "value_mm": 58.0,
+            "act": {"kind": "note", "step": "teardown", "text": "x"},
             "plan": {"sheets": [], "left_out": [], "kerf_mm": 2, "margin_mm": 6, "pieces": 0, "area_mm2": 0, "used_mm2": 0},
             "start": {"feature_id": "front-axle", "side": "left"}, "end": {"feature_id": "front-axle", "side": "right"},
         }  # fmt: skip
@@ -46,6 +47,7 @@ class TwoShops(Shop):
                 continue
             url = re.sub(r"\{(\w+)\}", lambda m: str(ids.get(m.group(1), "checks")), path.removeprefix("/api"))
             url += "?name=x" if path.endswith("/attachments") else ""
+            url += "?step=teardown" if path.endswith("/photos") else ""
             url += "?branch_mm=38&wall_mm=3&main_mm=44" if "cope." in path else ""
             url = url.replace("model.pdf", "model.glb")
             for method, told in methods.items():

@@ -7,24 +7,15 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
+from nodulant.asbuilt.entry import Logged, Number, Subject
+from nodulant.asbuilt.floor import FLOOR_KINDS, GoOnEntry, LeftOffEntry, NoteEntry, PhotoEntry, ReworkEntry, StopEntry
 from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen, Id, Name, Text
 from nodulant.parts.sides import Side
 from nodulant.units.inline import as_length
 
-Number = Annotated[int, Field(ge=1)]
 
-
-class _Entry(Frozen):
-    number: Number
-    at: Annotated[str, Field(max_length=40)]
-    """When, ISO 8601 with offset."""
-    by: Name
-    imported: Annotated[str, Field(max_length=200)] = ""
-    """By whom and from which file, where it was not written here: its name and time are what that file says."""
-
-
-class _Measured(_Entry):
+class _Measured(Logged):
     """A number as it was typed, with the instrument and what that can be read to, mm."""
 
     text: Annotated[str, Field(max_length=60)] = ""
@@ -97,34 +88,38 @@ class LengthEntry(_Measured):
         return self
 
 
-class SignOffEntry(_Entry):
+class SignOffEntry(Logged):
     """A step signed; names the hash of what was evaluated."""
 
     kind: Literal["sign-off"] = "sign-off"
-    step: Annotated[str, Field(max_length=130)]
+    step: Subject
     evaluated: Annotated[str, Field(max_length=80)]
     reading: Number | None = None
+    minutes: Annotated[int, Field(ge=0, le=10_000)] | None = None
+    """How long it took; None where nobody said."""
+    planned_minutes: Annotated[int, Field(ge=0, le=10_000)] | None = None
+    """How long the plan gave it then."""
     note: Text = ""
 
 
-class OverrideEntry(_Entry):
+class OverrideEntry(Logged):
     """A lock or hold point passed with a reason."""
 
     kind: Literal["override"] = "override"
-    subject: Annotated[str, Field(max_length=130)]
+    subject: Subject
     reason: Name
 
 
-class DecisionEntry(_Entry):
+class DecisionEntry(Logged):
     """A deviation accepted or sent back."""
 
     kind: Literal["decision"] = "decision"
-    subject: Annotated[str, Field(max_length=130)]
+    subject: Subject
     choice: Literal["accept", "rework"]
     reason: Name
 
 
-class WithdrawalEntry(_Entry):
+class WithdrawalEntry(Logged):
     """Takes back the entry of that number."""
 
     kind: Literal["withdrawal"] = "withdrawal"
@@ -133,7 +128,18 @@ class WithdrawalEntry(_Entry):
 
 
 Entry = Annotated[
-    ReadingEntry | LengthEntry | SignOffEntry | OverrideEntry | DecisionEntry | WithdrawalEntry,
+    ReadingEntry
+    | LengthEntry
+    | SignOffEntry
+    | OverrideEntry
+    | DecisionEntry
+    | WithdrawalEntry
+    | NoteEntry
+    | PhotoEntry
+    | ReworkEntry
+    | LeftOffEntry
+    | StopEntry
+    | GoOnEntry,
     Field(discriminator="kind"),
 ]
 
@@ -142,6 +148,17 @@ def standing(entries: tuple[Entry, ...]) -> tuple[Entry, ...]:
     """Entries that were not withdrawn, withdrawals left out."""
     gone = {e.entry for e in entries if isinstance(e, WithdrawalEntry)}
     return tuple(e for e in entries if e.number not in gone and not isinstance(e, WithdrawalEntry))
+
+
+def deciding(entries: tuple[Entry, ...]) -> tuple[Entry, ...]:
+    """Entries that a figure or a step's state depends on: all but the floor's own notes."""
+    return tuple(e for e in entries if e.kind not in FLOOR_KINDS)
+
+
+def stopped(entries: tuple[Entry, ...]) -> StopEntry | None:
+    """The stop that still holds: a later 'go on' ends it."""
+    own = [e for e in standing(entries) if isinstance(e, StopEntry | GoOnEntry)]
+    return own[-1] if own and isinstance(own[-1], StopEntry) else None
 
 
 def latest_readings(entries: tuple[Entry, ...]) -> dict[str, ReadingEntry]:

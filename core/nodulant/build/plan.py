@@ -43,6 +43,8 @@ class Step:
     signed_by: str = ""
     signed_at: str = ""
     reason: str = ""
+    held: bool = False
+    """Waits for something outside the plan: a reading, a clearance, a design that tips."""
 
 
 def build_plan(
@@ -182,4 +184,5 @@ def _step(
         signed_by=who.by if who else "",
         signed_at=who.at if who else "",
         reason=passed.reason if passed else "",
+        held=held and not who,
     )

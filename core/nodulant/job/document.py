@@ -10,7 +10,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from nodulant.asbuilt.log import Entry
+from nodulant.asbuilt.log import Entry, deciding
 from nodulant.axles.suspension import Suspension
 from nodulant.base.errors import InputError
 from nodulant.base.model import Assumed, Frozen, Id, Name, Size, Text, Thickness, Typed
@@ -95,6 +95,10 @@ class Shop(Frozen):
         return cls.model_validate({"style": style, "rack": MetalRack.reading(style), **racks})
 
 
+BESIDE_FIGURES = {"imported", "done_at", "clock", "minutes", "planned_minutes"}
+"""Of an entry: what no figure depends on."""
+
+
 class AsBuilt(Frozen):
     """The append-only log."""
 
@@ -117,8 +121,11 @@ class Inputs(Frozen):
         }
         if not self.design.supports:
             left_out["design"].add("supports")
-        text = self.model_dump_json(
-            exclude={**left_out, "shop": {"rack"}, "as_built": {"entries": {"__all__": {"imported"}}}}
+        entries = self.as_built.entries
+        counted = deciding(entries)
+        whole = self if counted == entries else self.model_copy(update={"as_built": AsBuilt(entries=counted)})
+        text = whole.model_dump_json(
+            exclude={**left_out, "shop": {"rack"}, "as_built": {"entries": {"__all__": BESIDE_FIGURES}}}
         )
         return hashlib.sha256(text.encode()).hexdigest()
 

@@ -7,14 +7,11 @@ from django.utils import timezone
 from pydantic import TypeAdapter
 
 from nodulant.asbuilt.compare import asked_readings
-from nodulant.asbuilt.log import Entry, ReadingEntry, SignOffEntry, standing
+from nodulant.asbuilt.log import Entry, standing
 from nodulant.base.errors import InputError
-from nodulant.build.general import ALONG_STEP, TEARDOWN
-from nodulant.build.steering_steps import SENSE_STEP
 from nodulant.evaluate import Want, evaluate
 from nodulant.evaluate.suspensions.link_readings import link_readings
 from nodulant.job.document import MOST_ENTRIES, AsBuilt, Design, Inputs
-from nodulant.parts.specs import Act
 from nodulant.survey.vehicle import Survey
 from nodulant_server.actions.limits import one_at_a_time, refuse_beyond
 from nodulant_server.models import Job, LogEntry
@@ -22,20 +19,6 @@ from nodulant_server.roles import Acting, require
 
 ENTRY: TypeAdapter[Entry] = TypeAdapter(Entry)
 MEASURES = Want(strips=False, parts=False, steps=True, readings=True)
-
-
-WAITS_FOR = {
-    TEARDOWN: "readings that teardown destroys are missing",
-    SENSE_STEP: "the design steers the wheels the other way",
-    ALONG_STEP: "something that goes along has no clearance and no way out yet",
-}
-
-
-SHUT: dict[Act, str] = {
-    "welds-axle": "it would be welded to a cast housing",
-    "cuts": "what it leaves tips on the stands that are placed",
-}
-"""Why a step that does this is shut by its design."""
 
 
 def entries_of(job: Job) -> tuple[Entry, ...]:
@@ -53,8 +36,8 @@ def inputs_of(job: Job, design: Design, survey: Survey | None = None) -> Inputs:
     )
 
 
-def append(acting: Acting, job: Job, fields: dict[str, Any]) -> Entry:
-    """Validate and append one entry; number, time and person come from here."""
+def append(acting: Acting, job: Job, fields: dict[str, Any], mark: str | None = None) -> Entry:
+    """Validate and append one entry; number, time and person come from here, ``mark`` from who sends it."""
     require(acting, "decide" if fields.get("kind") in {"override", "decision"} else "log")
     with transaction.atomic():
         one_at_a_time(job)
@@ -62,11 +45,13 @@ def append(acting: Acting, job: Job, fields: dict[str, Any]) -> Entry:
         refuse_beyond(number, MOST_ENTRIES, "log entries", "withdraw nothing: begin a copy of the job")
         at = timezone.now().isoformat(timespec="seconds")
         entry = ENTRY.validate_python({**fields, "number": number, "at": at, "by": acting.name})
-        LogEntry(job=job, number=number, document=entry.model_dump(mode="json")).save()
+        LogEntry(job=job, number=number, document=entry.model_dump(mode="json"), mark=mark).save()
     return entry
 
 
-def give_reason(acting: Acting, job: Job, subject: str, reason: str, choice: str | None) -> Entry:
+def give_reason(
+    acting: Acting, job: Job, subject: str, reason: str, choice: str | None, mark: str | None = None
+) -> Entry:
     """Pass a step or lock, or decide on a reading, with a reason; raises InputError for what none of the options has."""
     require(acting, "decide")
     fields = {"kind": "decision", "choice": choice} if choice else {"kind": "override"}
@@ -74,7 +59,7 @@ def give_reason(acting: Acting, job: Job, subject: str, reason: str, choice: str
         found = evaluate(inputs_of(job, option.head().design()), MEASURES)
         known = {r.id for r in found.readings} if choice else {s.id for s in found.steps}
         if subject in known:
-            return append(acting, job, {**fields, "subject": subject, "reason": reason})
+            return append(acting, job, {**fields, "subject": subject, "reason": reason}, mark)
     kind = "reading" if choice else "step"
     raise InputError(
         f"there is no such {kind}",
@@ -119,57 +104,3 @@ def withdraw(acting: Acting, job: Job, number: int, reason: str) -> Entry:
     if entry.by != acting.name or entry.kind in {"override", "decision"}:
         require(acting, "decide")
     return append(acting, job, {"kind": "withdrawal", "entry": number, "reason": reason})
-
-
-def sign_step(
-    acting: Acting, job: Job, design: Design, step_id: str, reading: dict[str, Any] | None, note: str
-) -> list[Entry]:
-    """Sign a step whose prerequisites are met; a reading hold point needs its reading."""
-    require(acting, "log")
-    result = evaluate(inputs_of(job, design), MEASURES)
-    step = next((s for s in result.steps if s.id == step_id), None)
-    if step is None:
-        raise InputError("there is no such step", field="/step", found=step_id, acceptable="a step of this design")
-    if step.status == "done":
-        signed = next((e for e in entries_of(job) if isinstance(e, SignOffEntry) and e.step == step_id), None)
-        by = f"by {signed.by}, {signed.at[:10]}" if signed else "signed"
-        raise InputError("this step is signed already", field="/step", found=by, acceptable="withdraw that one first")
-    if step.status == "waiting":
-        waits = [s.spec.title for s in result.steps if s.id in step.needs and s.status in {"waiting", "open"}]
-        shut = next((SHUT[act] for act in step.spec.acts if act in SHUT), "something outside the plan")
-        why = "; ".join(waits[:3]) or WAITS_FOR.get(step_id, shut)
-        raise InputError(
-            "this step is not open yet",
-            field="/step",
-            found=f"waits for: {why}",
-            acceptable="sign those first, or override with a reason",
-        )
-    hold, made = step.spec.hold, []
-    with transaction.atomic():
-        if hold and hold.kind == "reading":
-            if reading is None:
-                raise InputError(
-                    "this hold point needs a reading", field="/reading", found="nothing", acceptable=hold.ask
-                )
-            made.append(
-                append(
-                    acting,
-                    job,
-                    {"kind": "reading", "operation": step.operation, "key": hold.reading, "side": step.side, **reading},
-                )
-            )
-        number = made[0].number if made and isinstance(made[0], ReadingEntry) else None
-        made.append(
-            append(
-                acting,
-                job,
-                {
-                    "kind": "sign-off",
-                    "step": step_id,
-                    "evaluated": result.content_hash,
-                    "reading": number,
-                    "note": note,
-                },
-            )
-        )
-    return made

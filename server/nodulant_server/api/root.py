@@ -5,6 +5,7 @@ from nodulant_server.api import (
     compute,
     files,
     finders,
+    floor,
     jobs,
     options,
     outside,
@@ -30,4 +31,5 @@ api.add_router("", finders.router)
 api.add_router("", outside.router)
 api.add_router("", sweep.router)
 api.add_router("", work.router)
+api.add_router("", floor.router)
 problems.install(api)

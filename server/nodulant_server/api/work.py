@@ -4,7 +4,8 @@ from django.http import HttpRequest
 from ninja import Router
 
 from nodulant.asbuilt.log import Entry
-from nodulant_server.actions.log import entries_of, give_reason, sign_step, take_length, take_reading, withdraw
+from nodulant_server.actions.log import entries_of, give_reason, take_length, take_reading, withdraw
+from nodulant_server.actions.sign import Signing, sign_step
 from nodulant_server.api.access import acting, job_of
 from nodulant_server.api.bodies import LengthBody, ReadingBody, ReasonBody, SignBody, WithdrawBody
 from nodulant_server.api.files import current
@@ -23,7 +24,7 @@ def sign(request: HttpRequest, option_id: int, body: SignBody) -> list[Entry]:
     """Sign a step; a reading hold point takes its reading along."""
     option, inputs = current(request, option_id)
     reading = body.reading.model_dump() if body.reading else None
-    return sign_step(acting(request), option.job, inputs.design, body.step, reading, body.note)
+    return sign_step(acting(request), option.job, inputs.design, Signing(body.step, reading, body.note))
 
 
 @router.post("/options/{option_id}/readings", response=Entry)

@@ -145,16 +145,21 @@ class SweepKept(models.Model):
 
 
 class LogEntry(Immutable):
-    """One append-only entry: reading, sign-off, override, decision or withdrawal."""
+    """One append-only entry: reading, sign-off, override, decision, withdrawal or what was noted on the floor."""
 
     job = models.ForeignKey(Job, related_name="log", on_delete=models.PROTECT)
     number = models.PositiveIntegerField()
     document = models.JSONField()
+    mark = models.CharField(max_length=60, null=True)
+    """What the sender calls it: sent twice, it is taken once."""
 
     class Meta:
-        """One row a number, in order."""
+        """One row a number, and one a mark, in order."""
 
-        constraints = (models.UniqueConstraint(fields=["job", "number"], name="one_entry_a_number"),)
+        constraints = (
+            models.UniqueConstraint(fields=["job", "number"], name="one_entry_a_number"),
+            models.UniqueConstraint(fields=["job", "mark"], name="one_entry_a_mark"),
+        )
         ordering = ("number",)
 
 

@@ -640,6 +640,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/photos/{sha256}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Picture
+         * @description A photo, as nothing but a picture.
+         */
+        get: operations["nodulant_server_api_floor_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/reasons": {
         parameters: {
             query?: never;
@@ -1048,6 +1068,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/options/{option_id}/floor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Floor
+         * @description The stored plan for the floor: steps with their drawings and numbers, what is open, what was noted.
+         */
+        get: operations["nodulant_server_api_floor_floor"];
+        put?: never;
+        /**
+         * Write
+         * @description Sign, pass, note, log rework, leave off, stop or go on; what was sent before under the same mark is told again.
+         */
+        post: operations["nodulant_server_api_floor_write"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/options/{option_id}/model.{kind}": {
         parameters: {
             query?: never;
@@ -1128,6 +1172,26 @@ export interface paths {
         get: operations["nodulant_server_api_files_pattern_file"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/options/{option_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Photo
+         * @description Keep a photo of a step, sent as the body; it is made anew, without where and when it was taken.
+         */
+        post: operations["nodulant_server_api_floor_photo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2168,6 +2232,128 @@ export interface components {
             weld_leg_mm: number;
         };
         /**
+         * ActGoOn
+         * @description It goes on.
+         */
+        ActGoOn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "go-on";
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * ActLeftOff
+         * @description The end of a session.
+         */
+        ActLeftOff: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "left-off";
+            /** Step */
+            step: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
+         * ActNote
+         * @description One line on a step.
+         */
+        ActNote: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "note";
+            /** Step */
+            step: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * ActPass
+         * @description Pass a step unsigned, with a reason.
+         */
+        ActPass: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pass";
+            /** Reason */
+            reason: string;
+            /** Step */
+            step: string;
+        };
+        /**
+         * ActRework
+         * @description A step done again.
+         */
+        ActRework: {
+            /**
+             * Cause
+             * @enum {string}
+             */
+            cause: "part did not fit" | "misread" | "heat moved it" | "weld not good" | "plan was wrong" | "damage" | "other";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rework";
+            /** Minutes */
+            minutes: number;
+            /** Step */
+            step: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
+         * ActSign
+         * @description Sign a step.
+         */
+        ActSign: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sign";
+            /** Minutes */
+            minutes?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            reading?: components["schemas"]["ReadingFields"] | null;
+            /** Step */
+            step: string;
+        };
+        /**
+         * ActStop
+         * @description The job stands still.
+         */
+        ActStop: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stop";
+            /** Reason */
+            reason: string;
+            /** Step */
+            step: string;
+        };
+        /**
          * AirSpring
          * @description A bellows, one each side; area and volume at ride height from its maker.
          */
@@ -2468,6 +2654,20 @@ export interface components {
             y0: number;
             /** Y1 */
             y1: number;
+        };
+        /**
+         * AskedOfStep
+         * @description The reading that a hold point waits for, mm.
+         */
+        AskedOfStep: {
+            /** Datum */
+            datum: string;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Planned Mm */
+            planned_mm: number;
         };
         /**
          * AskedReading
@@ -4195,6 +4395,17 @@ export interface components {
              */
             choice: "accept" | "rework";
             /**
+             * Clock
+             * @default
+             * @enum {string}
+             */
+            clock: "" | "ahead" | "behind";
+            /**
+             * Done At
+             * @default
+             */
+            done_at: string;
+            /**
              * Imported
              * @default
              */
@@ -4643,6 +4854,20 @@ export interface components {
             towards_rail_mm: number;
         };
         /**
+         * Estimate
+         * @description Minutes that a step is expected to take, the range of eight of ten, and from how many steps that is known.
+         */
+        Estimate: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Minutes */
+            minutes: number;
+            /** Steps */
+            steps: number;
+        };
+        /**
          * EvaluateBody
          * @description Evaluate a draft on a job; ``slim`` leaves out the whys, for a drag.
          */
@@ -4967,6 +5192,145 @@ export interface components {
             outline: components["schemas"]["Outline"];
             /** Part */
             part: string;
+        };
+        /**
+         * FloorBody
+         * @description One act of the floor.
+         */
+        FloorBody: {
+            /** Act */
+            act: components["schemas"]["ActSign"] | components["schemas"]["ActPass"] | components["schemas"]["ActNote"] | components["schemas"]["ActRework"] | components["schemas"]["ActLeftOff"] | components["schemas"]["ActStop"] | components["schemas"]["ActGoOn"];
+            /**
+             * Done At
+             * @default
+             */
+            done_at: string;
+            /** Mark */
+            mark?: string | null;
+        };
+        /**
+         * FloorFigure
+         * @description One number with its name, told in the job's unit.
+         */
+        FloorFigure: {
+            /** Name */
+            name: string;
+            /** Value */
+            value: string;
+        };
+        /**
+         * FloorGauge
+         * @description A gauge to have at hand: what it is, its size, and how it is used.
+         */
+        FloorGauge: {
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Size */
+            size: string;
+        };
+        /**
+         * FloorPicture
+         * @description An operation's drawing.
+         */
+        FloorPicture: {
+            /** Operation */
+            operation: string;
+            view: components["schemas"]["View"];
+        };
+        /**
+         * FloorSheet
+         * @description The floor's answer.
+         */
+        FloorSheet: {
+            /** Causes */
+            causes: string[];
+            /** Cautions */
+            cautions: string;
+            /** Instruments */
+            instruments: components["schemas"]["ReadWith"][];
+            /** Job */
+            job: string;
+            left_off: components["schemas"]["LeftOffEntry"] | null;
+            /** Log */
+            log: (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
+            /** Option */
+            option: string;
+            /** Pictures */
+            pictures: components["schemas"]["FloorPicture"][];
+            /** Standing */
+            standing: string[];
+            /** Steps */
+            steps: components["schemas"]["FloorStep"][];
+            stop: components["schemas"]["StopEntry"] | null;
+            /**
+             * Style
+             * @enum {string}
+             */
+            style: "in16" | "in32" | "in" | "mm";
+        };
+        /**
+         * FloorStep
+         * @description One step as the floor sees it.
+         */
+        FloorStep: {
+            /** Burns */
+            burns: boolean;
+            /** Cautions */
+            cautions: string[];
+            /** Detail */
+            detail: string;
+            /** Figures */
+            figures: components["schemas"]["FloorFigure"][];
+            /** Gauges */
+            gauges: components["schemas"]["FloorGauge"][];
+            /** Hides */
+            hides: string;
+            /** Hold */
+            hold: string;
+            /** Id */
+            id: string;
+            /** Meanwhile */
+            meanwhile: string;
+            /** Needs */
+            needs: string[];
+            /** Operation */
+            operation: string | null;
+            /** People */
+            people: number;
+            /**
+             * Phase
+             * @enum {string}
+             */
+            phase: "survey" | "prepare" | "brace" | "mark" | "cut" | "fit" | "tack" | "look" | "weld" | "plate" | "finish" | "prove";
+            /** Place */
+            place: string;
+            reading: components["schemas"]["AskedOfStep"] | null;
+            /** Reason */
+            reason: string;
+            /** Shut */
+            shut: boolean;
+            /** Side */
+            side: string | null;
+            /** Signed At */
+            signed_at: string;
+            /** Signed By */
+            signed_by: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "waiting" | "open" | "done" | "overridden";
+            takes: components["schemas"]["Estimate"];
+            /** Title */
+            title: string;
+            /** Tools */
+            tools: string[];
+            /** Undo */
+            undo: string;
+            /** Work */
+            work: string;
         };
         /**
          * Form
@@ -5427,6 +5791,41 @@ export interface components {
             turn_deg: number;
         };
         /**
+         * GoOnEntry
+         * @description It goes on, and why it may.
+         */
+        GoOnEntry: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Clock
+             * @default
+             * @enum {string}
+             */
+            clock: "" | "ahead" | "behind";
+            /**
+             * Done At
+             * @default
+             */
+            done_at: string;
+            /**
+             * Imported
+             * @default
+             */
+            imported: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "go-on";
+            /** Number */
+            number: number;
+            /** Reason */
+            reason: string;
+        };
+        /**
          * GoverningPlace
          * @description A place of one rail in one case, as planned and as stock.
          */
@@ -5860,7 +6259,7 @@ export interface components {
             /** Id */
             id: number;
             /** Log */
-            log: (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"])[];
+            log: (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
             /** Name */
             name: string;
             /** Options */
@@ -6123,6 +6522,46 @@ export interface components {
             seat: components["schemas"]["HardPoint"];
         };
         /**
+         * LeftOffEntry
+         * @description The end of a session: at which step, and what the next one has to know.
+         */
+        LeftOffEntry: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Clock
+             * @default
+             * @enum {string}
+             */
+            clock: "" | "ahead" | "behind";
+            /**
+             * Done At
+             * @default
+             */
+            done_at: string;
+            /**
+             * Imported
+             * @default
+             */
+            imported: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "left-off";
+            /** Number */
+            number: number;
+            /** Step */
+            step: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
          * LeftOut
          * @description A plate that no sheet holds, and why.
          */
@@ -6173,6 +6612,17 @@ export interface components {
             at: string;
             /** By */
             by: string;
+            /**
+             * Clock
+             * @default
+             * @enum {string}
+             */
+            clock: "" | "ahead" | "behind";
+            /**
+             * Done At
+             * @default
+             */
+            done_at: string;
             end: components["schemas"]["FramePoint"];
             /**
              * Imported
@@ -6956,6 +7406,43 @@ export interface components {
             width_mm: number;
         };
         /**
+         * NoteEntry
+         * @description One line on a step.
+         */
+        NoteEntry: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Clock
+             * @default
+             * @enum {string}
+             */
+            clock: "" | "ahead" | "behind";
+            /**
+             * Done At
+             * @default
+             */
+            done_at: string;
+            /**
+             * Imported
+             * @default
+             */
+            imported: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "note";
+            /** Number */
+            number: number;
+            /** Step */
+            step: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * Obstacle
          * @description One thing that stands on the frame; ``mirrored`` puts its image on the other side too.
          */
@@ -7290,6 +7777,17 @@ export interface components {
             /** By */
             by: string;
             /**
+             * Clock
+             * @default
+             * @enum {string}
+             */
+            clock: "" | "ahead" | "behind";
+            /**
+             * Done At
+             * @default
+             */
+            done_at: string;
+            /**
              * Imported
              * @default
              */
@@ -7563,6 +8061,48 @@ export interface components {
              * @enum {string}
              */
             role: "owner" | "helper" | "reader";
+        };
+        /**
+         * PhotoEntry
+         * @description A picture of a step, kept with the job under its hash.
+         */
+        PhotoEntry: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Clock
+             * @default
+             * @enum {string}
+             */
+            clock: "" | "ahead" | "behind";
+            /**
+             * Done At
+             * @default
+             */
+            done_at: string;
+            /**
+             * Imported
+             * @default
+             */
+            imported: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "photo";
+            /** Number */
+            number: number;
+            /** Sha256 */
+            sha256: string;
+            /** Step */
+            step: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
         };
         /**
          * Pipe
@@ -7953,6 +8493,18 @@ export interface components {
             weld_m?: number | null;
         };
         /**
+         * ReadWith
+         * @description An instrument as the keypad offers it.
+         */
+        ReadWith: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Resolution Mm */
+            resolution_mm: number;
+        };
+        /**
          * Reading
          * @description One reading that teardown destroys, where it is kept, and whether it was taken.
          */
@@ -8012,6 +8564,17 @@ export interface components {
             at: string;
             /** By */
             by: string;
+            /**
+             * Clock
+             * @default
+             * @enum {string}
+             */
+            clock: "" | "ahead" | "behind";
+            /**
+             * Done At
+             * @default
+             */
+            done_at: string;
             /**
              * Imported
              * @default
@@ -8277,6 +8840,53 @@ export interface components {
             note: string;
             /** Number */
             number: number;
+        };
+        /**
+         * ReworkEntry
+         * @description A step done again, and why: later estimates know of it.
+         */
+        ReworkEntry: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Cause
+             * @enum {string}
+             */
+            cause: "part did not fit" | "misread" | "heat moved it" | "weld not good" | "plan was wrong" | "damage" | "other";
+            /**
+             * Clock
+             * @default
+             * @enum {string}
+             */
+            clock: "" | "ahead" | "behind";
+            /**
+             * Done At
+             * @default
+             */
+            done_at: string;
+            /**
+             * Imported
+             * @default
+             */
+            imported: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rework";
+            /** Minutes */
+            minutes: number;
+            /** Number */
+            number: number;
+            /** Step */
+            step: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
         };
         /**
          * RidesBody
@@ -8608,6 +9218,26 @@ export interface components {
             outline: components["schemas"]["Outline"];
         };
         /**
+         * SeenPart
+         * @description A part by its number: where it stands seen from the side, or laid flat. mm.
+         */
+        SeenPart: {
+            /** In Place */
+            in_place: boolean;
+            /** Number */
+            number: number;
+            outline: components["schemas"]["Outline"];
+        };
+        /**
+         * SeenWeld
+         * @description A seam by its number, on a part that stands in place.
+         */
+        SeenWeld: {
+            /** Number */
+            number: number;
+            path: components["schemas"]["Outline"];
+        };
+        /**
          * Sensitive
          * @description An input, and the least factor over its limit with a tenth less and a tenth more of it; None where that cannot be.
          */
@@ -8878,6 +9508,17 @@ export interface components {
             at: string;
             /** By */
             by: string;
+            /**
+             * Clock
+             * @default
+             * @enum {string}
+             */
+            clock: "" | "ahead" | "behind";
+            /**
+             * Done At
+             * @default
+             */
+            done_at: string;
             /** Evaluated */
             evaluated: string;
             /**
@@ -8890,6 +9531,8 @@ export interface components {
              * @enum {string}
              */
             kind: "sign-off";
+            /** Minutes */
+            minutes?: number | null;
             /**
              * Note
              * @default
@@ -8897,6 +9540,8 @@ export interface components {
             note: string;
             /** Number */
             number: number;
+            /** Planned Minutes */
+            planned_minutes?: number | null;
             /** Reading */
             reading?: number | null;
             /** Step */
@@ -9767,6 +10412,11 @@ export interface components {
          * @description One step with its prerequisites and state.
          */
         Step: {
+            /**
+             * Held
+             * @default false
+             */
+            held: boolean;
             /** Id */
             id: string;
             /** Needs */
@@ -9870,6 +10520,43 @@ export interface components {
             axle: "front" | "rear";
             /** X Mm */
             x_mm: number;
+        };
+        /**
+         * StopEntry
+         * @description The job stands still: nothing is signed until somebody who decides lets it go on.
+         */
+        StopEntry: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Clock
+             * @default
+             * @enum {string}
+             */
+            clock: "" | "ahead" | "behind";
+            /**
+             * Done At
+             * @default
+             */
+            done_at: string;
+            /**
+             * Imported
+             * @default
+             */
+            imported: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stop";
+            /** Number */
+            number: number;
+            /** Reason */
+            reason: string;
+            /** Step */
+            step: string;
         };
         /**
          * StopOnDamper
@@ -11519,6 +12206,18 @@ export interface components {
             y: number;
         };
         /**
+         * View
+         * @description What a sheet shows: the rail with its openings, parts in place and laid flat, seams.
+         */
+        View: {
+            /** Parts */
+            parts: components["schemas"]["SeenPart"][];
+            /** Rail */
+            rail: components["schemas"]["Outline"][];
+            /** Welds */
+            welds: components["schemas"]["SeenWeld"][];
+        };
+        /**
          * WaitingLink
          * @description An invitation that nobody used yet, or a reader's link and its job.
          */
@@ -11950,6 +12649,17 @@ export interface components {
             at: string;
             /** By */
             by: string;
+            /**
+             * Clock
+             * @default
+             * @enum {string}
+             */
+            clock: "" | "ahead" | "behind";
+            /**
+             * Done At
+             * @default
+             */
+            done_at: string;
             /** Entry */
             entry: number;
             /**
@@ -12875,7 +13585,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"];
+                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"];
                 };
             };
         };
@@ -12971,8 +13681,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"])[];
+                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
                 };
+            };
+        };
+    };
+    nodulant_server_api_floor_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -12997,7 +13728,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"];
+                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"];
                 };
             };
         };
@@ -13101,7 +13832,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"];
+                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"];
                 };
             };
         };
@@ -13511,6 +14242,54 @@ export interface operations {
             };
         };
     };
+    nodulant_server_api_floor_floor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                option_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FloorSheet"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_floor_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                option_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FloorBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
+                };
+            };
+        };
+    };
     nodulant_server_api_files_model_file: {
         parameters: {
             query?: never;
@@ -13629,6 +14408,33 @@ export interface operations {
             };
         };
     };
+    nodulant_server_api_floor_photo: {
+        parameters: {
+            query: {
+                step: string;
+                text?: string;
+                mark?: string | null;
+                done_at?: string;
+            };
+            header?: never;
+            path: {
+                option_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
+                };
+            };
+        };
+    };
     nodulant_server_api_work_reading: {
         parameters: {
             query?: never;
@@ -13650,7 +14456,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"];
+                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"];
                 };
             };
         };
@@ -13767,7 +14573,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"])[];
+                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
                 };
             };
         };

@@ -11,6 +11,7 @@ const ComparePage = lazy(() => import("../compare/ComparePage"));
 const Join = lazy(async () => ({ default: (await import("../shop/ByLink")).Join }));
 const NewPassword = lazy(async () => ({ default: (await import("../shop/ByLink")).NewPassword }));
 const ShopPage = lazy(() => import("../shop/ShopPage"));
+const FloorPage = lazy(() => import("../floor/FloorPage"));
 const Bench = lazy(() => import("../bench/Bench"));
 
 /** A link opens what it is for; all else is for who is signed in. */
@@ -37,6 +38,7 @@ function Inside() {
       <Suspense fallback={<Notice text="Laying out the bench" />}>
         <Routes>
           <Route path="/jobs/:jobId" element={<Bench />} />
+          <Route path="/jobs/:jobId/floor" element={<FloorPage />} />
           <Route path="/jobs/:jobId/compare" element={<ComparePage />} />
           <Route path="/shop" element={<ShopPage />} />
           <Route path="*" element={<JobList />} />

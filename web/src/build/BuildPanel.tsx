@@ -1,5 +1,6 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { useBench } from "../draft/store";
+import { Link } from "react-router";
+import { usePick } from "../draft/store";
 import { NONE, useShown } from "../evaluation/useEvaluation";
 import { Group } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
@@ -19,7 +20,7 @@ export default function BuildPanel() {
   const left = steps.filter((s) => s.status === "open" || s.status === "waiting");
   const minutes = left.reduce((sum, s) => sum + s.spec.minutes, 0);
   const next = steps.find((s) => s.status === "open");
-  const optionId = useBench((s) => s.optionId);
+  const { optionId, jobId } = usePick("optionId", "jobId");
   return (
     <>
       <Text fontSize="15px">
@@ -39,6 +40,11 @@ export default function BuildPanel() {
           <Text fontSize="14px">{next.spec.detail}</Text>
         </Group>
       )}
+      <Box mt="2">
+        <Link to={`/jobs/${jobId}/floor?option=${optionId}`} style={{ textDecoration: "underline" }}>
+          The floor: one step at a time, on the phone
+        </Link>
+      </Box>
       <StandsGroup />
       <Group title="On paper">
         <Flex gap="2" wrap="wrap">

@@ -67,7 +67,8 @@ function LogRow(props: { job: JobHead; entry: Entry; names: Names; gone: boolean
         {may.log && !gone && entry.kind !== "withdrawal" && <Act onClick={() => setOpen(!open)}>Take back</Act>}
       </Flex>
       <Text fontSize="13px" color="faint">
-        {entry.by}, {entry.at.replace("T", " ").slice(0, 16)}
+        {entry.by}, {(entry.done_at || entry.at).replace("T", " ").slice(0, 16)}
+        {entry.clock && `, by a clock that is ${entry.clock}`}
       </Text>
       {open && (
         <Box mt="1">
@@ -116,5 +117,20 @@ function wordsOf(entry: Entry, names: Names, style: Style): string {
       return `${entry.choice === "accept" ? "accepted" : "sent back"} ${entry.subject}: ${entry.reason}`;
     case "withdrawal":
       return `took back entry ${entry.entry}: ${entry.reason}`;
+    case "stop":
+      return `stopped the job: ${entry.reason}`;
+    case "go-on":
+      return `let it go on: ${entry.reason}`;
+  }
+  const step = names.steps.get(entry.step) ?? entry.step;
+  switch (entry.kind) {
+    case "note":
+      return `${step}: ${entry.text}`;
+    case "photo":
+      return `photo of ${step}${entry.text && `: ${entry.text}`}`;
+    case "rework":
+      return `did ${step} again, ${entry.minutes} minutes: ${entry.cause}${entry.text && `, ${entry.text}`}`;
+    case "left-off":
+      return `left off at ${step}${entry.text && `: ${entry.text}`}`;
   }
 }

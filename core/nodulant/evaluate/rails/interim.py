@@ -8,7 +8,7 @@ from nodulant.checks.check import Check, Governs, Subject, Why, judge
 from nodulant.evaluate.evaluation import Deflection, InterimFrame
 from nodulant.job.document import Inputs
 from nodulant.loads.ladder import STANDING
-from nodulant.parts.sides import LEFT_RIGHT
+from nodulant.parts.sides import LEFT_RIGHT, Sides
 from nodulant.strength.interim import MOVING, Interim, interim_states
 from nodulant.strength.rail import missing_for_sections
 from nodulant.strength.space import FrameComparison
@@ -38,20 +38,22 @@ def _frame(s: Interim) -> InterimFrame:
         may_move=s.moving,
         tacks_n=s.tack_n,
         tacks_needed_n=s.tack_needed_n,
-        words=_words(s),
+        words=interim_words(s.side, in_two=s.through, use=s.use),
     )
 
 
-def _words(s: Interim) -> str:
-    if s.through:
-        return f"The {s.side} rail is in two: frame held on stands and braces on both sides of the cut; no one in or under it, nothing on it, no wheels carrying it, until it is welded."
-    if s.use is None:
+def interim_words(sides: Sides, *, in_two: bool, use: float | None) -> str:
+    """What may and may not be done while a cut is open on a rail, or on both alike."""
+    if in_two:
+        which = "Both rails are" if sides == "both" else f"The {sides} rail is"
+        return f"{which} in two: frame held on stands and braces on both sides of the cut; no one in or under it, nothing on it, no wheels carrying it, until it is welded."
+    if use is None:
         return (
             "Not computed: masses or seats are missing. Until then: on stands on both sides of the cut, nobody in it."
         )
-    if s.use > 1:
+    if use > 1:
         return "It may not carry its own weight: on stands on both sides of the cut, body and load off, nobody in or under it."
-    if MOVING * s.use > 1:
+    if MOVING * use > 1:
         return (
             "It may stand on its wheels, and not be rolled, sat in, jacked under this rail, or have its engine put in."
         )

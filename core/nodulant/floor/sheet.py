@@ -1,0 +1,287 @@
+"""Everything that the floor needs of an option, in one answer that a phone can keep: steps, drawings, what is open."""
+
+from collections.abc import Iterable, Sequence
+from itertools import groupby
+from typing import get_args
+
+from nodulant.asbuilt.floor import Cause, LeftOffEntry, StopEntry
+from nodulant.asbuilt.instruments import INSTRUMENTS
+from nodulant.asbuilt.log import Entry, standing, stopped
+from nodulant.assembly.sheet import AssemblySheet, assembly_sheets
+from nodulant.assembly.view import View
+from nodulant.base.model import Frozen
+from nodulant.build.estimates import Estimate, Learned, Took, took_of
+from nodulant.build.plan import Step, StepStatus
+from nodulant.evaluate import Evaluation, Want, evaluate
+from nodulant.evaluate.evaluation import InterimFrame
+from nodulant.evaluate.rails.interim import interim_words
+from nodulant.floor.figures import FloorFigure, figures_of, place_of
+from nodulant.frame.ops.union import Operation
+from nodulant.gauges.collect import gauges_of
+from nodulant.gauges.gauge import Gauge
+from nodulant.job.document import Inputs
+from nodulant.parts.cautions import STANDING_TEXT
+from nodulant.parts.sides import LEFT_RIGHT, Sides
+from nodulant.parts.specs import Phase
+from nodulant.units.show import Style
+
+DONE: frozenset[StepStatus] = frozenset({"done", "overridden"})
+WANT = Want(strips=False, parts=False, frame=False, travel=False)
+
+
+class AskedOfStep(Frozen):
+    """The reading that a hold point waits for, mm."""
+
+    key: str
+    name: str
+    planned_mm: float
+    datum: str
+
+
+class FloorGauge(Frozen):
+    """A gauge to have at hand: what it is, its size, and how it is used."""
+
+    name: str
+    size: str
+    says: str
+
+
+class FloorStep(Frozen):
+    """One step as the floor sees it."""
+
+    id: str
+    title: str
+    work: str
+    """The operation's name; empty for a step of the job."""
+    operation: str | None
+    side: str | None
+    phase: Phase
+    detail: str
+    takes: Estimate
+    people: int
+    tools: tuple[str, ...]
+    cautions: tuple[str, ...]
+    place: str
+    """Where it is; empty for a step of the job."""
+    figures: tuple[FloorFigure, ...]
+    gauges: tuple[FloorGauge, ...]
+    hold: str
+    """What must hold before it is signed; empty where nothing is asked."""
+    reading: AskedOfStep | None
+    hides: str
+    undo: str
+    meanwhile: str
+    """What may not be done while what it opens is open."""
+    burns: bool
+    """An arc or a flame: a fire watch follows."""
+    needs: tuple[str, ...]
+    """Steps that come right before it; what those wait for is left out."""
+    status: StepStatus
+    shut: bool
+    """Waits for something outside the plan."""
+    signed_by: str
+    signed_at: str
+    reason: str
+
+
+class FloorPicture(Frozen):
+    """An operation's drawing."""
+
+    operation: str
+    view: View
+
+
+class ReadWith(Frozen):
+    """An instrument as the keypad offers it."""
+
+    id: str
+    name: str
+    resolution_mm: float
+
+
+class FloorSheet(Frozen):
+    """The floor's answer."""
+
+    job: str
+    option: str
+    style: Style
+    steps: tuple[FloorStep, ...]
+    pictures: tuple[FloorPicture, ...]
+    standing: tuple[str, ...]
+    """What may not be done now, while cuts are open; in the plan's own order."""
+    stop: StopEntry | None
+    left_off: LeftOffEntry | None
+    log: tuple[Entry, ...]
+    """Notes, photos and rework, oldest first."""
+    instruments: tuple[ReadWith, ...]
+    causes: tuple[str, ...]
+    """Why something is done again."""
+    cautions: str
+
+
+def floor_sheet(inputs: Inputs, job: str, option: str, history: Iterable[Took] = ()) -> FloorSheet:
+    """The stored plan for the floor; ``history`` is what such steps took on the shop's other jobs.
+
+    Raises InputError and UnknownReference for an operation that has no place.
+    """
+    found, entries = evaluate(inputs, WANT), inputs.as_built.entries
+    gauges, sheets = gauges_of(inputs), {s.operation: s for s in assembly_sheets(inputs)}
+    learned = Learned((*history, *took_of(entries)))
+    own = standing(entries)
+    left = [e for e in own if isinstance(e, LeftOffEntry)]
+    pictures = tuple(FloorPicture(operation=k, view=s.view) for k, s in sheets.items() if s.parts or s.view.rail)
+    return FloorSheet(
+        job=job,
+        option=option,
+        style=inputs.shop.style,
+        steps=_steps(inputs, found, gauges, sheets, learned),
+        pictures=pictures,
+        standing=_standing(open_cuts(found.steps, found.interim)),
+        stop=stopped(entries),
+        left_off=left[-1] if left else None,
+        log=tuple(e for e in own if e.kind in {"note", "photo", "rework"}),
+        instruments=tuple(
+            ReadWith(id=i.id, name=i.name, resolution_mm=i.resolution_mm(inputs.shop.style)) for i in INSTRUMENTS
+        ),
+        causes=get_args(Cause),
+        cautions=STANDING_TEXT,
+    )
+
+
+def open_cuts(steps: Sequence[Step], interim: Iterable[InterimFrame]) -> list[InterimFrame]:
+    """Frames as they stand now: a cut that was made and is not welded yet, in the order of the plan."""
+    frames: dict[tuple[str, str], InterimFrame] = {(f.operation, f.side): f for f in interim}
+    out: dict[tuple[str, str], InterimFrame] = {}
+    for step in steps:
+        if step.operation is None or "cuts" not in step.spec.acts or step.status not in DONE:
+            continue
+        for side in ("left", "right") if step.side == "both" else (step.side or "",):
+            frame = frames.get((step.operation, side))
+            if frame is not None and not _closed(steps, step.operation, side):
+                out[step.operation, side] = frame
+    return list(out.values())
+
+
+def _standing(frames: Iterable[InterimFrame]) -> tuple[str, ...]:
+    """Their words, once where both rails are alike."""
+    by_work: dict[str, list[InterimFrame]] = {}
+    for frame in frames:
+        by_work.setdefault(frame.operation, []).append(frame)
+    out: dict[str, None] = {}
+    for own in by_work.values():
+        alike = len(own) == len(LEFT_RIGHT) and len({(f.in_two, f.may_stand, f.may_move) for f in own}) == 1
+        worst = max(own, key=lambda f: f.use or 0.0)
+        for frame in [worst] if alike else own:
+            sides: Sides = "both" if alike else frame.side
+            use = f" {frame.use:.0%} of what it may carry standing." if frame.use is not None else ""
+            out[f"{interim_words(sides, in_two=frame.in_two, use=frame.use)}{use}"] = None
+    return tuple(out)
+
+
+def _closed(steps: Iterable[Step], operation: str, side: str) -> bool:
+    """Whether a cut's welds are all done; one that is welded to nothing stays as it is, and is judged as planned."""
+    own = [s for s in steps if s.operation == operation and s.side in {side, "both"} and "welds" in s.spec.acts]
+    return all(s.status in DONE for s in own)
+
+
+def _steps(
+    inputs: Inputs,
+    found: Evaluation,
+    gauges: Sequence[Gauge],
+    sheets: dict[str, AssemblySheet],
+    learned: Learned,
+) -> tuple[FloorStep, ...]:
+    operations = {op.id: op for op in inputs.design.operations}
+    datums = {f.id: f.name for f in inputs.survey.features}
+    first_of = {phase: next(own).id for phase, own in groupby(found.steps, key=lambda s: s.spec.phase)}
+    nearest = _nearest(found.steps)
+    out = []
+    for step in found.steps:
+        spec, operation = step.spec, operations.get(step.operation or "")
+        own = [g for g in gauges if asks_for(step, g, found.steps, first=first_of[spec.phase] == step.id)]
+        sheet = sheets.get(step.operation or "")
+        out.append(
+            FloorStep(
+                id=step.id,
+                title=_title(spec.title, operation),
+                work=operation.name if operation else "",
+                operation=step.operation,
+                side=step.side,
+                phase=spec.phase,
+                detail=spec.detail,
+                takes=learned.of(spec.key, spec.minutes),
+                people=spec.people,
+                tools=spec.tools,
+                cautions=spec.cautions,
+                place=place_of(operation, datums),
+                figures=figures_of(step, sheet, found.readings, own),
+                gauges=tuple(_told(g, operation) for g in own),
+                hold=spec.hold.ask if spec.hold else "",
+                reading=_asked(step, found),
+                hides=spec.hides,
+                undo=spec.undo,
+                meanwhile=_meanwhile(step, found.interim),
+                burns="welder" in spec.tools,
+                needs=nearest[step.id],
+                status=step.status,
+                shut=step.held,
+                signed_by=step.signed_by,
+                signed_at=step.signed_at,
+                reason=step.reason,
+            )
+        )
+    return tuple(out)
+
+
+def asks_for(step: Step, gauge: Gauge, steps: Iterable[Step], *, first: bool) -> bool:
+    """Whether a step asks for a gauge; what belongs to the whole job is asked for by the first step of its phase."""
+    if gauge.phase != step.spec.phase:
+        return False
+    if gauge.operation is None:
+        return first
+    if gauge.operation != step.operation or not (gauge.side == "both" or step.side in {"both", gauge.side}):
+        return False
+    same = (s for s in steps if s.operation == step.operation and s.side == step.side)
+    return next(s.id for s in same if s.spec.phase == gauge.phase) == step.id
+
+
+def _title(title: str, operation: Operation | None) -> str:
+    """A step's title without the name of its work, which stands over it."""
+    return title if operation is None else title.removesuffix(f": {operation.name}")
+
+
+def _told(gauge: Gauge, operation: Operation | None) -> FloorGauge:
+    name = gauge.name if operation is None else gauge.name.removeprefix(f"{operation.name}: ")
+    count = f"{gauge.count} × " if gauge.count > 1 else ""
+    size = f"not known: {gauge.missing}" if gauge.missing else gauge.size
+    return FloorGauge(name=f"{count}{name}", size=size, says=gauge.says)
+
+
+def _asked(step: Step, found: Evaluation) -> AskedOfStep | None:
+    hold = step.spec.hold
+    if hold is None or hold.kind != "reading":
+        return None
+    for r in found.readings:
+        if r.operation == step.operation and r.side == step.side and r.spec.key == hold.reading:
+            return AskedOfStep(key=r.spec.key, name=r.spec.name, planned_mm=r.spec.planned_mm, datum=r.spec.datum)
+    return None
+
+
+def _meanwhile(step: Step, interim: Iterable[InterimFrame]) -> str:
+    if "cuts" not in step.spec.acts:
+        return ""
+    own = [f for f in interim if f.operation == step.operation and step.side in {f.side, "both"}]
+    return own[0].words if own else ""
+
+
+def _nearest(steps: Sequence[Step]) -> dict[str, tuple[str, ...]]:
+    """What a step waits for, without what those wait for themselves."""
+    needs = {s.id: frozenset(s.needs) for s in steps}
+    out = {}
+    for step in steps:
+        own = needs[step.id]
+        behind: set[str] = set()
+        for id_ in own:
+            behind |= needs[id_]
+        out[step.id] = tuple(id_ for id_ in step.needs if id_ not in behind)
+    return out

@@ -1,0 +1,49 @@
+"""The floor: one answer with all steps, and what is written there."""
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from ninja import Router
+
+from nodulant.asbuilt.log import Entry
+from nodulant.floor.sheet import FloorSheet, floor_sheet
+from nodulant_server.actions.floor import on_the_floor, timed_elsewhere
+from nodulant_server.actions.photos import JPEG, keep_photo
+from nodulant_server.api.access import acting, job_of, option_of
+from nodulant_server.api.files import current
+from nodulant_server.api.floor_bodies import DoneAt, FloorBody, Mark
+from nodulant_server.models import Attachment
+
+router = Router()
+
+
+@router.get("/options/{option_id}/floor", response=FloorSheet)
+def floor(request: HttpRequest, option_id: int) -> FloorSheet:
+    """The stored plan for the floor: steps with their drawings and numbers, what is open, what was noted."""
+    option, inputs = current(request, option_id)
+    return floor_sheet(inputs, option.job.name, option.name, timed_elsewhere(option.job))
+
+
+@router.post("/options/{option_id}/floor", response=list[Entry])
+def write(request: HttpRequest, option_id: int, body: FloorBody) -> list[Entry]:
+    """Sign, pass, note, log rework, leave off, stop or go on; what was sent before under the same mark is told again."""
+    option, inputs = current(request, option_id)
+    act = body.act.model_dump()
+    return on_the_floor(acting(request), option.job, inputs.design, act, body.mark, body.done_at)
+
+
+@router.post("/options/{option_id}/photos", response=list[Entry])
+def photo(
+    request: HttpRequest, option_id: int, step: str, text: str = "", mark: Mark | None = None, done_at: DoneAt = ""
+) -> list[Entry]:
+    """Keep a photo of a step, sent as the body; it is made anew, without where and when it was taken."""
+    option = option_of(request, option_id)
+    return keep_photo(acting(request), option.job, step, request.body, text, mark, done_at)
+
+
+@router.get("/jobs/{job_id}/photos/{sha256}")
+def picture(request: HttpRequest, job_id: int, sha256: str) -> HttpResponse:
+    """A photo, as nothing but a picture."""
+    row = get_object_or_404(Attachment, job=job_of(request, job_id), sha256=sha256, content_type=JPEG)
+    response = HttpResponse(bytes(row.content), content_type=JPEG)
+    response["Cache-Control"] = "private, max-age=31536000, immutable"
+    return response

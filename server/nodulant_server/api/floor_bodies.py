@@ -1,0 +1,83 @@
+"""What the floor sends."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from nodulant.asbuilt.entry import Subject
+from nodulant.asbuilt.floor import Cause, Minutes
+from nodulant.base.model import Frozen, Name, Text
+from nodulant_server.api.bodies import ReadingFields
+
+Mark = Annotated[str, Field(pattern=r"^[0-9a-zA-Z-]{8,40}$")]
+"""What the sender calls it: sent twice, it is taken once."""
+DoneAt = Annotated[str, Field(max_length=40)]
+
+
+class ActSign(Frozen):
+    """Sign a step."""
+
+    kind: Literal["sign"]
+    step: Subject
+    reading: ReadingFields | None = None
+    note: Text = ""
+    minutes: Minutes | None = None
+
+
+class ActPass(Frozen):
+    """Pass a step unsigned, with a reason."""
+
+    kind: Literal["pass"]
+    step: Subject
+    reason: Name
+
+
+class ActNote(Frozen):
+    """One line on a step."""
+
+    kind: Literal["note"]
+    step: Subject
+    text: Name
+
+
+class ActRework(Frozen):
+    """A step done again."""
+
+    kind: Literal["rework"]
+    step: Subject
+    cause: Cause
+    minutes: Minutes
+    text: Text = ""
+
+
+class ActLeftOff(Frozen):
+    """The end of a session."""
+
+    kind: Literal["left-off"]
+    step: Subject
+    text: Text = ""
+
+
+class ActStop(Frozen):
+    """The job stands still."""
+
+    kind: Literal["stop"]
+    step: Subject
+    reason: Name
+
+
+class ActGoOn(Frozen):
+    """It goes on."""
+
+    kind: Literal["go-on"]
+    reason: Name
+
+
+class FloorBody(Frozen):
+    """One act of the floor."""
+
+    mark: Mark | None = None
+    done_at: DoneAt = ""
+    act: Annotated[
+        ActSign | ActPass | ActNote | ActRework | ActLeftOff | ActStop | ActGoOn, Field(discriminator="kind")
+    ]

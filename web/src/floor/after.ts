@@ -1,0 +1,37 @@
+import type { Waiting } from "./queue";
+import type { FloorSheet, FloorStep } from "./types";
+
+const DONE = new Set(["done", "overridden"]);
+
+/** Whether a step is behind us. */
+export const isDone = (step: FloorStep): boolean => DONE.has(step.status);
+
+/** The sheet as it will be once what waits here is with the server: what was signed here is signed. */
+export function after(sheet: FloorSheet, rows: readonly Waiting[]): FloorSheet {
+  let steps = sheet.steps;
+  let stop = sheet.stop;
+  let left_off = sheet.left_off;
+  for (const row of rows) {
+    if (!("act" in row) || row.refused) continue;
+    const { act } = row;
+    const entry = { number: 1, at: row.doneAt, by: row.person, imported: "", done_at: row.doneAt, clock: "" as const };
+    if (act.kind === "sign" || act.kind === "pass") {
+      const status = act.kind === "sign" ? ("done" as const) : ("overridden" as const);
+      const who = { signed_by: row.person, signed_at: row.doneAt, reason: act.kind === "pass" ? act.reason : "" };
+      steps = opened(steps.map((s) => (s.id === act.step && !isDone(s) ? { ...s, status, ...who } : s)));
+    } else if (act.kind === "stop") stop = { ...entry, kind: "stop", step: act.step, reason: act.reason };
+    else if (act.kind === "go-on") stop = null;
+    else if (act.kind === "left-off") {
+      left_off = { ...entry, kind: "left-off", step: act.step, text: act.text ?? "" };
+    }
+  }
+  return { ...sheet, steps, stop, left_off };
+}
+
+/** What waits for nothing any more is open; what the design itself holds shut stays so until the server says otherwise. */
+function opened(steps: FloorStep[]): FloorStep[] {
+  const done = new Set(steps.filter(isDone).map((s) => s.id));
+  return steps.map((s) =>
+    s.status === "waiting" && !s.shut && s.needs.every((id) => done.has(id)) ? { ...s, status: "open" as const } : s,
+  );
+}
