@@ -152,6 +152,39 @@ class OnTheFloor(SimpleTestCase):
         self.assertAlmostEqual(survey["wheelbase_mm"], 101.5 * 25.4, places=3)
         self.assertAlmostEqual(survey["rails"]["left"]["inside_radius_mm"], 6.35)
 
+    def test_signs_a_step_on_the_floor_with_no_network_and_a_page_that_is_opened_again(self):
+        authority = self.wait()
+        self.said.flush()
+        link = re.search(r"https://\S+/join/\S+", (self.folder / "said").read_text()).group(0)
+        context, page = self.trusting(authority, "phone")
+        page.goto(link)
+        page.get_by_label("Your name here").fill("nell")
+        page.get_by_label("Password, eight or more").fill(WORD)
+        page.get_by_role("button", name="Join").click()
+        page.get_by_text("nell, owner").wait_for()
+        self.begin(page)
+        page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+        page.goto(f"{self.url}/jobs/1/floor?option=1")
+        page.get_by_role("article").wait_for()
+        page.reload()  # from now on the worker sees what is asked
+        page.get_by_role("button", name="More").click()
+        page.get_by_role("button", name="Pass it unsigned, with a reason").click()
+        page.get_by_label("Because").fill("nothing is taken apart yet")
+        page.get_by_role("button", name="Pass and log the reason").click()
+        page.get_by_role("button", name="Done", exact=True).wait_for()
+        page.wait_for_function("() => !/kept|sending/.test(document.querySelector('header').innerText)")
+        page.wait_for_timeout(1500)
+        context.set_offline(True)
+        page.get_by_role("button", name="Done", exact=True).click()
+        page.get_by_role("button", name="Done: sign").click()
+        page.get_by_role("button", name="offline, 1 kept").wait_for()
+        page.reload()  # with no network at all
+        page.get_by_role("button", name="offline, 1 kept").wait_for()
+        context.set_offline(False)
+        page.wait_for_function("() => !/kept|sending|offline/.test(document.querySelector('header').innerText)")
+        log = json.loads(page.evaluate("fetch('/api/jobs/1/log').then((r) => r.text())"))
+        self.assertEqual([e["kind"] for e in log], ["override", "sign-off"])
+
     def survey(self, page):
         answer = page.evaluate("fetch('/api/jobs/1').then((r) => r.text())")
         return json.loads(answer)["survey"]

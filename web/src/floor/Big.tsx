@@ -1,5 +1,5 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react";
-import type { ReactNode } from "react";
+import { type ReactNode, useEffect, useRef } from "react";
 
 /** A button for a gloved thumb. */
 export function Big(props: {
@@ -41,31 +41,22 @@ export function Big(props: {
   );
 }
 
-/** What lies over the step until it is answered or closed. */
+/** What lies over the step until it is answered or closed; what is behind it is out of reach. */
 export function Over({ title, close, children }: { title: string; close: () => void; children: ReactNode }) {
+  const own = useRef<HTMLDialogElement>(null);
+  useEffect(() => own.current?.showModal(), []);
   return (
-    <Flex
-      direction="column"
-      role="dialog"
-      aria-label={title}
-      aria-modal="true"
-      position="fixed"
-      inset="0"
-      zIndex="20"
-      bg="panel"
-      p="3"
-      overflowY="auto"
-      gap="3"
-      onKeyDown={(e) => e.key === "Escape" && close()}
-    >
-      <Flex justify="space-between" align="start" gap="2">
-        <Text fontFamily="heading" fontSize="26px" lineHeight="1.1" fontWeight="600">
-          {title}
-        </Text>
-        <Big onClick={close}>Back</Big>
+    <dialog ref={own} className="floor-over" aria-label={title} onClose={close}>
+      <Flex direction="column" gap="3" p="3" minH="100%">
+        <Flex justify="space-between" align="start" gap="2">
+          <Text as="h2" fontFamily="heading" fontSize="26px" lineHeight="1.1" fontWeight="600">
+            {title}
+          </Text>
+          <Big onClick={close}>Back</Big>
+        </Flex>
+        {children}
       </Flex>
-      {children}
-    </Flex>
+    </dialog>
   );
 }
 

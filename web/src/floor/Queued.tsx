@@ -6,7 +6,8 @@ import type { Floor } from "./useFloor";
 
 /** How much is not with the server yet, in words; empty where all is. */
 export function useUnsent(): { words: string; refused: boolean } {
-  const { rows, reached, unkept } = useQueue();
+  const { rows: all, reached, unkept } = useQueue();
+  const rows = all.filter((r) => !r.sent);
   const refused = rows.filter((r) => r.refused).length;
   if (refused) return { words: `${refused} not taken`, refused: true };
   if (unkept && rows.length) return { words: `${rows.length} only in this page`, refused: true };
@@ -17,7 +18,8 @@ export function useUnsent(): { words: string; refused: boolean } {
 
 /** What waits and what was not taken, with the choice of each. */
 export function Queued({ floor, close }: { floor: Floor; close: () => void }) {
-  const { rows, unkept } = useQueue();
+  const { rows: all, unkept } = useQueue();
+  const rows = all.filter((r) => !r.sent);
   const me = useSession().user;
   return (
     <Over title="Not with the server yet" close={close}>

@@ -38,7 +38,9 @@ export function SignSheet({ floor, step, close }: { floor: Floor; step: FloorSte
         </Text>
       )}
       <Text fontSize="20px" aria-live="polite">
-        {minutes === null ? "How long it took, if you know" : `It took ${minutes} minutes`}
+        {minutes === null
+          ? "How long it took, if you know"
+          : `It took ${minutes} ${minutes === 1 ? "minute" : "minutes"}`}
       </Text>
       <Flex gap="2" wrap="wrap">
         {[-5, 5, 15, 60].map((more) => (

@@ -15,6 +15,8 @@ export type Waiting = {
   title: string;
   /** Why the server did not take it; empty while it waits. */
   refused: string;
+  /** The server has it; it stays until what the server tells has it too, so that nothing flickers back. */
+  sent: boolean;
 } & ({ act: FloorAct } | { photo: Blob; step: string; text: string });
 
 type Queue = {
@@ -77,8 +79,7 @@ export async function drop(mark: string): Promise<void> {
 
 /** Try a refused row again. */
 export async function retry(mark: string, taken: () => void): Promise<void> {
-  const rows = useQueue.getState().rows.map((r) => (r.mark === mark ? { ...r, refused: "" } : r));
-  useQueue.setState({ rows });
+  await change(mark, { refused: "" });
   await flush(taken);
 }
 
@@ -98,11 +99,10 @@ export function flush(taken: () => void): Promise<void> {
 async function sendAll(taken: () => void): Promise<void> {
   const { rows, person } = useQueue.getState();
   for (const row of rows) {
-    if (row.refused || row.person !== person) continue;
+    if (row.refused || row.sent || row.person !== person) continue;
     try {
       await send(row);
-      useQueue.setState({ reached: true });
-      await drop(row.mark);
+      await change(row.mark, { sent: true });
       taken();
     } catch (error) {
       const status = error instanceof Refused ? error.status : 0;
@@ -110,16 +110,25 @@ async function sendAll(taken: () => void): Promise<void> {
         useQueue.setState({ reached: status !== 0 });
         return;
       }
-      await mark(row.mark, reasonOf(error));
+      await change(row.mark, { refused: reasonOf(error) });
     }
   }
 }
 
-async function mark(which: string, refused: string): Promise<void> {
-  const rows = useQueue.getState().rows.map((r) => (r.mark === which ? { ...r, refused } : r));
+async function change(which: string, what: Partial<Pick<Waiting, "refused" | "sent">>): Promise<void> {
+  const rows = useQueue.getState().rows.map((r) => (r.mark === which ? { ...r, ...what } : r));
   useQueue.setState({ rows, reached: true });
   const row = rows.find((r) => r.mark === which);
   if (row) await set(HEAD + which, row).catch(() => undefined);
+}
+
+/** Ask for something of the server; what was sent before is in its answer, and is done with here. */
+export async function withSent<T>(ask: () => Promise<T>): Promise<T> {
+  const before = useQueue.getState().rows.filter((r) => r.sent);
+  const answer = await ask();
+  // without a network the answer is an older one that was kept
+  if (navigator.onLine) for (const row of before) await drop(row.mark);
+  return answer;
 }
 
 async function send(row: Waiting): Promise<void> {

@@ -5,7 +5,7 @@ import { api, got } from "../api/client";
 import { useSession } from "../app/session";
 import { useBench } from "../draft/store";
 import { after } from "./after";
-import { enqueue, newMark, startQueue, useQueue, type Waiting } from "./queue";
+import { enqueue, newMark, startQueue, useQueue, type Waiting, withSent } from "./queue";
 import type { FloorAct, FloorSheet } from "./types";
 
 /** The job's floor: the server's sheet with what was done here laid over it, and the ways to write on it. */
@@ -33,7 +33,8 @@ export function useFloor(): { floor: Floor | undefined; trouble: string } {
   const found = useQuery({
     queryKey: ["floor", optionId],
     enabled: optionId > 0,
-    queryFn: () => got(api.GET("/api/options/{option_id}/floor", { params: { path: { option_id: optionId } } })),
+    queryFn: () =>
+      withSent(() => got(api.GET("/api/options/{option_id}/floor", { params: { path: { option_id: optionId } } }))),
   });
   const refresh = useMemo(
     () => () => void queries.invalidateQueries({ queryKey: ["floor", optionId] }),
@@ -58,6 +59,7 @@ export function useFloor(): { floor: Floor | undefined; trouble: string } {
       optionId,
       doneAt: new Date().toISOString(),
       refused: "",
+      sent: false,
     });
     return {
       jobId,
