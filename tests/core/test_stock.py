@@ -16,11 +16,12 @@ from nodulant.formats.order_tables import order_csv, order_xlsx
 from nodulant.geometry.outline import polygon
 from nodulant.job.rack import Offcut, Prices, RackTube, Sheet, corners_of
 from nodulant.materials.steel import DENSITY_KG_PER_MM3
+from nodulant.materials.weld import bead_mm2
 from nodulant.parts.bought import BoltsNeeded
 from nodulant.parts.part import Part
 from nodulant.search.steps import to_the_end
 from nodulant.stock.cutting import cut_plan
-from nodulant.stock.needs import PlatePiece, bead_mm2, blank_of, bolt_length_mm, needs_of
+from nodulant.stock.needs import PlatePiece, blank_of, bolt_length_mm, needs_of
 from nodulant.stock.nesting.plan import LeftOut, nest
 from nodulant.stock.order import DEPOSITED, STRIP_MM, order_list, strips_of
 from nodulant.units.inline import told

@@ -2,7 +2,7 @@
 const FILES = "files-1";
 const READ = "read-1";
 /* Questions whose last answer is good enough to go on with; what is changed is never answered from here. */
-const KEPT = /^\/api\/(session|jobs|jobs\/\d+|jobs\/\d+\/photos\/\w+|options\/\d+|options\/\d+\/floor|catalogue|glossary|library)$/;
+const KEPT = /^\/api\/(session|jobs|jobs\/\d+|jobs\/\d+\/photos\/\w+|options\/\d+|options\/\d+\/floor|options\/\d+\/heat\/[\w-]+|catalogue|glossary|library)$/;
 
 self.addEventListener("install", () => self.skipWaiting());
 self.addEventListener("activate", (event) => {

@@ -82,26 +82,41 @@ class AssemblySheet(Frozen):
         return sum(w.total_mm for w in self.welds)
 
 
+Numbered = list[tuple[WeldRow, list[tuple[Side, Seam]]]]
+"""Rows of welds, each with the seams that it stands for."""
+
+
 def assembly_sheets(inputs: Inputs) -> tuple[AssemblySheet, ...]:
     """One for each operation that adds metal; raises InputError and UnknownReference."""
     inputs = in_place(inputs)
+    works = works_of(inputs)
+    made = (_sheet(inputs, works[op.id]) for op in inputs.design.operations if op.id in works)
+    return tuple(sheet for sheet in made if sheet.parts or sheet.welds or sheet.bolts)
+
+
+def works_of(inputs: Inputs) -> dict[str, dict[Side, Work]]:
+    """What each operation gives on each rail, of inputs that stand in place. Raises InputError and UnknownReference."""
     survey, ops = inputs.survey, inputs.design.operations
     state = planned_state(ops)
     works: dict[str, dict[Side, Work]] = {}
     for side in LEFT_RIGHT:
         for work in work_on(survey, side, placed_on(survey, ops, side, state)):
             works.setdefault(work.op.id, {})[side] = work
-    made = (_sheet(inputs, works[op.id]) for op in ops if op.id in works)
-    return tuple(sheet for sheet in made if sheet.parts or sheet.welds or sheet.bolts)
+    return works
+
+
+def numbered_welds(works: dict[Side, Work]) -> Numbered:
+    """The welds of one operation as its sheet numbers them."""
+    parts = _numbered(p for work in works.values() for p in work.parts)
+    return _welds(((side, seam) for side, work in works.items() for seam in work.seams), _names(parts))
 
 
 def _sheet(inputs: Inputs, works: dict[Side, Work]) -> AssemblySheet:
     first = next(iter(works.values()))
     parts = _numbered(p for work in works.values() for p in work.parts)
-    names = {p.id: f"{row.number} {row.name}" for row, own in parts for p in own}
-    welds = _welds([(side, seam) for side, work in works.items() for seam in work.seams], names)
+    welds = _welds(((side, seam) for side, work in works.items() for seam in work.seams), _names(parts))
     numbers = {p.id: row.number for row, own in parts for p in own}
-    view = view_of(inputs, first, numbers, [(row.number, own[0]) for row, own in welds])
+    view = view_of(inputs, first, numbers, [(row.number, own[0][1]) for row, own in welds])
     return AssemblySheet(
         operation=first.op.id,
         name=first.op.name,
@@ -110,6 +125,10 @@ def _sheet(inputs: Inputs, works: dict[Side, Work]) -> AssemblySheet:
         bolts=tuple(b for work in works.values() for b in work.op.bought(work.on) if isinstance(b, BoltsNeeded)),
         view=view,
     )
+
+
+def _names(parts: Iterable[tuple[PartRow, list[Part]]]) -> dict[str, str]:
+    return {p.id: f"{row.number} {row.name}" for row, own in parts for p in own}
 
 
 def _alike(part: Part) -> tuple[object, ...]:
@@ -145,7 +164,7 @@ def _numbered(parts: Iterable[Part]) -> list[tuple[PartRow, list[Part]]]:
     ]
 
 
-def _welds(seams: Iterable[tuple[Side, Seam]], names: dict[str, str]) -> list[tuple[WeldRow, list[Seam]]]:
+def _welds(seams: Iterable[tuple[Side, Seam]], names: dict[str, str]) -> Numbered:
     """Seams alike on both sides in one row: pieces are built on the bench, then butts, then what lies over them."""
 
     def turn(row: tuple[Side, Seam]) -> int:
@@ -159,7 +178,7 @@ def _welds(seams: Iterable[tuple[Side, Seam]], names: dict[str, str]) -> list[tu
         while any(other == side for other, _ in found.get((*alike, nth), ())):
             nth += 1
         found.setdefault((*alike, nth), []).append((side, seam))
-    return [(_row(k, own, names), [seam for _, seam in own]) for k, own in enumerate(found.values(), 1)]
+    return [(_row(k, own, names), own) for k, own in enumerate(found.values(), 1)]
 
 
 def _joins(seam: Seam, names: dict[str, str]) -> tuple[str, str]:

@@ -19,6 +19,7 @@ from nodulant.evaluate.clearances.sweep import whole_sweep
 from nodulant.formats.assembly_pdf import assembly_pdf
 from nodulant.formats.dxf import pattern_dxf
 from nodulant.formats.handcheck_text import sheet_lines
+from nodulant.formats.heat_pdf import heat_pdf
 from nodulant.formats.jobfile import JobFileRefused, job_schema, load_job
 from nodulant.formats.model_files import model_glb, model_stl
 from nodulant.formats.nest_files import file_name, nest_csv, sheet_pattern
@@ -32,6 +33,7 @@ from nodulant.formats.weld_symbol import Symbols, usual_symbols
 from nodulant.formats.whole_zip import Choices, whole_zip
 from nodulant.gauges.collect import gauges_of
 from nodulant.handcheck import hand_check
+from nodulant.heat.plan import heat_plans
 from nodulant.job.document import Inputs
 from nodulant.model3d.whole import bodies_of
 from nodulant.patterns.collect import patterns_of
@@ -62,7 +64,7 @@ def main(argv: list[str] | None = None) -> int:
         ("order", "write the order list and cut lists as CSV and XLSX"),
         ("nest", "lay the plates out on the shop's offcuts and sheets, one DXF a sheet"),
         ("assembly", "write assembly sheets as PDF, the weld map and the parts list as CSV"),
-        ("steps", "write the build plan, its hold points and cautions as PDF"),
+        ("steps", "write the build plan, its hold points, cautions and welding sequence as PDF"),
         ("export", "write frame, plates and suspension in space as glTF and STL"),
         ("everything", "write one ZIP of all patterns, gauges, lists, sheets and the model"),
         ("report", "write the report as PDF"),
@@ -173,6 +175,7 @@ def _steps(name: str, inputs: Inputs, out: Path) -> int:
     for sheet in get_args(StepSheet):
         made = steps_pdf(name, "from a job file", steps, gauges, names, inputs.shop.style, sheet)
         _write(out / f"steps-{sheet}.pdf", made)
+    _write(out / "heat.pdf", heat_pdf(name, "from a job file", heat_plans(inputs), inputs.shop.style))
     return 0
 
 

@@ -13,12 +13,12 @@ from nodulant.evaluate.run import evaluate
 from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.parts import added_parts
 from nodulant.job.document import Inputs, Shop
+from nodulant.materials.weld import bead_mm2
 from nodulant.parts.limits import find_limit
 from nodulant.parts.part import Part, Seam
 from nodulant.parts.sides import LEFT_RIGHT
 from nodulant.units.said import Said
 
-HEAT_KJ_PER_MM, HEAT_LEG_MM = 1.0, 5.0
 RATIOS = ("modulus-top", "modulus-bottom", "shear-area", "torsion-constant", "capacity-least")
 FACTORS = ("use-limit", "case-limit", "twist-limit", "accident-use", "joint-use", "fatigue-life")
 
@@ -122,7 +122,7 @@ def _seams(inputs: Inputs) -> list[Seam]:
 def _work(results: list[Evaluation], seams: list[list[Seam]], shops: list[Shop]) -> list[Row]:
     mass = [r.mass_added_kg for r in results]
     weld = [sum(s.welded_mm for s in own) / 1000.0 for own in seams]
-    heat = [sum(s.welded_mm * _heat(s.leg_mm) for s in own) / 1000.0 for own in seams]
+    heat = [_heat_mj(own, shop) for own, shop in zip(seams, shops, strict=True)]
     hours = [sum(s.spec.minutes * s.spec.people for s in r.steps) / 60.0 for r in results]
     rows = [
         Row(key="mass", name="Metal added", unit="kg", values=tuple(mass), better="less"),
@@ -137,9 +137,9 @@ def _work(results: list[Evaluation], seams: list[list[Seam]], shops: list[Shop])
     return rows
 
 
-def _heat(leg_mm: float) -> float:
-    """Heat of one mm of weld, kJ."""
-    return HEAT_KJ_PER_MM * (leg_mm / HEAT_LEG_MM) ** 2
+def _heat_mj(seams: list[Seam], shop: Shop) -> float:
+    """Heat that the seams put in at the shop's setting, MJ."""
+    return sum(s.welded_mm * shop.welding.heat_kj_per_mm(bead_mm2(s.kind, s.leg_mm)) for s in seams) / 1000.0
 
 
 def _cost(mass: float, weld: float, hours: float, shop: Shop) -> float | None:

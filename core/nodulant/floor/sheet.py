@@ -15,7 +15,7 @@ from nodulant.build.plan import Step, StepStatus
 from nodulant.evaluate import Evaluation, Want, evaluate
 from nodulant.evaluate.evaluation import InterimFrame
 from nodulant.evaluate.rails.interim import interim_words
-from nodulant.floor.figures import FloorFigure, figures_of, place_of
+from nodulant.floor.figures import WELDS, FloorFigure, figures_of, place_of
 from nodulant.frame.ops.union import Operation
 from nodulant.gauges.collect import gauges_of
 from nodulant.gauges.gauge import Gauge
@@ -74,6 +74,10 @@ class FloorStep(Frozen):
     """What may not be done while what it opens is open."""
     burns: bool
     """An arc or a flame: a fire watch follows."""
+    key: str
+    """What kind of step it is, within its operation."""
+    welds: bool
+    """Its beads have an order."""
     needs: tuple[str, ...]
     """Steps that come right before it; what those wait for is left out."""
     status: StepStatus
@@ -222,6 +226,8 @@ def _steps(
                 undo=spec.undo,
                 meanwhile=_meanwhile(step, found.interim),
                 burns="welder" in spec.tools,
+                key=spec.key,
+                welds="welder" in spec.tools and spec.phase in WELDS and sheet is not None and bool(sheet.welds),
                 needs=nearest[step.id],
                 status=step.status,
                 shut=step.held,

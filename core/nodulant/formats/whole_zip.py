@@ -8,6 +8,7 @@ from nodulant.assembly.sheet import assembly_sheets
 from nodulant.evaluate import Want, evaluate
 from nodulant.formats.assembly_pdf import assembly_pdf
 from nodulant.formats.dxf import Files, Unit, named_dxf, zipped
+from nodulant.formats.heat_pdf import heat_pdf
 from nodulant.formats.model_files import model_glb
 from nodulant.formats.order_tables import order_csv, order_xlsx
 from nodulant.formats.paper import Paper
@@ -16,6 +17,7 @@ from nodulant.formats.steps_pdf import steps_pdf
 from nodulant.formats.tables_csv import gauges_csv, parts_csv, table_csv, welds_csv
 from nodulant.formats.weld_symbol import Symbols, usual_symbols
 from nodulant.gauges.collect import gauges_of
+from nodulant.heat.plan import heat_plans
 from nodulant.job.document import Inputs
 from nodulant.model3d.whole import bodies_of
 from nodulant.patterns.collect import patterns_of
@@ -35,6 +37,7 @@ WHAT = {
     "parts.csv": "the parts list with masses",
     "steps.pdf": "the build plan",
     "holds.pdf": "hold points to sign by hand",
+    "heat.pdf": "welding in sequence: beads by number, waits, what they bend",
     "order.csv": "what to buy",
     "order.xlsx": "what to buy, with cut lists",
     "model.glb": "frame, plates and suspension in space, metres",
@@ -79,6 +82,7 @@ def whole_zip(inputs: Inputs, title: TitleBlock, choices: Choices) -> bytes:
         "parts.csv": parts_csv(sheets, style),
         "steps.pdf": steps_pdf(title.job, title.words, steps, gauges, names, style),
         "holds.pdf": steps_pdf(title.job, title.words, steps, gauges, names, style, "holds"),
+        "heat.pdf": heat_pdf(title.job, title.words, heat_plans(inputs), style),
         "order.csv": order_csv(order, style),
         "order.xlsx": order_xlsx(order, style),
         "model.glb": model_glb(bodies_of(inputs)),

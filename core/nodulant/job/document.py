@@ -20,6 +20,7 @@ from nodulant.frame.ops.union import Operation
 from nodulant.job.along import AlongNote
 from nodulant.job.rack import MetalRack
 from nodulant.loads.plan import LoadPlan
+from nodulant.materials.process import Welding
 from nodulant.parts.limit import LimitChange, StrengthRule
 from nodulant.supports.support import Support
 from nodulant.survey.crossmember import Crossmember
@@ -84,6 +85,7 @@ class Shop(Frozen):
     cap_heights_mm: Annotated[tuple[Size, ...], Field(min_length=1, max_length=20)] = (25.0, 40.0, 50.0, 60.0, 75.0)
     rates: Rates = Rates()
     rack: MetalRack = MetalRack()
+    welding: Welding = Welding()
 
     @classmethod
     def reading(cls, style: Style) -> Self:
@@ -125,7 +127,7 @@ class Inputs(Frozen):
         counted = deciding(entries)
         whole = self if counted == entries else self.model_copy(update={"as_built": AsBuilt(entries=counted)})
         text = whole.model_dump_json(
-            exclude={**left_out, "shop": {"rack"}, "as_built": {"entries": {"__all__": BESIDE_FIGURES}}}
+            exclude={**left_out, "shop": {"rack", "welding"}, "as_built": {"entries": {"__all__": BESIDE_FIGURES}}}
         )
         return hashlib.sha256(text.encode()).hexdigest()
 

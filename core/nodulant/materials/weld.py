@@ -66,6 +66,19 @@ def tack_n(count: int, length_mm: float, leg_mm: float, weld_mpa: float = WELD_S
     return TACK_SHARE * count * length_mm * THROAT_PER_LEG * leg_mm * 0.3 * weld_mpa
 
 
+ROOT_GAP_MM, BEVEL_DEG = 2.0, 60.0
+"""Of a butt: its gap, and the angle that its edges open to (common practice)."""
+CROWN = 1.1
+"""A bead stands a tenth over its figure (common practice)."""
+
+
+def bead_mm2(kind: str, leg_mm: float) -> float:
+    """Metal in a cut across a bead: a fillet's triangle, a butt's gap and V, each with its crown."""
+    if kind == "butt":
+        return CROWN * (ROOT_GAP_MM * leg_mm + leg_mm**2 * math.tan(math.radians(BEVEL_DEG / 2)))
+    return CROWN * leg_mm**2 / 2
+
+
 @dataclass(frozen=True)
 class Line:
     """A straight weld from (y0, z0) to (y1, z1) in the plane of the faying face, mm."""

@@ -14,6 +14,7 @@ from nodulant.geometry import Outline
 from nodulant.job.document import Inputs
 from nodulant.job.riding import in_place
 from nodulant.materials.bolts import find_bolt
+from nodulant.materials.weld import bead_mm2
 from nodulant.parts.bought import BoltsNeeded, Needed, TubeNeeded
 from nodulant.parts.part import Part, Seam
 from nodulant.parts.sides import LEFT_RIGHT, Side
@@ -196,19 +197,6 @@ def bolt_length_mm(row: BoltsNeeded) -> float:
     least = row.grip_mm + (2 * WASHER_SHARE + NUT_SHARE) * d + THREADS * size.pitch_mm
     step = STEP_INCH_MM if size.thread == "UN" else STEP_MM
     return math.ceil(least / step - 1e-9) * step
-
-
-ROOT_GAP_MM, BEVEL_DEG = 2.0, 60.0
-"""Of a butt: its gap, and the angle that its edges open to (common practice)."""
-CROWN = 1.1
-"""A bead stands a tenth over its figure (common practice)."""
-
-
-def bead_mm2(kind: str, leg_mm: float) -> float:
-    """Metal in a cut across a bead: a fillet's triangle, a butt's gap and V, each with its crown."""
-    if kind == "butt":
-        return CROWN * (ROOT_GAP_MM * leg_mm + leg_mm**2 * math.tan(math.radians(BEVEL_DEG / 2)))
-    return CROWN * leg_mm**2 / 2
 
 
 def _welds(seams: Iterable[Seam]) -> tuple[WeldMetal, ...]:

@@ -11,6 +11,7 @@ from nodulant.evaluate import evaluate
 from nodulant.formats.assembly_pdf import assembly_pdf
 from nodulant.formats.checklist_pdf import checklist_pdf
 from nodulant.formats.dxf import Unit, named_dxf, pattern_dxf, zipped
+from nodulant.formats.heat_pdf import heat_pdf
 from nodulant.formats.model_files import model_glb, model_stl
 from nodulant.formats.nest_files import nest_zip
 from nodulant.formats.order_tables import order_csv, order_xlsx
@@ -22,6 +23,7 @@ from nodulant.formats.tables_csv import checks_csv, gauges_csv, parts_csv, readi
 from nodulant.formats.weld_symbol import Symbols, usual_symbols
 from nodulant.formats.whole_zip import Choices
 from nodulant.gauges.collect import gauges_of
+from nodulant.heat.plan import heat_plans
 from nodulant.job.document import Inputs
 from nodulant.model3d.whole import bodies_of
 from nodulant.parts.cope import Cope
@@ -178,6 +180,14 @@ def printed_steps(request: HttpRequest, option_id: int, sheet: StepSheet = "plan
         sheet,
     )
     return _file(made, "application/pdf", f"{sheet}-{option.key}.pdf")
+
+
+@router.get("/options/{option_id}/heat.pdf")
+def welding_sequence(request: HttpRequest, option_id: int) -> HttpResponse:
+    """How every operation of an option is welded: beads by number on both rails, waits, what they bend."""
+    option, inputs = current(request, option_id)
+    made = heat_pdf(option.job.name, _revision(option), heat_plans(inputs), inputs.shop.style)
+    return _file(made, "application/pdf", f"heat-{option.key}.pdf")
 
 
 @router.get("/options/{option_id}/order.{kind}")

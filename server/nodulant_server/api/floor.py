@@ -1,11 +1,12 @@
 """The floor: one answer with all steps, and what is written there."""
 
-from django.http import HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router
 
 from nodulant.asbuilt.log import Entry
 from nodulant.floor.sheet import FloorSheet, floor_sheet
+from nodulant.heat.plan import HeatPlan, heat_plan
 from nodulant_server.actions.floor import on_the_floor, timed_elsewhere
 from nodulant_server.actions.photos import JPEG, keep_photo
 from nodulant_server.api.access import acting, job_of, option_of
@@ -21,6 +22,16 @@ def floor(request: HttpRequest, option_id: int) -> FloorSheet:
     """The stored plan for the floor: steps with their drawings and numbers, what is open, what was noted."""
     option, inputs = current(request, option_id)
     return floor_sheet(inputs, option.job.name, option.name, timed_elsewhere(option.job))
+
+
+@router.get("/options/{option_id}/heat/{operation}", response=HeatPlan)
+def heat(request: HttpRequest, option_id: int, operation: str) -> HeatPlan:
+    """How one operation of the stored plan is welded: setting, preheat, beads in order with waits, what it bends."""
+    _, inputs = current(request, option_id)
+    found = heat_plan(inputs, operation)
+    if found is None:
+        raise Http404
+    return found
 
 
 @router.post("/options/{option_id}/floor", response=list[Entry])

@@ -1092,6 +1092,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/options/{option_id}/heat.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Welding Sequence
+         * @description How every operation of an option is welded: beads by number on both rails, waits, what they bend.
+         */
+        get: operations["nodulant_server_api_files_welding_sequence"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/options/{option_id}/heat/{operation}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Heat
+         * @description How one operation of the stored plan is welded: setting, preheat, beads in order with waits, what it bends.
+         */
+        get: operations["nodulant_server_api_floor_heat"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/options/{option_id}/model.{kind}": {
         parameters: {
             query?: never;
@@ -3205,6 +3245,32 @@ export interface components {
             shape: "bar";
         };
         /**
+         * Bead
+         * @description One bead: which seam, where, which way, and how long the metal is waited for before it. mm, s.
+         */
+        Bead: {
+            /** Arc S */
+            arc_s: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Number */
+            number: number;
+            path: components["schemas"]["Outline"];
+            /** Seam */
+            seam: number;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /** Towards */
+            towards: string;
+            /** Wait S */
+            wait_s: number;
+            /** X Mm */
+            x_mm: number;
+        };
+        /**
          * Beam
          * @description A beam from side to side, its middle in the centre plane.
          */
@@ -3260,6 +3326,30 @@ export interface components {
             name: string;
             /** Vehicle */
             vehicle: string;
+        };
+        /**
+         * Bend
+         * @description How far the middle of the welded stretch moves against its ends, mm: by turns, and where one edge is welded out first.
+         */
+        Bend: {
+            /** By Turns Mm */
+            by_turns_mm: number;
+            /** One Go Mm */
+            one_go_mm: number;
+            /** Run Mm */
+            run_mm: number;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /** Towards */
+            towards: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "up and down" | "in and out";
         };
         /**
          * BesideStock
@@ -5291,6 +5381,8 @@ export interface components {
             hold: string;
             /** Id */
             id: string;
+            /** Key */
+            key: string;
             /** Meanwhile */
             meanwhile: string;
             /** Needs */
@@ -5329,6 +5421,8 @@ export interface components {
             tools: string[];
             /** Undo */
             undo: string;
+            /** Welds */
+            welds: boolean;
             /** Work */
             work: string;
         };
@@ -5989,6 +6083,40 @@ export interface components {
             ok: boolean;
             /** Wrong */
             wrong: string[];
+        };
+        /**
+         * HeatPlan
+         * @description How one operation is welded.
+         */
+        HeatPlan: {
+            /** Arc Min */
+            arc_min: number;
+            /** Beads */
+            beads: components["schemas"]["Bead"][];
+            /** Bends */
+            bends: components["schemas"]["Bend"][];
+            /** Least Kj Per Mm */
+            least_kj_per_mm: number;
+            /** Most Kj Per Mm */
+            most_kj_per_mm: number;
+            /** Name */
+            name: string;
+            /** Operation */
+            operation: string;
+            /** Preheat */
+            preheat: string;
+            /** Setting */
+            setting: string;
+            /** Shrinks */
+            shrinks: components["schemas"]["Shrink"][];
+            /** Steps */
+            steps: components["schemas"]["SeamsOfStep"][];
+            /** Too Many */
+            too_many: boolean;
+            /** Warm C */
+            warm_c: number;
+            /** Whole Min */
+            whole_min: number;
         };
         /**
          * Heights
@@ -9045,6 +9173,16 @@ export interface components {
             number: number;
         };
         /**
+         * SeamsOfStep
+         * @description Which seams a step welds, by their numbers.
+         */
+        SeamsOfStep: {
+            /** Key */
+            key: string;
+            /** Seams */
+            seams: number[];
+        };
+        /**
          * Seat
          * @description Where an axle's load enters the frame: its station and its fixed share of the axle's load.
          */
@@ -9409,6 +9547,14 @@ export interface components {
              * @enum {string}
              */
             style: "in16" | "in32" | "in" | "mm";
+            /**
+             * @default {
+             *       "amps": 150,
+             *       "process": "MIG/MAG",
+             *       "volts": 19
+             *     }
+             */
+            welding: components["schemas"]["Welding"];
         };
         /**
          * ShopName
@@ -9433,6 +9579,21 @@ export interface components {
             members: components["schemas"]["MemberRow"][];
             /** Shop */
             shop: string;
+        };
+        /**
+         * Shrink
+         * @description How much a rail gets shorter across its butts, mm.
+         */
+        Shrink: {
+            /** Butts */
+            butts: number;
+            /** Shorter Mm */
+            shorter_mm: number;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
         };
         /**
          * SideBySide
@@ -12513,6 +12674,28 @@ export interface components {
             volume_mm3: number;
         };
         /**
+         * Welding
+         * @description Process with its voltage and current; what a hand-held welder is set to for walls of 3 to 6 mm.
+         */
+        Welding: {
+            /**
+             * Amps
+             * @default 150
+             */
+            amps: number;
+            /**
+             * Process
+             * @default MIG/MAG
+             * @enum {string}
+             */
+            process: "MIG/MAG" | "TIG" | "stick";
+            /**
+             * Volts
+             * @default 19
+             */
+            volts: number;
+        };
+        /**
          * Wheel
          * @description Rim width between the bead seats, and offset or backspacing: the other one follows.
          */
@@ -14286,6 +14469,49 @@ export interface operations {
                 };
                 content: {
                     "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
+                };
+            };
+        };
+    };
+    nodulant_server_api_files_welding_sequence: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                option_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    nodulant_server_api_floor_heat: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                option_id: number;
+                operation: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeatPlan"];
                 };
             };
         };

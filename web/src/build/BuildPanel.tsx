@@ -51,6 +51,7 @@ export default function BuildPanel() {
           {PAPER.map(([sheet, name]) => (
             <FileLink key={sheet} href={`/api/options/${optionId}/steps.pdf?sheet=${sheet}`} name={name} />
           ))}
+          <FileLink href={`/api/options/${optionId}/heat.pdf`} name="Welding in sequence, PDF" />
         </Flex>
       </Group>
       <Group title="Always">

@@ -1,5 +1,6 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import type { ReactNode } from "react";
+import { Beads } from "./Beads";
 import { Drawing } from "./Drawing";
 import type { FloorStep } from "./types";
 import type { Floor } from "./useFloor";
@@ -40,7 +41,11 @@ export function StepView({ floor, step, number }: { floor: Floor; step: FloorSte
           ))}
         </Box>
       )}
-      {picture && <Drawing picture={picture} step={step} />}
+      {step.welds ? (
+        <Beads key={step.id} floor={floor} step={step} />
+      ) : (
+        picture && <Drawing picture={picture} step={step} />
+      )}
       <Text fontSize="20px" lineHeight="1.3">
         {step.detail}
       </Text>

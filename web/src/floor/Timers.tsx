@@ -5,7 +5,10 @@ import { FIRE_WATCH } from "./SignSheet";
 import type { FloorStep } from "./types";
 import type { Floor } from "./useFloor";
 
-/** What runs now. A watch ends when somebody looked, not when the clock is down. */
+const FIRE = ". Look now: embers, undercoat, wiring, inside the rail";
+const METAL = ". Now read the metal: 65 °C or less, or a hand stays on it";
+
+/** What runs now. A watch ends when somebody looked, not when the clock is down; a bead waits for the metal. */
 export function Timers({ floor, step }: { floor: Floor; step: FloorStep }) {
   const timers = useTimers();
   const looked = (id: string) => {
@@ -33,12 +36,14 @@ export function Timers({ floor, step }: { floor: Floor; step: FloorStep }) {
             <Text fontSize="20px" lineHeight="1.2">
               {t.words}: <b>{clockFace(left ?? t.ran)}</b>
               {left === null && !t.running && ", paused"}
-              {due && ". Look now: embers, undercoat, wiring, inside the rail"}
+              {due && (t.id === FIRE_WATCH ? FIRE : METAL)}
             </Text>
             {left === null ? (
               <Big onClick={() => dropTimer(t.id)}>Off</Big>
             ) : (
-              due && <Big onClick={() => looked(t.id)}>Looked</Big>
+              (due || t.id !== FIRE_WATCH) && (
+                <Big onClick={() => looked(t.id)}>{t.id === FIRE_WATCH ? "Looked" : "It is warm, not hot"}</Big>
+              )
             )}
           </Flex>
         );

@@ -7,3 +7,5 @@ export type FloorPicture = Schemas["FloorPicture"];
 export type FloorAct = Schemas["FloorBody"]["act"];
 export type ReadWith = Schemas["ReadWith"];
 export type Signing = Extract<FloorAct, { kind: "sign" }>;
+export type HeatPlan = Schemas["HeatPlan"];
+export type Bead = Schemas["Bead"];
