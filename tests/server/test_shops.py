@@ -48,6 +48,8 @@ class TwoShops(Shop):
             url = re.sub(r"\{(\w+)\}", lambda m: str(ids.get(m.group(1), "checks")), path.removeprefix("/api"))
             url += "?name=x" if path.endswith("/attachments") else ""
             url += "?step=teardown" if path.endswith("/photos") else ""
+            url += "?step=paint" if path.endswith("/handout.pdf") else ""
+            url += "?at=2026-05-04T18:00" if path.endswith("/plan.ics") else ""
             url += "?branch_mm=38&wall_mm=3&main_mm=44" if "cope." in path else ""
             url = url.replace("model.pdf", "model.glb")
             for method, told in methods.items():
@@ -68,7 +70,7 @@ class TwoShops(Shop):
         for path, more in (
             ("/evaluate", {}), ("/first-answer", {}), ("/patterns", {}), ("/gauges", {}), ("/yard/order", {}), ("/handcheck", {}), ("/sweep", {}),
             ("/solids", {}), ("/mounts", {}), ("/find/sets", {"operation_id": "axle-notch"}),
-            ("/remedies", {"key": "x"}), ("/find/nest", {}), ("/operations/fresh", {"kind": "notch"}),
+            ("/remedies", {"key": "x"}), ("/find/nest", {}), ("/operations/fresh", {"kind": "notch"}), ("/schedule", {"at": "2026-05-04T18:00"}),
         ):  # fmt: skip
             with self.subTest(path):
                 self.assertEqual(self.send("post", path, {**draft, **more})[0].status_code, 404)

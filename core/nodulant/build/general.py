@@ -8,6 +8,8 @@ from nodulant.units.inline import as_length
 
 SUPPORTS = "Rated stands on flat concrete, never only a jack; wheels chocked."
 SPRINGS = "Springs and air springs store energy: unloaded and held before anything of theirs is loosened."
+OVERNIGHT_MIN = 16 * 60
+"""Two coats of epoxy until they are handled (common practice; its data sheet says for how long)."""
 TEARDOWN = "teardown"
 ALONG_STEP = "take-along"
 
@@ -105,6 +107,7 @@ PAINT = StepSpec(
     title="Inspect, prime and paint",
     detail="Look for undercut at flange edges, missed roots and porosity; bare metal, two coats of epoxy; threads, earth places and faces that meet stay bare.",
     minutes=120,
+    rest_min=OVERNIGHT_MIN,
     cautions=("Respirator: zinc and paint fumes.",),
     hold=HoldPoint(kind="look", ask="Welds looked at by a second person"),
 )

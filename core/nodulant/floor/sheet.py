@@ -11,6 +11,7 @@ from nodulant.assembly.sheet import AssemblySheet, assembly_sheets
 from nodulant.assembly.view import View
 from nodulant.base.model import Frozen
 from nodulant.build.estimates import Estimate, Learned, Took, took_of
+from nodulant.build.nearest import nearest
 from nodulant.build.plan import Step, StepStatus
 from nodulant.evaluate import Evaluation, Want, evaluate
 from nodulant.evaluate.evaluation import InterimFrame
@@ -198,7 +199,7 @@ def _steps(
     operations = {op.id: op for op in inputs.design.operations}
     datums = {f.id: f.name for f in inputs.survey.features}
     first_of = {phase: next(own).id for phase, own in groupby(found.steps, key=lambda s: s.spec.phase)}
-    nearest = _nearest(found.steps)
+    before = nearest(found.steps)
     out = []
     for step in found.steps:
         spec, operation = step.spec, operations.get(step.operation or "")
@@ -228,7 +229,7 @@ def _steps(
                 burns="welder" in spec.tools,
                 key=spec.key,
                 welds="welder" in spec.tools and spec.phase in WELDS and sheet is not None and bool(sheet.welds),
-                needs=nearest[step.id],
+                needs=before[step.id],
                 status=step.status,
                 shut=step.held,
                 signed_by=step.signed_by,
@@ -278,16 +279,3 @@ def _meanwhile(step: Step, interim: Iterable[InterimFrame]) -> str:
         return ""
     own = [f for f in interim if f.operation == step.operation and step.side in {f.side, "both"}]
     return own[0].words if own else ""
-
-
-def _nearest(steps: Sequence[Step]) -> dict[str, tuple[str, ...]]:
-    """What a step waits for, without what those wait for themselves."""
-    needs = {s.id: frozenset(s.needs) for s in steps}
-    out = {}
-    for step in steps:
-        own = needs[step.id]
-        behind: set[str] = set()
-        for id_ in own:
-            behind |= needs[id_]
-        out[step.id] = tuple(id_ for id_ in step.needs if id_ not in behind)
-    return out

@@ -132,7 +132,13 @@ def _table(beads: Sequence[Bead], say: Callable[[str], str]) -> Table:
     rows = [[c[r] if r < len(c) else "" for c in columns] for r in range(long)]
     table = Table(rows)
     table.setStyle(
-        TableStyle([("LINEBELOW", (0, 0), (-1, -1), 0.2, colors.lightgrey), ("TOPPADDING", (0, 0), (-1, -1), 1)])
+        TableStyle(
+            [
+                ("LINEBELOW", (0, 0), (-1, -1), 0.2, colors.lightgrey),
+                ("TOPPADDING", (0, 0), (-1, -1), 0),
+                ("BOTTOMPADDING", (0, 0), (-1, -1), 1),
+            ]
+        )
     )
     return table
 

@@ -19,6 +19,7 @@ from nodulant.driveline.driveline import Driveline
 from nodulant.frame.ops.union import Operation
 from nodulant.job.along import AlongNote
 from nodulant.job.rack import MetalRack
+from nodulant.job.timing import EVENINGS, Timing, WorkSession
 from nodulant.loads.plan import LoadPlan
 from nodulant.materials.process import Welding
 from nodulant.parts.limit import LimitChange, StrengthRule
@@ -53,6 +54,8 @@ class Design(Frozen):
     """What was said of things that go along with a raise or a narrowing."""
     supports: Annotated[tuple[Support, ...], Field(max_length=30)] = ()
     """Stands and legs that hold the frame while it is worked on."""
+    timing: Timing = Timing()
+    """What its plan waits for that is no work, and by when it is to be done; no figure depends on it."""
     stock_spares: Literal["not said", "fit", "do not fit"] = "not said"
     """Whether spares of the donor's stock parts still fit after this design."""
     rule: StrengthRule = StrengthRule()
@@ -86,6 +89,8 @@ class Shop(Frozen):
     rates: Rates = Rates()
     rack: MetalRack = MetalRack()
     welding: Welding = Welding()
+    week: Annotated[tuple[WorkSession, ...], Field(max_length=28)] = EVENINGS
+    """When somebody works."""
 
     @classmethod
     def reading(cls, style: Style) -> Self:
@@ -121,13 +126,18 @@ class Inputs(Frozen):
             name: {"typed", "notes"} if document.assumed else {"typed", "notes", "assumed"}
             for name, document in (("design", self.design), ("survey", self.survey))
         }
+        left_out["design"].add("timing")
         if not self.design.supports:
             left_out["design"].add("supports")
         entries = self.as_built.entries
         counted = deciding(entries)
         whole = self if counted == entries else self.model_copy(update={"as_built": AsBuilt(entries=counted)})
         text = whole.model_dump_json(
-            exclude={**left_out, "shop": {"rack", "welding"}, "as_built": {"entries": {"__all__": BESIDE_FIGURES}}}
+            exclude={
+                **left_out,
+                "shop": {"rack", "welding", "week"},
+                "as_built": {"entries": {"__all__": BESIDE_FIGURES}},
+            }
         )
         return hashlib.sha256(text.encode()).hexdigest()
 

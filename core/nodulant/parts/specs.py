@@ -61,6 +61,8 @@ class StepSpec(Frozen):
     detail: str
     minutes: int
     people: int = 1
+    rest_min: int = 0
+    """What it rests by the clock before anything that waits for it: paint dries."""
     tools: tuple[str, ...] = ()
     cautions: tuple[str, ...] = ()
     hold: HoldPoint | None = None

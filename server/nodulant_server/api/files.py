@@ -48,14 +48,14 @@ def current(request: HttpRequest, option_id: int) -> tuple[Option, Inputs]:
     return option, inputs_of(option.job, option.head().design())
 
 
-def _revision(option: Option) -> str:
+def revision_words(option: Option) -> str:
     """What a paper is of."""
     return f"{option.name}, revision {option.head().number}, survey {option.job.survey_head().number}"
 
 
 def _title(option: Option, inputs: Inputs) -> TitleBlock:
     tag = f"r{option.head().number}-s{option.job.survey_head().number}"
-    return TitleBlock(option.job.name, _revision(option), inputs.content_hash(), tag)
+    return TitleBlock(option.job.name, revision_words(option), inputs.content_hash(), tag)
 
 
 @router.get("/options/{option_id}/everything.zip")
@@ -154,7 +154,7 @@ def model_file(request: HttpRequest, option_id: int, kind: Literal["glb", "stl"]
 def report(request: HttpRequest, option_id: int) -> HttpResponse:
     """The report of an option as it stands."""
     option, inputs = current(request, option_id)
-    asked = {"option_id": option.pk, "revision": _revision(option)}
+    asked = {"option_id": option.pk, "revision": revision_words(option)}
     made = in_one_piece("report", acting(request), option.job_id, inputs, **asked)
     return _file(made, "application/pdf", f"report-{option.key}.pdf")
 
@@ -172,7 +172,7 @@ def printed_steps(request: HttpRequest, option_id: int, sheet: StepSheet = "plan
     option, inputs = current(request, option_id)
     made = steps_pdf(
         option.job.name,
-        _revision(option),
+        revision_words(option),
         evaluate(inputs).steps,
         gauges_of(inputs),
         {op.id: op.name for op in inputs.design.operations},
@@ -186,7 +186,7 @@ def printed_steps(request: HttpRequest, option_id: int, sheet: StepSheet = "plan
 def welding_sequence(request: HttpRequest, option_id: int) -> HttpResponse:
     """How every operation of an option is welded: beads by number on both rails, waits, what they bend."""
     option, inputs = current(request, option_id)
-    made = heat_pdf(option.job.name, _revision(option), heat_plans(inputs), inputs.shop.style)
+    made = heat_pdf(option.job.name, revision_words(option), heat_plans(inputs), inputs.shop.style)
     return _file(made, "application/pdf", f"heat-{option.key}.pdf")
 
 

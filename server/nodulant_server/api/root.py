@@ -11,6 +11,7 @@ from nodulant_server.api import (
     outside,
     people,
     problems,
+    schedule,
     server,
     session,
     sweep,
@@ -32,4 +33,5 @@ api.add_router("", outside.router)
 api.add_router("", sweep.router)
 api.add_router("", work.router)
 api.add_router("", floor.router)
+api.add_router("", schedule.router)
 problems.install(api)

@@ -1092,6 +1092,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/options/{option_id}/handout.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Handed Out
+         * @description The sheet that goes along with a step that is done outside; 404 for one that is not.
+         */
+        get: operations["nodulant_server_api_schedule_handed_out"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/options/{option_id}/heat.pdf": {
         parameters: {
             query?: never;
@@ -1232,6 +1252,26 @@ export interface paths {
          * @description Keep a photo of a step, sent as the body; it is made anew, without where and when it was taken.
          */
         post: operations["nodulant_server_api_floor_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/options/{option_id}/plan.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Calendar
+         * @description The stored plan as a calendar from a time on; 404 where nothing is left to do.
+         */
+        get: operations["nodulant_server_api_schedule_calendar"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1696,6 +1736,26 @@ export interface paths {
          * @description The suspension riding with something else, standing where it stood.
          */
         post: operations["nodulant_server_api_finders_rides"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/schedule": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan
+         * @description Schedule what is left of a draft from a time on; the shop's sessions, people, rests and arrivals.
+         */
+        post: operations["nodulant_server_api_schedule_plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2680,6 +2740,18 @@ export interface components {
             /** Changes */
             changes: components["schemas"]["ArmChange"][];
             original: components["schemas"]["BoughtArm"];
+        };
+        /**
+         * Arrival
+         * @description Something that has to come before a step can begin.
+         */
+        Arrival: {
+            /** On */
+            on: string;
+            /** Step */
+            step: string;
+            /** What */
+            what: string;
         };
         /**
          * Arrow
@@ -4635,6 +4707,14 @@ export interface components {
              */
             targets: components["schemas"]["Targets"];
             /**
+             * @default {
+             *       "arrivals": [],
+             *       "due": null,
+             *       "handouts": []
+             *     }
+             */
+            timing: components["schemas"]["Timing"];
+            /**
              * Typed
              * @default {}
              */
@@ -6063,6 +6143,26 @@ export interface components {
             sensitive: components["schemas"]["Sensitive"][];
         };
         /**
+         * Handout
+         * @description A step that somebody outside does: it takes days, and nobody here.
+         */
+        Handout: {
+            /** Days */
+            days: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Step */
+            step: string;
+            /**
+             * To
+             * @enum {string}
+             */
+            to: "painter" | "powder coat" | "machinist" | "welder" | "other";
+        };
+        /**
          * HardPoint
          * @description A point, mm: on the frame in its axes, on the axle from the hub line.
          */
@@ -7052,6 +7152,20 @@ export interface components {
             mechanism: "springs" | "torsion-keys" | "drop-arms" | "spring-flip" | "blocks" | "air" | "tyre" | "spindle" | "pivots-raised" | "z-step" | "raise" | "other" | "notch";
             /** Name */
             name: string;
+        };
+        /**
+         * Meeting
+         * @description One session: when, who, and what is done in it.
+         */
+        Meeting: {
+            /** Begins */
+            begins: string;
+            /** Ends */
+            ends: string;
+            /** Steps */
+            steps: string[];
+            /** Who */
+            who: string[];
         };
         /**
          * Member
@@ -8268,6 +8382,35 @@ export interface components {
             y_mm: number;
         };
         /**
+         * Planned
+         * @description A step in the schedule; times as ISO 8601 without offset, by the shop's clock.
+         */
+        Planned: {
+            /** Begins */
+            begins: string;
+            /** Critical */
+            critical: boolean;
+            /** Ends */
+            ends: string;
+            handout: components["schemas"]["Handout"] | null;
+            /** Late */
+            late: boolean;
+            /** Minutes */
+            minutes: number;
+            /** People */
+            people: number;
+            /** Side */
+            side: string | null;
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /** Waits For */
+            waits_for: string;
+            /** Work */
+            work: string;
+        };
+        /**
          * PlatePiece
          * @description Equal plates of a design: the rectangle that each is cut from, mm, its own area, mm2, and how many.
          */
@@ -9173,6 +9316,56 @@ export interface components {
             number: number;
         };
         /**
+         * Schedule
+         * @description When everything is done.
+         */
+        Schedule: {
+            /** Due */
+            due: string | null;
+            /** Ends */
+            ends: string;
+            /** High Hours */
+            high_hours: number;
+            /** Hours */
+            hours: number;
+            /** In List Order */
+            in_list_order: string;
+            /** Late */
+            late: number;
+            /** Low Hours */
+            low_hours: number;
+            /** Not Before */
+            not_before: string;
+            /** Proved */
+            proved: boolean;
+            /** Sessions */
+            sessions: components["schemas"]["Meeting"][];
+            /** Steps */
+            steps: components["schemas"]["Planned"][];
+        };
+        /**
+         * ScheduleBody
+         * @description A draft, and from when on it is planned, by the shop's clock.
+         */
+        ScheduleBody: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            design: components["schemas"]["Design"];
+            /** Job Id */
+            job_id: number;
+            survey?: components["schemas"]["Survey"] | null;
+        };
+        /**
+         * Scheduled
+         * @description The schedule; None where nothing is left to do.
+         */
+        Scheduled: {
+            schedule: components["schemas"]["Schedule"] | null;
+        };
+        /**
          * SeamsOfStep
          * @description Which seams a step welds, by their numbers.
          */
@@ -9547,6 +9740,39 @@ export interface components {
              * @enum {string}
              */
             style: "in16" | "in32" | "in" | "mm";
+            /**
+             * Week
+             * @default [
+             *       {
+             *         "minutes": 180,
+             *         "start": "18:30",
+             *         "weekday": "Tuesday",
+             *         "who": [
+             *           "one",
+             *           "two"
+             *         ]
+             *       },
+             *       {
+             *         "minutes": 180,
+             *         "start": "18:30",
+             *         "weekday": "Thursday",
+             *         "who": [
+             *           "one",
+             *           "two"
+             *         ]
+             *       },
+             *       {
+             *         "minutes": 360,
+             *         "start": "09:00",
+             *         "weekday": "Saturday",
+             *         "who": [
+             *           "one",
+             *           "two"
+             *         ]
+             *       }
+             *     ]
+             */
+            week: components["schemas"]["WorkSession"][];
             /**
              * @default {
              *       "amps": 150,
@@ -10650,6 +10876,11 @@ export interface components {
              * @enum {string}
              */
             phase: "survey" | "prepare" | "brace" | "mark" | "cut" | "fit" | "tack" | "look" | "weld" | "plate" | "finish" | "prove";
+            /**
+             * Rest Min
+             * @default 0
+             */
+            rest_min: number;
             /** Title */
             title: string;
             /**
@@ -11871,6 +12102,24 @@ export interface components {
             width_mm: number;
         };
         /**
+         * Timing
+         * @description What an option's plan waits for, and by when it is to be done.
+         */
+        Timing: {
+            /**
+             * Arrivals
+             * @default []
+             */
+            arrivals: components["schemas"]["Arrival"][];
+            /** Due */
+            due?: string | null;
+            /**
+             * Handouts
+             * @default []
+             */
+            handouts: components["schemas"]["Handout"][];
+        };
+        /**
          * TorqueArm
          * @description Two lower links, and an arm fast on the housing whose front end slides fore and aft on the frame.
          */
@@ -12859,6 +13108,23 @@ export interface components {
             number: number;
             /** Reason */
             reason: string;
+        };
+        /**
+         * WorkSession
+         * @description A time of every week in which somebody works, and who.
+         */
+        WorkSession: {
+            /** Minutes */
+            minutes: number;
+            /** Start */
+            start: string;
+            /**
+             * Weekday
+             * @enum {string}
+             */
+            weekday: "Monday" | "Tuesday" | "Wednesday" | "Thursday" | "Friday" | "Saturday" | "Sunday";
+            /** Who */
+            who: string[];
         };
         /**
          * WorkSolid
@@ -14473,6 +14739,28 @@ export interface operations {
             };
         };
     };
+    nodulant_server_api_schedule_handed_out: {
+        parameters: {
+            query: {
+                step: string;
+            };
+            header?: never;
+            path: {
+                option_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     nodulant_server_api_files_welding_sequence: {
         parameters: {
             query?: never;
@@ -14658,6 +14946,28 @@ export interface operations {
                 content: {
                     "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
                 };
+            };
+        };
+    };
+    nodulant_server_api_schedule_calendar: {
+        parameters: {
+            query: {
+                at: string;
+            };
+            header?: never;
+            path: {
+                option_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -15221,6 +15531,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Suspension"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_schedule_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScheduleBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scheduled"];
                 };
             };
         };

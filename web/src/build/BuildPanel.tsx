@@ -1,10 +1,12 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { Link } from "react-router";
+import type { JobHead } from "../api/types";
 import { usePick } from "../draft/store";
 import { NONE, useShown } from "../evaluation/useEvaluation";
 import { Group } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
 import { StandsGroup } from "./StandsGroup";
+import { TimeGroup } from "./TimeGroup";
 
 const PAPER = [
   ["plan", "Whole plan, PDF"],
@@ -14,7 +16,7 @@ const PAPER = [
 ] as const;
 
 /** How far the build is, and what always holds while working. */
-export default function BuildPanel() {
+export default function BuildPanel({ job }: { job: JobHead }) {
   const steps = useShown((s) => s.result?.steps ?? NONE);
   const locked = useShown((s) => s.result?.teardown_locked ?? true);
   const left = steps.filter((s) => s.status === "open" || s.status === "waiting");
@@ -46,6 +48,7 @@ export default function BuildPanel() {
         </Link>
       </Box>
       <StandsGroup />
+      <TimeGroup job={job} />
       <Group title="On paper">
         <Flex gap="2" wrap="wrap">
           {PAPER.map(([sheet, name]) => (

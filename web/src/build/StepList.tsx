@@ -2,9 +2,11 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import { useEffect, useRef, useState } from "react";
 import type { JobHead, Step } from "../api/types";
 import { NONE, useShown } from "../evaluation/useEvaluation";
+import { ScheduleView } from "./ScheduleView";
 import { StandsView } from "./StandsView";
 import { StepCard } from "./StepCard";
 import { StepMark } from "./StepMark";
+import { useSchedule } from "./useSchedule";
 import { useStands } from "./useStands";
 
 const NARROW = "(max-width: 47.99em)";
@@ -19,7 +21,9 @@ export default function StepList({ job }: { job: JobHead }) {
     if (picked && matchMedia(NARROW).matches) card.current?.scrollIntoView({ block: "start" });
   }, [picked]);
   const stands = useStands((s) => s.open);
+  const schedule = useSchedule((s) => s.open && s.found !== null);
   if (stands) return <StandsView />;
+  if (schedule) return <ScheduleView />;
   const chosen = steps.find((s) => s.id === picked) ?? steps.find((s) => s.status === "open") ?? steps[0];
   if (!chosen) return <Text p="6">No steps yet: the design makes them.</Text>;
   return (
