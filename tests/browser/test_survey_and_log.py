@@ -132,7 +132,7 @@ class Log(Bench):
 
     def test_a_hold_point_with_its_reading(self):
         self.open("Build")
-        for _ in range(5):
+        for _ in range(6):
             with self.evaluated():
                 self.page.get_by_role("button", name="Sign the hold point").or_(
                     self.page.get_by_role("button", name="Done, sign")
@@ -143,7 +143,7 @@ class Log(Bench):
         self.page.get_by_label("Reading, planned", exact=False).press("Enter")
         with self.evaluated():
             sign.click()
-        self.page.get_by_text("6 of 30 steps done").wait_for()
+        self.page.get_by_text("7 of 31 steps done").wait_for()
         self.stage("Prove")
         expect(self.page.get_by_label("Centre of the cut, left, measured")).to_have_value('1/16"')
 

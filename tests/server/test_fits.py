@@ -59,7 +59,8 @@ class Fits(Shop):
         base = self.option.head().number
         design = {**self.step, "obstacles": gone}
         self.send("post", f"/options/{self.option.pk}/revisions", {"base": base, "design": design, "note": "no tank"})
-        for step in ("teardown", "loads-off", "supports", "springs"):
+        self.send("post", f"/jobs/{self.job.pk}/reasons", {"subject": "parts", "reason": "they come tomorrow"})
+        for step in ("teardown", "loads-off", "supports", "springs", "stocked"):
             response, _ = self.send("post", f"/options/{self.option.pk}/sign", {"step": step})
             self.assertEqual(response.status_code, 200)
         response, _ = self.send("post", f"/options/{self.option.pk}/sign", {"step": "take-along"})

@@ -72,7 +72,7 @@ class Work(Shop):
         self.refused(self.sign("dance")[0], 422, "input")
 
     def test_a_hold_point_takes_its_reading(self):
-        for step in ("teardown", "loads-off", "supports", "springs", "axle-notch/brace/both"):
+        for step in ("teardown", "loads-off", "supports", "springs", "stocked", "axle-notch/brace/both"):
             self.assertEqual(self.sign(step)[0].status_code, 200, step)
         data = self.refused(self.sign("axle-notch/mark/left")[0], 422, "input")
         self.assertEqual(data["problems"][0]["pointer"], "/reading")

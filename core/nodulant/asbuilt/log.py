@@ -119,6 +119,16 @@ class DecisionEntry(Logged):
     reason: Name
 
 
+class PartEntry(Logged):
+    """A part that sets a size is here, the right one and measured; or it is not, after all."""
+
+    kind: Literal["part"] = "part"
+    part: Subject
+    here: bool = True
+    text: Text = ""
+    """What was read on it."""
+
+
 class WithdrawalEntry(Logged):
     """Takes back the entry of that number."""
 
@@ -134,6 +144,7 @@ Entry = Annotated[
     | OverrideEntry
     | DecisionEntry
     | WithdrawalEntry
+    | PartEntry
     | NoteEntry
     | PhotoEntry
     | ReworkEntry
@@ -159,6 +170,11 @@ def stopped(entries: tuple[Entry, ...]) -> StopEntry | None:
     """The stop that still holds: a later 'go on' ends it."""
     own = [e for e in standing(entries) if isinstance(e, StopEntry | GoOnEntry)]
     return own[-1] if own and isinstance(own[-1], StopEntry) else None
+
+
+def in_hand(entries: tuple[Entry, ...]) -> dict[str, PartEntry]:
+    """The newest standing word on each part."""
+    return {e.part: e for e in standing(entries) if isinstance(e, PartEntry)}
 
 
 def latest_readings(entries: tuple[Entry, ...]) -> dict[str, ReadingEntry]:

@@ -12,6 +12,8 @@ OVERNIGHT_MIN = 16 * 60
 """Two coats of epoxy until they are handled (common practice; its data sheet says for how long)."""
 TEARDOWN = "teardown"
 ALONG_STEP = "take-along"
+PARTS_STEP = "parts"
+MOCK_UP_STEP = "mock-up"
 
 TAKE_ALONG = StepSpec(
     key=ALONG_STEP,
@@ -61,8 +63,25 @@ FREED = StepSpec(
     cautions=(SPRINGS, SUPPORTS),
     acts=("frees-springs",),
 )
+PARTS_HERE = StepSpec(
+    key=PARTS_STEP,
+    phase="prepare",
+    title="Every part that sets a size is here",
+    detail="The right variant, out of its box, and measured: its own reading stands in the design, not the catalogue's. Plates lie on the rail that they are for: gaps and short ends show now.",
+    minutes=45,
+    tools=("calliper", "tape"),
+    hold=HoldPoint(kind="look", ask="Every row of the parts list is in hand"),
+)
+STOCKED = StepSpec(
+    key="stocked",
+    phase="prepare",
+    title="Wire, gas, discs and a second pair of hands",
+    detail="For the next session: what it uses up lies there, tools work, batteries are charged, extinguisher and shields at hand; whoever is asked to hold has said yes.",
+    minutes=15,
+    hold=HoldPoint(kind="look", ask="Nothing of the next session has to be fetched"),
+)
 MOCK_UP = StepSpec(
-    key="mock-up",
+    key=MOCK_UP_STEP,
     phase="tack",
     title="Axle at ride height on solid struts",
     detail="Struts in place of springs and dampers, wheels' centres at their height left and right, square to the frame; every mount is tacked to what stands here.",
@@ -70,7 +89,7 @@ MOCK_UP = StepSpec(
     people=2,
     tools=("solid struts", "tape", "level"),
     hold=HoldPoint(kind="look", ask="Ride height as planned, left and right, before any bracket is made"),
-    acts=("mocks-up",),
+    acts=("stands-at-height",),
 )
 BY_HAND = StepSpec(
     key="by-hand",
@@ -128,8 +147,8 @@ RETORQUE = StepSpec(
 )
 
 
-def general_steps(operations: Iterable[Operation], *, hangs: bool) -> tuple[StepSpec, ...]:
-    """For these operations; ``hangs`` says that a suspension is planned."""
+def general_steps(operations: Iterable[Operation], *, hangs: bool, parts: bool = False) -> tuple[StepSpec, ...]:
+    """For these operations; ``hangs`` says that a suspension is planned, ``parts`` that some of them set sizes."""
     does: set[Act] = {act for op in operations for step in op.steps("") for act in step.acts}
     mounts = hangs or "mocks-up" in does
     springs = mounts or bool(does & {"cuts", "moves", "welds-axle"})
@@ -138,6 +157,8 @@ def general_steps(operations: Iterable[Operation], *, hangs: bool) -> tuple[Step
         LOADS_OFF,
         STANDS,
         *((FREED,) if springs else ()),
+        *((PARTS_HERE,) if parts else ()),
+        STOCKED,
         *((MOCK_UP,) if mounts else ()),
         *((BY_HAND,) if mounts else ()),
         *((JOINTS_OUT,) if "welds-mount" in does else ()),

@@ -55,15 +55,16 @@ def build_plan(
     more: tuple[StepSpec, ...] = (),
     *,
     hangs: bool = False,
+    parts: bool = False,
     shut: Shut = frozenset(),
 ) -> tuple[Step, ...]:
     """All steps in order; a lock locks signing its step, never designing.
 
-    ``more`` are general steps of the parts at hand; ``hangs`` says that a suspension is planned, ``shut`` what an
-    operation may not do as it is designed. Raises InputError and
+    ``more`` are general steps of the parts at hand; ``hangs`` says that a suspension is planned, ``parts`` that
+    some of them set sizes, ``shut`` what an operation may not do as it is designed. Raises InputError and
     UnknownReference for an operation that has no place.
     """
-    general = (*general_steps(operations, hangs=hangs), *more)
+    general = (*general_steps(operations, hangs=hangs, parts=parts), *more)
     rows = [Row(spec, None, None) for spec in general]
     rows += _operation_rows(operations, {f.id: f.name for f in survey.features})
     rows.sort(key=lambda row: RANK[row.spec.phase])

@@ -35,6 +35,7 @@ RULES: tuple[Rule, ...] = (
     Rule("braces", "cuts", "work", "what is held before the cut is where it was after it"),
     Rule("welds", "unbraces", "work", "a weld draws until it is cold"),
     Rule("drills-corners", "cuts", "rail", "a cut that ends in a corner goes on as a crack"),
+    Rule("stands-at-height", "mocks-up", "job", "a bracket made to a wrong height is made twice"),
     Rule("mocks-up", "moves-by-hand", "job", "travel is looked at with every mount where it will be"),
     Rule("moves-by-hand", "welds-mount", "job", "a mount that is welded first is cut off again"),
     Rule("moves-by-hand", "joints-out", "job", "what is out cannot be moved through its travel"),

@@ -8,6 +8,7 @@ from nodulant.checks.check import Check
 from nodulant.checks.groups import Group
 from nodulant.drawn.dimension import Dimension
 from nodulant.evaluate.clearances.along import Along
+from nodulant.evaluate.gates.parts_here import PartNeeded
 from nodulant.evaluate.heights import Heights
 from nodulant.evaluate.rails.taken_along import TakenAlong
 from nodulant.evaluate.suspensions.travel_drawing import AxleTravel
@@ -263,6 +264,8 @@ class Evaluation(Frozen):
     stock_travel: tuple[AxleTravel, ...]
     """Suspensions of the survey, as they were: not judged, only compared with."""
     steps: tuple[Step, ...]
+    parts_needed: tuple[PartNeeded, ...] = ()
+    """What has to be in hand before metal is cut."""
     readings: tuple[AskedReading, ...]
     taped: TapedFrame | None
     """What lengths between points of the frame say, once there are some."""

@@ -4,7 +4,8 @@ from dataclasses import dataclass, replace
 
 from nodulant.asbuilt.compare import AskedReading, as_built_state, asked_readings, reading_checks
 from nodulant.asbuilt.log import overridden
-from nodulant.build.general import ALONG_STEP, TAKE_ALONG, TEARDOWN
+from nodulant.build.general import ALONG_STEP, MOCK_UP_STEP, PARTS_STEP, TAKE_ALONG, TEARDOWN
+from nodulant.build.hung_steps import hung_steps
 from nodulant.build.plan import Shut, Step, build_plan
 from nodulant.build.steering_steps import SENSE_STEP, steering_steps
 from nodulant.checks.apart import told_apart
@@ -16,6 +17,8 @@ from nodulant.evaluate.brackets.mount_follows import follow_checks
 from nodulant.evaluate.brackets.own_forces import own_force_figures, under_own_forces
 from nodulant.evaluate.clearances.along import Along, Judged, along_checks, along_rows, cut_locked
 from nodulant.evaluate.evaluation import Evaluation, Figure, InterimFrame, Want
+from nodulant.evaluate.gates.mock_up import height_missing, height_readings
+from nodulant.evaluate.gates.parts_here import parts_needed
 from nodulant.evaluate.heights import Standing, height_checks, heights, standing
 from nodulant.evaluate.left_out import left_out
 from nodulant.evaluate.rails.axle import AxleSide, axle_checks, axle_sides
@@ -87,6 +90,7 @@ class Worked:
     before: list[Reading]
     asked: list[AskedReading]
     links: list[AskedReading]
+    hubs: list[AskedReading]
     interim: tuple[InterimFrame, ...]
     goes: Judged
     along: tuple[Along, ...]
@@ -123,7 +127,7 @@ def _worked(plan: Planned, want: Want) -> Worked:
     built = as_built_state(design.operations, inputs.as_built.entries)
     sides = both_sides(inputs, [planned_state(design.operations), *([built] if built else [])], want)
     rails = {s: c.planned for s, c in sides.items() if c.planned}
-    links = link_readings(plan.as_loaded)
+    links, hubs = link_readings(plan.as_loaded), height_readings(plan.as_loaded, routes)
     goes = along_checks(inputs, plan.studies) if want.along else {}
     return Worked(
         sides=sides,
@@ -133,8 +137,9 @@ def _worked(plan: Planned, want: Want) -> Worked:
         space=frame_in_space(inputs, rails, design.targets.drop_mm) if want.frame else Space(None, []),
         stands=standing(plan.as_loaded, plan.studies, routes),
         before=readings_before_teardown(plan.as_loaded.survey, plan.touched, deep_axles(design)),
-        asked=[*asked_readings(design.operations, inputs.survey, inputs.as_built.entries), *links],
+        asked=[*asked_readings(design.operations, inputs.survey, inputs.as_built.entries), *hubs, *links],
         links=links,
+        hubs=hubs,
         interim=interim_frames(inputs) if want.interim else (),
         goes=goes,
         along=along_rows(inputs, goes) if want.along else (),
@@ -195,7 +200,8 @@ def _told(plan: Planned, found: Worked, checks: tuple[Check, ...], want: Want) -
         travel=with_shifts(axle_travels(plan.as_loaded, plan.studies if want.travel else []), plan.stored),
         stock_travel=stock_travels(plan.as_loaded) if want.travel else (),
         weld_mm=sum(sides[side].weld_mm for side in LEFT_RIGHT),
-        steps=_steps(inputs, locked, found.along, list(checks)) if want.steps else (),
+        steps=_steps(inputs, found, locked, list(checks)) if want.steps else (),
+        parts_needed=parts_needed(inputs) if want.steps else (),
         along=found.along,
         cut_locked=cut_locked(inputs, found.along),
         readings=tuple(found.asked) if want.readings else (),
@@ -213,16 +219,33 @@ def _surveyed_and_read(inputs: Inputs, found: Worked, *, rear_touched: bool) -> 
     return checks + axle_checks(inputs, under) + reading_checks(found.asked, inputs.as_built.entries, limits)
 
 
-def _steps(inputs: Inputs, teardown_locked: bool, along: tuple[Along, ...], checks: list[Check]) -> tuple[Step, ...]:
+def _steps(inputs: Inputs, found: Worked, teardown_locked: bool, checks: list[Check]) -> tuple[Step, ...]:
     """The build plan, with what its locks wait for."""
     reversed_ = any(c.limit_id == "steer-sense" and c.verdict == "fails" for c in checks)
-    locks = {TEARDOWN: teardown_locked, ALONG_STEP: cut_locked(inputs, along), SENSE_STEP: reversed_}
-    more = (*((TAKE_ALONG,) if along else ()), *steering_steps(inputs.design.suspensions))
-    locked = frozenset(step for step, on in locks.items() if on)
+    parts = parts_needed(inputs)
+    locks = {
+        TEARDOWN: teardown_locked,
+        ALONG_STEP: cut_locked(inputs, found.along),
+        SENSE_STEP: reversed_,
+        PARTS_STEP: not all(p.here for p in parts),
+        MOCK_UP_STEP: bool(height_missing(inputs, found.hubs)),
+    }
     own = inputs.design
-    hangs = bool(own.suspensions)
-    entries, shut = inputs.as_built.entries, shut_by_design(inputs, checks)
-    return build_plan(inputs.survey, own.operations, entries, locked, more, hangs=hangs, shut=shut)
+    more = (
+        *((TAKE_ALONG,) if found.along else ()),
+        *steering_steps(own.suspensions),
+        *hung_steps(own.suspensions),
+    )
+    return build_plan(
+        inputs.survey,
+        own.operations,
+        inputs.as_built.entries,
+        frozenset(step for step, on in locks.items() if on),
+        more,
+        hangs=bool(own.suspensions),
+        parts=bool(parts),
+        shut=shut_by_design(inputs, checks),
+    )
 
 
 def shut_by_design(inputs: Inputs, checks: list[Check]) -> Shut:

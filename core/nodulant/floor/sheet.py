@@ -4,6 +4,7 @@ from collections.abc import Iterable, Sequence
 from itertools import groupby
 from typing import get_args
 
+from nodulant.asbuilt.compare import AskedReading
 from nodulant.asbuilt.floor import Cause, LeftOffEntry, StopEntry
 from nodulant.asbuilt.instruments import INSTRUMENTS
 from nodulant.asbuilt.log import Entry, standing, stopped
@@ -11,10 +12,12 @@ from nodulant.assembly.sheet import AssemblySheet, assembly_sheets
 from nodulant.assembly.view import View
 from nodulant.base.model import Frozen
 from nodulant.build.estimates import Estimate, Learned, Took, took_of
+from nodulant.build.general import MOCK_UP_STEP, PARTS_STEP
 from nodulant.build.nearest import nearest
 from nodulant.build.plan import Step, StepStatus
 from nodulant.evaluate import Evaluation, Want, evaluate
 from nodulant.evaluate.evaluation import InterimFrame
+from nodulant.evaluate.gates.parts_here import PartNeeded
 from nodulant.evaluate.rails.interim import interim_words
 from nodulant.floor.figures import WELDS, FloorFigure, figures_of, place_of
 from nodulant.frame.ops.union import Operation
@@ -22,7 +25,7 @@ from nodulant.gauges.collect import gauges_of
 from nodulant.gauges.gauge import Gauge
 from nodulant.job.document import Inputs
 from nodulant.parts.cautions import STANDING_TEXT
-from nodulant.parts.sides import LEFT_RIGHT, Sides
+from nodulant.parts.sides import LEFT_RIGHT, Side, Sides
 from nodulant.parts.specs import Phase
 from nodulant.units.show import Style
 
@@ -31,12 +34,16 @@ WANT = Want(strips=False, parts=False, frame=False, travel=False)
 
 
 class AskedOfStep(Frozen):
-    """The reading that a hold point waits for, mm."""
+    """A reading that a hold point or a gate waits for, mm."""
 
+    operation: str
+    side: Side
     key: str
     name: str
     planned_mm: float
     datum: str
+    taken: str
+    """As it was typed; empty while it was not."""
 
 
 class FloorGauge(Frozen):
@@ -69,6 +76,10 @@ class FloorStep(Frozen):
     hold: str
     """What must hold before it is signed; empty where nothing is asked."""
     reading: AskedOfStep | None
+    before: tuple[AskedOfStep, ...]
+    """Readings that open it."""
+    parts: tuple[PartNeeded, ...]
+    """Parts that have to be in hand."""
     hides: str
     undo: str
     meanwhile: str
@@ -116,6 +127,8 @@ class FloorSheet(Frozen):
     """What may not be done now, while cuts are open; in the plan's own order."""
     stop: StopEntry | None
     left_off: LeftOffEntry | None
+    next_session: str
+    """What the steps that are open ask for: tools, and hands."""
     log: tuple[Entry, ...]
     """Notes, photos and rework, oldest first."""
     instruments: tuple[ReadWith, ...]
@@ -144,6 +157,7 @@ def floor_sheet(inputs: Inputs, job: str, option: str, history: Iterable[Took] =
         standing=_standing(open_cuts(found.steps, found.interim)),
         stop=stopped(entries),
         left_off=left[-1] if left else None,
+        next_session=_next_session(found.steps),
         log=tuple(e for e in own if e.kind in {"note", "photo", "rework"}),
         instruments=tuple(
             ReadWith(id=i.id, name=i.name, resolution_mm=i.resolution_mm(inputs.shop.style)) for i in INSTRUMENTS
@@ -181,6 +195,21 @@ def _standing(frames: Iterable[InterimFrame]) -> tuple[str, ...]:
             use = f" {frame.use:.0%} of what it may carry standing." if frame.use is not None else ""
             out[f"{interim_words(sides, in_two=frame.in_two, use=frame.use)}{use}"] = None
     return tuple(out)
+
+
+NEXT = 6
+"""So many open steps are a session."""
+
+
+def _next_session(steps: Iterable[Step]) -> str:
+    """Tools and people of the next steps that are open; empty where none is."""
+    own = [s.spec for s in steps if s.status == "open"][:NEXT]
+    if not own:
+        return ""
+    tools = dict.fromkeys(tool for spec in own for tool in spec.tools)
+    people = max(spec.people for spec in own)
+    hands = "one person" if people == 1 else f"{people} people"
+    return f"{hands}; {', '.join(tools)}" if tools else hands
 
 
 def _closed(steps: Iterable[Step], operation: str, side: str) -> bool:
@@ -223,6 +252,8 @@ def _steps(
                 gauges=tuple(_told(g, operation) for g in own),
                 hold=spec.hold.ask if spec.hold else "",
                 reading=_asked(step, found),
+                before=_before(step, found),
+                parts=found.parts_needed if spec.key == PARTS_STEP else (),
                 hides=spec.hides,
                 undo=spec.undo,
                 meanwhile=_meanwhile(step, found.interim),
@@ -270,8 +301,27 @@ def _asked(step: Step, found: Evaluation) -> AskedOfStep | None:
         return None
     for r in found.readings:
         if r.operation == step.operation and r.side == step.side and r.spec.key == hold.reading:
-            return AskedOfStep(key=r.spec.key, name=r.spec.name, planned_mm=r.spec.planned_mm, datum=r.spec.datum)
+            return _read(r)
     return None
+
+
+def _before(step: Step, found: Evaluation) -> tuple[AskedOfStep, ...]:
+    """The heights of the wheels, before brackets are made to them."""
+    if step.spec.key != MOCK_UP_STEP:
+        return ()
+    return tuple(_read(r) for r in found.readings if r.operation.endswith("-height"))
+
+
+def _read(r: AskedReading) -> AskedOfStep:
+    return AskedOfStep(
+        operation=r.operation,
+        side=r.side,
+        key=r.spec.key,
+        name=r.spec.name,
+        planned_mm=r.spec.planned_mm,
+        datum=r.spec.datum,
+        taken=r.text,
+    )
 
 
 def _meanwhile(step: Step, interim: Iterable[InterimFrame]) -> str:

@@ -31,6 +31,7 @@ Act = Literal[
     "moves",
     "goes-inside",
     "shuts",
+    "stands-at-height",
     "mocks-up",
     "moves-by-hand",
     "joints-out",

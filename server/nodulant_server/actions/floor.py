@@ -9,8 +9,9 @@ from nodulant.asbuilt.floor import StopEntry
 from nodulant.asbuilt.log import Entry, stopped
 from nodulant.base.errors import InputError
 from nodulant.build.estimates import Took, took_of
-from nodulant.job.document import Design
-from nodulant_server.actions.log import ENTRY, append, entries_of, give_reason
+from nodulant.evaluate.gates.parts_here import parts_needed
+from nodulant.job.document import Inputs
+from nodulant_server.actions.log import ENTRY, append, entries_of, give_reason, take_reading
 from nodulant_server.actions.sign import Signing, refuse_stopped, sign_step
 from nodulant_server.models import Job, LogEntry
 from nodulant_server.roles import Acting, require
@@ -39,7 +40,7 @@ def when_done(job: Job, done_at: str) -> dict[str, str]:
 
 
 def on_the_floor(
-    acting: Acting, job: Job, design: Design, act: dict[str, Any], mark: str | None, done_at: str
+    acting: Acting, job: Job, inputs: Inputs, act: dict[str, Any], mark: str | None, done_at: str
 ) -> list[Entry]:
     """Take what the floor sends; what was taken before under its mark is told again. Raises Forbidden, InputError."""
     if mark and (before := taken(job, mark)):
@@ -54,13 +55,26 @@ def on_the_floor(
             when=when,
             mark=mark,
         )
-        return sign_step(acting, job, design, signing)
+        return sign_step(acting, job, inputs.design, signing)
+    if kind == "reading":
+        reading = {**act["reading"], **when, "operation": act["operation"], "key": act["key"], "side": act["side"]}
+        return [take_reading(acting, job, inputs, reading, mark)]
+    if kind == "part":
+        _refuse_unknown_part(inputs, act["part"])
     if kind == "pass":
         refuse_stopped(entries_of(job))
         return [give_reason(acting, job, act["step"], act["reason"], None, mark)]
     if kind == "go-on":
         _may_go_on(acting, stopped(entries_of(job)))
     return [append(acting, job, {**act, **when}, mark)]
+
+
+def _refuse_unknown_part(inputs: Inputs, part: str) -> None:
+    known = [p.key for p in parts_needed(inputs)]
+    if part not in known:
+        raise InputError(
+            "this design needs no such part", field="/part", found=part[:80], acceptable=", ".join(known) or "none"
+        )
 
 
 def taken(job: Job, mark: str) -> list[Entry]:

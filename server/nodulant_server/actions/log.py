@@ -6,11 +6,9 @@ from django.db import transaction
 from django.utils import timezone
 from pydantic import TypeAdapter
 
-from nodulant.asbuilt.compare import asked_readings
 from nodulant.asbuilt.log import Entry, standing
 from nodulant.base.errors import InputError
 from nodulant.evaluate import Want, evaluate
-from nodulant.evaluate.suspensions.link_readings import link_readings
 from nodulant.job.document import MOST_ENTRIES, AsBuilt, Design, Inputs
 from nodulant.survey.vehicle import Survey
 from nodulant_server.actions.limits import one_at_a_time, refuse_beyond
@@ -69,15 +67,15 @@ def give_reason(
     )
 
 
-def take_reading(acting: Acting, job: Job, inputs: Inputs, fields: dict[str, Any]) -> Entry:
+def take_reading(acting: Acting, job: Job, inputs: Inputs, fields: dict[str, Any], mark: str | None = None) -> Entry:
     """Append a reading that the design asks for; raises InputError for any other."""
-    asked = [*asked_readings(inputs.design.operations, inputs.survey, ()), *link_readings(inputs)]
+    asked = evaluate(inputs, MEASURES).readings
     wanted = f"{fields['operation']}/{fields['key']}/{fields['side']}"
     if wanted not in {reading.id for reading in asked}:
         raise InputError(
             "this design asks for no such reading", field="/key", found=wanted, acceptable="a reading of the Prove list"
         )
-    return append(acting, job, {"kind": "reading", **fields})
+    return append(acting, job, {"kind": "reading", **fields}, mark)
 
 
 def take_length(acting: Acting, job: Job, fields: dict[str, Any]) -> Entry:

@@ -7,7 +7,7 @@ from django.db import transaction
 
 from nodulant.asbuilt.log import Entry, ReadingEntry, SignOffEntry, stopped
 from nodulant.base.errors import InputError
-from nodulant.build.general import ALONG_STEP, TEARDOWN
+from nodulant.build.general import ALONG_STEP, MOCK_UP_STEP, PARTS_STEP, TEARDOWN
 from nodulant.build.plan import Step
 from nodulant.build.steering_steps import SENSE_STEP
 from nodulant.evaluate import evaluate
@@ -20,6 +20,8 @@ from nodulant_server.roles import Acting, require
 WAITS_FOR = {
     TEARDOWN: "readings that teardown destroys are missing",
     SENSE_STEP: "the design steers the wheels the other way",
+    PARTS_STEP: "parts that set a size are not in hand, or were not measured",
+    MOCK_UP_STEP: "the height of the wheels is not read, or not as planned, left and right",
     ALONG_STEP: "something that goes along has no clearance and no way out yet",
 }
 

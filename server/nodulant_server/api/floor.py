@@ -39,7 +39,7 @@ def write(request: HttpRequest, option_id: int, body: FloorBody) -> list[Entry]:
     """Sign, pass, note, log rework, leave off, stop or go on; what was sent before under the same mark is told again."""
     option, inputs = current(request, option_id)
     act = body.act.model_dump()
-    return on_the_floor(acting(request), option.job, inputs.design, act, body.mark, body.done_at)
+    return on_the_floor(acting(request), option.job, inputs, act, body.mark, body.done_at)
 
 
 @router.post("/options/{option_id}/photos", response=list[Entry])

@@ -6,7 +6,7 @@ from pydantic import Field
 
 from nodulant.asbuilt.entry import Subject
 from nodulant.asbuilt.floor import Cause, Minutes
-from nodulant.base.model import Frozen, Name, Text
+from nodulant.base.model import Frozen, Id, Name, Text
 from nodulant_server.api.bodies import ReadingFields
 
 Mark = Annotated[str, Field(pattern=r"^[0-9a-zA-Z-]{8,40}$")]
@@ -58,6 +58,25 @@ class ActLeftOff(Frozen):
     text: Text = ""
 
 
+class ActReading(Frozen):
+    """A reading that a gate waits for."""
+
+    kind: Literal["reading"]
+    operation: Id
+    key: Id
+    side: Literal["left", "right"]
+    reading: ReadingFields
+
+
+class ActPart(Frozen):
+    """A part is here and measured, or not after all."""
+
+    kind: Literal["part"]
+    part: Subject
+    here: bool = True
+    text: Text = ""
+
+
 class ActStop(Frozen):
     """The job stands still."""
 
@@ -79,5 +98,6 @@ class FloorBody(Frozen):
     mark: Mark | None = None
     done_at: DoneAt = ""
     act: Annotated[
-        ActSign | ActPass | ActNote | ActRework | ActLeftOff | ActStop | ActGoOn, Field(discriminator="kind")
+        ActSign | ActPass | ActNote | ActRework | ActLeftOff | ActReading | ActPart | ActStop | ActGoOn,
+        Field(discriminator="kind"),
     ]

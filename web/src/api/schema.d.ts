@@ -2378,6 +2378,29 @@ export interface components {
             text: string;
         };
         /**
+         * ActPart
+         * @description A part is here and measured, or not after all.
+         */
+        ActPart: {
+            /**
+             * Here
+             * @default true
+             */
+            here: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "part";
+            /** Part */
+            part: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
          * ActPass
          * @description Pass a step unsigned, with a reason.
          */
@@ -2391,6 +2414,27 @@ export interface components {
             reason: string;
             /** Step */
             step: string;
+        };
+        /**
+         * ActReading
+         * @description A reading that a gate waits for.
+         */
+        ActReading: {
+            /** Key */
+            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reading";
+            /** Operation */
+            operation: string;
+            reading: components["schemas"]["ReadingFields"];
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
         };
         /**
          * ActRework
@@ -2769,7 +2813,7 @@ export interface components {
         };
         /**
          * AskedOfStep
-         * @description The reading that a hold point waits for, mm.
+         * @description A reading that a hold point or a gate waits for, mm.
          */
         AskedOfStep: {
             /** Datum */
@@ -2778,8 +2822,17 @@ export interface components {
             key: string;
             /** Name */
             name: string;
+            /** Operation */
+            operation: string;
             /** Planned Mm */
             planned_mm: number;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /** Taken */
+            taken: string;
         };
         /**
          * AskedReading
@@ -5115,6 +5168,11 @@ export interface components {
             notch_needed: components["schemas"]["NotchNeeded"][];
             /** Parts */
             parts: components["schemas"]["Part"][];
+            /**
+             * Parts Needed
+             * @default []
+             */
+            parts_needed: components["schemas"]["PartNeeded"][];
             /** Rails */
             rails: components["schemas"]["RailDrawing"][];
             /** Readings */
@@ -5369,7 +5427,7 @@ export interface components {
          */
         FloorBody: {
             /** Act */
-            act: components["schemas"]["ActSign"] | components["schemas"]["ActPass"] | components["schemas"]["ActNote"] | components["schemas"]["ActRework"] | components["schemas"]["ActLeftOff"] | components["schemas"]["ActStop"] | components["schemas"]["ActGoOn"];
+            act: components["schemas"]["ActSign"] | components["schemas"]["ActPass"] | components["schemas"]["ActNote"] | components["schemas"]["ActRework"] | components["schemas"]["ActLeftOff"] | components["schemas"]["ActReading"] | components["schemas"]["ActPart"] | components["schemas"]["ActStop"] | components["schemas"]["ActGoOn"];
             /**
              * Done At
              * @default
@@ -5424,7 +5482,9 @@ export interface components {
             job: string;
             left_off: components["schemas"]["LeftOffEntry"] | null;
             /** Log */
-            log: (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
+            log: (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
+            /** Next Session */
+            next_session: string;
             /** Option */
             option: string;
             /** Pictures */
@@ -5445,6 +5505,8 @@ export interface components {
          * @description One step as the floor sees it.
          */
         FloorStep: {
+            /** Before */
+            before: components["schemas"]["AskedOfStep"][];
             /** Burns */
             burns: boolean;
             /** Cautions */
@@ -5469,6 +5531,8 @@ export interface components {
             needs: string[];
             /** Operation */
             operation: string | null;
+            /** Parts */
+            parts: components["schemas"]["PartNeeded"][];
             /** People */
             people: number;
             /**
@@ -6487,7 +6551,7 @@ export interface components {
             /** Id */
             id: number;
             /** Log */
-            log: (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
+            log: (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
             /** Name */
             name: string;
             /** Options */
@@ -8203,6 +8267,71 @@ export interface components {
             /** Thickness Mm */
             thickness_mm: number;
             turn?: components["schemas"]["Turn"] | null;
+        };
+        /**
+         * PartEntry
+         * @description A part that sets a size is here, the right one and measured; or it is not, after all.
+         */
+        PartEntry: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Clock
+             * @default
+             * @enum {string}
+             */
+            clock: "" | "ahead" | "behind";
+            /**
+             * Done At
+             * @default
+             */
+            done_at: string;
+            /**
+             * Here
+             * @default true
+             */
+            here: boolean;
+            /**
+             * Imported
+             * @default
+             */
+            imported: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "part";
+            /** Number */
+            number: number;
+            /** Part */
+            part: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
+         * PartNeeded
+         * @description A part, what it sets, and what is read on it.
+         */
+        PartNeeded: {
+            /** Here */
+            here: boolean;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Read */
+            read: string;
+            /** Said At */
+            said_at: string;
+            /** Said By */
+            said_by: string;
+            /** Text */
+            text: string;
         };
         /**
          * Patch
@@ -10843,7 +10972,7 @@ export interface components {
              * Acts
              * @default []
              */
-            acts: ("supports" | "frees-springs" | "braces" | "unbraces" | "drills-corners" | "cuts" | "moves" | "goes-inside" | "shuts" | "mocks-up" | "moves-by-hand" | "joints-out" | "welds" | "welds-mount" | "reads-runout" | "welds-axle" | "reads-runout-again")[];
+            acts: ("supports" | "frees-springs" | "braces" | "unbraces" | "drills-corners" | "cuts" | "moves" | "goes-inside" | "shuts" | "stands-at-height" | "mocks-up" | "moves-by-hand" | "joints-out" | "welds" | "welds-mount" | "reads-runout" | "welds-axle" | "reads-runout-again")[];
             /**
              * Cautions
              * @default []
@@ -14034,7 +14163,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"];
+                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"];
                 };
             };
         };
@@ -14130,7 +14259,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
+                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
                 };
             };
         };
@@ -14177,7 +14306,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"];
+                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"];
                 };
             };
         };
@@ -14281,7 +14410,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"];
+                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"];
                 };
             };
         };
@@ -14734,7 +14863,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
+                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
                 };
             };
         };
@@ -14944,7 +15073,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
+                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
                 };
             };
         };
@@ -14992,7 +15121,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"];
+                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"];
                 };
             };
         };
@@ -15109,7 +15238,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
+                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
                 };
             };
         };

@@ -5,6 +5,7 @@ import { usePick } from "../draft/store";
 import { NONE, useShown } from "../evaluation/useEvaluation";
 import { Group } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
+import { PartsGroup } from "./PartsGroup";
 import { StandsGroup } from "./StandsGroup";
 import { TimeGroup } from "./TimeGroup";
 
@@ -47,6 +48,7 @@ export default function BuildPanel({ job }: { job: JobHead }) {
           The floor: one step at a time, on the phone
         </Link>
       </Box>
+      <PartsGroup job={job} />
       <StandsGroup />
       <TimeGroup job={job} />
       <Group title="On paper">

@@ -81,6 +81,11 @@ function Shown({ floor }: { floor: Floor }) {
           </Bar>
         )}
         <StepView floor={floor} step={step} number={number} />
+        {sheet.next_session && (
+          <Text fontSize="20px" color="faint">
+            For the next session: {sheet.next_session}.
+          </Text>
+        )}
         <Text fontSize="20px" color="faint" lineHeight="1.25">
           {sheet.cautions}
         </Text>

@@ -10,14 +10,14 @@ const METRIC = ["7", "8", "9", "4", "5", "6", "1", "2", "3", ".", "0", "⌫"] as
 const INCH = ["7", "8", "9", "/", "4", "5", "6", "-", "1", "2", "3", ".", "0", "space", "⌫", "'"] as const;
 
 type Given = {
-  step: FloorStep;
+  asked: FloorStep["before"][number] | null;
   style: Style;
   instruments: readonly ReadWith[];
   take: (reading: NonNullable<Signing["reading"]>) => void;
 };
 
 /** A reading typed with big keys, as the tape reads: fractions, feet, decimals. */
-export function Keypad({ step, style, instruments, take }: Given) {
+export function Keypad({ asked, style, instruments, take }: Given) {
   const [text, setText] = useState("");
   const [withId, setWith] = useState(instruments[0]?.id ?? "");
   const [trouble, setTrouble] = useState("");
@@ -29,7 +29,7 @@ export function Keypad({ step, style, instruments, take }: Given) {
   const read = text.trim() ? parseTyped(text, "length", style) : null;
   const value = read && !("message" in read) ? read.value : null;
   const used = instruments.find((i) => i.id === withId) ?? instruments[0];
-  const planned = step.reading?.planned_mm;
+  const planned = asked?.planned_mm;
   const enter = () => {
     if (!read || !used) return;
     if ("message" in read) return setTrouble(read.message ?? "this cannot be read");
@@ -43,9 +43,9 @@ export function Keypad({ step, style, instruments, take }: Given) {
   };
   return (
     <Flex direction="column" gap="3">
-      {step.reading && planned != null && (
+      {asked && planned != null && (
         <Text fontSize="20px">
-          {step.reading.name}: planned <b>{showLength(planned, style)}</b> from {step.reading.datum}
+          {asked.name}: planned <b>{showLength(planned, style)}</b> from {asked.datum}
         </Text>
       )}
       <Box

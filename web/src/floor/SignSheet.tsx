@@ -18,7 +18,12 @@ export function SignSheet({ floor, step, close }: { floor: Floor; step: FloorSte
   if (step.reading && !reading) {
     return (
       <Over title={step.hold} close={close}>
-        <Keypad step={step} style={floor.sheet.style} instruments={floor.sheet.instruments} take={setReading} />
+        <Keypad
+          asked={step.reading}
+          style={floor.sheet.style}
+          instruments={floor.sheet.instruments}
+          take={setReading}
+        />
       </Over>
     );
   }

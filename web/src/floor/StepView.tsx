@@ -2,6 +2,7 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import type { ReactNode } from "react";
 import { Beads } from "./Beads";
 import { Drawing } from "./Drawing";
+import { Gate } from "./Gate";
 import type { FloorStep } from "./types";
 import type { Floor } from "./useFloor";
 
@@ -49,6 +50,7 @@ export function StepView({ floor, step, number }: { floor: Floor; step: FloorSte
       <Text fontSize="20px" lineHeight="1.3">
         {step.detail}
       </Text>
+      <Gate floor={floor} step={step} />
       {step.cautions.map((caution) => (
         <Bar key={caution} colour="removed">
           {caution}
@@ -76,7 +78,7 @@ export function StepView({ floor, step, number }: { floor: Floor; step: FloorSte
       {step.hold && <Bar colour="chalk">Hold point: {step.hold}</Bar>}
       {step.status === "waiting" && (
         <Bar colour="touch">
-          Not open yet{step.shut && ": the design or the survey holds it shut, see it on the bench"}
+          Not open yet{step.shut && `: ${shutBy(step)}`}
           {waits.length > 0 && ". Waits for: "}
           {waits
             .slice(0, 3)
@@ -96,6 +98,13 @@ export function StepView({ floor, step, number }: { floor: Floor; step: FloorSte
     </Flex>
   );
 }
+
+const shutBy = (step: FloorStep): string =>
+  step.parts.length > 0
+    ? "parts are not in hand"
+    : step.before.length > 0
+      ? "the heights above are not read, or not as planned"
+      : "the design or the survey holds it shut, see it on the bench";
 
 /** What a step is said to take, and what it took here before. */
 export function takes(step: FloorStep): string {

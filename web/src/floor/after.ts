@@ -19,6 +19,14 @@ export function after(sheet: FloorSheet, rows: readonly Waiting[]): FloorSheet {
       const status = act.kind === "sign" ? ("done" as const) : ("overridden" as const);
       const who = { signed_by: row.person, signed_at: row.doneAt, reason: act.kind === "pass" ? act.reason : "" };
       steps = opened(steps.map((s) => (s.id === act.step && !isDone(s) ? { ...s, status, ...who } : s)));
+    } else if (act.kind === "part") {
+      const here = act.here ?? true;
+      steps = steps.map((s) => ({ ...s, parts: s.parts.map((p) => (p.key === act.part ? { ...p, here } : p)) }));
+    } else if (act.kind === "reading") {
+      const same = (a: FloorStep["before"][number]) =>
+        a.operation === act.operation && a.key === act.key && a.side === act.side;
+      const taken = act.reading.text || "read";
+      steps = steps.map((s) => ({ ...s, before: s.before.map((a) => (same(a) ? { ...a, taken } : a)) }));
     } else if (act.kind === "stop") stop = { ...entry, kind: "stop", step: act.step, reason: act.reason };
     else if (act.kind === "go-on") stop = null;
     else if (act.kind === "left-off") {

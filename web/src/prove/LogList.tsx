@@ -117,6 +117,8 @@ function wordsOf(entry: Entry, names: Names, style: Style): string {
       return `${entry.choice === "accept" ? "accepted" : "sent back"} ${entry.subject}: ${entry.reason}`;
     case "withdrawal":
       return `took back entry ${entry.entry}: ${entry.reason}`;
+    case "part":
+      return `${entry.here ? "has in hand, measured" : "does not have"}: ${entry.part.replace("/", " ")}${entry.text && `, ${entry.text}`}`;
     case "stop":
       return `stopped the job: ${entry.reason}`;
     case "go-on":

@@ -1,0 +1,51 @@
+"""The height that brackets are made at: each wheel's centre under the rail's top edge, against the plan."""
+
+from nodulant.asbuilt.compare import AskedReading, asked_reading
+from nodulant.asbuilt.log import latest_readings
+from nodulant.frame.columns import rail_at
+from nodulant.frame.route import Route
+from nodulant.job.document import Inputs
+from nodulant.parts.limits import find_limit
+from nodulant.parts.sides import LEFT_RIGHT, Side
+from nodulant.parts.specs import reading
+from nodulant.suspension.study import hub_height
+from nodulant.targets.drop import towards_rail
+from nodulant.units.inline import as_length
+
+LIMIT = "as-built"
+
+
+def height_readings(inputs: Inputs, routes: dict[Side, Route]) -> list[AskedReading]:
+    """Of every suspension that is planned, left and right; none where hubs or wheelbase are not known."""
+    out = []
+    for own in inputs.design.suspensions:
+        high = hub_height(inputs.survey, own, towards_rail(inputs.design.targets, own.axle))
+        stock = 0.0 if own.axle == "front" else inputs.survey.wheelbase_mm
+        if high is None or stock is None:
+            continue
+        for side in LEFT_RIGHT:
+            underside, height, _, _ = rail_at(inputs.survey.rails.of(side), stock)
+            top = underside + height + routes[side].shift_at(stock)[1]
+            where = "below" if top >= high else "above"
+            spec = reading(
+                "hub-height",
+                f"{own.axle.capitalize()} wheel's centre {where} the rail's top edge",
+                abs(top - high),
+                "the rail's top edge over the hub line, as it runs without a cut, plumb",
+                LIMIT,
+            )
+            out.append(asked_reading(f"{own.axle}-height", side, spec, inputs.as_built.entries))
+    return out
+
+
+def height_missing(inputs: Inputs, asked: list[AskedReading]) -> str:
+    """Why brackets wait: a height that was not read or is not as planned; empty where all are."""
+    taken = latest_readings(inputs.as_built.entries)
+    allowed = find_limit(LIMIT, inputs.design.limits)[0].value
+    for a in asked:
+        found = taken.get(a.id)
+        if found is None:
+            return f"{a.spec.name.lower()}, {a.side}, was not read"
+        if abs(found.value_mm - a.spec.planned_mm) > allowed + found.resolution_mm / 2:
+            return f"{a.spec.name.lower()}, {a.side}, is {as_length(found.value_mm)}, planned {as_length(a.spec.planned_mm)}"
+    return ""

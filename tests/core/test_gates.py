@@ -1,0 +1,136 @@
+"""Gates before metal is cut and before brackets are made: parts in hand, heights as planned; a word takes it back."""
+
+from unittest import TestCase
+
+from nodulant.asbuilt.log import OverrideEntry, PartEntry, ReadingEntry
+from nodulant.build.general import MOCK_UP_STEP, PARTS_STEP
+from nodulant.evaluate import evaluate
+from nodulant.frame.columns import rail_at
+from tests import fixtures as f
+
+AT = "2026-05-04T18:00:00+00:00"
+
+
+def with_log(inputs, *entries):
+    numbered = tuple(e.model_copy(update={"number": n}) for n, e in enumerate(entries, 1))
+    return inputs.model_copy(update={"as_built": inputs.as_built.model_copy(update={"entries": numbered})})
+
+
+def part(key, here=True):
+    return PartEntry(number=1, at=AT, by="ada", part=key, here=here)
+
+
+def passed(step):
+    return OverrideEntry(number=1, at=AT, by="ada", subject=step, reason="r")
+
+
+def height(operation, side, value, resolution=0.5):
+    return ReadingEntry(
+        number=1, at=AT, by="ada", operation=operation, key="hub-height", side=side, value_mm=value,
+        resolution_mm=resolution,
+    )  # fmt: skip
+
+
+class PartsInHand(TestCase):
+    def setUp(self):
+        self.inputs = with_log(f.demo("step"))
+        self.before = ("teardown", "loads-off", "supports", "springs")
+        self.keys = [p.key for p in evaluate(self.inputs).parts_needed]
+
+    def step(self, *entries):
+        log = (*(passed(s) for s in self.before), *entries)
+        return next(s for s in evaluate(with_log(self.inputs, *log)).steps if s.id == PARTS_STEP)
+
+    def test_each_of_what_hangs_steers_and_drives_is_asked_for_with_its_sizes(self):
+        for wanted in ("rear/coilover", "front/joints", "front/steering", "driveline/shaft", "front-subframe/subframe"):
+            self.assertIn(wanted, self.keys)
+        coilover = next(p for p in evaluate(self.inputs).parts_needed if p.key == "rear/coilover")
+        spring = next(s.springs for s in self.inputs.design.suspensions if s.axle == "rear")
+        self.assertIn(f"[[length:{spring.open_mm:.4f}]]", coilover.read)
+
+    def test_no_cut_before_the_last_of_them_and_not_after_one_is_gone_again(self):
+        every = [part(k) for k in self.keys]
+        self.assertEqual(self.step().status, "waiting")
+        self.assertEqual(self.step(*every[:-1]).status, "waiting")
+        self.assertEqual(self.step(*every).status, "open")
+        self.assertEqual(self.step(*every, part(self.keys[0], here=False)).status, "waiting")
+        self.assertEqual(self.step(passed(PARTS_STEP)).status, "overridden")
+
+    def test_every_cut_needs_it(self):
+        steps = {s.id: s for s in evaluate(self.inputs).steps}
+        for step in steps.values():
+            if "cuts" in step.spec.acts:
+                self.assertIn(PARTS_STEP, step.needs)
+
+    def test_a_notch_alone_asks_for_no_part(self):
+        found = evaluate(with_log(f.demo("arc")))
+        self.assertEqual(found.parts_needed, ())
+        self.assertNotIn(PARTS_STEP, {s.id for s in found.steps})
+
+
+class HeightOfTheWheels(TestCase):
+    def setUp(self):
+        self.inputs = with_log(f.demo("step"))
+        found = evaluate(self.inputs)
+        self.asked = [r for r in found.readings if r.operation.endswith("-height")]
+        ids = [s.id for s in found.steps]
+        self.before = ids[: ids.index(MOCK_UP_STEP)]
+
+    def status(self, *entries):
+        log = (*(passed(s) for s in self.before), *entries)
+        return next(s for s in evaluate(with_log(self.inputs, *log)).steps if s.id == MOCK_UP_STEP).status
+
+    def test_it_is_the_rails_top_over_the_hub_line_as_planned(self):
+        """By hand: rail and axle behind the step rise together, so that what is read is as before it but for the drop."""
+        rail = self.inputs.survey.rails.left
+        underside, high, _, _ = rail_at(rail, self.inputs.survey.wheelbase_mm)
+        planned = next(r.spec.planned_mm for r in self.asked if r.operation == "rear-height" and r.side == "left")
+        hub = self.inputs.survey.rear.hubs_z_mm() + evaluate(self.inputs).drop.towards_rail_mm
+        self.assertAlmostEqual(planned, underside + high - hub, 6)
+
+    def test_brackets_wait_for_all_of_them_as_planned(self):
+        good = [height(r.operation, r.side, r.spec.planned_mm + 1.0) for r in self.asked]
+        self.assertEqual(len(good), 4)
+        self.assertEqual(self.status(), "waiting")
+        self.assertEqual(self.status(*good[:3]), "waiting")
+        self.assertEqual(self.status(*good), "open")
+        low = height(self.asked[3].operation, self.asked[3].side, self.asked[3].spec.planned_mm + 6.0)
+        self.assertEqual(self.status(*good[:3], low), "waiting")
+
+    def test_every_bracket_waits_for_the_mock_up(self):
+        for step in evaluate(self.inputs).steps:
+            if "mocks-up" in step.spec.acts:
+                self.assertIn(MOCK_UP_STEP, step.needs, step.id)
+
+
+class WhatHangs(TestCase):
+    """Steps that come from what the design removes, turns or passes."""
+
+    def titles(self, **leaf):
+        inputs = f.demo("step")
+        rear = next(s for s in inputs.design.suspensions if s.axle == "rear")
+        seat = {"x_mm": 0.0, "y_mm": 400.0, "z_mm": 60.0}
+        springs = {"kind": "leaf", "seat": seat, "rate_n_per_mm": 30.0, "leaves": 5, **leaf}
+        data = rear.model_dump(mode="json") | {"springs": springs}
+        design = inputs.design.model_copy(update={"suspensions": (type(rear).model_validate(data),)})
+        return {s.id: s.spec for s in evaluate(inputs.model_copy(update={"design": design})).steps}
+
+    def test_leaves_taken_out_and_u_bolts_used_once(self):
+        steps = self.titles(removed=2)
+        self.assertIn("Take 2 leaves out", steps["rear-leaves-out"].title)
+        self.assertIn("3 of 5 stay", steps["rear-leaves-out"].detail)
+        self.assertIn("New U-bolts", steps["rear-u-bolts"].title)
+        self.assertNotIn("rear-flip", steps)
+
+    def test_an_axle_put_to_the_other_side_gets_pads_at_mock_up_height(self):
+        steps = self.titles(flipped=True, axle_was="under")
+        self.assertIn("over its springs", steps["rear-flip"].title)
+        self.assertIn("mocks-up", steps["rear-flip"].acts)
+        self.assertNotIn("rear-leaves-out", steps)
+
+    def test_hoses_stops_and_the_last_torque(self):
+        steps = {s.id: s.spec for s in evaluate(f.demo("step")).steps}
+        hose = next(s for s in f.demo("step").design.suspensions if s.axle == "rear").hoses[0]
+        self.assertIn(f"[[length:{hose.length_mm:.4f}]]", steps["rear-hoses"].detail)
+        for key in ("rear-stops", "rear-hang", "front-hang"):
+            self.assertIsNotNone(steps[key].hold)
