@@ -48,6 +48,24 @@ class Stands(Bench):
         page.get_by_role("alert").filter(has_text="heavy").or_(page.get_by_text("not a", exact=False)).first.wait_for()
 
 
+class Lifts(Bench):
+    def test_a_lift_is_told_with_its_crane_and_gets_a_step(self):
+        page = self.page
+        self.open()
+        with self.evaluated():
+            self.choose_option("Step, narrowed front, raised pocket")
+        self.stage("Build")
+        page.get_by_role("button", name="Stands on the plan").click()
+        with self.evaluated():
+            page.get_by_role("button", name="Add a lift").click()
+        page.get_by_text("on the crane:", exact=False).wait_for()
+        with self.evaluated():
+            self.type_in("Crane lifts at this reach", "90")
+        page.get_by_text("more than the crane may lift at this reach", exact=False).first.wait_for()
+        page.get_by_role("button", name="Back to the steps").click()
+        page.get_by_role("button", name=re.compile("Rig and lift: .*waiting")).wait_for()
+
+
 class Shelf(Bench):
     def test_what_lies_on_the_shelf_is_not_bought(self):
         page = self.page

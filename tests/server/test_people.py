@@ -51,6 +51,7 @@ CLOSED = (
     ("post", "/supports"),
     ("post", "/supports/places"),
     ("post", "/supports/fresh"),
+    ("post", "/lifts/fresh"),
     ("post", "/yard/order"),
     ("get", "/yard"),
     ("post", "/options/1/table"),

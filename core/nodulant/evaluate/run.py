@@ -6,6 +6,7 @@ from nodulant.asbuilt.compare import AskedReading, as_built_state, asked_reading
 from nodulant.asbuilt.log import overridden
 from nodulant.build.general import ALONG_STEP, MOCK_UP_STEP, PARTS_STEP, TAKE_ALONG, TEARDOWN
 from nodulant.build.hung_steps import hung_steps
+from nodulant.build.lift_steps import rigging_step
 from nodulant.build.plan import Shut, Step, build_plan
 from nodulant.build.steering_steps import SENSE_STEP, steering_steps
 from nodulant.checks.apart import told_apart
@@ -45,6 +46,7 @@ from nodulant.job.riding import in_place
 from nodulant.job.touched import completed, deep_axles, touched_axles
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 from nodulant.parts.specs import Act
+from nodulant.supports.lift import lifted
 from nodulant.supports.look import look
 from nodulant.survey.before_teardown import Reading, readings_before_teardown
 from nodulant.survey.checklist import checklist
@@ -231,10 +233,13 @@ def _steps(inputs: Inputs, found: Worked, teardown_locked: bool, checks: list[Ch
         MOCK_UP_STEP: bool(height_missing(inputs, found.hubs)),
     }
     own = inputs.design
+    rigged = [(one, rigging_step(one)) for lift in own.lifts for one in (lifted(inputs.survey, lift),)]
+    locks |= {step.key: not one.holds for one, step in rigged}
     more = (
         *((TAKE_ALONG,) if found.along else ()),
         *steering_steps(own.suspensions),
         *hung_steps(own.suspensions),
+        *(step for _, step in rigged),
     )
     return build_plan(
         inputs.survey,
@@ -255,7 +260,7 @@ def shut_by_design(inputs: Inputs, checks: list[Check]) -> Shut:
     own = inputs.design
     if not own.supports:
         return frozenset(cast)
-    moments = look(inputs.survey, own.operations, own.supports).moments
+    moments = look(inputs.survey, own.operations, own.supports, own.lifts).moments
     return frozenset([*cast, *((m.operation, "cuts") for m in moments if m.operation and not m.holds)])
 
 

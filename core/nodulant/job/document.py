@@ -23,6 +23,7 @@ from nodulant.job.timing import EVENINGS, Timing, WorkSession
 from nodulant.loads.plan import LoadPlan
 from nodulant.materials.process import Welding
 from nodulant.parts.limit import LimitChange, StrengthRule
+from nodulant.supports.lift import Lift
 from nodulant.supports.support import Support
 from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.vehicle import Seat, Survey
@@ -54,6 +55,8 @@ class Design(Frozen):
     """What was said of things that go along with a raise or a narrowing."""
     supports: Annotated[tuple[Support, ...], Field(max_length=30)] = ()
     """Stands and legs that hold the frame while it is worked on."""
+    lifts: Annotated[tuple[Lift, ...], Field(max_length=20)] = ()
+    """What is lifted off or out by a crane."""
     timing: Timing = Timing()
     """What its plan waits for that is no work, and by when it is to be done; no figure depends on it."""
     stock_spares: Literal["not said", "fit", "do not fit"] = "not said"
@@ -127,8 +130,7 @@ class Inputs(Frozen):
             for name, document in (("design", self.design), ("survey", self.survey))
         }
         left_out["design"].add("timing")
-        if not self.design.supports:
-            left_out["design"].add("supports")
+        left_out["design"] |= {name for name in ("supports", "lifts") if not getattr(self.design, name)}
         entries = self.as_built.entries
         counted = deciding(entries)
         whole = self if counted == entries else self.model_copy(update={"as_built": AsBuilt(entries=counted)})

@@ -1,6 +1,6 @@
 """The rigid bodies of a job: the vehicle as it stands, and what each cut makes of it; each with its mass and where that is."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from itertools import pairwise
 
 from nodulant.base.model import Frozen
@@ -8,6 +8,7 @@ from nodulant.frame.ops.union import Operation
 from nodulant.materials.steel import DENSITY_KG_PER_MM3
 from nodulant.parts.bought import Profile, girth_mm
 from nodulant.parts.sides import LEFT_RIGHT, LoadState
+from nodulant.supports.lift import Lift, gone_before, without
 from nodulant.survey.rail import Rail
 from nodulant.survey.states import aboard
 from nodulant.survey.vehicle import Mass, Survey
@@ -38,19 +39,28 @@ class Situation(Frozen):
     bodies: tuple[Body, ...]
 
 
-def situations(survey: Survey, operations: Iterable[Operation]) -> tuple[Situation, ...]:
-    """With its body on, with it off, and after each cut that parts both rails, in the order of the operations.
+def situations(survey: Survey, operations: Iterable[Operation], lifts: Sequence[Lift] = ()) -> tuple[Situation, ...]:
+    """With its body on, with it off, after each lift, and after each cut that parts both rails, in the order of the work.
 
     A cut joined again is whole for the next one. Empty where no mass is known. Raises UnknownReference.
     """
     if not survey.masses:
         return ()
+    ops = list(operations)
+    ids = [op.id for op in ops]
     out = [_whole(survey, "on", "body on, as it comes", "empty"), _whole(survey, "off", "body and load off", "bare")]
-    for op in operations:
-        if not op.saws_through or op.side != "both":
-            continue
-        out.append(_cut(survey, op))
+    out += [_without(survey, lift, lifts, ids) for lift in lifts if lift.before not in ids]
+    for op in ops:
+        out += [_without(survey, lift, lifts, ids) for lift in lifts if lift.before == op.id]
+        if op.saws_through and op.side == "both":
+            out.append(_cut(without(survey, gone_before(lifts, ids, op.id)), op))
     return tuple(out)
+
+
+def _without(survey: Survey, lift: Lift, lifts: Sequence[Lift], ids: Sequence[str]) -> Situation:
+    """What stands there once something hangs on the crane."""
+    gone = gone_before(lifts, ids, lift.before if lift.before in ids else None) | frozenset(lift.masses)
+    return _whole(without(survey, gone), f"lift/{lift.id}", f"with '{lift.name}' off", "bare")
 
 
 def _whole(survey: Survey, key: str, name: str, state: LoadState) -> Situation:

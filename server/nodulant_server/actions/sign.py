@@ -108,7 +108,8 @@ def _refuse_waiting(step: Step, steps: tuple[Step, ...]) -> None:
         return
     waits = [s.spec.title for s in steps if s.id in step.needs and s.status in {"waiting", "open"}]
     shut = next((SHUT[act] for act in step.spec.acts if act in SHUT), "something outside the plan")
-    why = "; ".join(waits[:3]) or WAITS_FOR.get(step.id, shut)
+    crane = "the crane or its strap is not good for it" if step.id.startswith("lift-") else shut
+    why = "; ".join(waits[:3]) or WAITS_FOR.get(step.id, crane)
     raise InputError(
         "this step is not open yet",
         field="/step",

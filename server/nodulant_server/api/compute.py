@@ -27,6 +27,7 @@ from nodulant.patterns.cope import cope_wrap
 from nodulant.patterns.pattern import Pattern
 from nodulant.stock.order import OrderList, order_list
 from nodulant.supports.bodies import situations
+from nodulant.supports.lift import Lift, fresh_lift
 from nodulant.supports.look import SupportsFound, look
 from nodulant.supports.places import fresh_stand, places
 from nodulant.supports.support import Support
@@ -211,14 +212,14 @@ def gauges(request: HttpRequest, body: DraftBody) -> list[Gauge]:
 def supports(request: HttpRequest, body: DraftBody) -> SupportsFound:
     """How a draft's frame stands on its supports, before each cut and after it."""
     inputs = drafted(request, body.job_id, body.design, body.survey)
-    return look(inputs.survey, inputs.design.operations, inputs.design.supports)
+    return look(inputs.survey, inputs.design.operations, inputs.design.supports, inputs.design.lifts)
 
 
 @router.post("/supports/places", response=list[Support])
 def support_places(request: HttpRequest, body: DraftBody) -> list[Support]:
     """Places for stands that hold every body of a draft through all its cuts; none where no place does."""
     inputs = drafted(request, body.job_id, body.design, body.survey)
-    return list(places(inputs.survey, situations(inputs.survey, inputs.design.operations)))
+    return list(places(inputs.survey, situations(inputs.survey, inputs.design.operations, inputs.design.lifts)))
 
 
 @router.post("/supports/fresh", response=Support)
@@ -226,6 +227,13 @@ def support_fresh(request: HttpRequest, body: DraftBody) -> Support:
     """One more stand for a draft."""
     inputs = drafted(request, body.job_id, body.design, body.survey)
     return fresh_stand(inputs.survey, inputs.design.supports)
+
+
+@router.post("/lifts/fresh", response=Lift)
+def another_lift(request: HttpRequest, body: DraftBody) -> Lift:
+    """One more lift: the heaviest thing that is still on the frame."""
+    inputs = drafted(request, body.job_id, body.design, body.survey)
+    return fresh_lift(inputs.survey, inputs.design.lifts)
 
 
 @router.post("/cope", response=Pattern)

@@ -804,6 +804,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lifts/fresh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Another Lift
+         * @description One more lift: the heaviest thing that is still on the frame.
+         */
+        post: operations["nodulant_server_api_compute_another_lift"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/links/{link_id}": {
         parameters: {
             query?: never;
@@ -4680,6 +4700,11 @@ export interface components {
             crossmembers: components["schemas"]["Crossmember"][];
             driveline?: components["schemas"]["Driveline"] | null;
             /**
+             * Lifts
+             * @default []
+             */
+            lifts: components["schemas"]["Lift"][];
+            /**
              * Limits
              * @default {}
              */
@@ -6967,6 +6992,62 @@ export interface components {
             off_mm: number;
             /** Out */
             out: number;
+        };
+        /**
+         * Lift
+         * @description One lift: which of the survey's masses go, before which operation, on what crane.
+         */
+        Lift: {
+            /** Before */
+            before?: string | null;
+            /**
+             * Crane Kg
+             * @default 500
+             */
+            crane_kg: number;
+            /** Hook X Mm */
+            hook_x_mm: number;
+            /** Id */
+            id: string;
+            /**
+             * Masses
+             * @default []
+             */
+            masses: string[];
+            /**
+             * More Kg
+             * @default 0
+             */
+            more_kg: number;
+            /** Name */
+            name: string;
+            /**
+             * Strap Mm
+             * @default 150
+             */
+            strap_mm: number;
+        };
+        /**
+         * Lifted
+         * @description A lift as it hangs.
+         */
+        Lifted: {
+            /** Holds */
+            holds: boolean;
+            /** Lift */
+            lift: string;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Name */
+            name: string;
+            /** Off Mm */
+            off_mm: number;
+            /** Use */
+            use: number;
+            /** Words */
+            words: string;
+            /** X Mm */
+            x_mm: number | null;
         };
         /**
          * LimitChange
@@ -11493,6 +11574,11 @@ export interface components {
              */
             idle: string[];
             /**
+             * Lifts
+             * @default []
+             */
+            lifts: components["schemas"]["Lifted"][];
+            /**
              * Missing
              * @default
              */
@@ -14479,6 +14565,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TypedBefore"][];
+                };
+            };
+        };
+    };
+    nodulant_server_api_compute_another_lift: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lift"];
                 };
             };
         };

@@ -1,16 +1,17 @@
 import { Box, Flex, Heading, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { Link } from "react-router";
 import { api, got } from "../api/client";
 import type { JobRow } from "../api/types";
-import { BeginJob } from "../begin/BeginJob";
 import { Act, PlainChoice } from "../fields/controls";
 import { PlainWords } from "../fields/plain";
 import { COUNTED, VERDICT_WORDS } from "../margins/group";
 import { JobMenu, useJobChange } from "./JobMenu";
 import { RailPicture } from "./RailPicture";
 import { useMay, useSession } from "./session";
+
+const BeginJob = lazy(async () => ({ default: (await import("../begin/BeginJob")).BeginJob }));
 
 /** Every job of the shop; begin one, or bring one in from its open file. */
 export function JobList() {
@@ -100,7 +101,11 @@ export function JobList() {
         {jobs.data?.length === 0 && <Text>No job yet. Begin one below: name it, then measure.</Text>}
         {all.length > 0 && shown.length === 0 && <Text>No job fits.</Text>}
       </Stack>
-      {may.design && <BeginJob templates={all.filter((job) => job.template)} />}
+      {may.design && (
+        <Suspense>
+          <BeginJob templates={all.filter((job) => job.template)} />
+        </Suspense>
+      )}
     </Box>
   );
 }

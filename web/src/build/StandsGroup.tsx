@@ -6,6 +6,7 @@ import { seenDraft, useBench, usePick } from "../draft/store";
 import { Act, ChoiceField, Group, Pair, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { showLength } from "../units/show";
+import { LiftRows } from "./LiftRows";
 import { findPlaces, freshStand, type Support, useStands } from "./useStands";
 
 const NONE: Support[] = [];
@@ -99,6 +100,7 @@ export function StandsGroup() {
           <Act onClick={() => void add()}>Add a stand</Act>
         </Box>
       )}
+      {open && <LiftRows />}
     </Group>
   );
 }

@@ -35,7 +35,7 @@ export function StandsView() {
         ))}
       </Flex>
       <Box flex="1" minH="14rem">
-        {now && <Drawn moment={now} />}
+        {now && <Drawn moment={now} before={moments[moments.indexOf(now) - 1]} />}
       </Box>
       {now?.stands.map((s) => (
         <Text key={s.body.name} fontSize="14px" color={s.holds ? undefined : "removed"}>
@@ -45,6 +45,15 @@ export function StandsView() {
           .
           {s.loads.length > 0 &&
             ` Most on one: ${showAmount({ value: Math.max(...s.loads.map((l) => l.load_kg)), kind: "mass" }, style)}.`}
+        </Text>
+      ))}
+      {found?.lifts?.map((l) => (
+        <Text key={l.lift} fontSize="14px" color={l.holds ? undefined : "removed"}>
+          {l.name} on the crane: {showAmount({ value: l.mass_kg, kind: "mass" }, style)}, {Math.round(100 * l.use)} % of
+          what it may lift there; {l.words}
+          {l.x_mm != null &&
+            `, its middle ${showLength(Math.abs(l.off_mm), style)} ${l.off_mm < 0 ? "ahead of" : "behind"} the hook`}
+          .
         </Text>
       ))}
       <Text fontSize="13px" color="faint">
@@ -57,7 +66,7 @@ export function StandsView() {
 
 const sentence = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
-function Drawn({ moment }: { moment: Moment }) {
+function Drawn({ moment, before }: { moment: Moment; before?: Moment }) {
   const draft = useBench((s) => seenDraft(s));
   const { act, style } = usePick("act", "style");
   const may = useMay();
@@ -150,6 +159,32 @@ function Drawn({ moment }: { moment: Moment }) {
               />
             </g>
           ))}
+          {before?.stands.map((s) => {
+            const [x, y] = at(s.body.x_mm, s.body.y_mm);
+            return (
+              <g key={`before ${s.body.name}`}>
+                <circle
+                  cx={x}
+                  cy={y}
+                  r="7"
+                  fill="none"
+                  stroke={paint("faint")}
+                  strokeWidth="1.5"
+                  strokeDasharray="3 3"
+                />
+                <text
+                  x={x}
+                  y={y + 22}
+                  className="halo"
+                  fill={paint("faint")}
+                  textAnchor="middle"
+                  style={{ fontSize: 12 }}
+                >
+                  before
+                </text>
+              </g>
+            );
+          })}
           {supports.map((support, index) => {
             const own = placed(support, index);
             const [x, y] = at(own.x_mm, own.y_mm);
