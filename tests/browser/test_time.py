@@ -48,3 +48,20 @@ class Time(Bench):
         with page.expect_download() as given:
             page.get_by_role("button", name="Calendar, ICS").click()
         self.assertTrue(given.value.suggested_filename.endswith(".ics"))
+
+    def test_what_the_shop_welds_with_is_typed_and_heat_follows(self):
+        page = self.page
+        self.open("Build")
+        page.get_by_label("Amperes").fill("a lot")
+        page.get_by_role("button", name="Keep this setting").click()
+        expect(page.get_by_text("'a lot' is no number of amperes")).to_be_visible()
+        page.get_by_label("Amperes").fill("5000")
+        page.get_by_role("button", name="Keep this setting").click()
+        expect(page.get_by_role("alert").filter(has_text="500")).to_be_visible()
+        page.get_by_label("Amperes").fill("120")
+        page.get_by_label("Process").select_option("TIG")
+        page.get_by_role("button", name="Keep this setting").click()
+        expect(page.get_by_role("button", name="Keep this setting")).to_have_count(0)
+        option = self.job.options.get(name="Arc notch and coilovers").pk
+        plan = page.evaluate(f"fetch('/api/options/{option}/heat/axle-notch').then((r) => r.json())")
+        self.assertEqual(plan["setting"], "TIG, 19 V, 120 A")

@@ -5,10 +5,14 @@ import uuid
 from datetime import timedelta
 from urllib.parse import urlencode
 
+import segno
 from django.utils import timezone
 from PIL import ExifTags, Image
+from reportlab.graphics.barcode.qr import QrCodeWidget
 
+from nodulant.formats.labels_pdf import Label, labels_pdf
 from nodulant_server.models import LogEntry
+from tests.pdf_text import text_of
 from tests.server.base import Shop
 
 STEP = "teardown"
@@ -182,3 +186,26 @@ class Learning(Floor):
         self.assertEqual(takes["steps"], 1)
         self.assertGreater(takes["minutes"], planned)
         self.assertLess(takes["minutes"], planned * 1.6, "one slow evening is no rule")
+
+
+class Labels(Floor):
+    def test_every_step_that_is_left_and_every_part_has_a_code(self):
+        left = [s for s in self.sheet()["steps"] if s["status"] in {"open", "waiting"}]
+        steps = self.client.get(f"/api/options/{self.option.pk}/labels.pdf?of=steps")
+        words = text_of(steps.content)
+        self.assertIn(left[0]["title"], words)
+        self.assertEqual(words.count(self.job.name), len(left))
+        parts = text_of(self.client.get(f"/api/options/{self.option.pk}/labels.pdf?of=parts").content)
+        self.assertIn("liner", parts.lower())
+        self.assertEqual(self.client.get(f"/api/options/{self.option.pk}/labels.pdf?of=x").status_code, 422)
+
+    def test_a_code_opens_its_step(self):
+        """Drawn by ReportLab from the address; read back from its modules by the count that such an address needs."""
+        address = "http://shop/jobs/1/floor?option=2&step=axle-notch/cut/left"
+        made = labels_pdf("Barn find", [Label("Cut", (), address)], "mm")
+        self.assertIn("Cut", text_of(made))
+        widget = QrCodeWidget(address, barLevel="M")
+        widget.qr.make()
+        self.assertEqual(
+            widget.qr.getModuleCount(), segno.make(address, error="m", boost_error=False).symbol_size(border=0)[0]
+        )

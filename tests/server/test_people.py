@@ -36,6 +36,7 @@ CLOSED = (
     ("post", "/schedule"),
     ("get", "/options/1/handout.pdf?step=paint"),
     ("get", "/options/1/floor"),
+    ("get", "/options/1/labels.pdf"),
     ("post", "/options/1/floor"),
     ("get", "/options/1/heat/axle-notch"),
     ("post", "/options/1/photos?step=teardown"),

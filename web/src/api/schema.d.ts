@@ -1172,6 +1172,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/options/{option_id}/labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Labels
+         * @description Labels of what is left to do, or of every part: each has a code that opens its step on the floor.
+         */
+        get: operations["nodulant_server_api_floor_labels"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/options/{option_id}/model.{kind}": {
         parameters: {
             query?: never;
@@ -15040,6 +15060,28 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["HeatPlan"];
                 };
+            };
+        };
+    };
+    nodulant_server_api_floor_labels: {
+        parameters: {
+            query?: {
+                of?: "steps" | "parts";
+            };
+            header?: never;
+            path: {
+                option_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

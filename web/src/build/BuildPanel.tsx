@@ -8,6 +8,7 @@ import { FileLink } from "../fields/FileLink";
 import { PartsGroup } from "./PartsGroup";
 import { StandsGroup } from "./StandsGroup";
 import { TimeGroup } from "./TimeGroup";
+import { WeldingFields } from "./WeldingFields";
 
 const PAPER = [
   ["plan", "Whole plan, PDF"],
@@ -51,12 +52,15 @@ export default function BuildPanel({ job }: { job: JobHead }) {
       <PartsGroup job={job} />
       <StandsGroup />
       <TimeGroup job={job} />
+      <WeldingFields job={job} />
       <Group title="On paper">
         <Flex gap="2" wrap="wrap">
           {PAPER.map(([sheet, name]) => (
             <FileLink key={sheet} href={`/api/options/${optionId}/steps.pdf?sheet=${sheet}`} name={name} />
           ))}
           <FileLink href={`/api/options/${optionId}/heat.pdf`} name="Welding in sequence, PDF" />
+          <FileLink href={`/api/options/${optionId}/labels.pdf?of=steps`} name="Labels of steps, PDF" />
+          <FileLink href={`/api/options/${optionId}/labels.pdf?of=parts`} name="Labels of parts, PDF" />
         </Flex>
       </Group>
       <Group title="Always">

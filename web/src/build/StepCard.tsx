@@ -1,16 +1,17 @@
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
+import { Link } from "react-router";
 import { api } from "../api/client";
 import type { JobHead, Step } from "../api/types";
 import { useMay } from "../app/session";
 import { saveRevision } from "../draft/autosave";
-import { usePick } from "../draft/store";
+import { useBench, usePick } from "../draft/store";
 import { evaluateAgain, NONE, useShown } from "../evaluation/useEvaluation";
 import { Act } from "../fields/controls";
 import { PlainQuantity, PlainWords } from "../fields/plain";
 import { gaugesOf, useGauges } from "../patterns/useGauges";
 import { reasonOf } from "../prove/reason";
-import { useRefreshLog } from "../prove/useLog";
+import { useLog, useRefreshLog } from "../prove/useLog";
 import { showLength } from "../units/show";
 
 /** One step: what to do, with what, what to heed, and its hold point. */
@@ -30,6 +31,7 @@ export function StepCard({ job, step, steps }: { job: JobHead; step: Step; steps
         About {spec.minutes} minutes, {spec.people === 1 ? "one person" : `${spec.people} people`}
         {spec.tools.length > 0 && `. Tools: ${spec.tools.join(", ")}`}.
       </Text>
+      <OnTheFloor job={job} step={step} />
       <StepGauges step={step} steps={steps} />
       {spec.hides && (
         <Text fontSize="14px" mt="1">
@@ -73,6 +75,39 @@ export function StepCard({ job, step, steps }: { job: JobHead; step: Step; steps
           <Sign job={job} step={step} />
         </>
       )}
+    </Box>
+  );
+}
+
+/** The same step for a phone, and what was noted on it there. */
+function OnTheFloor({ job, step }: { job: JobHead; step: Step }) {
+  const optionId = useBench((s) => s.optionId);
+  const log = useLog(job.id);
+  const own = (log.data ?? []).filter((e) => (e.kind === "note" || e.kind === "photo") && e.step === step.id);
+  return (
+    <Box fontSize="14px" mt="1">
+      <Link
+        to={`/jobs/${job.id}/floor?option=${optionId}&step=${encodeURIComponent(step.id)}`}
+        style={{ textDecoration: "underline" }}
+      >
+        On the floor: drawing, numbers, photo, timer
+      </Link>
+      {own.map((e) => (
+        <Box key={e.number} mt="1">
+          {e.kind === "photo" && (
+            <img
+              src={`/api/jobs/${job.id}/photos/${e.sha256}`}
+              alt={e.text || `Photo of ${step.spec.title}`}
+              loading="lazy"
+              style={{ maxHeight: 160 }}
+            />
+          )}
+          {(e.kind === "photo" || e.kind === "note") && e.text}{" "}
+          <Text as="span" color="faint">
+            {e.by}, {(e.done_at || e.at).slice(0, 10)}
+          </Text>
+        </Box>
+      ))}
     </Box>
   );
 }
