@@ -18,7 +18,7 @@ import django  # noqa: E402
 
 django.setup()
 
-from bench import core_speeds, drag_latency, files, load, nesting, travel_speeds  # noqa: E402
+from bench import core_speeds, drag_latency, files, floor_speeds, load, nesting, travel_speeds  # noqa: E402
 from bench.measure import Figure  # noqa: E402
 
 HEAD = """# Speeds
@@ -50,6 +50,7 @@ def main() -> int:
         + core_speeds.frame_solve()
         + core_speeds.whole_frame()
         + nesting.nesting()
+        + floor_speeds.floor()
         + files.files()
         + travel_speeds.poses()
         + travel_speeds.bracket_map()

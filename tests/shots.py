@@ -55,7 +55,6 @@ class Shots(Bench):
         page.get_by_role("button", name="More", exact=True).click()
         page.get_by_role("button", name="Bright paper").click()
         page.keyboard.press("Escape")
-        self.shot("cut-paper")
         self.stage("Patterns")
         page.locator("button").filter(has_text=re.compile(r"^L\s*Liner$")).first.click()
         self.shot("patterns")
@@ -69,6 +68,10 @@ class Shots(Bench):
                     page.get_by_role("button", name="Sign the hold point")
                 ).click()
         self.shot("build")
+        page.get_by_role("button", name="Work out when").click()
+        page.get_by_role("heading", name="When it is done").wait_for()
+        self.shot("schedule")
+        page.get_by_role("button", name="Back to the steps").first.click()
         self.stage("Prove")
         with self.evaluated():
             self.type_in("Depth of the cut, left, measured", "2 5/8")
@@ -106,8 +109,10 @@ class Shots(Bench):
         self.stage("Cut")
         self.shot("tablet")
         page.set_viewport_size({"width": 390, "height": 844})
-        self.stage("Prove")
-        self.shot("phone")
+        own = self.job.options.get(name="Arc notch and coilovers").pk
+        page.goto(f"{self.live_server_url}/jobs/{self.job.pk}/floor?option={own}&step=axle-notch/cut/left")
+        page.get_by_role("article").wait_for()
+        self.shot("floor")
 
     def test_the_bind(self):
         """A parallel four-link in roll, from behind."""

@@ -12,7 +12,7 @@ import numpy as np
 from nodulant.schedule.sessions import Line
 from nodulant.schedule.tasks import Task
 
-TRIES, SEED, SHAKE = 10, 7, 0.35
+TRIES, SEED, SHAKE = 6, 7, 0.35
 
 
 class Board:

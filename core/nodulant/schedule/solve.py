@@ -15,7 +15,7 @@ from nodulant.schedule.packed import after_needs, packed
 from nodulant.schedule.sessions import Line
 from nodulant.schedule.tasks import Task
 
-EFFORT = 2.5
+EFFORT = 1.5
 """Of CP-SAT's deterministic time, about seconds."""
 
 
