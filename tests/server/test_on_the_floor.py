@@ -120,6 +120,11 @@ class Stopped(Floor):
         self.assertIsNone(self.sheet().get("stop"))
         self.refused(self.write({"kind": "go-on", "reason": "again"})[0], 422, "input")
 
+    def test_nor_is_a_step_passed_on_the_bench(self):
+        self.write({"kind": "stop", "step": STEP, "reason": "smoke"})
+        body = {"subject": STEP, "reason": "never mind"}
+        self.refused(self.send("post", f"/jobs/{self.job.pk}/reasons", body)[0], 422, "input")
+
     def test_a_helper_lets_on_only_what_they_stopped_themselves(self):
         self.write({"kind": "stop", "step": STEP, "reason": "ada's"})
         self.become("bram")
@@ -186,6 +191,16 @@ class Learning(Floor):
         self.assertEqual(takes["steps"], 1)
         self.assertGreater(takes["minutes"], planned)
         self.assertLess(takes["minutes"], planned * 1.6, "one slow evening is no rule")
+
+
+class SameAsTheBench(Floor):
+    def test_every_step_stands_as_it_does_there(self):
+        """Locks that other layers hold (a design that steers the wrong way, a stand, a part) are the floor's too."""
+        for option in self.job.options.all():
+            self.option = option
+            found = self.send("post", "/evaluate", {"job_id": self.job.pk, "design": self.design()})[1]
+            bench = {s["id"]: s["status"] for s in found["steps"]}
+            self.assertEqual({s["id"]: s["status"] for s in self.sheet()["steps"]}, bench)
 
 
 class Labels(Floor):

@@ -30,7 +30,7 @@ from nodulant.parts.specs import Phase
 from nodulant.units.show import Style
 
 DONE: frozenset[StepStatus] = frozenset({"done", "overridden"})
-WANT = Want(strips=False, parts=False, frame=False, travel=False)
+WANT = Want(strips=False, parts=False, frame=False)
 
 
 class AskedOfStep(Frozen):

@@ -12,7 +12,7 @@ from nodulant.build.estimates import Took, took_of
 from nodulant.evaluate.gates.parts_here import parts_needed
 from nodulant.job.document import Inputs
 from nodulant_server.actions.log import ENTRY, append, entries_of, give_reason, take_reading
-from nodulant_server.actions.sign import Signing, refuse_stopped, sign_step
+from nodulant_server.actions.sign import Signing, sign_step
 from nodulant_server.models import Job, LogEntry
 from nodulant_server.roles import Acting, require
 
@@ -62,7 +62,6 @@ def on_the_floor(
     if kind == "part":
         _refuse_unknown_part(inputs, act["part"])
     if kind == "pass":
-        refuse_stopped(entries_of(job))
         return [give_reason(acting, job, act["step"], act["reason"], None, mark)]
     if kind == "go-on":
         _may_go_on(acting, stopped(entries_of(job)))

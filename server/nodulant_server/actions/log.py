@@ -6,7 +6,7 @@ from django.db import transaction
 from django.utils import timezone
 from pydantic import TypeAdapter
 
-from nodulant.asbuilt.log import Entry, standing
+from nodulant.asbuilt.log import Entry, standing, stopped
 from nodulant.base.errors import InputError
 from nodulant.evaluate import Want, evaluate
 from nodulant.job.document import MOST_ENTRIES, AsBuilt, Design, Inputs
@@ -39,6 +39,8 @@ def append(acting: Acting, job: Job, fields: dict[str, Any], mark: str | None = 
     require(acting, "decide" if fields.get("kind") in {"override", "decision"} else "log")
     with transaction.atomic():
         one_at_a_time(job)
+        if mark and (before := job.log.filter(mark=mark).first()) is not None:
+            return ENTRY.validate_python(before.document)
         number = (job.log.order_by("-number").values_list("number", flat=True).first() or 0) + 1
         refuse_beyond(number, MOST_ENTRIES, "log entries", "withdraw nothing: begin a copy of the job")
         at = timezone.now().isoformat(timespec="seconds")
@@ -47,11 +49,25 @@ def append(acting: Acting, job: Job, fields: dict[str, Any], mark: str | None = 
     return entry
 
 
+def refuse_stopped(entries: tuple[Entry, ...], done_at: str = "") -> None:
+    """Nothing is signed while a stop holds, but what was done before it by a clock that can be right. Raises InputError."""
+    stop = stopped(entries)
+    if stop is not None and not ("" < done_at < (stop.done_at or stop.at)):
+        raise InputError(
+            "the job is stopped",
+            field="/step",
+            found=f"{stop.reason} ({stop.by})",
+            acceptable="let it go on first, and say why it may",
+        )
+
+
 def give_reason(
     acting: Acting, job: Job, subject: str, reason: str, choice: str | None, mark: str | None = None
 ) -> Entry:
     """Pass a step or lock, or decide on a reading, with a reason; raises InputError for what none of the options has."""
     require(acting, "decide")
+    if choice is None:
+        refuse_stopped(entries_of(job))
     fields = {"kind": "decision", "choice": choice} if choice else {"kind": "override"}
     for option in job.live_options():
         found = evaluate(inputs_of(job, option.head().design()), MEASURES)

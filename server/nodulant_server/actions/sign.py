@@ -5,7 +5,7 @@ from typing import Any
 
 from django.db import transaction
 
-from nodulant.asbuilt.log import Entry, ReadingEntry, SignOffEntry, stopped
+from nodulant.asbuilt.log import Entry, ReadingEntry, SignOffEntry
 from nodulant.base.errors import InputError
 from nodulant.build.general import ALONG_STEP, MOCK_UP_STEP, PARTS_STEP, TEARDOWN
 from nodulant.build.plan import Step
@@ -13,7 +13,7 @@ from nodulant.build.steering_steps import SENSE_STEP
 from nodulant.evaluate import evaluate
 from nodulant.job.document import Design
 from nodulant.parts.specs import Act
-from nodulant_server.actions.log import MEASURES, append, entries_of, inputs_of
+from nodulant_server.actions.log import MEASURES, append, entries_of, inputs_of, refuse_stopped
 from nodulant_server.models import Job
 from nodulant_server.roles import Acting, require
 
@@ -82,18 +82,6 @@ def sign_step(acting: Acting, job: Job, design: Design, signing: Signing) -> lis
         }
         made.append(append(acting, job, fields, mark))
     return made
-
-
-def refuse_stopped(entries: tuple[Entry, ...], done_at: str = "") -> None:
-    """Nothing is signed while a stop holds, but what was done before it by a clock that can be right. Raises InputError."""
-    stop = stopped(entries)
-    if stop is not None and not ("" < done_at < (stop.done_at or stop.at)):
-        raise InputError(
-            "the job is stopped",
-            field="/step",
-            found=f"{stop.reason} ({stop.by})",
-            acceptable="let it go on first, and say why it may",
-        )
 
 
 def _refuse_done(step: Step, entries: tuple[Entry, ...]) -> None:

@@ -23,7 +23,7 @@ from nodulant_server.api.files import current, revision_words
 from nodulant_server.models import Job
 
 router = Router()
-STEPS = Want(strips=False, parts=False, readings=False, frame=False, interim=False, travel=False)
+STEPS = Want(strips=False, parts=False, readings=False, frame=False, interim=False)
 
 
 class ScheduleBody(DraftBody):
