@@ -25,7 +25,7 @@ def floor() -> list[Figure]:
     survey, ops = inputs.survey, inputs.design.operations
     steps = evaluate(inputs).steps
     put = places(survey, situations(survey, ops))
-    plan = median_ms(lambda _: build_plan(survey, ops, (), frozenset(), hangs=True, parts=True), 20)
+    plan = median_ms(lambda _: build_plan(survey, ops, (), {}, hangs=True, parts=True), 20)
     began = time.perf_counter()
     found = schedule_of(steps, {}, Timing(), EVENINGS, NOW)
     took = time.perf_counter() - began

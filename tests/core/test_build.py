@@ -34,7 +34,7 @@ def reading(number, key, side, value):
 
 def plan(entries=(), operations=None, locked=False):
     inputs = f.demo()
-    locks = frozenset({TEARDOWN} if locked else ())
+    locks = {TEARDOWN: "readings are missing"} if locked else {}
     return build_plan(inputs.survey, operations or inputs.design.operations, tuple(entries), locks)
 
 

@@ -6,6 +6,7 @@ from nodulant.asbuilt.log import OverrideEntry, PartEntry, ReadingEntry
 from nodulant.build.general import MOCK_UP_STEP, PARTS_STEP
 from nodulant.evaluate import evaluate
 from nodulant.frame.columns import rail_at
+from nodulant.job.document import Design, Inputs
 from tests import fixtures as f
 
 AT = "2026-05-04T18:00:00+00:00"
@@ -134,3 +135,26 @@ class WhatHangs(TestCase):
         self.assertIn(f"[[length:{hose.length_mm:.4f}]]", steps["rear-hoses"].detail)
         for key in ("rear-stops", "rear-hang", "front-hang"):
             self.assertIsNotNone(steps[key].hold)
+
+
+class WhyItIsShut(TestCase):
+    def test_each_shut_step_says_why_with_names(self):
+        found = {s.id: s for s in evaluate(with_log(f.demo("step"))).steps}
+        self.assertIn("rear axle and hubs", found[PARTS_STEP].held)
+        self.assertIn("and 7 more", found[PARTS_STEP].held)
+        self.assertIn("was not read", found[MOCK_UP_STEP].held)
+        self.assertEqual(found["paint"].held, "")
+
+    def test_what_teardown_destroys_is_named(self):
+        inputs = with_log(f.with_survey(f.demo("arc"), wheelbase_mm=None))
+        held = next(s.held for s in evaluate(inputs).steps if s.id == "teardown")
+        self.assertIn("readings that teardown destroys are missing: ", held)
+        self.assertIn("heelbase", held)
+
+
+class NothingToWeld(TestCase):
+    def test_a_notch_without_plates_is_not_welded(self):
+        inputs = Inputs(survey=f.survey_of(f.straight_rail()), design=Design(operations=(f.arc_notch(),)))
+        titles = [s.spec.title for s in evaluate(inputs).steps]
+        self.assertIn("Axle through its travel", titles)
+        self.assertFalse([t for t in titles if "Weld" in t or "tacked" in t], titles)

@@ -50,7 +50,7 @@ def designs():
 
 
 def plan(ops, hangs=False, entries=()):
-    return build_plan(f.demo().survey, ops, tuple(entries), frozenset(), hangs=hangs)
+    return build_plan(f.demo().survey, ops, tuple(entries), {}, hangs=hangs)
 
 
 def waits_for(steps):

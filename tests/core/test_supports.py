@@ -199,7 +199,7 @@ class Gate(SimpleTestCase):
     def cut_is_shut(self, supports):
         inputs = self.inputs(supports)
         shut = shut_by_design(inputs, [])
-        steps = build_plan(inputs.survey, inputs.design.operations, (), frozenset(), shut=shut)
+        steps = build_plan(inputs.survey, inputs.design.operations, (), {}, shut=shut)
         self.assertTrue(any("cuts" in s.spec.acts for s in steps))
         return ("it", "cuts") in shut
 

@@ -6,9 +6,10 @@ puts before it; the order is by phase, then operation, then side. State comes fr
 """
 
 from bisect import bisect_left
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from functools import lru_cache
+from types import MappingProxyType
 from typing import Literal, NamedTuple
 
 from nodulant.asbuilt.log import Entry, OverrideEntry, SignOffEntry, standing
@@ -24,10 +25,10 @@ StepStatus = Literal["waiting", "open", "done", "overridden"]
 RANK = {phase: i for i, phase in enumerate(PHASES)}
 
 
-Locked = frozenset[str]
-"""Ids of steps that wait for something outside the plan."""
-Shut = frozenset[tuple[str | None, Act]]
-"""An operation, and what it may not do as it is designed."""
+Locked = Mapping[str, str]
+"""Why steps wait for something outside the plan, by their ids."""
+Shut = Mapping[tuple[str | None, Act], str]
+"""Why an operation may not do something as it is designed."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,8 +44,8 @@ class Step:
     signed_by: str = ""
     signed_at: str = ""
     reason: str = ""
-    held: bool = False
-    """Waits for something outside the plan: a reading, a clearance, a design that tips."""
+    held: str = ""
+    """Why it waits for something outside the plan: a reading, a clearance, a design that tips; empty where it does not."""
 
 
 def build_plan(
@@ -56,7 +57,7 @@ def build_plan(
     *,
     hangs: bool = False,
     parts: bool = False,
-    shut: Shut = frozenset(),
+    shut: Shut = MappingProxyType({}),
 ) -> tuple[Step, ...]:
     """All steps in order; a lock locks signing its step, never designing.
 
@@ -85,7 +86,7 @@ def build_plan(
         # logs from before things in one piece had steps of their own signed them side by side
         older = f"{operation}/{spec.key}/left" if side == "both" else id_
         sign, reason = signed.get(id_) or signed.get(older), passed.get(id_) or passed.get(older)
-        held = id_ in locked or any((operation, act) in shut for act in spec.acts)
+        held = locked.get(id_, "") or next((why for act in spec.acts if (why := shut.get((operation, act)))), "")
         step = _step(id_, spec, operation, side, needs, reason, sign, state, held=held)
         state[id_] = step.status
         own.setdefault((operation, side), []).append(len(steps))
@@ -170,7 +171,7 @@ def _step(
     sign: SignOffEntry | None,
     state: dict[str, StepStatus],
     *,
-    held: bool,
+    held: str,
 ) -> Step:
     open_ = all(state[n] in {"done", "overridden"} for n in needs) and not held
     status: StepStatus = "done" if sign else "overridden" if passed else "open" if open_ else "waiting"
@@ -185,5 +186,5 @@ def _step(
         signed_by=who.by if who else "",
         signed_at=who.at if who else "",
         reason=passed.reason if passed else "",
-        held=held and not who,
+        held="" if who else held,
     )

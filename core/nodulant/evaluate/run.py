@@ -225,16 +225,20 @@ def _steps(inputs: Inputs, found: Worked, teardown_locked: bool, checks: list[Ch
     """The build plan, with what its locks wait for."""
     reversed_ = any(c.limit_id == "steer-sense" and c.verdict == "fails" for c in checks)
     parts = parts_needed(inputs)
+    wanted = [r.name for r in found.before if not r.taken] if teardown_locked else []
+    away = [p.name for p in parts if not p.here]
     locks = {
-        TEARDOWN: teardown_locked,
-        ALONG_STEP: cut_locked(inputs, found.along),
-        SENSE_STEP: reversed_,
-        PARTS_STEP: not all(p.here for p in parts),
-        MOCK_UP_STEP: bool(height_missing(inputs, found.hubs)),
+        TEARDOWN: _listed("readings that teardown destroys are missing", wanted),
+        ALONG_STEP: "something that goes along has no clearance and no way out yet"
+        if cut_locked(inputs, found.along)
+        else "",
+        SENSE_STEP: "the design steers the wheels the other way" if reversed_ else "",
+        PARTS_STEP: _listed("not in hand, or not measured", away),
+        MOCK_UP_STEP: height_missing(inputs, found.hubs),
     }
     own = inputs.design
     rigged = [(one, rigging_step(one)) for lift in own.lifts for one in (lifted(inputs.survey, lift),)]
-    locks |= {step.key: not one.holds for one, step in rigged}
+    locks |= {step.key: "" if one.holds else f"{one.name}: {one.words}" for one, step in rigged}
     more = (
         *((TAKE_ALONG,) if found.along else ()),
         *steering_steps(own.suspensions),
@@ -245,7 +249,7 @@ def _steps(inputs: Inputs, found: Worked, teardown_locked: bool, checks: list[Ch
         inputs.survey,
         own.operations,
         inputs.as_built.entries,
-        frozenset(step for step, on in locks.items() if on),
+        locks,
         more,
         hangs=bool(own.suspensions),
         parts=bool(parts),
@@ -253,15 +257,30 @@ def _steps(inputs: Inputs, found: Worked, teardown_locked: bool, checks: list[Ch
     )
 
 
+def _listed(words: str, names: list[str]) -> str:
+    """Why something waits, with what it waits for; empty where that is nothing."""
+    if not names:
+        return ""
+    more = f" and {len(names) - MOST_NAMED} more" if len(names) > MOST_NAMED else ""
+    return f"{words}: {', '.join(names[:MOST_NAMED])}{more}"
+
+
+MOST_NAMED = 6
+
+
 def shut_by_design(inputs: Inputs, checks: list[Check]) -> Shut:
     """Welds on a cast housing, and cuts after which something tips on the stands that are placed."""
     failed = (c.id.split(":")[1] for c in checks if c.limit_id == "cast-clear" and c.verdict == "fails")
-    cast: list[tuple[str | None, Act]] = [(operation, "welds-axle") for operation in failed]
+    out: dict[tuple[str | None, Act], str] = {
+        (operation, "welds-axle"): "it would be welded to a cast housing" for operation in failed
+    }
     own = inputs.design
-    if not own.supports:
-        return frozenset(cast)
-    moments = look(inputs.survey, own.operations, own.supports, own.lifts).moments
-    return frozenset([*cast, *((m.operation, "cuts") for m in moments if m.operation and not m.holds)])
+    if own.supports:
+        for m in look(inputs.survey, own.operations, own.supports, own.lifts).moments:
+            if m.operation and not m.holds:
+                words = "; ".join(s.words for s in m.stands if not s.holds)
+                out[m.operation, "cuts"] = f"on the stands that are placed {words} after it"
+    return out
 
 
 def _where_it_stands(check: Check, routes: dict[Side, Route]) -> Check:

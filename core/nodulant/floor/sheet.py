@@ -93,8 +93,8 @@ class FloorStep(Frozen):
     needs: tuple[str, ...]
     """Steps that come right before it; what those wait for is left out."""
     status: StepStatus
-    shut: bool
-    """Waits for something outside the plan."""
+    shut: str
+    """Why it waits for something outside the plan; empty where it does not."""
     signed_by: str
     signed_at: str
     reason: str

@@ -7,30 +7,12 @@ from django.db import transaction
 
 from nodulant.asbuilt.log import Entry, ReadingEntry, SignOffEntry
 from nodulant.base.errors import InputError
-from nodulant.build.general import ALONG_STEP, MOCK_UP_STEP, PARTS_STEP, TEARDOWN
 from nodulant.build.plan import Step
-from nodulant.build.steering_steps import SENSE_STEP
 from nodulant.evaluate import evaluate
 from nodulant.job.document import Design
-from nodulant.parts.specs import Act
 from nodulant_server.actions.log import MEASURES, append, entries_of, inputs_of, refuse_stopped
 from nodulant_server.models import Job
 from nodulant_server.roles import Acting, require
-
-WAITS_FOR = {
-    TEARDOWN: "readings that teardown destroys are missing",
-    SENSE_STEP: "the design steers the wheels the other way",
-    PARTS_STEP: "parts that set a size are not in hand, or were not measured",
-    MOCK_UP_STEP: "the height of the wheels is not read, or not as planned, left and right",
-    ALONG_STEP: "something that goes along has no clearance and no way out yet",
-}
-
-
-SHUT: dict[Act, str] = {
-    "welds-axle": "it would be welded to a cast housing",
-    "cuts": "what it leaves tips on the stands that are placed",
-}
-"""Why a step that does this is shut by its design."""
 
 
 @dataclass(frozen=True)
@@ -95,9 +77,7 @@ def _refuse_waiting(step: Step, steps: tuple[Step, ...]) -> None:
     if step.status != "waiting":
         return
     waits = [s.spec.title for s in steps if s.id in step.needs and s.status in {"waiting", "open"}]
-    shut = next((SHUT[act] for act in step.spec.acts if act in SHUT), "something outside the plan")
-    crane = "the crane or its strap is not good for it" if step.id.startswith("lift-") else shut
-    why = "; ".join(waits[:3]) or WAITS_FOR.get(step.id, crane)
+    why = "; ".join(waits[:3]) or step.held
     raise InputError(
         "this step is not open yet",
         field="/step",

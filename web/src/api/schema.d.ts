@@ -5591,7 +5591,7 @@ export interface components {
             /** Reason */
             reason: string;
             /** Shut */
-            shut: boolean;
+            shut: string;
             /** Side */
             side: string | null;
             /** Signed At */
@@ -11031,9 +11031,9 @@ export interface components {
         Step: {
             /**
              * Held
-             * @default false
+             * @default
              */
-            held: boolean;
+            held: string;
             /** Id */
             id: string;
             /** Needs */

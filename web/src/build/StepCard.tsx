@@ -62,6 +62,11 @@ export function StepCard({ job, step, steps }: { job: JobHead; step: Step; steps
         </Text>
       ) : (
         <>
+          {step.held && (
+            <Text mt="3" fontSize="14px">
+              Shut: {step.held}.
+            </Text>
+          )}
           {waits.length > 0 && (
             <Text mt="3" fontSize="14px">
               Waits for:{" "}

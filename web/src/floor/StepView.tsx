@@ -78,7 +78,7 @@ export function StepView({ floor, step, number }: { floor: Floor; step: FloorSte
       {step.hold && <Bar colour="chalk">Hold point: {step.hold}</Bar>}
       {step.status === "waiting" && (
         <Bar colour="touch">
-          Not open yet{step.shut && `: ${shutBy(step)}`}
+          Not open yet{step.shut && `: ${step.shut}`}
           {waits.length > 0 && ". Waits for: "}
           {waits
             .slice(0, 3)
@@ -98,13 +98,6 @@ export function StepView({ floor, step, number }: { floor: Floor; step: FloorSte
     </Flex>
   );
 }
-
-const shutBy = (step: FloorStep): string =>
-  step.parts.length > 0
-    ? "parts are not in hand"
-    : step.before.length > 0
-      ? "the heights above are not read, or not as planned"
-      : "the design or the survey holds it shut, see it on the bench";
 
 /** What a step is said to take, and what it took here before. */
 export function takes(step: FloorStep): string {

@@ -59,11 +59,12 @@ def notch_steps(notch: NotchPlan, place: str) -> list[StepSpec]:
         steps.append(drill_step(notch.bolts, 2 * notch.bolts.per_end, "bracket clamped on"))
         steps += inside_steps(notch.bolts, 2 * notch.bolts.per_end)
     steps += _plate_steps(notch)
+    tacked = bool(notch.liner or notch.cap or notch.outer_plate or notch.inner_plate)
     steps.append(
         StepSpec(
             key="clear",
             phase="look",
-            title="Axle through its travel, still tacked",
+            title="Axle through its travel, still tacked" if tacked else "Axle through its travel",
             detail="Roll the axle in, lift it from droop to full bump, look all round.",
             minutes=45,
             people=2,
@@ -86,19 +87,20 @@ def notch_steps(notch: NotchPlan, place: str) -> list[StepSpec]:
             )
         )
         return [*steps, braces_off()]
-    steps.append(
-        StepSpec(
-            key="weld",
-            phase="weld",
-            title="Weld in sequence",
-            detail=f"Beads of {as_length(40)} to {as_length(50)}, skipped and back-stepped, side to side, hand-warm between.",
-            minutes=90,
-            tools=("welder",),
-            cautions=(HOT, "Battery and computers disconnected before arc welding."),
-            hides="faying faces and roots",
-            acts=("welds",),
+    if notch.liner or notch.cap:
+        steps.append(
+            StepSpec(
+                key="weld",
+                phase="weld",
+                title="Weld in sequence",
+                detail=f"Beads of {as_length(40)} to {as_length(50)}, skipped and back-stepped, side to side, hand-warm between.",
+                minutes=90,
+                tools=("welder",),
+                cautions=(HOT, "Battery and computers disconnected before arc welding."),
+                hides="faying faces and roots",
+                acts=("welds",),
+            )
         )
-    )
     return [*steps, braces_off()]
 
 
