@@ -5,6 +5,7 @@ from unittest import TestCase
 from nodulant.asbuilt.log import OverrideEntry, PartEntry, ReadingEntry
 from nodulant.build.general import MOCK_UP_STEP, PARTS_STEP
 from nodulant.evaluate import evaluate
+from nodulant.floor.sheet import floor_sheet
 from nodulant.frame.columns import rail_at
 from nodulant.job.document import Design, Inputs
 from tests import fixtures as f
@@ -152,9 +153,22 @@ class WhyItIsShut(TestCase):
         self.assertIn("heelbase", held)
 
 
+class TheEnd(TestCase):
+    def test_the_road_test_comes_after_everything_is_proved_and_aligned(self):
+        for option in ("arc", "step"):
+            steps = evaluate(f.demo(option)).steps
+            self.assertEqual(steps[-1].id, "retorque")
+            self.assertGreaterEqual(
+                set(steps[-1].needs), {s.id for s in steps if s.spec.phase == "prove" and not s.operation}
+            )
+
+
 class NothingToWeld(TestCase):
     def test_a_notch_without_plates_is_not_welded(self):
         inputs = Inputs(survey=f.survey_of(f.straight_rail()), design=Design(operations=(f.arc_notch(),)))
         titles = [s.spec.title for s in evaluate(inputs).steps]
         self.assertIn("Axle through its travel", titles)
         self.assertFalse([t for t in titles if "Weld" in t or "tacked" in t], titles)
+        sheet = floor_sheet(inputs, "Job", "Option")
+        self.assertEqual([p.operation for p in sheet.pictures], [f.arc_notch().id])
+        self.assertEqual({s.meanwhile for s in sheet.steps}, {""})

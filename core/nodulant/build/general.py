@@ -140,7 +140,7 @@ PROVE = StepSpec(
 )
 RETORQUE = StepSpec(
     key="retorque",
-    phase="prove",
+    phase="road",
     title="Road test and re-torque after 100 km",
     detail="Welds, bolts, joints, rubbing marks; again after 1000 km.",
     minutes=90,

@@ -8,8 +8,8 @@ from nodulant.asbuilt.compare import AskedReading
 from nodulant.asbuilt.floor import Cause, LeftOffEntry, StopEntry
 from nodulant.asbuilt.instruments import INSTRUMENTS
 from nodulant.asbuilt.log import Entry, standing, stopped
-from nodulant.assembly.sheet import AssemblySheet, assembly_sheets
-from nodulant.assembly.view import View
+from nodulant.assembly.sheet import AssemblySheet, assembly_sheets, works_of
+from nodulant.assembly.view import View, view_of
 from nodulant.base.model import Frozen
 from nodulant.build.estimates import Estimate, Learned, Took, took_of
 from nodulant.build.general import MOCK_UP_STEP, PARTS_STEP
@@ -24,6 +24,7 @@ from nodulant.frame.ops.union import Operation
 from nodulant.gauges.collect import gauges_of
 from nodulant.gauges.gauge import Gauge
 from nodulant.job.document import Inputs
+from nodulant.job.riding import in_place
 from nodulant.parts.cautions import STANDING_TEXT
 from nodulant.parts.sides import LEFT_RIGHT, Side, Sides
 from nodulant.parts.specs import Phase
@@ -147,7 +148,7 @@ def floor_sheet(inputs: Inputs, job: str, option: str, history: Iterable[Took] =
     learned = Learned((*history, *took_of(entries)))
     own = standing(entries)
     left = [e for e in own if isinstance(e, LeftOffEntry)]
-    pictures = tuple(FloorPicture(operation=k, view=s.view) for k, s in sheets.items() if s.parts or s.view.rail)
+    pictures = tuple(FloorPicture(operation=k, view=view) for k, view in _views(inputs, sheets).items())
     return FloorSheet(
         job=job,
         option=option,
@@ -165,6 +166,18 @@ def floor_sheet(inputs: Inputs, job: str, option: str, history: Iterable[Took] =
         causes=get_args(Cause),
         cautions=STANDING_TEXT,
     )
+
+
+def _views(inputs: Inputs, sheets: dict[str, AssemblySheet]) -> dict[str, View]:
+    """Of every operation on a rail; one that adds no metal shows the rail that it cuts."""
+    placed = in_place(inputs)
+    out = {}
+    for operation, works in works_of(placed).items():
+        sheet = sheets.get(operation)
+        view = sheet.view if sheet else view_of(placed, next(iter(works.values())), {}, ())
+        if view.rail or view.parts:
+            out[operation] = view
+    return out
 
 
 def open_cuts(steps: Sequence[Step], interim: Iterable[InterimFrame]) -> list[InterimFrame]:
@@ -256,7 +269,7 @@ def _steps(
                 parts=found.parts_needed if spec.key == PARTS_STEP else (),
                 hides=spec.hides,
                 undo=spec.undo,
-                meanwhile=_meanwhile(step, found.interim),
+                meanwhile=_meanwhile(step, found),
                 burns="welder" in spec.tools,
                 key=spec.key,
                 welds="welder" in spec.tools and spec.phase in WELDS and sheet is not None and bool(sheet.welds),
@@ -324,8 +337,11 @@ def _read(r: AskedReading) -> AskedOfStep:
     )
 
 
-def _meanwhile(step: Step, interim: Iterable[InterimFrame]) -> str:
-    if "cuts" not in step.spec.acts:
+def _meanwhile(step: Step, found: Evaluation) -> str:
+    """Nothing where nothing is welded into the cut: it stays as it is judged."""
+    if "cuts" not in step.spec.acts or not any(
+        s.operation == step.operation and "welds" in s.spec.acts for s in found.steps
+    ):
         return ""
-    own = [f for f in interim if f.operation == step.operation and step.side in {f.side, "both"}]
+    own = [f for f in found.interim if f.operation == step.operation and step.side in {f.side, "both"}]
     return own[0].words if own else ""

@@ -4,7 +4,9 @@ from typing import Literal
 
 from nodulant.base.model import Frozen
 
-Phase = Literal["survey", "prepare", "brace", "mark", "cut", "fit", "tack", "look", "weld", "plate", "finish", "prove"]
+Phase = Literal[
+    "survey", "prepare", "brace", "mark", "cut", "fit", "tack", "look", "weld", "plate", "finish", "prove", "road"
+]
 PHASES: tuple[Phase, ...] = (
     "survey",
     "prepare",
@@ -18,6 +20,7 @@ PHASES: tuple[Phase, ...] = (
     "plate",
     "finish",
     "prove",
+    "road",
 )
 
 

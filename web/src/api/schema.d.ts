@@ -5584,7 +5584,7 @@ export interface components {
              * Phase
              * @enum {string}
              */
-            phase: "survey" | "prepare" | "brace" | "mark" | "cut" | "fit" | "tack" | "look" | "weld" | "plate" | "finish" | "prove";
+            phase: "survey" | "prepare" | "brace" | "mark" | "cut" | "fit" | "tack" | "look" | "weld" | "plate" | "finish" | "prove" | "road";
             /** Place */
             place: string;
             reading: components["schemas"]["AskedOfStep"] | null;
@@ -6021,7 +6021,7 @@ export interface components {
              * Phase
              * @enum {string}
              */
-            phase: "survey" | "prepare" | "brace" | "mark" | "cut" | "fit" | "tack" | "look" | "weld" | "plate" | "finish" | "prove";
+            phase: "survey" | "prepare" | "brace" | "mark" | "cut" | "fit" | "tack" | "look" | "weld" | "plate" | "finish" | "prove" | "road";
             /** Says */
             says: string;
             /**
@@ -11105,7 +11105,7 @@ export interface components {
              * Phase
              * @enum {string}
              */
-            phase: "survey" | "prepare" | "brace" | "mark" | "cut" | "fit" | "tack" | "look" | "weld" | "plate" | "finish" | "prove";
+            phase: "survey" | "prepare" | "brace" | "mark" | "cut" | "fit" | "tack" | "look" | "weld" | "plate" | "finish" | "prove" | "road";
             /**
              * Rest Min
              * @default 0

@@ -38,7 +38,7 @@ export function StepCard({ job, step, steps }: { job: JobHead; step: Step; steps
           Afterwards out of reach: <b>{spec.hides}</b>.
         </Text>
       )}
-      <Meanwhile step={step} />
+      <Meanwhile step={step} steps={steps} />
       {spec.undo && step.status !== "done" && (
         <Text fontSize="14px" mt="1">
           {undone(step, steps)}
@@ -118,9 +118,10 @@ function OnTheFloor({ job, step }: { job: JobHead; step: Step }) {
 }
 
 /** What may and may not be done with the frame while its cut is open, and the figure behind it. */
-function Meanwhile({ step }: { step: Step }) {
+function Meanwhile({ step, steps }: { step: Step; steps: readonly Step[] }) {
   const frames = useShown((s) => s.result?.interim ?? NONE);
-  if (!step.spec.acts?.includes("cuts")) return null;
+  const closed = steps.some((s) => s.operation === step.operation && s.spec.acts?.includes("welds"));
+  if (!step.spec.acts?.includes("cuts") || !closed) return null;
   const own = frames.find((f) => f.operation === step.operation && (f.side === step.side || step.side === "both"));
   if (!own) return null;
   return (
