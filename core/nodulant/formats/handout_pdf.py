@@ -3,14 +3,13 @@
 import io
 from xml.sax.saxutils import escape
 
-from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.lib.styles import ParagraphStyle, getSampleStyleSheet
 from reportlab.lib.units import mm
-from reportlab.platypus import Flowable, Paragraph, SimpleDocTemplate, Spacer, Table
+from reportlab.platypus import Flowable, Paragraph, Spacer, Table
 
+from nodulant.formats.flowing import flowing, teller
 from nodulant.formats.tick_box import tick_box
 from nodulant.schedule.handover import HandoverSheet
-from nodulant.units.inline import told
 from nodulant.units.show import Style
 
 _STYLES = getSampleStyleSheet()
@@ -23,17 +22,7 @@ def handout_pdf(job: str, of: str, sheet: HandoverSheet, style: Style) -> bytes:
     """One or two pages in the job's unit; ``of`` says which revision it is."""
     stream = io.BytesIO()
     title = f"{job}: handed to the {sheet.to}" if sheet.to != "other" else f"{job}: handed out"
-    document = SimpleDocTemplate(
-        stream,
-        pagesize=A4 if style == "mm" else LETTER,
-        margins=14 * mm,
-        title=title,
-        invariant=1,
-    )
-
-    def say(text: str) -> str:
-        return escape(told(text, style))
-
+    document, say = flowing(stream, title, style), teller(style)
     story: list[Flowable] = [
         Paragraph(escape(title), _STYLES["Title"]),
         Paragraph(f"{say(of)}. {sheet.days} days.", CELL),

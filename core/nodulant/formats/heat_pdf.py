@@ -6,7 +6,6 @@ from xml.sax.saxutils import escape
 
 from reportlab.graphics.shapes import Drawing, PolyLine, String
 from reportlab.lib import colors
-from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.lib.styles import ParagraphStyle, getSampleStyleSheet
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
@@ -21,11 +20,12 @@ from reportlab.platypus import (
     TableStyle,
 )
 
+from nodulant.formats.flowing import flowing, teller
 from nodulant.heat.beads import Bead
 from nodulant.heat.plan import HeatPlan
 from nodulant.parts.cautions import STANDING_TEXT
 from nodulant.parts.sides import LEFT_RIGHT, Side
-from nodulant.units.inline import as_deviation, as_length, told
+from nodulant.units.inline import as_deviation, as_length
 from nodulant.units.show import Style
 
 _STYLES = getSampleStyleSheet()
@@ -38,21 +38,8 @@ MARGIN_PT = 14.0
 def heat_pdf(job: str, of: str, plans: Sequence[HeatPlan], style: Style) -> bytes:
     """One operation after the other, in the job's unit; ``of`` says which revision it is."""
     stream = io.BytesIO()
-    size = A4 if style == "mm" else LETTER
-    document = SimpleDocTemplate(
-        stream,
-        pagesize=size,
-        leftMargin=14 * mm,
-        rightMargin=14 * mm,
-        topMargin=14 * mm,
-        bottomMargin=16 * mm,
-        title=f"{job}: welding in sequence",
-        invariant=1,
-    )
-
-    def say(text: str) -> str:
-        return escape(told(text, style))
-
+    document = flowing(stream, f"{job}: welding in sequence", style)
+    say = teller(style)
     story: list[Flowable] = [
         Paragraph(escape(f"{job}: welding in sequence"), _STYLES["Title"]),
         Paragraph(
@@ -63,7 +50,7 @@ def heat_pdf(job: str, of: str, plans: Sequence[HeatPlan], style: Style) -> byte
     ]
     for n, plan in enumerate(plans):
         story += [PageBreak()] if n else [Spacer(1, 3 * mm)]
-        story += _operation(plan, size[0] - 28 * mm, say)
+        story += _operation(plan, document.width, say)
     if not plans:
         story.append(Paragraph("Nothing is welded.", CELL))
     story += [Spacer(1, 4 * mm), Paragraph(STANDING_TEXT, SMALL)]

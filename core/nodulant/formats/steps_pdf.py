@@ -7,17 +7,16 @@ from typing import Literal
 from xml.sax.saxutils import escape
 
 from reportlab.lib import colors
-from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.lib.styles import ParagraphStyle, getSampleStyleSheet
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
 from nodulant.build.plan import Step
+from nodulant.formats.flowing import flowing, teller
 from nodulant.formats.tick_box import tick_box
 from nodulant.gauges.gauge import Gauge
 from nodulant.parts.cautions import STANDING_TEXT
-from nodulant.units.inline import told
 from nodulant.units.show import Style
 
 StepSheet = Literal["plan", "now", "holds", "cautions"]
@@ -46,17 +45,8 @@ def steps_pdf(
     """Steps on paper in the job's unit; ``names`` are the operations', ``of`` says which revision it is."""
     stream = io.BytesIO()
     title = f"{job}: {TITLES[sheet]}"
-    document = SimpleDocTemplate(
-        stream,
-        pagesize=A4 if style == "mm" else LETTER,
-        leftMargin=14 * mm,
-        rightMargin=14 * mm,
-        topMargin=14 * mm,
-        bottomMargin=16 * mm,
-        title=title,
-        invariant=1,
-    )
-    say = _teller(style)
+    document = flowing(stream, title, style)
+    say = teller(style)
     left = [s for s in steps if s.status not in DONE]
     hours = sum(s.spec.minutes * s.spec.people for s in left) / 60
     head = f"{say(of)}. {len(steps) - len(left)} of {len(steps)} steps done; about {hours:.0f} hours of hands left."
@@ -77,15 +67,6 @@ def steps_pdf(
     story += [Spacer(1, 4 * mm), Paragraph(STANDING_TEXT, SMALL)]
     document.build(story, onFirstPage=_foot, onLaterPages=_foot)
     return stream.getvalue()
-
-
-def _teller(style: Style) -> Callable[[str], str]:
-    """Texts with their quantities told in the job's unit, fit for a paragraph."""
-
-    def say(text: str) -> str:
-        return escape(told(text, style))
-
-    return say
 
 
 def _step(step: Step, names: Mapping[str, str], gauges: Sequence[Gauge], say: Callable[[str], str]) -> Flowable:
