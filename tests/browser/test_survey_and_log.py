@@ -205,3 +205,17 @@ class Crossmembers(Bench):
             self.page.get_by_label("Load case").select_option("twist")
         self.page.get_by_label("Strength strip").get_by_text("worked by torque").wait_for()
         self.page.get_by_label("Stages").get_by_text("Torsional stiffness").wait_for()
+
+
+class ReadWith(Bench):
+    def test_how_finely_an_instrument_is_read_is_logged_with_what_was_read(self):
+        self.open("Prove")
+        self.page.get_by_label("Lengths read with").select_option("depth-gauge")
+        with self.evaluated():
+            self.type_in("Depth of the cut, left, measured", "2 5/16")
+        with self.evaluated():
+            self.type_in("Liner thickness, left, measured", "0.236")
+        rows = {e.document["key"]: e.document for e in LogEntry.objects.filter(document__kind="reading")}
+        self.assertEqual(rows["depth"]["instrument"], "depth gauge")
+        self.assertAlmostEqual(rows["depth"]["resolution_mm"], 0.0254)
+        self.assertEqual(rows["liner-thickness"]["instrument"], "calliper")

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
+from nodulant.asbuilt.instruments import Instrument
 from nodulant.asbuilt.log import Entry, FramePoint
 from nodulant.base.model import Frozen, Name, Text
 from nodulant.begin.start import Start
@@ -324,6 +325,8 @@ class Catalogue(Frozen):
     """Pipe for liners, with its trade names."""
     forms: tuple[Form, ...]
     """Work that can be added to the rails, each with its form, in the order it is offered."""
+    instruments: tuple[Instrument, ...]
+    """What lengths are read with."""
 
 
 class StationsBody(Frozen):

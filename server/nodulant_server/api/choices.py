@@ -3,6 +3,7 @@
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
+from nodulant.asbuilt.instruments import INSTRUMENTS
 from nodulant.axles.suspension import Suspension
 from nodulant.frame.ops.form import form_of
 from nodulant.frame.ops.union import Operation, operation_kinds
@@ -40,6 +41,7 @@ def catalogue(request: HttpRequest) -> Catalogue:
         saws_mm=HOLE_SAWS_MM,
         pipes=PIPES,
         forms=tuple(form_of(kind) for kind in operation_kinds()),
+        instruments=INSTRUMENTS,
     )
 
 

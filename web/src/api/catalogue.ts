@@ -13,6 +13,7 @@ const NOTHING: Catalogue = {
   saws_mm: [],
   pipes: [],
   forms: [],
+  instruments: [],
 };
 
 /** What the core offers to choose from: drop mechanisms and steels. */

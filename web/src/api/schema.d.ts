@@ -4065,6 +4065,8 @@ export interface components {
             cases: components["schemas"]["Case"][];
             /** Forms */
             forms: components["schemas"]["Form"][];
+            /** Instruments */
+            instruments: components["schemas"]["Instrument"][];
             /** Mechanisms */
             mechanisms: components["schemas"]["MechanismDefault"][];
             /** Met */
@@ -6477,6 +6479,20 @@ export interface components {
             value: number;
             /** Worked */
             worked: string;
+        };
+        /**
+         * Instrument
+         * @description An instrument for lengths; its resolution as read by eye or shown, mm (common practice).
+         */
+        Instrument: {
+            /** Id */
+            id: string;
+            /** Inch Mm */
+            inch_mm: number;
+            /** Metric Mm */
+            metric_mm: number;
+            /** Name */
+            name: string;
         };
         /**
          * InterimFrame

@@ -11,6 +11,7 @@ import { Act } from "../fields/controls";
 import { PlainQuantity, PlainWords } from "../fields/plain";
 import { gaugesOf, useGauges } from "../patterns/useGauges";
 import { reasonOf } from "../prove/reason";
+import { useInstrument } from "../prove/useInstrument";
 import { useLog, useRefreshLog } from "../prove/useLog";
 import { showLength } from "../units/show";
 
@@ -178,6 +179,7 @@ function Sign({ job, step }: { job: JobHead; step: Step }) {
   const [reason, setReason] = useState("");
   const [trouble, setTrouble] = useState("");
   const wantsReading = step.spec.hold?.kind === "reading";
+  const used = useInstrument(step.spec.hold?.reading?.endsWith("thickness") ? "thickness" : "length");
   if (!may.log) return <Text mt="3">A reader looks; signing is for the people who do the work.</Text>;
   const write = async (call: () => Promise<unknown>) => {
     try {
@@ -191,9 +193,7 @@ function Sign({ job, step }: { job: JobHead; step: Step }) {
     }
   };
   const sign = () => {
-    const reading = value
-      ? { value_mm: value.mm, text: value.text, instrument: "tape", resolution_mm: 0.5, note: "" }
-      : null;
+    const reading = value ? { value_mm: value.mm, text: value.text, ...used.read, note: "" } : null;
     const params = { path: { option_id: optionId } };
     return write(() => api.POST("/api/options/{option_id}/sign", { params, body: { step: step.id, reading, note } }));
   };

@@ -6,11 +6,12 @@ import { useMay } from "../app/session";
 import { saveRevision } from "../draft/autosave";
 import { useBench, usePick } from "../draft/store";
 import { evaluateAgain, NONE, useShown } from "../evaluation/useEvaluation";
-import { Act } from "../fields/controls";
+import { Act, PlainChoice } from "../fields/controls";
 import { PlainQuantity, PlainWords } from "../fields/plain";
 import { VerdictMark } from "../margins/VerdictMark";
 import { showDeviation, showQuantity } from "../units/show";
 import { reasonOf } from "./reason";
+import { type Reads, useInstrument } from "./useInstrument";
 import { useRefreshLog } from "./useLog";
 
 const WIDTHS = "minmax(9rem, 1.2fr) 4.6rem 6.6rem 8rem minmax(9rem, 1fr)";
@@ -22,6 +23,10 @@ export default function ReadingTable({ job }: { job: JobHead }) {
   return (
     <Box height="100%" overflow="auto" bg="panel" borderTopWidth="1px" borderColor="rule" px="3" py="2">
       <Box minW="fit-content">
+        <Flex gap="3" mb="2">
+          <ReadWith kind="length" label="Lengths read with" />
+          <ReadWith kind="thickness" label="Thicknesses read with" />
+        </Flex>
         <Box display="grid" gridTemplateColumns={WIDTHS} gap="2" fontSize="13px" color="faint" mb="1">
           <span>{side} rail, as built</span>
           <span>planned</span>
@@ -38,6 +43,16 @@ export default function ReadingTable({ job }: { job: JobHead }) {
   );
 }
 
+/** The instrument in hand: how finely it is read counts in every verdict. */
+function ReadWith({ kind, label }: { kind: Reads; label: string }) {
+  const { id, choices, choose } = useInstrument(kind);
+  return (
+    <Box w="11rem">
+      <PlainChoice free label={label} value={id} choices={choices} choose={choose} />
+    </Box>
+  );
+}
+
 function ReadingRow({ job, reading }: { job: JobHead; reading: AskedReading }) {
   const { optionId, style } = usePick("optionId", "style");
   const may = useMay();
@@ -45,6 +60,8 @@ function ReadingRow({ job, reading }: { job: JobHead; reading: AskedReading }) {
   const [trouble, setTrouble] = useState("");
   const id = `${reading.spec.limit_id}:${reading.operation}-${reading.spec.key}:${reading.side}@as-built`;
   const check = useShown((s) => s.result?.checks.find((c) => c.id === id));
+  const kind = reading.spec.limit_id === "as-built-plate" ? "thickness" : "length";
+  const used = useInstrument(kind);
   const take = async (value_mm: number, text: string) => {
     const { operation, side } = reading;
     const body = {
@@ -53,8 +70,7 @@ function ReadingRow({ job, reading }: { job: JobHead; reading: AskedReading }) {
       key: reading.spec.key,
       value_mm,
       text,
-      instrument: "tape",
-      resolution_mm: 0.5,
+      ...used.read,
       note: "",
     };
     try {
@@ -70,7 +86,6 @@ function ReadingRow({ job, reading }: { job: JobHead; reading: AskedReading }) {
       setTrouble(reasonOf(error));
     }
   };
-  const kind = reading.spec.limit_id === "as-built-plate" ? "thickness" : "length";
   const off = reading.value_mm === null ? null : reading.value_mm - reading.spec.planned_mm;
   return (
     <Box
