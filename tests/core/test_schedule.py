@@ -63,6 +63,8 @@ class AgainstBruteForce(TestCase):
                         needs=needs,
                         rest_min=chance.choice((0, 0, 0, 120)),
                     )
+                    if chance.random() < 0.85
+                    else Task(str(k), str(k), 0, 0, False, needs, rest_min=3000)  # handed out for two days
                 )
             with self.subTest(n):
                 found = solve(tasks, line, in_list_order(tasks, line))
@@ -189,6 +191,25 @@ class TheLine(TestCase):
         self.assertEqual(line.clock(90), datetime(2026, 5, 6, 18, 0))
         self.assertEqual(line.from_clock(datetime(2026, 5, 5, 3, 0)), 90)
         self.assertEqual(line.from_clock(datetime(2026, 5, 4, 18, 30)), 30)
+
+    def test_what_is_handed_out_as_a_session_opens_is_gone_from_then_on(self):
+        """Not from the end of the session before it."""
+        week = tuple(WorkSession(weekday=d, start="18:00", minutes=90, who=("a",)) for d in ("Monday", "Wednesday"))
+        line = Line(week, NOW, 900)
+        out = Task("paint", "paint", 0, 0, False, (), rest_min=10 * 24 * 60)
+        after = Task("prove", "prove", 30, 1, False, (0,))
+        ready = after_needs(after, [90, None], [out, after], line)
+        self.assertGreaterEqual(line.clock(ready), datetime(2026, 5, 16, 18, 0))
+        found = solve(
+            [
+                Task("fill", "fill", 90, 1, False, ()),
+                Task("paint", "paint", 0, 0, False, (0,), rest_min=14400),
+                Task("prove", "prove", 30, 1, False, (1,)),
+            ],
+            line,
+            (0, 90, 600),
+        )
+        self.assertGreaterEqual(line.clock(found.starts[2]) - line.clock(found.starts[1]), timedelta(days=10))
 
     def test_a_session_that_began_has_its_rest(self):
         week = (WorkSession(weekday="Monday", start="07:00", minutes=120, who=("a",)),)

@@ -57,9 +57,9 @@ def after_needs(task: Task, starts: Sequence[int | None], tasks: Sequence[Task],
     """From when on a task may begin: its needs are done and have rested, what it waits for is there."""
     ready = 0 if task.not_before is None else line.from_clock(task.not_before)
     for need in task.needs:
-        end = (starts[need] or 0) + tasks[need].minutes
-        rest = tasks[need].rest_min
-        ready = max(ready, line.from_clock(line.clock_end(end) + timedelta(minutes=rest)) if rest else end)
+        before, start = tasks[need], starts[need] or 0
+        over = line.over(start, before.minutes) + timedelta(minutes=before.rest_min)
+        ready = max(ready, line.from_clock(over) if before.rest_min else start + before.minutes)
     return ready
 
 

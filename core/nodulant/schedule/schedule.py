@@ -129,7 +129,7 @@ def schedule_of(
 
 def _done(task: Task, start: int, line: Line) -> datetime:
     """When a task is over; what is handed out comes back after its days."""
-    end = line.clock_end(start + task.minutes) if task.minutes else line.clock(start)
+    end = line.over(start, task.minutes)
     return end + timedelta(minutes=task.rest_min) if task.handout else end
 
 

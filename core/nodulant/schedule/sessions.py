@@ -62,6 +62,10 @@ class Line:
         slot = self.slots[self.slot_at(max(minute - 1, 0))]
         return slot.begins + timedelta(minutes=minute - slot.first)
 
+    def over(self, start: int, minutes: int) -> datetime:
+        """When a step of so many minutes is over; one of none when it begins."""
+        return self.clock_end(start + minutes) if minutes else self.clock(start)
+
     def from_clock(self, when: datetime) -> int:
         """The first minute of work at or after a time; the line's end where it lies beyond."""
         for slot in self.slots:

@@ -95,7 +95,8 @@ def solve(tasks: Sequence[Task], line: Line, listed: Sequence[int], effort: floa
         for need in task.needs:
             model.add(start[k] >= end[need])
             if tasks[need].rest_min:
-                model.add(clocks.begin(start[k], k) >= clocks.finish(end[need], need) + tasks[need].rest_min)
+                over = clocks.finish(end[need], need) if tasks[need].minutes else clocks.begin(start[need], need)
+                model.add(clocks.begin(start[k], k) >= over + tasks[need].rest_min)
     last = model.new_int_var(0, line.total, "last")
     for e in end:
         model.add(last >= e)
