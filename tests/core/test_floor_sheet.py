@@ -1,11 +1,13 @@
 """The floor's sheet: what is open now, what a step needs at hand, and how long steps take here."""
 
 import math
+import re
 from unittest import TestCase
 
 from nodulant.asbuilt.log import OverrideEntry, ReworkEntry, SignOffEntry, stopped
 from nodulant.build.estimates import PRIOR, SPREAD, Learned, Took, kind_of, took_of
 from nodulant.floor.sheet import floor_sheet
+from nodulant.stock.order import order_list
 from tests import fixtures as f
 
 AT = "2026-05-04T18:00:00+00:00"
@@ -70,6 +72,20 @@ class AtHand(TestCase):
                 self.assertTrue(s.place, s.id)
         cuts = [s for s in self.sheet.steps if s.phase == "cut" and s.operation in pictured]
         self.assertGreater(len(cuts), 3)
+
+    def test_a_weld_takes_the_wire_that_the_order_list_counts(self):
+        """All steps together lay down what the list buys wire for, left and right."""
+        arc = sheet_of(f.demo("arc"))
+        rows = [m for s in arc.steps for words in s.along for m in re.findall(r"\[\[mass:([\d.]+)\]\] of wire", words)]
+        wire = next(r.quantity for r in order_list(f.demo("arc")).rows if r.key == "wire")
+        self.assertAlmostEqual(sum(map(float, rows)), wire, delta=0.01 * wire + 0.001 * len(rows))
+
+    def test_parts_by_number_where_they_are_fitted_and_templates_where_it_is_marked(self):
+        for s in self.sheet.steps:
+            if s.phase == "mark" and s.operation != "front-subframe":
+                self.assertIn("1:1", s.along[0])
+        fit = next(s for s in self.sheet.steps if s.id == "box-rear/fit/left")
+        self.assertIn("1 Boxing plate", fit.along[0])
 
     def test_its_titles_leave_out_the_name_that_stands_over_them(self):
         for s in self.sheet.steps:

@@ -8,7 +8,7 @@ from nodulant.asbuilt.compare import AskedReading
 from nodulant.asbuilt.floor import Cause, LeftOffEntry, StopEntry
 from nodulant.asbuilt.instruments import INSTRUMENTS
 from nodulant.asbuilt.log import Entry, standing, stopped
-from nodulant.assembly.sheet import AssemblySheet, assembly_sheets, works_of
+from nodulant.assembly.sheet import AssemblySheet, assembly_sheets, numbered_welds, works_of
 from nodulant.assembly.view import View, view_of
 from nodulant.base.model import Frozen
 from nodulant.build.estimates import Estimate, Learned, Took, took_of
@@ -19,10 +19,12 @@ from nodulant.evaluate import Evaluation, Want, evaluate
 from nodulant.evaluate.evaluation import InterimFrame
 from nodulant.evaluate.gates.parts_here import PartNeeded
 from nodulant.evaluate.rails.interim import interim_words
+from nodulant.floor.along import along_of
 from nodulant.floor.figures import WELDS, FloorFigure, figures_of, place_of
 from nodulant.frame.ops.union import Operation
 from nodulant.gauges.collect import gauges_of
 from nodulant.gauges.gauge import Gauge
+from nodulant.heat.plan import seams_of_steps
 from nodulant.job.document import Inputs
 from nodulant.job.riding import in_place
 from nodulant.parts.cautions import STANDING_TEXT
@@ -74,6 +76,8 @@ class FloorStep(Frozen):
     """Where it is; empty for a step of the job."""
     figures: tuple[FloorFigure, ...]
     gauges: tuple[FloorGauge, ...]
+    along: tuple[str, ...]
+    """What it takes along: templates, parts, wire."""
     hold: str
     """What must hold before it is signed; empty where nothing is asked."""
     reading: AskedOfStep | None
@@ -242,6 +246,11 @@ def _steps(
     datums = {f.id: f.name for f in inputs.survey.features}
     first_of = {phase: next(own).id for phase, own in groupby(found.steps, key=lambda s: s.spec.phase)}
     before = nearest(found.steps)
+    seams = {
+        (operation, row.key): frozenset(row.seams)
+        for operation, works in works_of(in_place(inputs)).items()
+        for row in seams_of_steps(next(iter(works.values())), numbered_welds(works))
+    }
     out = []
     for step in found.steps:
         spec, operation = step.spec, operations.get(step.operation or "")
@@ -263,6 +272,9 @@ def _steps(
                 place=place_of(operation, datums),
                 figures=figures_of(step, sheet, found.readings, own),
                 gauges=tuple(_told(g, operation) for g in own),
+                along=along_of(
+                    step, sheet, seams.get((step.operation or "", spec.key), frozenset()), inputs.shop.welding
+                ),
                 hold=spec.hold.ask if spec.hold else "",
                 reading=_asked(step, found),
                 before=_before(step, found),

@@ -81,7 +81,7 @@ def heat_plan(inputs: Inputs, operation: str) -> HeatPlan | None:
         too_many=not beads,
         arc_min=arc,
         whole_min=whole,
-        steps=_of_steps(first, rows),
+        steps=seams_of_steps(first, rows),
         bends=tuple(b for work in works.values() for b in bends_of(placed.survey, ops, work)),
         shrinks=tuple(s for work in works.values() if (s := shrink_of(work, work.seams)) is not None),
     )
@@ -109,7 +109,7 @@ def _to_weld(number: int, work: Work, side: Side, seam: Seam) -> ToWeld:
     )
 
 
-def _of_steps(work: Work, rows: Numbered) -> tuple[SeamsOfStep, ...]:
+def seams_of_steps(work: Work, rows: Numbered) -> tuple[SeamsOfStep, ...]:
     """Where plates have a step of their own they are welded there, all else before."""
     steps = [s for s in work.op.steps("") if "welder" in s.tools and s.phase in {"weld", "plate"}]
     over = [row.number for row, own in rows if _lies_over(own[0][1])]

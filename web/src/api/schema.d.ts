@@ -5552,6 +5552,8 @@ export interface components {
          * @description One step as the floor sees it.
          */
         FloorStep: {
+            /** Along */
+            along: string[];
             /** Before */
             before: components["schemas"]["AskedOfStep"][];
             /** Burns */

@@ -64,6 +64,11 @@ export function StepView({ floor, step, number }: { floor: Floor; step: FloorSte
           {gauge.says}
         </Box>
       ))}
+      {step.along.map((words) => (
+        <Text key={words} fontSize="20px">
+          <b>Takes along:</b> {words}.
+        </Text>
+      ))}
       <Text fontSize="20px" color="faint">
         {takes(step)}
         {step.tools.length > 0 && `. Tools: ${step.tools.join(", ")}`}.
