@@ -8,6 +8,8 @@ from nodulant.evaluate import evaluate
 from nodulant.floor.sheet import floor_sheet
 from nodulant.frame.columns import rail_at
 from nodulant.job.document import Design, Inputs
+from nodulant.job.timing import Handout, Timing
+from nodulant.survey.vehicle import Feature
 from tests import fixtures as f
 
 AT = "2026-05-04T18:00:00+00:00"
@@ -172,3 +174,43 @@ class NothingToWeld(TestCase):
         sheet = floor_sheet(inputs, "Job", "Option")
         self.assertEqual([p.operation for p in sheet.pictures], [f.arc_notch().id])
         self.assertEqual({s.meanwhile for s in sheet.steps}, {""})
+
+
+class ToldByTheDesign(TestCase):
+    def steps(self, inputs):
+        return {s.id: s for s in evaluate(inputs).steps}
+
+    def test_bolts_that_come_later_are_told_before_the_rail_closes(self):
+        """A bolted notch's bracket over a boxed stretch: its bolts stand, with their place, where pads still go in."""
+        inputs = f.demo("arc")
+        steps = self.steps(f.with_notch(inputs, bolts={"size": "M12", "grade": "10.9", "per_end": 4}))
+        inside = [s.spec.detail for s in steps.values() if s.spec.key == "inside" and s.operation == "box-rear"]
+        self.assertTrue(inside)
+        for detail in inside:
+            self.assertIn("For what is bolted here later", detail)
+        plain = [s.spec.detail for s in self.steps(inputs).values() if s.spec.key == "inside"]
+        self.assertFalse([d for d in plain if "For what is bolted" in d])
+
+    def test_clips_in_what_is_cut_are_named_and_lines_go_back_at_the_end(self):
+        inputs = f.demo("arc")
+        hole = Feature(id="clip", name="vent clip hole", kind="hole", x_mm=inputs.survey.wheelbase_mm, diameter_mm=6.0)
+        far = hole.model_copy(update={"id": "far", "name": "far clip hole", "x_mm": 400.0})
+        steps = self.steps(f.with_survey(inputs, features=(*inputs.survey.features, hole, far)))
+        for key in ("loads-off", "lines-back"):
+            self.assertIn("vent clip hole", steps[key].spec.detail)
+            self.assertNotIn("far clip hole", steps[key].spec.detail)
+        self.assertIn("paint", steps["lines-back"].needs)
+
+    def test_work_that_was_handed_out_is_taken_back_by_what_was_asked(self):
+        inputs = f.demo("arc")
+        timing = Timing(handouts=(Handout(step="paint", to="painter", days=7),))
+        design = inputs.design.model_copy(update={"timing": timing})
+        hold = self.steps(inputs.model_copy(update={"design": design}))["paint"].spec.hold
+        self.assertIn("Taken back from the painter", hold.ask)
+        self.assertIn("Drain holes open", hold.ask)
+        self.assertNotIn("Taken back", self.steps(inputs)["paint"].spec.hold.ask)
+
+    def test_a_long_weld_has_a_string_line_before_and_after(self):
+        steps = self.steps(f.demo("arc"))
+        self.assertIn("String line", steps["box-rear/fit/left"].spec.hold.ask)
+        self.assertIn("string line read again", steps["box-rear/weld/left"].spec.hold.ask)

@@ -14,6 +14,7 @@ TEARDOWN = "teardown"
 ALONG_STEP = "take-along"
 PARTS_STEP = "parts"
 MOCK_UP_STEP = "mock-up"
+LOADS_STEP, LINES_STEP = "loads-off", "lines-back"
 
 TAKE_ALONG = StepSpec(
     key=ALONG_STEP,
@@ -32,7 +33,7 @@ SURVEYED = StepSpec(
     hold=HoldPoint(kind="look", ask="All readings taken before teardown"),
 )
 LOADS_OFF = StepSpec(
-    key="loads-off",
+    key=LOADS_STEP,
     phase="prepare",
     title="Loads and fluids off",
     detail="Battery off, tank and fuel lines away or shielded, brake line, vent, hoses and loom off the metal that is cut or welded: their clips drawn, ends capped, each marked with where it goes back.",
@@ -130,6 +131,16 @@ PAINT = StepSpec(
     cautions=("Respirator: zinc and paint fumes.",),
     hold=HoldPoint(kind="look", ask="Welds looked at by a second person"),
 )
+LINES_BACK = StepSpec(
+    key=LINES_STEP,
+    phase="finish",
+    title="Lines, vent and loom back",
+    detail="Brake line, fuel lines, axle vent and loom on new clips, each where it was marked to go or round what stands there now: clear of every edge, weld and exhaust, nothing rubs in bump, droop or lock. The vent ends above the axle's highest place. Fuel and brakes looked at under pressure.",
+    minutes=90,
+    tools=("clips", "flare spanners"),
+    cautions=("Fuel vapour: no flame, no sparks.",),
+    hold=HoldPoint(kind="look", ask="Every line clipped and clear, no leak under pressure"),
+)
 PROVE = StepSpec(
     key="prove",
     phase="prove",
@@ -145,6 +156,10 @@ RETORQUE = StepSpec(
     detail="Welds, bolts, joints, rubbing marks; again after 1000 km.",
     minutes=90,
 )
+
+
+OPENS: set[Act] = {"cuts", "moves", "shuts", "welds"}
+"""Work that lines have to be out of the way of."""
 
 
 def general_steps(operations: Iterable[Operation], *, hangs: bool, parts: bool = False) -> tuple[StepSpec, ...]:
@@ -164,6 +179,7 @@ def general_steps(operations: Iterable[Operation], *, hangs: bool, parts: bool =
         *((JOINTS_OUT,) if "welds-mount" in does else ()),
         *((CAVITY,) if "shuts" in does else ()),
         PAINT,
+        *((LINES_BACK,) if does & OPENS else ()),
         PROVE,
         RETORQUE,
     )

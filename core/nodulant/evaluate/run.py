@@ -20,6 +20,7 @@ from nodulant.evaluate.clearances.along import Along, Judged, along_checks, alon
 from nodulant.evaluate.evaluation import Evaluation, Figure, InterimFrame, Want
 from nodulant.evaluate.gates.mock_up import height_missing, height_readings
 from nodulant.evaluate.gates.parts_here import parts_needed
+from nodulant.evaluate.gates.told_by_design import told_by_design
 from nodulant.evaluate.heights import Standing, height_checks, heights, standing
 from nodulant.evaluate.left_out import left_out
 from nodulant.evaluate.rails.axle import AxleSide, axle_checks, axle_sides
@@ -245,7 +246,7 @@ def _steps(inputs: Inputs, found: Worked, teardown_locked: bool, checks: list[Ch
         *hung_steps(own.suspensions),
         *(step for _, step in rigged),
     )
-    return build_plan(
+    plan = build_plan(
         inputs.survey,
         own.operations,
         inputs.as_built.entries,
@@ -255,6 +256,7 @@ def _steps(inputs: Inputs, found: Worked, teardown_locked: bool, checks: list[Ch
         parts=bool(parts),
         shut=shut_by_design(inputs, checks),
     )
+    return told_by_design(inputs, plan)
 
 
 def _listed(words: str, names: list[str]) -> str:

@@ -246,9 +246,10 @@ def _steps(
     datums = {f.id: f.name for f in inputs.survey.features}
     first_of = {phase: next(own).id for phase, own in groupby(found.steps, key=lambda s: s.spec.phase)}
     before = nearest(found.steps)
+    by_work = works_of(in_place(inputs))
     seams = {
         (operation, row.key): frozenset(row.seams)
-        for operation, works in works_of(in_place(inputs)).items()
+        for operation, works in by_work.items()
         for row in seams_of_steps(next(iter(works.values())), numbered_welds(works))
     }
     out = []
@@ -273,7 +274,11 @@ def _steps(
                 figures=figures_of(step, sheet, found.readings, own),
                 gauges=tuple(_told(g, operation) for g in own),
                 along=along_of(
-                    step, sheet, seams.get((step.operation or "", spec.key), frozenset()), inputs.shop.welding
+                    step,
+                    sheet,
+                    by_work.get(step.operation or "", {}),
+                    seams.get((step.operation or "", spec.key), frozenset()),
+                    inputs.shop.welding,
                 ),
                 hold=spec.hold.ask if spec.hold else "",
                 reading=_asked(step, found),

@@ -7,6 +7,7 @@ from pydantic import Field, model_validator
 from nodulant.asbuilt.entry import Subject
 from nodulant.base.errors import InputError
 from nodulant.base.model import Frozen, Name, Text
+from nodulant.parts.outside import Outside
 
 Weekday = Literal["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"]
 Clock = Annotated[str, Field(pattern=r"^([01]\d|2[0-3]):[0-5]\d$")]
@@ -60,7 +61,7 @@ class Handout(Frozen):
     """A step that somebody outside does: it takes days, and nobody here."""
 
     step: Subject
-    to: Literal["painter", "powder coat", "machinist", "welder", "other"]
+    to: Outside
     days: Days
     note: Text = ""
 

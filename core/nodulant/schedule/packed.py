@@ -79,6 +79,20 @@ def packed(tasks: Sequence[Task], line: Line, longest: dict[int, int]) -> tuple[
     return min(found, key=lambda plan: max(s + t.minutes for s, t in zip(plan, tasks, strict=True)), default=None)
 
 
+def to_the_left(tasks: Sequence[Task], line: Line, starts: Sequence[int], longest: dict[int, int]) -> tuple[int, ...]:
+    """The same plan with nothing begun later than it has to be: what the end waits for then hangs together."""
+    board = Board(line)
+    out: list[int | None] = [None] * len(tasks)
+    for k in sorted(range(len(tasks)), key=lambda j: (starts[j], j)):
+        task = tasks[k]
+        at = board.earliest(task, after_needs(task, out, tasks, line), whole=task.minutes <= longest[task.people])
+        if at is None:
+            return tuple(starts)
+        board.put(task, at)
+        out[k] = at
+    return tuple(s or 0 for s in out)
+
+
 def _one(tasks: Sequence[Task], line: Line, rule: Sequence[float], longest: dict[int, int]) -> tuple[int, ...] | None:
     board = Board(line)
     starts: list[int | None] = [None] * len(tasks)

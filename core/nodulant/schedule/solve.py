@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from ortools.sat.python import cp_model
 
 from nodulant.base.errors import InputError
-from nodulant.schedule.packed import after_needs, packed
+from nodulant.schedule.packed import after_needs, packed, to_the_left
 from nodulant.schedule.sessions import Line
 from nodulant.schedule.tasks import Task
 
@@ -70,7 +70,8 @@ def _longest(line: Line, people: int) -> int:
 
 def solve(tasks: Sequence[Task], line: Line, listed: Sequence[int], effort: float = EFFORT) -> Solved:
     """The earliest end of all tasks; ``listed`` is a plan that holds."""
-    hint = packed(tasks, line, {t.people: _longest(line, t.people) for t in tasks}) or tuple(listed)
+    longest = {t.people: _longest(line, t.people) for t in tasks}
+    hint = packed(tasks, line, longest) or tuple(listed)
     model = cp_model.CpModel()
     start: list[cp_model.LinearExpr] = []
     end: list[cp_model.LinearExpr] = []
@@ -107,9 +108,10 @@ def solve(tasks: Sequence[Task], line: Line, listed: Sequence[int], effort: floa
     status = solver.solve(model)
     if status not in {cp_model.OPTIMAL, cp_model.FEASIBLE}:
         return Solved(tuple(hint), max(h + t.minutes for h, t in zip(hint, tasks, strict=True)), 0, proved=False)
+    starts = to_the_left(tasks, line, [solver.value(s) for s in start], longest)
     return Solved(
-        starts=tuple(solver.value(s) for s in start),
-        end=solver.value(last),
+        starts=starts,
+        end=max(s + t.minutes for s, t in zip(starts, tasks, strict=True)),
         bound=int(-(-solver.best_objective_bound // 1)),
         proved=status == cp_model.OPTIMAL,
     )

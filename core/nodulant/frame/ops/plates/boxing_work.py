@@ -27,7 +27,11 @@ def boxing_steps(boxing: BoxingPlan) -> list[StepSpec]:
             detail=f"{as_thickness(boxing.thickness_mm)}, {boxing.fit.replace('-', ' ')}, tacks every {as_length(150)} from the middle outwards.{_in_lengths(boxing)}",
             minutes=60,
             people=2,
-            with_tools=("clamps",),
+            with_tools=("clamps", "string line"),
+            hold=HoldPoint(
+                kind="look",
+                ask="String line along the rail read before the first bead: in and out, up and down, written down",
+            ),
             acts=("shuts",),
         ),
         welded(
@@ -36,6 +40,11 @@ def boxing_steps(boxing: BoxingPlan) -> list[StepSpec]:
             title="Weld the boxing plate",
             detail=_beads(boxing),
             minutes=150,
+            with_tools=("string line",),
+            hold=HoldPoint(
+                kind="look",
+                ask="Cold: string line read again, straight as before or drawn back by heat on the other side",
+            ),
             hides="the inside of the rail",
             acts=("welds",),
         ),

@@ -1,0 +1,100 @@
+"""What other parts of the design say of a step: bolts to come in a rail that closes, clips that go with the cut, who does it."""
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+from nodulant.base.errors import NodulantError
+from nodulant.build.general import LINES_STEP, LOADS_STEP
+from nodulant.build.plan import Step, stretches_of
+from nodulant.build.rules import MEET_MM
+from nodulant.frame.model import placed_on, planned_state
+from nodulant.frame.parts import work_on
+from nodulant.job.document import Inputs
+from nodulant.parts.bought import BoltsNeeded
+from nodulant.parts.outside import ACCEPTS
+from nodulant.parts.sides import LEFT_RIGHT, Side, on_sides
+from nodulant.parts.specs import HoldPoint
+from nodulant.units.inline import as_place
+
+MOST = 6
+"""More names than this are counted."""
+Later = dict[tuple[str, Side], tuple[str, ...]]
+
+
+def told_by_design(inputs: Inputs, steps: Sequence[Step]) -> tuple[Step, ...]:
+    """The same steps with what the rest of the design has to say of them; never fewer, never in another order."""
+    later, gone = _bolts_later(inputs), _gone_with_the_cut(inputs)
+    handed = {h.step: h for h in inputs.design.timing.handouts}
+    out = []
+    for step in steps:
+        words = ""
+        if step.spec.key == "inside" and step.operation is not None:
+            rows = dict.fromkeys(r for side in _sides(step) for r in later.get((step.operation, side), ()))
+            words = (
+                f" For what is bolted here later: {_some(list(rows))}: pads, sleeves or captive nuts now."
+                if rows
+                else ""
+            )
+        elif step.id in {LOADS_STEP, LINES_STEP} and gone:
+            words = f" In what is cut or plated: {_some(gone)}."
+        spec = step.spec if not words else step.spec.model_copy(update={"detail": step.spec.detail + words})
+        if step.id in handed:
+            to = handed[step.id].to
+            ask = f"Taken back from {'outside' if to == 'other' else f'the {to}'}: {'; '.join(ACCEPTS[to])}"
+            spec = spec.model_copy(update={"hold": HoldPoint(kind="look", ask=ask)})
+        out.append(step if spec is step.spec else replace(step, spec=spec))
+    return tuple(out)
+
+
+def _sides(step: Step) -> tuple[Side, ...]:
+    return tuple(side for side in LEFT_RIGHT if step.side in {side, "both"})
+
+
+def _some(names: Sequence[str]) -> str:
+    more = len(names) - MOST
+    return ", ".join(names[:MOST]) + (f" and {more} more" if more > 0 else "")
+
+
+def _bolts_later(inputs: Inputs) -> Later:
+    """By operation and rail, what other operations bolt to the same stretch, with where from its datum."""
+    survey, ops = inputs.survey, inputs.design.operations
+    try:
+        spans, state = stretches_of(survey, ops), planned_state(ops)
+        works = {s: list(work_on(survey, s, placed_on(survey, ops, s, state))) for s in LEFT_RIGHT}
+    except NodulantError:
+        return {}  # the operation's own error is told where it is made
+    names = {f.id: f.name for f in survey.features}
+    out: Later = {}
+    for side, own in works.items():
+        bolted = [(w.op, b) for w in own for b in w.op.bought(w.on) if isinstance(b, BoltsNeeded) and not b.captive]
+        for work in own:
+            here = spans.get((work.op.id, side))
+            if here is None:
+                continue
+            rows = []
+            for op, bolts in bolted:
+                there = spans.get((op.id, side))
+                if op.id == work.op.id or there is None:
+                    continue
+                if there[0] <= here[1] + MEET_MM and here[0] <= there[1] + MEET_MM:
+                    at = op.anchor
+                    rows.append(f"{bolts.name}, {as_place(at.offset_mm)} {names.get(at.anchor_id, at.anchor_id)}")
+            if rows:
+                out[work.op.id, side] = tuple(dict.fromkeys(rows))
+    return out
+
+
+def _gone_with_the_cut(inputs: Inputs) -> list[str]:
+    """Surveyed holes and clips in stretches that are cut or plated: what was fixed there needs another place."""
+    survey = inputs.survey
+    try:
+        spans = stretches_of(survey, inputs.design.operations)
+    except NodulantError:
+        return []
+    names = [
+        f.name
+        for f in survey.features
+        if f.kind in {"hole", "other"}
+        and any(start <= f.x_mm <= end for (_, side), (start, end) in spans.items() if side in on_sides(f.side))
+    ]
+    return list(dict.fromkeys(names))
