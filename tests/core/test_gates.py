@@ -2,7 +2,7 @@
 
 from unittest import TestCase
 
-from nodulant.asbuilt.log import OverrideEntry, PartEntry, ReadingEntry
+from nodulant.asbuilt.log import DecisionEntry, OverrideEntry, PartEntry, ReadingEntry
 from nodulant.build.general import MOCK_UP_STEP, PARTS_STEP
 from nodulant.evaluate import evaluate
 from nodulant.floor.sheet import floor_sheet
@@ -100,6 +100,10 @@ class HeightOfTheWheels(TestCase):
         self.assertEqual(self.status(*good), "open")
         low = height(self.asked[3].operation, self.asked[3].side, self.asked[3].spec.planned_mm + 6.0)
         self.assertEqual(self.status(*good[:3], low), "waiting")
+        unsure = height(self.asked[3].operation, self.asked[3].side, self.asked[3].spec.planned_mm + 1.4, 0.5)
+        self.assertEqual(self.status(*good[:3], unsure), "waiting", "what its own check fails opens no gate")
+        taken = DecisionEntry(number=1, at=AT, by="ada", subject=self.asked[3].id, choice="accept", reason="r")
+        self.assertEqual(self.status(*good[:3], unsure, taken), "open")
 
     def test_every_bracket_waits_for_the_mock_up(self):
         for step in evaluate(self.inputs).steps:
@@ -131,6 +135,9 @@ class WhatHangs(TestCase):
         self.assertIn("over its springs", steps["rear-flip"].title)
         self.assertIn("mocks-up", steps["rear-flip"].acts)
         self.assertNotIn("rear-leaves-out", steps)
+        order = list(steps)
+        self.assertLess(order.index(MOCK_UP_STEP), order.index("rear-flip"), "pads are tacked at ride height")
+        self.assertLess(order.index("by-hand"), order.index("rear-flip-weld"), "and welded once the axle moved by hand")
 
     def test_hoses_stops_and_the_last_torque(self):
         steps = {s.id: s.spec for s in evaluate(f.demo("step")).steps}
@@ -190,6 +197,12 @@ class ToldByTheDesign(TestCase):
             self.assertIn("For what is bolted here later", detail)
         plain = [s.spec.detail for s in self.steps(inputs).values() if s.spec.key == "inside"]
         self.assertFalse([d for d in plain if "For what is bolted" in d])
+
+    def test_a_joint_in_a_bracket_or_on_the_axle_is_no_bolt_in_the_rail(self):
+        """The demo's step option has link and coilover joints over its boxing, and none of them passes the rail."""
+        inside = [s.spec.detail for s in self.steps(f.demo("step")).values() if s.spec.key == "inside"]
+        self.assertTrue(inside)
+        self.assertFalse([d for d in inside if "joint" in d])
 
     def test_clips_in_what_is_cut_are_named_and_lines_go_back_at_the_end(self):
         inputs = f.demo("arc")

@@ -4,7 +4,7 @@ from collections.abc import Iterable
 
 from nodulant.frame.ops.union import Operation
 from nodulant.parts.specs import Act, HoldPoint, StepSpec
-from nodulant.units.inline import as_length
+from nodulant.units.inline import as_distance, as_length
 
 SUPPORTS = "Rated stands on flat concrete, never only a jack; wheels chocked."
 SPRINGS = "Springs and air springs store energy: unloaded and held before anything of theirs is loosened."
@@ -76,7 +76,7 @@ PARTS_HERE = StepSpec(
 STOCKED = StepSpec(
     key="stocked",
     phase="prepare",
-    title="Wire, gas, discs and a second pair of hands",
+    title="What the next session uses up, and hands",
     detail="For the next session: what it uses up lies there, tools work, batteries are charged, extinguisher and shields at hand; whoever is asked to hold has said yes.",
     minutes=15,
     hold=HoldPoint(kind="look", ask="Nothing of the next session has to be fetched"),
@@ -152,8 +152,8 @@ PROVE = StepSpec(
 RETORQUE = StepSpec(
     key="retorque",
     phase="road",
-    title="Road test and re-torque after 100 km",
-    detail="Welds, bolts, joints, rubbing marks; again after 1000 km.",
+    title="Road test and re-torque",
+    detail=f"After {as_distance(100)}: welds, bolts, joints, rubbing marks; again after {as_distance(1000)}.",
     minutes=90,
 )
 

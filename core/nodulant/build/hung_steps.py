@@ -5,8 +5,9 @@ Common practice of the trade; lengths come from the design. U-bolts are used onc
 
 from nodulant.axles.springs import LeafPack
 from nodulant.axles.suspension import Suspension
+from nodulant.parts.cautions import HOT
 from nodulant.parts.specs import HoldPoint, StepSpec
-from nodulant.units.inline import as_deviation, as_length
+from nodulant.units.inline import as_deviation, as_distance, as_length
 
 PACK = "A leaf pack holds its bend: C-clamps on both sides of the centre bolt before that is undone, eyes and ends away from the body."
 
@@ -48,15 +49,28 @@ def _leaves(own: Suspension, pack: LeafPack) -> tuple[StepSpec, ...]:
         steps.append(
             StepSpec(
                 key=f"{own.axle}-flip",
-                phase="fit",
+                phase="tack",
                 title=f"Put the {own.axle} axle {to} its springs",
-                detail=f"Old pads off the tube, ground flush and looked at for cracks. New pads by their template on the other side of the tube: pinion angle set first, then both pads level with each other. {_pads(pack)}Welded at mock-up height, short beads round the tube, spring and seals away from the heat.",
-                minutes=180,
+                detail=f"Old pads off the tube, ground flush and looked at for cracks. New pads by their template on the other side of the tube: pinion angle set first, then both pads level with each other. {_pads(pack)}Tacked only.",
+                minutes=120,
                 people=2,
                 tools=("grinder", "angle gauge", "welder"),
+                cautions=(PACK, HOT),
                 hold=HoldPoint(kind="look", ask="Pinion angle as planned, both pads level with each other"),
                 acts=("mocks-up",),
                 undo="cut the tacks with a thin wheel and dress them",
+            )
+        )
+        steps.append(
+            StepSpec(
+                key=f"{own.axle}-flip-weld",
+                phase="weld",
+                title=f"Weld the {own.axle} axle's spring pads",
+                detail="Springs, seals and breather away from the heat; short beads round the tube by turns, left and right, cooling between.",
+                minutes=90,
+                tools=("welder",),
+                cautions=(HOT,),
+                acts=("welds-mount",),
             )
         )
     steps.append(
@@ -64,17 +78,13 @@ def _leaves(own: Suspension, pack: LeafPack) -> tuple[StepSpec, ...]:
             key=f"{own.axle}-u-bolts",
             phase="finish",
             title=f"New U-bolts on the {own.axle} axle",
-            detail=f"{_block(pack)}New ones, their legs {as_length(25)} past the nut at most, high nuts and hard washers. Tightened crosswise in three turns with the weight on the springs, marked with paint; read again after {_km(100)} and {_km(1000)}.",
+            detail=f"{_block(pack)}New ones, their legs {as_length(25)} past the nut at most, high nuts and hard washers. Tightened crosswise in three turns with the weight on the springs, marked with paint; read again after {as_distance(100)} and {as_distance(1000)}.",
             minutes=45,
             tools=("torque wrench",),
             hold=HoldPoint(kind="look", ask="Crosswise to the torque of their size, marks on every nut"),
         )
     )
     return tuple(steps)
-
-
-def _km(distance: int) -> str:
-    return f"{distance} km"
 
 
 def _pads(pack: LeafPack) -> str:
@@ -86,15 +96,14 @@ def _block(pack: LeafPack) -> str:
 
 
 def _stops(own: Suspension) -> StepSpec:
-    stop = own.stop
-    gap = (
-        f"{as_length(stop.gap_mm)} of wheel travel to the first touch" if stop and stop.place is None else "as planned"
-    )
+    stop, gap = own.stop, "Shims as planned"
+    if stop is not None and stop.place is None:
+        gap = f"{as_length(stop.gap_mm)} of wheel travel to the first touch"
     return StepSpec(
         key=f"{own.axle}-stops",
         phase="finish",
         title=f"Bump stops on the {own.axle} axle",
-        detail=f"{gap.capitalize() if gap != 'as planned' else 'Shims as planned'}, left as right; the stop meets its face square through the last {as_length(20)}. It stops the axle before anything else does.",
+        detail=f"{gap}, left as right; the stop meets its face square through the last {as_length(20)}. It stops the axle before anything else does.",
         minutes=40,
         tools=("feeler blocks",),
         hold=HoldPoint(kind="look", ask="Both strike together, and before metal does"),

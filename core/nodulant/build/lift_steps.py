@@ -12,7 +12,7 @@ NOBODY_UNDER = (
 def rigging_step(lift: Lifted) -> StepSpec:
     """Before anything is unbolted: what hangs, where its middle is, what the crane is good for there."""
     return StepSpec(
-        key=f"lift-{lift.lift}"[:40],
+        key=f"lift-{lift.lift}",
         phase="prepare",
         title=f"Rig and lift: {lift.name}",
         detail=f"{_hangs(lift)} Lines, looms, earth straps and the last bolts off first; lifted a hand's breadth, looked at, then on. Straps to its own lifting points, a levelling strap between; down on its own stands at once.",

@@ -24,7 +24,7 @@ def along_of(
     if sheet is None:
         return ()
     if step.spec.phase == "mark":
-        return ("Templates of this work at 1:1, their 100 mm bar measured",)
+        return ("Templates of this work at 1:1, the bar on each sheet measured",)
     if sheet.parts and (step.spec.phase == "tack" or step.spec.key == "fit"):
         rows = [f"{p.number} {p.name} {as_thickness(p.thickness_mm)}" for p in sheet.parts[:MOST_PARTS]]
         more = len(sheet.parts) - MOST_PARTS

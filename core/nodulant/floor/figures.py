@@ -3,16 +3,14 @@
 from collections.abc import Iterable, Mapping, Sequence
 
 from nodulant.asbuilt.compare import AskedReading
-from nodulant.assembly.sheet import AssemblySheet
+from nodulant.assembly.sheet import AssemblySheet, WeldRow
 from nodulant.base.model import Frozen
 from nodulant.build.plan import Step
 from nodulant.frame.ops.union import Operation
 from nodulant.gauges.gauge import Gauge
-from nodulant.parts.specs import Phase
 from nodulant.units.inline import as_length, as_place, as_thickness
 
 MOST = 2
-WELDS: frozenset[Phase] = frozenset({"weld", "plate"})
 
 
 class FloorFigure(Frozen):
@@ -31,18 +29,22 @@ def place_of(operation: Operation | None, datums: Mapping[str, str]) -> str:
 
 
 def figures_of(
-    step: Step, sheet: AssemblySheet | None, asked: Sequence[AskedReading], gauges: Sequence[Gauge]
+    step: Step,
+    sheet: AssemblySheet | None,
+    seams: frozenset[int],
+    asked: Sequence[AskedReading],
+    gauges: Sequence[Gauge],
 ) -> tuple[FloorFigure, ...]:
-    """At most two beside its place: of its welds, or its readings and gauges. A step of the job has none."""
+    """At most two beside its place: of the seams that it welds, or its readings and gauges. A step of the job has none."""
     if step.operation is None:
         return ()
-    if step.spec.phase in WELDS and "welder" in step.spec.tools and sheet is not None and sheet.welds:
-        return tuple(_welds(sheet, step.side))
+    if sheet is not None and seams:
+        return tuple(_welds([w for w in sheet.welds if w.number in seams], step.side))
     return tuple([*_readings(step, asked), *_sizes(gauges)][:MOST])
 
 
-def _welds(sheet: AssemblySheet, side: str | None) -> list[FloorFigure]:
-    own = [w for w in sheet.welds if "both" in {side, w.side} or w.side == side]
+def _welds(welds: Iterable[WeldRow], side: str | None) -> list[FloorFigure]:
+    own = [w for w in welds if "both" in {side, w.side} or w.side == side]
     legs = sorted({w.leg_mm for w in own if w.kind == "fillet"})
     out = []
     if legs:

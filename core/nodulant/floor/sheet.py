@@ -1,7 +1,6 @@
 """Everything that the floor needs of an option, in one answer that a phone can keep: steps, drawings, what is open."""
 
 from collections.abc import Iterable, Sequence
-from itertools import groupby
 from typing import get_args
 
 from nodulant.asbuilt.compare import AskedReading
@@ -20,14 +19,15 @@ from nodulant.evaluate.evaluation import InterimFrame
 from nodulant.evaluate.gates.parts_here import PartNeeded
 from nodulant.evaluate.rails.interim import interim_words
 from nodulant.floor.along import along_of
-from nodulant.floor.figures import WELDS, FloorFigure, figures_of, place_of
+from nodulant.floor.figures import FloorFigure, figures_of, place_of
 from nodulant.frame.ops.union import Operation
+from nodulant.gauges.asked import asks_for
 from nodulant.gauges.collect import gauges_of
 from nodulant.gauges.gauge import Gauge
 from nodulant.heat.plan import seams_of_steps
 from nodulant.job.document import Inputs
 from nodulant.job.riding import in_place
-from nodulant.parts.cautions import STANDING_TEXT
+from nodulant.parts.cautions import FIRE_WATCH_MIN, STANDING_TEXT
 from nodulant.parts.sides import LEFT_RIGHT, Side, Sides
 from nodulant.parts.specs import Phase
 from nodulant.units.show import Style
@@ -139,6 +139,7 @@ class FloorSheet(Frozen):
     instruments: tuple[ReadWith, ...]
     causes: tuple[str, ...]
     """Why something is done again."""
+    fire_watch_min: int
     cautions: str
 
 
@@ -168,6 +169,7 @@ def floor_sheet(inputs: Inputs, job: str, option: str, history: Iterable[Took] =
             ReadWith(id=i.id, name=i.name, resolution_mm=i.resolution_mm(inputs.shop.style)) for i in INSTRUMENTS
         ),
         causes=get_args(Cause),
+        fire_watch_min=FIRE_WATCH_MIN,
         cautions=STANDING_TEXT,
     )
 
@@ -244,7 +246,6 @@ def _steps(
 ) -> tuple[FloorStep, ...]:
     operations = {op.id: op for op in inputs.design.operations}
     datums = {f.id: f.name for f in inputs.survey.features}
-    first_of = {phase: next(own).id for phase, own in groupby(found.steps, key=lambda s: s.spec.phase)}
     before = nearest(found.steps)
     by_work = works_of(in_place(inputs))
     seams = {
@@ -255,8 +256,9 @@ def _steps(
     out = []
     for step in found.steps:
         spec, operation = step.spec, operations.get(step.operation or "")
-        own = [g for g in gauges if asks_for(step, g, found.steps, first=first_of[spec.phase] == step.id)]
+        own = [g for g in gauges if asks_for(step, g, found.steps)]
         sheet = sheets.get(step.operation or "")
+        welded = seams.get((step.operation or "", spec.key), frozenset())
         out.append(
             FloorStep(
                 id=step.id,
@@ -271,13 +273,13 @@ def _steps(
                 tools=spec.tools,
                 cautions=spec.cautions,
                 place=place_of(operation, datums),
-                figures=figures_of(step, sheet, found.readings, own),
+                figures=figures_of(step, sheet, welded, found.readings, own),
                 gauges=tuple(_told(g, operation) for g in own),
                 along=along_of(
                     step,
                     sheet,
                     by_work.get(step.operation or "", {}),
-                    seams.get((step.operation or "", spec.key), frozenset()),
+                    welded,
                     inputs.shop.welding,
                 ),
                 hold=spec.hold.ask if spec.hold else "",
@@ -289,7 +291,7 @@ def _steps(
                 meanwhile=_meanwhile(step, found),
                 burns="welder" in spec.tools,
                 key=spec.key,
-                welds="welder" in spec.tools and spec.phase in WELDS and sheet is not None and bool(sheet.welds),
+                welds=bool(welded),
                 needs=before[step.id],
                 status=step.status,
                 shut=step.held,
@@ -299,18 +301,6 @@ def _steps(
             )
         )
     return tuple(out)
-
-
-def asks_for(step: Step, gauge: Gauge, steps: Iterable[Step], *, first: bool) -> bool:
-    """Whether a step asks for a gauge; what belongs to the whole job is asked for by the first step of its phase."""
-    if gauge.phase != step.spec.phase:
-        return False
-    if gauge.operation is None:
-        return first
-    if gauge.operation != step.operation or not (gauge.side == "both" or step.side in {"both", gauge.side}):
-        return False
-    same = (s for s in steps if s.operation == step.operation and s.side == step.side)
-    return next(s.id for s in same if s.spec.phase == gauge.phase) == step.id
 
 
 def _title(title: str, operation: Operation | None) -> str:

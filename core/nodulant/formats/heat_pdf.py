@@ -25,7 +25,7 @@ from nodulant.heat.beads import Bead
 from nodulant.heat.plan import HeatPlan
 from nodulant.parts.cautions import STANDING_TEXT
 from nodulant.parts.sides import LEFT_RIGHT, Side
-from nodulant.units.inline import as_deviation, as_length
+from nodulant.units.inline import as_length
 from nodulant.units.show import Style
 
 _STYLES = getSampleStyleSheet()
@@ -59,13 +59,11 @@ def heat_pdf(job: str, of: str, plans: Sequence[HeatPlan], style: Style) -> byte
 
 
 def _operation(plan: HeatPlan, wide: float, say: Callable[[str], str]) -> list[Flowable]:
-    least, most = f"{plan.least_kj_per_mm:.2f}", f"{plan.most_kj_per_mm:.2f}"
-    heat = least if least == most else f"{least} to {most}"
     times = f"About {plan.arc_min:.0f} minutes of arc, {plan.whole_min:.0f} with waits."
     head: list[Flowable] = [
         Paragraph(escape(plan.name), _STYLES["Heading2"]),
-        Paragraph(f"{say(plan.setting)}; {heat} kJ/mm. Preheat: {say(plan.preheat)}. {times}", CELL),
-        *(Paragraph(say(words), CELL) for words in bent(plan)),
+        Paragraph(f"{say(plan.setting)}; {say(plan.heat)}. Preheat: {say(plan.preheat)}. {times}", CELL),
+        *(Paragraph(say(words), CELL) for words in plan.bent),
         Spacer(1, 2 * mm),
     ]
     if plan.too_many:
@@ -76,22 +74,6 @@ def _operation(plan: HeatPlan, wide: float, say: Callable[[str], str]) -> list[F
         if any(b.side == side for b in plan.beads)
     ]
     return [*head, *drawn, Spacer(1, 2 * mm), _table(plan.beads, say)]
-
-
-def bent(plan: HeatPlan) -> list[str]:
-    """What the welds of an operation pull, as sentences; once where both rails are alike."""
-    out: dict[str, None] = {}
-    for b in plan.bends:
-        first = (
-            f"; one edge welded out first: {as_deviation(b.one_go_mm)}" if b.one_go_mm > b.by_turns_mm + 0.05 else ""
-        )
-        words = (
-            f"It bows {b.way} by about {as_deviation(b.by_turns_mm)} over {as_length(b.run_mm)}, {b.towards}{first}."
-        )
-        out[words] = None
-    for s in plan.shrinks:
-        out[f"Across its {s.butts} butts the rail gets about {as_deviation(s.shorter_mm)} shorter."] = None
-    return list(out)
 
 
 def _drawn(plan: HeatPlan, side: Side, wide: float) -> Drawing:

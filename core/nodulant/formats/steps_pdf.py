@@ -15,6 +15,7 @@ from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTempl
 from nodulant.build.plan import Step
 from nodulant.formats.flowing import flowing, teller
 from nodulant.formats.tick_box import tick_box
+from nodulant.gauges.asked import asks_for
 from nodulant.gauges.gauge import Gauge
 from nodulant.parts.cautions import STANDING_TEXT
 from nodulant.units.show import Style
@@ -60,8 +61,11 @@ def steps_pdf(
         shown = steps if sheet == "plan" else [s for s in steps if s.status == "open"]
         for phase, own in groupby(shown, key=lambda s: s.spec.phase):
             rows = list(own)
-            first = [Paragraph(escape(phase.capitalize()), _STYLES["Heading2"]), _step(rows[0], names, asked, say)]
-            story += [KeepTogether(first), *(_step(s, names, asked, say) for s in rows[1:])]
+            first = [
+                Paragraph(escape(phase.capitalize()), _STYLES["Heading2"]),
+                _step(rows[0], steps, names, asked, say),
+            ]
+            story += [KeepTogether(first), *(_step(s, steps, names, asked, say) for s in rows[1:])]
         if not shown:
             story.append(Paragraph("Nothing is open.", CELL))
     story += [Spacer(1, 4 * mm), Paragraph(STANDING_TEXT, SMALL)]
@@ -69,7 +73,9 @@ def steps_pdf(
     return stream.getvalue()
 
 
-def _step(step: Step, names: Mapping[str, str], gauges: Sequence[Gauge], say: Callable[[str], str]) -> Flowable:
+def _step(
+    step: Step, steps: Sequence[Step], names: Mapping[str, str], gauges: Sequence[Gauge], say: Callable[[str], str]
+) -> Flowable:
     """One step: a box, what to do, what it takes, what to heed, and who did it."""
     spec = step.spec
     side = f", {step.side}" if step.side else ""
@@ -81,7 +87,7 @@ def _step(step: Step, names: Mapping[str, str], gauges: Sequence[Gauge], say: Ca
     if spec.tools:
         takes += f". Tools: {say(', '.join(spec.tools))}"
     rows.append(Paragraph(f"{takes}.", SMALL))
-    own = [g for g in gauges if g.operation == step.operation and g.phase == spec.phase and step.operation]
+    own = [g for g in gauges if asks_for(step, g, steps)]
     for gauge in own:
         size = f"not known: {gauge.missing}" if gauge.missing else gauge.size
         rows.append(Paragraph(f"Gauge: {say(gauge.name)}, {say(size)}. {say(gauge.says)}", SMALL))

@@ -13,6 +13,7 @@ from nodulant.materials.carbon import preheat_c
 from nodulant.materials.weld import bead_mm2
 from nodulant.parts.part import Seam
 from nodulant.parts.sides import Side
+from nodulant.units.inline import as_amount, as_deviation, as_length
 
 BENCH, BUTTS, FILLETS, PLATES = range(4)
 OVER_THE_REST = ("outer", "inner", "gusset")
@@ -32,10 +33,11 @@ class HeatPlan(Frozen):
     operation: str
     name: str
     setting: str
-    least_kj_per_mm: float
-    most_kj_per_mm: float
+    heat: str
+    """Heat input, of its least bead and its most."""
     preheat: str
-    warm_c: float
+    warm: str
+    """What the metal is read at before the next bead."""
     beads: tuple[Bead, ...]
     """None where there are more than are told one by one."""
     too_many: bool
@@ -45,6 +47,8 @@ class HeatPlan(Frozen):
     steps: tuple[SeamsOfStep, ...]
     bends: tuple[Bend, ...]
     shrinks: tuple[Shrink, ...]
+    bent: tuple[str, ...]
+    """What its welds pull, in words; once where both rails are alike."""
 
 
 def heat_plans(inputs: Inputs) -> tuple[HeatPlan, ...]:
@@ -68,23 +72,44 @@ def heat_plan(inputs: Inputs, operation: str) -> HeatPlan | None:
     if not beads:
         speeds = [welding.speed_mm_per_min(bead_mm2(s.seam.kind, s.seam.leg_mm)) for s in seams]
         arc = whole = sum(s.seam.welded_mm / v for s, v in zip(seams, speeds, strict=True))
-    ops = placed.design.operations
+    bends = tuple(b for work in works.values() for b in bends_of(placed.survey, placed.design.operations, work))
+    shrinks = tuple(s for work in works.values() if (s := shrink_of(work, work.seams)) is not None)
     return HeatPlan(
         operation=operation,
         name=first.op.name,
         setting=f"{welding.process}, {welding.volts:g} V, {welding.amps:g} A",
-        least_kj_per_mm=min(heats),
-        most_kj_per_mm=max(heats),
+        heat=_heat(min(heats), max(heats)),
         preheat=_preheat(first),
-        warm_c=WARM_C,
+        warm=as_amount("temperature", WARM_C),
         beads=beads,
         too_many=not beads,
         arc_min=arc,
         whole_min=whole,
         steps=seams_of_steps(first, rows),
-        bends=tuple(b for work in works.values() for b in bends_of(placed.survey, ops, work)),
-        shrinks=tuple(s for work in works.values() if (s := shrink_of(work, work.seams)) is not None),
+        bends=bends,
+        shrinks=shrinks,
+        bent=_bent(bends, shrinks),
     )
+
+
+def _heat(least: float, most: float) -> str:
+    one, two = as_amount("heat", least), as_amount("heat", most)
+    return one if one == two else f"{one} to {two}"
+
+
+def _bent(bends: tuple[Bend, ...], shrinks: tuple[Shrink, ...]) -> tuple[str, ...]:
+    out: dict[str, None] = {}
+    for b in bends:
+        first = (
+            f"; one edge welded out first: {as_deviation(b.one_go_mm)}" if b.one_go_mm > b.by_turns_mm + 0.05 else ""
+        )
+        words = (
+            f"It bows {b.way} by about {as_deviation(b.by_turns_mm)} over {as_length(b.run_mm)}, {b.towards}{first}."
+        )
+        out[words] = None
+    for s in shrinks:
+        out[f"Across its {s.butts} butts the rail gets about {as_deviation(s.shorter_mm)} shorter."] = None
+    return tuple(out)
 
 
 def _to_weld(number: int, work: Work, side: Side, seam: Seam) -> ToWeld:
@@ -132,4 +157,4 @@ def _preheat(work: Work) -> str:
     warm = preheat_c(known)
     if warm is None:
         return f"only by a qualified procedure: carbon equivalent {known:.2f}"
-    return f"to about {warm:.0f} °C, held" if warm else "none; dry and at the shop's warmth"
+    return f"to about {as_amount('temperature', warm)}, held" if warm else "none; dry and at the shop's warmth"

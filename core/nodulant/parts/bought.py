@@ -60,6 +60,8 @@ class BoltsNeeded(Frozen):
     grip_mm: float
     count: int
     weld_washers: bool = False
+    through_rail: bool = False
+    """They pass the rail's own wall."""
     captive: bool = False
     """Their nuts are welded behind the wall."""
     socket_mm: float | None = None

@@ -2,6 +2,8 @@
 
 from typing import Literal
 
+from nodulant.units.inline import as_amount
+
 Outside = Literal["painter", "powder coat", "machinist", "welder", "other"]
 MASKS: dict[Outside, bool] = {
     "painter": True,
@@ -17,7 +19,7 @@ ASKS: dict[Outside, tuple[str, ...]] = {
         "Welds struck by brush before the first coat: edges and toes first",
     ),
     "powder coat": (
-        "Nothing with rubber, grease, filler or a bushing in it: it is baked near 200 °C",
+        "Nothing with rubber, grease, filler or a bushing in it: it is baked near " + as_amount("temperature", 200),
         "Closed cells vented, or they push the coat off; zinc primer under the coat where it stands outside",
         "Threads plugged, machined faces and earth places under tape that stands the oven",
     ),

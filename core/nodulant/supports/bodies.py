@@ -8,7 +8,7 @@ from nodulant.frame.ops.union import Operation
 from nodulant.materials.steel import DENSITY_KG_PER_MM3
 from nodulant.parts.bought import Profile, girth_mm
 from nodulant.parts.sides import LEFT_RIGHT, LoadState
-from nodulant.supports.lift import Lift, gone_before, without
+from nodulant.supports.lift import Lift, lifted_off, without
 from nodulant.survey.rail import Rail
 from nodulant.survey.states import aboard
 from nodulant.survey.vehicle import Mass, Survey
@@ -46,21 +46,13 @@ def situations(survey: Survey, operations: Iterable[Operation], lifts: Sequence[
     """
     if not survey.masses:
         return ()
-    ops = list(operations)
-    ids = [op.id for op in ops]
     out = [_whole(survey, "on", "body on, as it comes", "empty"), _whole(survey, "off", "body and load off", "bare")]
-    out += [_without(survey, lift, lifts, ids) for lift in lifts if lift.before not in ids]
-    for op in ops:
-        out += [_without(survey, lift, lifts, ids) for lift in lifts if lift.before == op.id]
-        if op.saws_through and op.side == "both":
-            out.append(_cut(without(survey, gone_before(lifts, ids, op.id)), op))
+    for n, lift in enumerate(lifts, 1):
+        rest = without(survey, lifted_off(lifts[:n]))
+        out.append(_whole(rest, f"lift/{lift.id}", f"with '{lift.name}' off", "bare"))
+    bare = without(survey, lifted_off(lifts))
+    out += [_cut(bare, op) for op in operations if op.saws_through and op.side == "both"]
     return tuple(out)
-
-
-def _without(survey: Survey, lift: Lift, lifts: Sequence[Lift], ids: Sequence[str]) -> Situation:
-    """What stands there once something hangs on the crane."""
-    gone = gone_before(lifts, ids, lift.before if lift.before in ids else None) | frozenset(lift.masses)
-    return _whole(without(survey, gone), f"lift/{lift.id}", f"with '{lift.name}' off", "bare")
 
 
 def _whole(survey: Survey, key: str, name: str, state: LoadState) -> Situation:

@@ -15,15 +15,13 @@ HELPER_KG = 25.0
 
 
 class Lift(Frozen):
-    """One lift: which of the survey's masses go, before which operation, on what crane."""
+    """One lift: which of the survey's masses go, on what crane; all lifts are done before any cut."""
 
     id: Id
     name: Name
     masses: Annotated[tuple[Id, ...], Field(max_length=40)] = ()
     more_kg: Annotated[float, Field(ge=0, le=20_000)] = 0.0
     """What the survey does not have: slings, a subframe by itself."""
-    before: Id | None = None
-    """The operation that it is lifted before; None where it comes first."""
     crane_kg: Annotated[float, Field(gt=0, le=50_000)] = CRANE_KG
     """What the crane may lift with its boom as far out as it has to be."""
     hook_x_mm: Coordinate
@@ -79,16 +77,9 @@ def _words(mass: float, use: float, off: float, strap: float) -> str:
     return "hangs level"
 
 
-def gone_before(lifts: Iterable[Lift], operations: Iterable[str], operation: str | None) -> frozenset[str]:
-    """Masses that are off when an operation begins; with None those that are off before all."""
-    order = {id_: n for n, id_ in enumerate(operations)}
-    at = -1 if operation is None else order[operation]
-    return frozenset(
-        mass
-        for lift in lifts
-        if lift.before is None or order.get(lift.before, len(order)) <= at
-        for mass in lift.masses
-    )
+def lifted_off(lifts: Iterable[Lift]) -> frozenset[str]:
+    """Masses that are off once these lifts are done."""
+    return frozenset(mass for lift in lifts for mass in lift.masses)
 
 
 def without(survey: Survey, gone: frozenset[str]) -> Survey:
@@ -101,7 +92,7 @@ def without(survey: Survey, gone: frozenset[str]) -> Survey:
 def fresh_lift(survey: Survey, there: Iterable[Lift]) -> Lift:
     """One more: the heaviest thing that is still on, hooked over its middle."""
     own = list(there)
-    off = {mass for lift in own for mass in lift.masses}
+    off = lifted_off(own)
     left = [m for m in survey.masses if m.id not in off and m.to_x_mm is None]
     taken = {lift.id for lift in own}
     id_ = next(f"lift-{n}" for n in range(1, len(taken) + 2) if f"lift-{n}" not in taken)

@@ -14,11 +14,13 @@ from nodulant.units.said import N_PER_LBF, Amount, show_amount
 from nodulant.units.said import Kind as Told
 from nodulant.units.show import MM_PER_INCH, Style, show_length, show_thickness
 
-OtherKind = Literal["force", "moment", "stress", "mass", "torque", "bimoment", "rate", "area", "gas"]
+OtherKind = Literal[
+    "force", "moment", "stress", "mass", "torque", "bimoment", "rate", "area", "gas", "distance", "heat", "temperature"
+]
 Kind = Literal["length", "thickness", "place", "deviation"] | OtherKind
 M = TypeVar("M", bound=BaseModel)
 MARK = re.compile(
-    r"\[\[(length|thickness|place|deviation|force|moment|stress|mass|torque|bimoment|rate|area|gas):(-?\d+(?:\.\d+)?)\]\]"
+    r"\[\[(length|thickness|place|deviation|force|moment|stress|mass|torque|bimoment|rate|area|gas|distance|heat|temperature):(-?\d+(?:\.\d+)?)\]\]"
 )
 _AMOUNTS: dict[str, Told] = {"force": "force", "moment": "moment", "stress": "stress", "mass": "mass"}
 NO_BREAK = "\u00a0"
@@ -42,8 +44,13 @@ def as_deviation(value_mm: float) -> str:
 
 
 def as_amount(kind: OtherKind, value: float) -> str:
-    """A force N, moment N mm, stress MPa, mass kg, a torque N m, a bimoment N mm2, a rate N/mm, a painted area m2, gas m3."""
+    """A force N, moment N mm, stress MPa, mass kg, a torque N m, a bimoment N mm2, a rate N/mm, a painted area m2, gas m3, a distance km, heat kJ/mm, a temperature °C."""
     return _mark(kind, value)
+
+
+def as_distance(value_km: float) -> str:
+    """A distance on the road, km: where miles are driven, in whole tens or hundreds of them."""
+    return _mark("distance", value_km)
 
 
 def as_place(offset_mm: float) -> str:
@@ -54,6 +61,9 @@ def as_place(offset_mm: float) -> str:
 def told(text: str, style: Style) -> str:
     """A text with its marks told in ``style``; any other text as it is."""
     return MARK.sub(lambda found: _told(found[1], float(found[2]), style), text)
+
+
+KM_PER_MILE = 1.609344
 
 
 def _mark(kind: Kind, value_mm: float) -> str:
@@ -83,6 +93,12 @@ def _told(kind: str, value_mm: float, style: Style) -> str:
     if kind == "gas":
         feet = value_mm / (12 * MM_PER_INCH / 1000) ** 3
         return f"{value_mm:.2f} m3" if style == "mm" else f"{feet:.0f} ft3"
+    if kind == "distance":
+        return f"{value_mm:.0f} km" if style == "mm" else f"{float(f'{value_mm / KM_PER_MILE:.1g}'):.0f} miles"
+    if kind == "heat":
+        return f"{value_mm:.2f} kJ/mm" if style == "mm" else f"{value_mm * MM_PER_INCH:.0f} kJ/in"
+    if kind == "temperature":
+        return f"{value_mm:.0f} °C" if style == "mm" else f"{round((value_mm * 1.8 + 32) / 5) * 5} °F"
     if kind in _AMOUNTS:
         return show_amount(Amount(value=value_mm, kind=_AMOUNTS[kind]), style)
     return show_length(value_mm, style)

@@ -5523,6 +5523,8 @@ export interface components {
             causes: string[];
             /** Cautions */
             cautions: string;
+            /** Fire Watch Min */
+            fire_watch_min: number;
             /** Instruments */
             instruments: components["schemas"]["ReadWith"][];
             /** Job */
@@ -6308,10 +6310,10 @@ export interface components {
             beads: components["schemas"]["Bead"][];
             /** Bends */
             bends: components["schemas"]["Bend"][];
-            /** Least Kj Per Mm */
-            least_kj_per_mm: number;
-            /** Most Kj Per Mm */
-            most_kj_per_mm: number;
+            /** Bent */
+            bent: string[];
+            /** Heat */
+            heat: string;
             /** Name */
             name: string;
             /** Operation */
@@ -6326,8 +6328,8 @@ export interface components {
             steps: components["schemas"]["SeamsOfStep"][];
             /** Too Many */
             too_many: boolean;
-            /** Warm C */
-            warm_c: number;
+            /** Warm */
+            warm: string;
             /** Whole Min */
             whole_min: number;
         };
@@ -7033,11 +7035,9 @@ export interface components {
         };
         /**
          * Lift
-         * @description One lift: which of the survey's masses go, before which operation, on what crane.
+         * @description One lift: which of the survey's masses go, on what crane; all lifts are done before any cut.
          */
         Lift: {
-            /** Before */
-            before?: string | null;
             /**
              * Crane Kg
              * @default 500

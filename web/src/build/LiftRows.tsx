@@ -5,7 +5,7 @@ import type { components } from "../api/schema";
 import { useMay } from "../app/session";
 import { messageOf } from "../cut/useSearch";
 import { seenDraft, useBench } from "../draft/store";
-import { Act, Pair, PlainChoice, PlainTick, WordsField } from "../fields/controls";
+import { Act, Pair, PlainTick, WordsField } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { useStands } from "./useStands";
 
@@ -64,7 +64,7 @@ export function LiftRows() {
 }
 
 function Fields({ lift, index }: { lift: Lift; index: number }) {
-  const { survey, design } = useBench((s) => seenDraft(s));
+  const { survey } = useBench((s) => seenDraft(s));
   const act = useBench((s) => s.act);
   const may = useMay();
   const path = ["design", "lifts", index] as const;
@@ -87,12 +87,6 @@ function Fields({ lift, index }: { lift: Lift; index: number }) {
           off={!may.design}
         />
       ))}
-      <PlainChoice
-        label="Before"
-        value={lift.before ?? ""}
-        choices={[["", "everything else"], ...design.operations.map((o) => [o.id, o.name] as const)]}
-        choose={(before) => act({ kind: "set", path: [...path, "before"], value: before || null })}
-      />
       <Pair>
         <QuantityField label="Crane lifts at this reach" path={[...path, "crane_kg"]} kind="mass" />
         <QuantityField label="More that hangs on it" path={[...path, "more_kg"]} kind="mass" />

@@ -50,16 +50,20 @@ function Shown(props: { floor: Floor; step: FloorStep; plan: HeatPlan; picture: 
     keepLaid(at, next);
     setLaid(next);
     const wait = next > laid ? (own[next]?.wait_s ?? 0) : 0;
-    if (wait >= 5) startTimer(cool, `Bead ${own[next]?.number} waits for the metal`, wait);
+    if (wait >= 5)
+      startTimer(
+        cool,
+        `Bead ${own[next]?.number} waits for the metal: ${plan.warm} or less, or a hand stays on it`,
+        wait,
+      );
     else dropTimer(cool);
   };
   const { style } = floor.sheet;
-  const [least, most] = [plan.least_kj_per_mm.toFixed(2), plan.most_kj_per_mm.toFixed(2)];
   return (
     <Flex direction="column" gap="3">
       <Text fontSize="20px">
-        {plan.setting}; {least === most ? least : `${least} to ${most}`} kJ/mm. Preheat: {plan.preheat}. About{" "}
-        {Math.round(plan.arc_min)} minutes of arc, {Math.round(plan.whole_min)} with waits, for both rails by turns.
+        {plan.setting}; {plan.heat}. Preheat: {plan.preheat}. About {Math.round(plan.arc_min)} minutes of arc,{" "}
+        {Math.round(plan.whole_min)} with waits, for both rails by turns.
       </Text>
       {plan.too_many && (
         <Bar colour="touch">Too many beads to tell one by one: short ones, spread, hand-warm between.</Bar>
@@ -71,7 +75,7 @@ function Shown(props: { floor: Floor; step: FloorStep; plan: HeatPlan; picture: 
             Bead {now.number} of {plan.beads.length}
           </b>
           : seam {now.seam}, <b>{now.side} rail</b>, {showLength(now.length_mm, style)} {now.towards}
-          {now.wait_s >= 5 && `; waits about ${clockFace(now.wait_s)} for the metal to be at ${plan.warm_c} °C or less`}
+          {now.wait_s >= 5 && `; waits about ${clockFace(now.wait_s)} for the metal to be at ${plan.warm} or less`}
         </Bar>
       ) : (
         own.length > 0 && <Bar colour="added">All {own.length} beads are laid.</Bar>
@@ -86,41 +90,23 @@ function Shown(props: { floor: Floor; step: FloorStep; plan: HeatPlan; picture: 
           </Big>
         </Flex>
       )}
-      <Bends plan={plan} floor={floor} />
+      <Bends plan={plan} />
     </Flex>
   );
 }
 
-/** What its welds pull: once for both rails, where they are alike. */
-function Bends({ plan, floor }: { plan: HeatPlan; floor: Floor }) {
-  const { style } = floor.sheet;
-  const seen = new Set<string>();
-  const rows = plan.bends
-    .map((b) => {
-      const less = b.one_go_mm - b.by_turns_mm > 0.05 ? `; one edge welded out first: ${mm(b.one_go_mm, style)}` : "";
-      return `${b.way}: about ${mm(b.by_turns_mm, style)} over ${showLength(b.run_mm, style)}, ${b.towards}${less}`;
-    })
-    .filter((words) => !seen.has(words) && seen.add(words));
-  const short = plan.shrinks[0];
-  if (rows.length === 0 && !short) return null;
+/** What its welds pull, to be read before and after. */
+function Bends({ plan }: { plan: HeatPlan }) {
+  if (plan.bent.length === 0) return null;
   return (
     <Box as="details" fontSize="20px" bg="sheet" p="2" borderWidth="1px" borderColor="rule">
       <summary>What it bends: read it before and after</summary>
-      {rows.map((words) => (
-        <Text key={words}>{words}.</Text>
+      {plan.bent.map((words) => (
+        <Text key={words}>{words}</Text>
       ))}
-      {short && (
-        <Text>
-          Across its {short.butts} butts the rail gets about {mm(short.shorter_mm, style)} shorter.
-        </Text>
-      )}
     </Box>
   );
 }
-
-/** A small deviation: finer than a tape. */
-const mm = (value: number, style: string) =>
-  style === "mm" ? `${value.toFixed(1)} mm` : `${(value / 25.4).toFixed(3)}"`;
 
 function BeadDrawing(props: { picture: FloorPicture; beads: readonly Bead[]; now: Bead | undefined; laid: number }) {
   const { picture, beads, now, laid } = props;

@@ -7,7 +7,6 @@ import type { FloorStep, Signing } from "./types";
 import type { Floor } from "./useFloor";
 
 export const FIRE_WATCH = "fire-watch";
-const FIRE_WATCH_S = 30 * 60;
 
 /** Sign a step: its reading, that its hold point holds, how long it took. */
 export function SignSheet({ floor, step, close }: { floor: Floor; step: FloorStep; close: () => void }) {
@@ -30,7 +29,7 @@ export function SignSheet({ floor, step, close }: { floor: Floor; step: FloorSte
   const sign = () => {
     void floor.write({ kind: "sign", step: step.id, reading, minutes, note: note.trim() }, named(step));
     dropTimer(step.id);
-    if (step.burns) startTimer(FIRE_WATCH, "Fire watch", FIRE_WATCH_S);
+    if (step.burns) startTimer(FIRE_WATCH, "Fire watch", 60 * floor.sheet.fire_watch_min);
     close();
   };
   const add = (more: number) => setMinutes(Math.max(0, (minutes ?? 0) + more) || null);

@@ -6,7 +6,7 @@ import type { FloorStep } from "./types";
 import type { Floor } from "./useFloor";
 
 const FIRE = ". Look now: embers, undercoat, wiring, inside the rail";
-const METAL = ". Now read the metal: 65 °C or less, or a hand stays on it";
+const METAL = ". Read the metal now";
 
 /** What runs now. A watch ends when somebody looked, not when the clock is down; a bead waits for the metal. */
 export function Timers({ floor, step }: { floor: Floor; step: FloorStep }) {

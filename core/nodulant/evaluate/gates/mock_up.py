@@ -10,7 +10,7 @@ from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.parts.specs import reading
 from nodulant.suspension.study import hub_height
 from nodulant.targets.drop import towards_rail
-from nodulant.units.inline import as_length
+from nodulant.units.inline import as_deviation
 
 LIMIT = "as-built"
 
@@ -39,13 +39,16 @@ def height_readings(inputs: Inputs, routes: dict[Side, Route]) -> list[AskedRead
 
 
 def height_missing(inputs: Inputs, asked: list[AskedReading]) -> str:
-    """Why brackets wait: a height that was not read or is not as planned; empty where all are."""
+    """Why brackets wait: a height that was not read, or that its own check does not pass and nobody accepted."""
     taken = latest_readings(inputs.as_built.entries)
     allowed = find_limit(LIMIT, inputs.design.limits)[0].value
     for a in asked:
         found = taken.get(a.id)
         if found is None:
             return f"{a.spec.name.lower()}, {a.side}, was not read"
-        if abs(found.value_mm - a.spec.planned_mm) > allowed + found.resolution_mm / 2:
-            return f"{a.spec.name.lower()}, {a.side}, is {as_length(found.value_mm)}, planned {as_length(a.spec.planned_mm)}"
+        off = abs(found.value_mm - a.spec.planned_mm) + found.resolution_mm / 2
+        if off > allowed and a.decision != "accept":
+            return (
+                f"{a.spec.name.lower()}, {a.side}, may be off by {as_deviation(off)}, {as_deviation(allowed)} allowed"
+            )
     return ""

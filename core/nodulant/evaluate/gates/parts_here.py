@@ -25,7 +25,7 @@ class PartNeeded(Frozen):
 
 
 def parts_needed(inputs: Inputs) -> tuple[PartNeeded, ...]:
-    """Of suspensions, driveline, steering and subframes, and the plates of each operation; in that order."""
+    """Of suspensions with their steering, driveline and subframes; in that order."""
     known = in_hand(inputs.as_built.entries)
     out = []
     for key, name, read in _rows(inputs):

@@ -56,7 +56,7 @@ def _some(names: Sequence[str]) -> str:
 
 
 def _bolts_later(inputs: Inputs) -> Later:
-    """By operation and rail, what other operations bolt to the same stretch, with where from its datum."""
+    """By operation and rail, what other operations bolt through the rail's wall in the same stretch, with where from its datum."""
     survey, ops = inputs.survey, inputs.design.operations
     try:
         spans, state = stretches_of(survey, ops), planned_state(ops)
@@ -66,7 +66,12 @@ def _bolts_later(inputs: Inputs) -> Later:
     names = {f.id: f.name for f in survey.features}
     out: Later = {}
     for side, own in works.items():
-        bolted = [(w.op, b) for w in own for b in w.op.bought(w.on) if isinstance(b, BoltsNeeded) and not b.captive]
+        bolted = [
+            (w.op, b)
+            for w in own
+            for b in w.op.bought(w.on)
+            if isinstance(b, BoltsNeeded) and b.through_rail and not b.captive
+        ]
         for work in own:
             here = spans.get((work.op.id, side))
             if here is None:

@@ -119,6 +119,7 @@ class BoltGroup(Piece):
         if not self.sleeves:
             bolts = BoltsNeeded(
                 name=name,
+                through_rail=True,
                 size=self.size,
                 grade=self.grade,
                 grip_mm=plates_mm + (on.here.closed_width if closed and not self.one_wall else on.here.wall),
@@ -138,7 +139,10 @@ class BoltGroup(Piece):
             count=count,
         )
         grip = plates_mm + on.here.closed_width
-        return (BoltsNeeded(name=name, size=self.size, grade=self.grade, grip_mm=grip, count=count), sleeve)
+        return (
+            BoltsNeeded(name=name, size=self.size, grade=self.grade, grip_mm=grip, count=count, through_rail=True),
+            sleeve,
+        )
 
     def on_foot(self, long_mm: float, tall_mm: float) -> tuple[Spot, ...]:
         """Bolts of a foot from its middle: as given, or a column at each end."""
