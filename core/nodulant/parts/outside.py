@@ -4,10 +4,10 @@ from typing import Literal
 
 from nodulant.units.inline import as_amount
 
-Outside = Literal["painter", "powder coat", "machinist", "welder", "other"]
+Outside = Literal["painter", "powder coater", "machinist", "welder", "other"]
 MASKS: dict[Outside, bool] = {
     "painter": True,
-    "powder coat": True,
+    "powder coater": True,
     "machinist": False,
     "welder": False,
     "other": False,
@@ -18,7 +18,7 @@ ASKS: dict[Outside, tuple[str, ...]] = {
         "Two coats of epoxy primer within the day, then the top coat; each dry as its data sheet says",
         "Welds struck by brush before the first coat: edges and toes first",
     ),
-    "powder coat": (
+    "powder coater": (
         "Nothing with rubber, grease, filler or a bushing in it: it is baked near " + as_amount("temperature", 200),
         "Closed cells vented, or they push the coat off; zinc primer under the coat where it stands outside",
         "Threads plugged, machined faces and earth places under tape that stands the oven",
@@ -35,7 +35,7 @@ ASKS: dict[Outside, tuple[str, ...]] = {
 }
 ACCEPTS: dict[Outside, tuple[str, ...]] = {
     "painter": ("Coat even, no runs and no bare edge", "Threads, faces and earth places bare", "Drain holes open"),
-    "powder coat": (
+    "powder coater": (
         "Coat even, edges covered",
         "Threads run by hand, faces bare and flat",
         "Holes still take their bolts and sleeves",

@@ -6275,7 +6275,7 @@ export interface components {
              * To
              * @enum {string}
              */
-            to: "painter" | "powder coat" | "machinist" | "welder" | "other";
+            to: "painter" | "powder coater" | "machinist" | "welder" | "other";
         };
         /**
          * HardPoint

@@ -8,7 +8,7 @@ import { PlainWords } from "../fields/plain";
 import { dayOf } from "./TimeGroup";
 import { type Planned, useSchedule } from "./useSchedule";
 
-const OUTSIDE = ["painter", "powder coat", "machinist", "welder", "other"] as const;
+const OUTSIDE = ["painter", "powder coater", "machinist", "welder", "other"] as const;
 type To = (typeof OUTSIDE)[number];
 
 /** One step of the schedule: who does it, and what it waits for. */
