@@ -92,6 +92,18 @@ class HeightOfTheWheels(TestCase):
         hub = self.inputs.survey.rear.hubs_z_mm() + evaluate(self.inputs).drop.towards_rail_mm
         self.assertAlmostEqual(planned, underside + high - hub, 6)
 
+    def test_a_hub_line_that_moves_is_read_under_the_rail_that_is_there(self):
+        """By hand on the surveyed rails, which rise behind their front end: nothing cut, the front hubs 500 further ahead."""
+        front = next(s for s in self.inputs.design.suspensions if s.axle == "front")
+        moved = front.model_copy(update={"hub_x_mm": -500.0, "hub_z_mm": -40.0})
+        design = self.inputs.design.model_copy(update={"suspensions": (moved,), "operations": ()})
+        found = evaluate(self.inputs.model_copy(update={"design": design})).readings
+        planned = next(r.spec.planned_mm for r in found if r.operation == "front-height" and r.side == "left")
+        underside, high, _, _ = rail_at(self.inputs.survey.rails.left, -500.0)
+        stock = sum(rail_at(self.inputs.survey.rails.left, 0.0)[:2])
+        self.assertNotAlmostEqual(underside + high, stock, 0)
+        self.assertAlmostEqual(planned, underside + high + 40.0, 6)
+
     def test_brackets_wait_for_all_of_them_as_planned(self):
         good = [height(r.operation, r.side, r.spec.planned_mm + 1.0) for r in self.asked]
         self.assertEqual(len(good), 4)

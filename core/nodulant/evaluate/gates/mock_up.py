@@ -24,8 +24,9 @@ def height_readings(inputs: Inputs, routes: dict[Side, Route]) -> list[AskedRead
         if high is None or stock is None:
             continue
         for side in LEFT_RIGHT:
-            underside, height, _, _ = rail_at(inputs.survey.rails.of(side), stock)
-            top = underside + height + routes[side].shift_at(stock)[1]
+            at = stock if own.hub_x_mm is None else _surveyed(routes[side], own.hub_x_mm)
+            underside, height, _, _ = rail_at(inputs.survey.rails.of(side), at)
+            top = underside + height + routes[side].shift_at(at)[1]
             where = "below" if top >= high else "above"
             spec = reading(
                 "hub-height",
@@ -36,6 +37,17 @@ def height_readings(inputs: Inputs, routes: dict[Side, Route]) -> list[AskedRead
             )
             out.append(asked_reading(f"{own.axle}-height", side, spec, inputs.as_built.entries))
     return out
+
+
+STEPS = 4
+
+
+def _surveyed(route: Route, x_mm: float) -> float:
+    """The surveyed station that stands at a station of the planned frame."""
+    at = x_mm
+    for _ in range(STEPS):
+        at -= route.x_at(at) - x_mm
+    return at
 
 
 def height_missing(inputs: Inputs, asked: list[AskedReading]) -> str:
