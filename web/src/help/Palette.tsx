@@ -1,12 +1,13 @@
 import { Dialog, Portal } from "@chakra-ui/react";
 import { Command } from "cmdk";
-import { useMemo } from "react";
+import { useMemo, useRef } from "react";
 import { useNavigate } from "react-router";
 import { useCatalogue } from "../api/catalogue";
 import { TITLES } from "../bench/titles";
 import { saveRevision } from "../draft/autosave";
 import { STAGES, useBench } from "../draft/store";
 import { NONE, useShown } from "../evaluation/useEvaluation";
+import { focusOn } from "../fields/focusOn";
 import { goTo } from "../margins/goTo";
 import { grouped } from "../margins/group";
 import { useHelp } from "./helpStore";
@@ -19,9 +20,22 @@ export default function Palette() {
   const { finding, put } = useHelp();
   const rows = useFound();
   const groups = [...new Set(rows.map((r) => r.group))];
+  const chosen = useRef<(() => void) | undefined>(undefined);
   const close = () => put({ finding: false });
+  /** A closed dialog gives the keyboard back to where it was; only then may it be put elsewhere. */
+  const act = () => {
+    const does = chosen.current;
+    chosen.current = undefined;
+    if (does) setTimeout(does, SETTLED_MS);
+  };
   return (
-    <Dialog.Root open={finding} onOpenChange={({ open }) => !open && close()} size="md" placement="top">
+    <Dialog.Root
+      open={finding}
+      onOpenChange={({ open }) => !open && close()}
+      onExitComplete={act}
+      size="md"
+      placement="top"
+    >
       <Portal>
         <Dialog.Backdrop />
         <Dialog.Positioner>
@@ -39,8 +53,8 @@ export default function Palette() {
                           key={`${r.group} ${r.name} ${r.also ?? ""}`}
                           value={`${r.name} ${r.also ?? ""} ${r.group}`}
                           onSelect={() => {
+                            chosen.current = r.act;
                             close();
-                            setTimeout(r.act, SETTLED_MS);
                           }}
                         >
                           {r.name} {r.also && <small>{r.also}</small>}
@@ -57,7 +71,6 @@ export default function Palette() {
   );
 }
 
-/** A closed dialog gives the keyboard back to where it was; only then may it be put elsewhere. */
 const SETTLED_MS = 60;
 
 /** Every word that is typed has to be there; what begins with the text comes first, then what has it as a word. */
@@ -83,7 +96,7 @@ function useFound(): Found[] {
       ["Save revision", () => void saveRevision("")],
       ["Undo", undo],
       ["Redo", redo],
-      ["Report, PDF", () => window.open(`/api/options/${optionId}/report.pdf`)],
+      ["Dossier, PDF", () => window.open(`/api/options/${optionId}/report.pdf`)],
       ["Job file", () => window.open(`/api/jobs/${jobId}/export`)],
       ["Options and revisions", () => help({ revisions: true })],
       ["Options side by side", () => go(`/jobs/${jobId}/compare`)],
@@ -125,13 +138,4 @@ function useFound(): Found[] {
       ...terms.map((t) => ({ group: "Words", name: t.name, act: () => help({ sheet: "words", word: t.name }) })),
     ];
   }, [operations, checks, forms, terms, optionId, jobId, go]);
-}
-
-const PATIENCE_MS = 2000;
-
-/** Put the keyboard into a field as soon as its form is there. */
-function focusOn(pointer: string, since = performance.now()): void {
-  const field = document.querySelector<HTMLElement>(`[data-field="${pointer}"]`);
-  if (field) field.focus();
-  else if (performance.now() - since < PATIENCE_MS) requestAnimationFrame(() => focusOn(pointer, since));
 }

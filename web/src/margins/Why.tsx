@@ -5,6 +5,7 @@ import type { Check } from "../api/types";
 import { useMay } from "../app/session";
 import { useBench } from "../draft/store";
 import { Act } from "../fields/controls";
+import { focusOn } from "../fields/focusOn";
 import { PlainQuantity, PlainWords } from "../fields/plain";
 import { showLength, showNumber } from "../units/show";
 import { shown } from "./group";
@@ -62,11 +63,7 @@ function Missing({ pointers }: { pointers: readonly string[] }) {
   const put = useBench((s) => s.put);
   const go = (pointer: string) => {
     put({ stage: "survey", surveyTab: tabOf(pointer) });
-    setTimeout(() => {
-      const field = document.querySelector<HTMLElement>(`[data-field^="${pointer}"]`);
-      field?.scrollIntoView({ block: "center" });
-      field?.focus();
-    }, 150);
+    focusOn(pointer);
   };
   return (
     <Box>

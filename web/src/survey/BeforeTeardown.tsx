@@ -5,6 +5,7 @@ import type { JobHead } from "../api/types";
 import { useMay } from "../app/session";
 import { evaluateAgain, useShown } from "../evaluation/useEvaluation";
 import { Act, Group } from "../fields/controls";
+import { focusOn } from "../fields/focusOn";
 import { PlainWords } from "../fields/plain";
 import { useRefreshLog } from "../prove/useLog";
 
@@ -14,7 +15,6 @@ export function BeforeTeardown({ job }: { job: JobHead }) {
   const missing = result?.before_teardown.filter((r) => !r.taken) ?? [];
   const locked = result?.teardown_locked ?? true;
   const overridden = !locked && missing.length > 0;
-  const go = (pointer: string) => document.querySelector<HTMLElement>(`[data-field^="${pointer}"]`)?.focus();
   return (
     <Group title="Before teardown">
       <Flex gap="2" align="center" p="2" bg="sheet" borderLeftWidth="4px" borderColor={locked ? "removed" : "added"}>
@@ -29,7 +29,7 @@ export function BeforeTeardown({ job }: { job: JobHead }) {
         <Flex
           key={reading.pointer}
           as="button"
-          onClick={() => go(reading.pointer)}
+          onClick={() => focusOn(reading.pointer)}
           width="100%"
           textAlign="start"
           py="1"

@@ -3,6 +3,7 @@ import { type SURVEY_TABS, useBench } from "../draft/store";
 import { NONE, useShown } from "../evaluation/useEvaluation";
 import { Group } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
+import { focusOn } from "../fields/focusOn";
 
 /** What is left to measure, by what it is good for; on paper too, to take to the vehicle. */
 export function Checklist() {
@@ -62,5 +63,5 @@ function goTo(pointer: string): void {
   const tab = TABS.find(([start]) => pointer.startsWith(start))?.[1];
   const side = pointer.startsWith("/survey/rails/right") ? "right" : "left";
   if (tab) useBench.getState().put({ surveyTab: tab, ...(pointer.startsWith("/survey/rails") && { side }) });
-  setTimeout(() => document.querySelector<HTMLElement>(`[data-field^="${pointer}"]`)?.focus(), 60);
+  focusOn(pointer);
 }
