@@ -18,7 +18,7 @@ import django  # noqa: E402
 
 django.setup()
 
-from bench import core_speeds, drag_latency, files, floor_speeds, load, nesting, travel_speeds  # noqa: E402
+from bench import core_speeds, drag_latency, files, floor_speeds, load, nesting, proof_speeds, travel_speeds  # noqa: E402
 from bench.measure import Figure  # noqa: E402
 
 HEAD = """# Speeds
@@ -51,6 +51,7 @@ def main() -> int:
         + core_speeds.whole_frame()
         + nesting.nesting()
         + floor_speeds.floor()
+        + proof_speeds.proof()
         + files.files()
         + travel_speeds.poses()
         + travel_speeds.bracket_map()

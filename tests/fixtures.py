@@ -8,6 +8,7 @@ import numpy as np
 from pydantic import TypeAdapter
 
 from nodulant.asbuilt.log import ReadingEntry
+from nodulant.formats.dossier import Contents
 from nodulant.formats.jobfile import load_job
 from nodulant.frame.ops.notches.notch import Cap, Liner, Notch, SidePlate
 from nodulant.frame.ops.notches.notch_shape import ArcShape, TrapezoidShape
@@ -113,7 +114,7 @@ def with_readings(inputs: Inputs, *rows) -> Inputs:
     """Inputs with as-built readings (key, side, value) of the demo notch."""
     entries = tuple(
         ReadingEntry(
-            number=i, at="2026-10-05T10:00:00+00:00", by="bram", operation="axle-notch", key=k, side=s, value_mm=v
+            number=i, at="2026-10-05T10:00:00+00:00", by="bram", operation="axle-notch", key=k, side=s, value=v
         )
         for i, (k, s, v) in enumerate(rows, start=1)
     )
@@ -146,3 +147,9 @@ def finite(value):
 def operation(fields):
     """An operation from its document."""
     return TypeAdapter(Operation).validate_python(fields)
+
+
+def dossier_of(inputs, job="job", revision="revision 1", **more):
+    """What a dossier of these inputs is made of."""
+    told = {"option": "arc", "author": "ada", "day": "2026-12-01"}
+    return Contents(job=job, revision=revision, inputs=inputs, **{**told, **more})

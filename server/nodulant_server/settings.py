@@ -75,6 +75,8 @@ AUTH_PASSWORD_VALIDATORS = [
     )
 ]
 TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend", "QUEUES": []}}
+INSTRUMENTS = os.environ.get("NODULANT_INSTRUMENTS", "")
+"""Instruments that the server can ask: 'id=url id=url', any URL of pyserial."""
 WORKERS = int(os.environ.get("NODULANT_WORKERS", "0"))
 """How many queues of heavy work there are, each with a worker of its own; 0 does it in the asking process."""
 USE_TZ = True

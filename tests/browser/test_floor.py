@@ -114,7 +114,7 @@ class OneStep(Floor):
         self.page.wait_for_function("() => !document.body.innerText.includes('sending')")
         read = entries("reading")[-1]
         self.assertEqual((read["text"], read["instrument"]), ("2 5/16", "depth gauge"))
-        self.assertAlmostEqual(read["value_mm"], 58.7375, 3)
+        self.assertAlmostEqual(read["value"], 58.7375, 3)
 
 
 class WithoutANetwork(Floor):

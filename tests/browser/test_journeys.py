@@ -59,8 +59,8 @@ class Newcomer(Bench):
             page.get_by_role("button", name="Accept").click()
         page.get_by_text("accepted with a reason").wait_for()
         with page.expect_download() as report:
-            page.get_by_role("button", name="PDF report").click()
-        self.assertTrue(report.value.suggested_filename.startswith("report-"))
+            page.get_by_role("button", name="Dossier, PDF").click()
+        self.assertTrue(report.value.suggested_filename.startswith("dossier-"))
 
     def test_by_keyboard_alone(self):
         page = self.page

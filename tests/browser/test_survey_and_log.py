@@ -217,5 +217,5 @@ class ReadWith(Bench):
             self.type_in("Liner thickness, left, measured", "0.236")
         rows = {e.document["key"]: e.document for e in LogEntry.objects.filter(document__kind="reading")}
         self.assertEqual(rows["depth"]["instrument"], "depth gauge")
-        self.assertAlmostEqual(rows["depth"]["resolution_mm"], 0.0254)
+        self.assertAlmostEqual(rows["depth"]["resolution"], 0.0254)
         self.assertEqual(rows["liner-thickness"]["instrument"], "calliper")

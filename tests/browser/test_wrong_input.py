@@ -94,8 +94,8 @@ class AtTheField(Bench):
         self.type_in("Depth", "149 mm")
         self.page.get_by_role("alert").filter(has_text="as deep as the rail").first.wait_for()
         self.page.get_by_role("button", name="More", exact=True).click()
-        self.page.get_by_role("button", name="Report, PDF").click()
-        self.page.get_by_role("status").filter(has_text="Report, PDF: the notch is as deep as the rail").wait_for()
+        self.page.get_by_role("button", name="Dossier, PDF").click()
+        self.page.get_by_role("status").filter(has_text="Dossier, PDF: the notch is as deep as the rail").wait_for()
         self.assertEqual(self.page.get_by_label("Depth", exact=True).input_value(), "149 mm")
 
     def test_a_notch_cannot_lower(self):

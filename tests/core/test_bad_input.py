@@ -12,8 +12,8 @@ from reportlab.graphics.shapes import Circle
 
 from nodulant.base.errors import NodulantError
 from nodulant.evaluate import InvalidInputs, SectionAt, Want, evaluate
-from nodulant.formats.report_drawings import elevation
-from nodulant.formats.report_pdf import report_pdf
+from nodulant.formats.dossier import dossier_pdf
+from nodulant.formats.dossier.cut_drawings import elevation
 from nodulant.frame.ops.notches.notch import Notch
 from nodulant.frame.ops.plates.boxing import Boxing
 from nodulant.frame.place import Place
@@ -155,7 +155,7 @@ class Report(SimpleTestCase):
 
     def text(self, inputs):
         with tempfile.NamedTemporaryFile(suffix=".pdf") as file:
-            file.write(report_pdf("Wherry <low> & floor", "Arc, revision 3", inputs))
+            file.write(dossier_pdf(f.dossier_of(inputs, "Wherry <low> & floor", "Arc, revision 3")))
             file.flush()
             return subprocess.run(
                 ["pdftotext", "-layout", file.name, "-"], check=True, capture_output=True, text=True
@@ -169,8 +169,8 @@ class Report(SimpleTestCase):
             "planning figures from simplified models",
             "licensed engineer",
             "qualified welder",
-            "Checks, worst first",
-            "As-built readings",
+            "Checks",
+            "As built",
             '2 3/8"',
             '+0.118"',
             "not taken",

@@ -134,4 +134,4 @@ class Check(SimpleTestCase):
 
     def test_schema(self):
         status, out, _ = run("schema")
-        self.assertEqual((status, json.loads(out)["title"]), (0, "Nodulant job file, version 4"))
+        self.assertEqual((status, json.loads(out)["title"]), (0, "Nodulant job file, version 5"))

@@ -7,6 +7,7 @@ from unittest import TestCase
 from nodulant.asbuilt.log import OverrideEntry, ReworkEntry, SignOffEntry, stopped
 from nodulant.build.estimates import PRIOR, SPREAD, Learned, Took, kind_of, took_of
 from nodulant.floor.sheet import floor_sheet
+from nodulant.formats.jobfile import load_job
 from nodulant.stock.order import order_list
 from tests import fixtures as f
 
@@ -126,3 +127,15 @@ class Estimates(TestCase):
         self.assertEqual(took_of(entries), (Took(key="cut", planned=30, minutes=60),))
         self.assertEqual((kind_of("a/b/left"), kind_of("teardown")), ("b", "teardown"))
         self.assertIsNone(stopped(entries))
+
+
+class FrameOnTheFloor(TestCase):
+    def test_the_wrong_length_comes_first_and_hubs_have_no_level(self):
+        sheet = sheet_of(load_job(f.DEMO.read_bytes()).inputs("step"))
+        self.assertRegex(sheet.frame[0], r"cab crossmember.* is about .* too short: tape it again")
+        self.assertTrue(any("out of square" in words for words in sheet.frame))
+        self.assertEqual({p.level for p in sheet.points if p.id.startswith("hub-")}, {False})
+        self.assertEqual(len({p.id for p in sheet.points}), len(sheet.points))
+
+    def test_nothing_taped_nothing_told(self):
+        self.assertEqual(sheet_of(f.demo("step")).frame, ())

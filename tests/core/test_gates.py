@@ -30,8 +30,8 @@ def passed(step):
 
 def height(operation, side, value, resolution=0.5):
     return ReadingEntry(
-        number=1, at=AT, by="ada", operation=operation, key="hub-height", side=side, value_mm=value,
-        resolution_mm=resolution,
+        number=1, at=AT, by="ada", operation=operation, key="hub-height", side=side, value=value,
+        resolution=resolution,
     )  # fmt: skip
 
 
@@ -88,7 +88,7 @@ class HeightOfTheWheels(TestCase):
         """By hand: rail and axle behind the step rise together, so that what is read is as before it but for the drop."""
         rail = self.inputs.survey.rails.left
         underside, high, _, _ = rail_at(rail, self.inputs.survey.wheelbase_mm)
-        planned = next(r.spec.planned_mm for r in self.asked if r.operation == "rear-height" and r.side == "left")
+        planned = next(r.spec.planned for r in self.asked if r.operation == "rear-height" and r.side == "left")
         hub = self.inputs.survey.rear.hubs_z_mm() + evaluate(self.inputs).drop.towards_rail_mm
         self.assertAlmostEqual(planned, underside + high - hub, 6)
 
@@ -98,21 +98,21 @@ class HeightOfTheWheels(TestCase):
         moved = front.model_copy(update={"hub_x_mm": -500.0, "hub_z_mm": -40.0})
         design = self.inputs.design.model_copy(update={"suspensions": (moved,), "operations": ()})
         found = evaluate(self.inputs.model_copy(update={"design": design})).readings
-        planned = next(r.spec.planned_mm for r in found if r.operation == "front-height" and r.side == "left")
+        planned = next(r.spec.planned for r in found if r.operation == "front-height" and r.side == "left")
         underside, high, _, _ = rail_at(self.inputs.survey.rails.left, -500.0)
         stock = sum(rail_at(self.inputs.survey.rails.left, 0.0)[:2])
         self.assertNotAlmostEqual(underside + high, stock, 0)
         self.assertAlmostEqual(planned, underside + high + 40.0, 6)
 
     def test_brackets_wait_for_all_of_them_as_planned(self):
-        good = [height(r.operation, r.side, r.spec.planned_mm + 1.0) for r in self.asked]
+        good = [height(r.operation, r.side, r.spec.planned + 1.0) for r in self.asked]
         self.assertEqual(len(good), 4)
         self.assertEqual(self.status(), "waiting")
         self.assertEqual(self.status(*good[:3]), "waiting")
         self.assertEqual(self.status(*good), "open")
-        low = height(self.asked[3].operation, self.asked[3].side, self.asked[3].spec.planned_mm + 6.0)
+        low = height(self.asked[3].operation, self.asked[3].side, self.asked[3].spec.planned + 6.0)
         self.assertEqual(self.status(*good[:3], low), "waiting")
-        unsure = height(self.asked[3].operation, self.asked[3].side, self.asked[3].spec.planned_mm + 1.4, 0.5)
+        unsure = height(self.asked[3].operation, self.asked[3].side, self.asked[3].spec.planned + 2.9, 0.5)
         self.assertEqual(self.status(*good[:3], unsure), "waiting", "what its own check fails opens no gate")
         taken = DecisionEntry(number=1, at=AT, by="ada", subject=self.asked[3].id, choice="accept", reason="r")
         self.assertEqual(self.status(*good[:3], unsure, taken), "open")

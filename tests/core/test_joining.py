@@ -270,7 +270,7 @@ class Measured(SimpleTestCase):
                     "operation": "it",
                     "key": key,
                     "side": "left",
-                    "value_mm": 3.0,
+                    "value": 3.0,
                 }
                 inputs = inputs.model_copy(update={"as_built": AsBuilt(entries=(ReadingEntry(**entry),))})
                 state = as_built_state(inputs.design.operations, inputs.as_built.entries)

@@ -374,7 +374,7 @@ class EachOne(SimpleTestCase):
         for kind in ALL:
             with self.subTest(kind):
                 op = made(kind)
-                plan = {r.key: r.planned_mm for r in op.readings("it")}
+                plan = {r.key: r.planned for r in op.readings("it")}
                 self.assertEqual(op.as_measured(plan), op)
 
     def test_collisions_are_named(self):

@@ -7,9 +7,9 @@ import ezdxf
 from django.test import SimpleTestCase
 
 from nodulant.evaluate import Want, evaluate
+from nodulant.formats.dossier import dossier_pdf
 from nodulant.formats.dxf import pattern_dxf
 from nodulant.formats.jobfile import dump_job, load_job
-from nodulant.formats.report_pdf import report_pdf
 from nodulant.formats.svg import pattern_svg
 from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.parts import added_parts
@@ -125,14 +125,14 @@ class Report(SimpleTestCase):
 
     def text(self, job, option):
         inputs = load_job((f.ROOT / "demo" / f"{job}.nodulant.json").read_bytes()).inputs(option)
-        return text_of(report_pdf("job", "revision 1", inputs))
+        return text_of(dossier_pdf(f.dossier_of(inputs, "job", "revision 1")))
 
     def test_of_the_largest_demo_options(self):
         for job, option, words in (
             (
                 "wherry",
                 "step",
-                ("Inserted piece in bending", "braking, 1 g", "Torsional stiffness, planned"),
+                ("Inserted piece in bending", "Braking, 1 g", "Torsional stiffness, planned"),
             ),
             ("brackmoor", "welded", ("Bracket's weld", "Crush sleeve under preload", "Patch against")),
             ("brackmoor", "bolt-in", ("Bolt hole against the bolt's friction", "Torque, M12 10.9, dry")),

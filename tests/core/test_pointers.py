@@ -95,7 +95,7 @@ class TheLog(SimpleTestCase):
     """Nothing is changed or deleted; a wrong entry is withdrawn by a counter-entry."""
 
     def entries(self):
-        reading = ReadingEntry(number=1, operation="cut", key="depth", side="left", value_mm=60, **WHEN)
+        reading = ReadingEntry(number=1, operation="cut", key="depth", side="left", value=60, **WHEN)
         passed = OverrideEntry(number=2, subject="teardown", reason="a", **WHEN)
         again = OverrideEntry(number=3, subject="teardown", reason="b", **WHEN)
         return reading, passed, again

@@ -229,7 +229,7 @@ class Needed(SimpleTestCase):
 
     def test_links_are_as_long_as_their_readings(self):
         inputs = f.job().inputs("step")
-        planned = {round(r.spec.planned_mm, 2) for r in evaluate(inputs).readings if r.spec.key.endswith("-length")}
+        planned = {round(r.spec.planned, 2) for r in evaluate(inputs).readings if r.spec.key.endswith("-length")}
         tubes = [t for t in needs_of(inputs).tubes if "joint to joint" in t.name]
         self.assertEqual({round(t.long_mm, 2) for t in tubes}, planned)
         self.assertEqual(sum(t.count for t in tubes), sum(len(s.layout.links()) for s in inputs.design.suspensions))

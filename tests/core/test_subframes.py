@@ -6,7 +6,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.linalg import expm
 
-from nodulant.asbuilt.compare import asked_readings
+from nodulant.asbuilt.compare import Known, asked_readings
 from nodulant.axles.riding import frame_points
 from nodulant.evaluate import evaluate
 from nodulant.evaluate.clearances.sweep import scene
@@ -316,11 +316,11 @@ class Fixed(SimpleTestCase):
         self.assertFalse([x for x in donor if "before-front" in x.id], "a donor was nowhere before")
 
     def test_each_point_that_stays_is_read_on_both_sides_to_a_thirty_second(self):
-        asked = asked_readings((subframe(up_mm=50.0),), f.demo().survey, ())
+        asked = asked_readings((subframe(up_mm=50.0),), f.demo().survey, Known((), {}, "mm"))
         own = {a.id: a.spec for a in asked}
         self.assertEqual(len(own), 2 * 2 * 3, "two points that stay, both sides, three readings each")
-        self.assertAlmostEqual(own["front/point-1-height/left"].planned_mm, 50.0)
-        self.assertAlmostEqual(own["front/point-3-across/right"].planned_mm, 250.0)
+        self.assertAlmostEqual(own["front/point-1-height/left"].planned, 50.0)
+        self.assertAlmostEqual(own["front/point-3-across/right"].planned, 250.0)
         self.assertEqual({s.limit_id for s in own.values()}, {"as-built-mount"})
 
     def test_other_things_in_one_piece_are_done_once_too(self):

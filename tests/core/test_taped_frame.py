@@ -17,7 +17,7 @@ NAMES = ("front-axle", "cab-crossmember", "front-hanger", "rear-axle")
 def length(number, a, b, mm):
     ends = [{"feature_id": n, "side": s} for n, s in (a, b)]
     at = "2026-10-09T08:00:00+00:00"
-    return LengthEntry(number=number, at=at, by="bram", start=ends[0], end=ends[1], value_mm=mm)
+    return LengthEntry(number=number, at=at, by="bram", start=ends[0], end=ends[1], value=mm)
 
 
 def taped_job(shear=0.0, wrong=None):
@@ -109,5 +109,5 @@ class InTheJob(SimpleTestCase):
         head = {"number": 1, "at": "2026-10-09T08:00:00+00:00", "by": "bram", **ends}
         for value, text in ((-76.2, '-3"'), (0.0, "0"), (22_860.0, "900")):
             with self.assertRaisesRegex(ValidationError, "no tape") as caught:
-                LengthEntry(**head, value_mm=value, text=text)
+                LengthEntry(**head, value=value, text=text)
             self.assertIn(text, str(caught.exception))

@@ -37,7 +37,7 @@ class Fuzz(Shop):
         good = {
             "base": 1, "design": self.design(), "survey": head["survey"], "job_id": self.job.pk, "shop": head["shop"],
             "option_id": self.option.pk, "option_ids": [self.option.pk, self.option.pk + 1], "name": "x", "suspension": 0,
-            "operation_id": "axle-notch", "operation": "axle-notch", "key": "depth", "side": "left", "value_mm": 58.0,
+            "operation_id": "axle-notch", "operation": "axle-notch", "key": "depth", "side": "left", "value": 58.0,
             "subject": "teardown", "reason": "because", "step": "teardown", "entry": 1, "kind": "notch", "style": "mm",
             "start": {"vehicle": "x"}, "text": "x,underside,height,width,wall\n0,0,100,50,4\n", "unit": "mm", "role": "reader",
             "label": "x", "days": 3, "password": "a-word-nobody-guesses", "old": "x", "new": "y", "axle": "rear",

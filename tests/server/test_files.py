@@ -34,7 +34,7 @@ class Files(Shop):
         rows, found = self.table("readings"), self.evaluated()
         self.assertEqual(len(rows), len(found["readings"]))
         for row, reading in zip(rows, found["readings"], strict=True):
-            self.assertEqual(bool(row["off"]), reading["value_mm"] is not None)
+            self.assertEqual(bool(row["off"]), reading["value"] is not None)
 
     def test_the_order_list_as_a_table_a_workbook_and_on_screen(self):
         rows = self.table("order")

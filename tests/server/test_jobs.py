@@ -185,7 +185,7 @@ class Transfer(Shop):
 
     def test_round_trip_through_the_api(self):
         self.send("post", f"/options/{self.option.pk}/sign", {"step": "teardown"})
-        reading = {"operation": "axle-notch", "key": "depth", "side": "left", "value_mm": 59.0, "text": "2 5/16"}
+        reading = {"operation": "axle-notch", "key": "depth", "side": "left", "value": 59.0, "text": "2 5/16"}
         self.send("post", f"/options/{self.option.pk}/readings", reading)
         first = self.export(self.job.pk)
         self.assertIn("attachment", first.headers["Content-Disposition"])

@@ -79,7 +79,7 @@ class Signing(Floor):
         self.override_all_before(step["id"])
         mark = str(uuid.uuid4())
         self.refused(self.write({"kind": "sign", "step": step["id"]})[0], 422, "input")
-        reading = {"value_mm": 57.9, "text": "57.9", "instrument": "depth gauge", "resolution_mm": 0.02}
+        reading = {"value": 57.9, "text": "57.9", "instrument": "depth gauge", "resolution": 0.02}
         for _ in range(2):
             response, made = self.write({"kind": "sign", "step": step["id"], "reading": reading}, mark)
             self.assertEqual(response.status_code, 200)
@@ -224,3 +224,32 @@ class Labels(Floor):
         self.assertEqual(
             widget.qr.getModuleCount(), segno.make(address, error="m", boost_error=False).symbol_size(border=0)[0]
         )
+
+
+class FrameByTape(Floor):
+    """Lengths and levels from the phone, once however often they are sent, and refused by name where no point is."""
+
+    def length(self, **more):
+        ends = {
+            "start": {"feature_id": "front-axle", "side": "left"},
+            "end": {"feature_id": "hub-rear", "side": "right"},
+        }
+        reading = {"value": 2750.0, "text": "2750", "instrument": "tape", "resolution": 1.0}
+        return {"kind": "length", "when": "tacked", **ends, "reading": reading, **more}
+
+    def test_a_length_is_taken_once(self):
+        mark = str(uuid.uuid4())
+        answers = [self.write(self.length(), mark, "2026-11-20T10:00:00+00:00") for _ in range(2)]
+        self.assertEqual([r.status_code for r, _ in answers], [200, 200])
+        rows = LogEntry.objects.filter(document__kind="length")
+        self.assertEqual([(r.document["when"], r.document["value"]) for r in rows], [("tacked", 2750.0)])
+
+    def test_a_level_and_where_there_is_none(self):
+        reading = {"value": -3.0, "text": "-3", "instrument": "levels from one line", "resolution": 0.5}
+        good = {"kind": "level", "point": {"feature_id": "front-axle", "side": "left"}, "reading": reading}
+        self.assertEqual(self.write(good)[0].status_code, 200)
+        for point in ("hub-rear", "nowhere"):
+            bad = {**good, "point": {"feature_id": point, "side": "left"}}
+            self.refused(self.write(bad)[0], 422, "input")
+        gone = self.length(start={"feature_id": "nowhere", "side": "left"})
+        self.assertEqual(self.write(gone)[0].status_code, 422)

@@ -26,7 +26,21 @@ CLOSED = (
     ("post", "/options/1/sign"),
     ("post", "/options/1/readings"),
     ("post", "/jobs/1/lengths"),
+    ("post", "/jobs/1/levels"),
+    ("post", "/built"),
+    ("post", "/record"),
+    ("post", "/after"),
+    ("get", "/options/1/inspections.ics"),
+    ("get", "/instruments"),
+    ("get", "/practice"),
+    ("post", "/practice"),
+    ("post", "/practice/1/hint"),
+    ("post", "/practice/1/accuse"),
+    ("post", "/practice/1/give-up"),
+    ("post", "/instruments/tape/read"),
+    ("post", "/instruments/tape/zero"),
     ("get", "/options/1/report.pdf"),
+    ("get", "/options/1/dossier.zip"),
     ("get", "/options/1/patterns.pdf"),
     ("get", "/options/1/assembly.pdf"),
     ("get", "/options/1/everything.zip"),
@@ -168,9 +182,9 @@ class Roles(Shop):
     def acts(self):
         """One call of each kind and the act that it needs."""
         option, job, design = self.option.pk, self.job.pk, self.design()
-        reading = {"operation": "axle-notch", "key": "depth", "side": "left", "value_mm": 58.0}
+        reading = {"operation": "axle-notch", "key": "depth", "side": "left", "value": 58.0}
         ends = [{"feature_id": "front-axle", "side": side} for side in ("left", "right")]
-        length = {"start": ends[0], "end": ends[1], "value_mm": 760.0}
+        length = {"start": ends[0], "end": ends[1], "value": 760.0}
         return (
             ("read", "get", f"/jobs/{job}", None),
             ("design", "put", f"/options/{option}/draft", {"base": 1, "design": design}),

@@ -33,10 +33,12 @@ class TwoShops(Shop):
         body = {
             "base": 1, "design": design, "survey": None, "name": "x", "vehicle": "x", "reason": "because",
             "subject": "s", "entry": 1, "step": "teardown", "shop": {"name": "x"}, "label": "x", "days": 3,
-            "operation": "axle-notch", "key": "depth", "side": "left", "value_mm": 58.0,
+            "operation": "axle-notch", "key": "depth", "side": "left", "value": 58.0,
             "act": {"kind": "note", "step": "teardown", "text": "x"},
             "plan": {"sheets": [], "left_out": [], "kerf_mm": 2, "margin_mm": 6, "pieces": 0, "area_mm2": 0, "used_mm2": 0},
             "start": {"feature_id": "front-axle", "side": "left"}, "end": {"feature_id": "front-axle", "side": "right"},
+            "fault": "free-radius",
+            "point": {"feature_id": "front-axle", "side": "left"},
         }  # fmt: skip
         body["survey"] = self.send("get", f"/jobs/{self.job.pk}")[1]["survey"]
         self.client.force_login(self.stranger)
@@ -70,7 +72,7 @@ class TwoShops(Shop):
         for path, more in (
             ("/evaluate", {}), ("/first-answer", {}), ("/patterns", {}), ("/gauges", {}), ("/yard/order", {}), ("/handcheck", {}), ("/sweep", {}),
             ("/solids", {}), ("/mounts", {}), ("/find/sets", {"operation_id": "axle-notch"}),
-            ("/remedies", {"key": "x"}), ("/find/nest", {}), ("/operations/fresh", {"kind": "notch"}), ("/schedule", {"at": "2026-05-04T18:00"}),
+            ("/remedies", {"key": "x"}), ("/find/nest", {}), ("/operations/fresh", {"kind": "notch"}), ("/schedule", {"at": "2026-05-04T18:00"}), ("/built", {}), ("/record", {}), ("/after", {}),
         ):  # fmt: skip
             with self.subTest(path):
                 self.assertEqual(self.send("post", path, {**draft, **more})[0].status_code, 404)

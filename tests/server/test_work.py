@@ -3,7 +3,7 @@
 from nodulant_server.models import LogEntry
 from tests.server.base import Shop
 
-READING = {"operation": "axle-notch", "key": "depth", "side": "left", "value_mm": 58.0, "text": "2 9/32"}
+READING = {"operation": "axle-notch", "key": "depth", "side": "left", "value": 58.0, "text": "2 9/32"}
 
 
 class Work(Shop):
@@ -76,7 +76,7 @@ class Work(Shop):
             self.assertEqual(self.sign(step)[0].status_code, 200, step)
         data = self.refused(self.sign("axle-notch/mark/left")[0], 422, "input")
         self.assertEqual(data["problems"][0]["pointer"], "/reading")
-        _, entries = self.sign("axle-notch/mark/left", reading={"value_mm": 0.5, "text": "0.5 mm"})
+        _, entries = self.sign("axle-notch/mark/left", reading={"value": 0.5, "text": "0.5 mm"})
         self.assertEqual([e["kind"] for e in entries], ["reading", "sign-off"])
         self.assertEqual(entries[1]["reading"], entries[0]["number"])
         self.assertEqual(entries[0]["key"], "position")
@@ -88,7 +88,7 @@ class Work(Shop):
         self.assertEqual((step["status"], step["reason"]), ("overridden", "gauge on loan"))
 
     def test_readings_change_the_evaluation_of_their_side(self):
-        self.read(value_mm=61.0)
+        self.read(value=61.0)
         _, data = self.send("post", "/evaluate", {"job_id": self.job.pk, "design": self.design()})
         by_id = {c["id"]: c for c in data["checks"]}
         self.assertLess(
@@ -103,9 +103,9 @@ class Work(Shop):
         for change in (
             {"key": "colour"},
             {"operation": "other"},
-            {"value_mm": -2.0},
-            {"value_mm": 0},
-            {"value_mm": 1e9},
+            {"value": -2.0},
+            {"value": 0},
+            {"value": 1e9},
             {"side": "top"},
         ):
             with self.subTest(change):
@@ -114,7 +114,7 @@ class Work(Shop):
 
     def tape(self, start, end, mm=760.0):
         ends = [{"feature_id": name, "side": side} for name, side in (start, end)]
-        body = {"start": ends[0], "end": ends[1], "value_mm": mm, "text": f"{mm:g} mm"}
+        body = {"start": ends[0], "end": ends[1], "value": mm, "text": f"{mm:g} mm"}
         return self.send("post", f"/jobs/{self.job.pk}/lengths", body)
 
     def test_a_length_between_two_points_of_the_frame(self):
@@ -136,7 +136,7 @@ class Work(Shop):
         self.assertEqual(self.log(), [])
 
     def test_decide_and_take_back(self):
-        _, entry = self.read(value_mm=61.0)
+        _, entry = self.read(value=61.0)
         self.reasons(subject="axle-notch/depth/left", reason="margin is there", choice="accept")
         back = {"entry": entry["number"], "reason": "read the wrong line"}
         _, counter = self.send("post", f"/jobs/{self.job.pk}/withdraw", back)

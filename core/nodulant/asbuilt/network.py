@@ -76,8 +76,13 @@ class Network(Frozen):
 
 
 @remembered(4)
-def adjust(planned: dict[str, tuple[float, float]], taped: tuple[Taped, ...]) -> Network | None:
-    """Fit the points of ``taped`` near their ``planned`` places; None without a length between two different points."""
+def adjust(
+    planned: dict[str, tuple[float, float]], taped: tuple[Taped, ...], beside: frozenset[str] = frozenset()
+) -> Network | None:
+    """Fit the points of ``taped`` near their ``planned`` places; None without a length between two different points.
+
+    The whole is laid on the planned places of all points but those that are ``beside`` the frame: hubs.
+    """
     used = sorted({name for t in taped for name in (t.a, t.b)} & planned.keys())
     which = [k for k, t in enumerate(taped) if t.a in planned and t.b in planned and t.a != t.b]
     rows = [taped[k] for k in which]
@@ -87,14 +92,15 @@ def adjust(planned: dict[str, tuple[float, float]], taped: tuple[Taped, ...]) ->
     start = np.array([planned[name] for name in used], dtype=float)
     measured = np.array([t.length_mm for t in rows])
     weight = 1.0 / np.array([t.spread_mm for t in rows]) ** 2
-    place = _fit(start, ends, measured, weight)
+    counts = np.array([name not in beside for name in used])
+    place = _fit(start, ends, measured, weight, counts if counts.sum() > 1 else np.ones(len(used), dtype=bool))
     design = _directions(place, ends)
     cofactor, free = _inverse(design, weight)
     loose = _loose(design, weight, used) if free.shape[1] > 3 else ()
     off = measured - _lengths(place, ends)
     q_v = np.diag(1.0 / weight) - design @ cofactor @ design.T
     control = np.clip(np.diag(q_v) * weight, 0.0, 1.0)
-    sure = control > 1e-6
+    sure = control > SURE
     out = np.where(sure, np.abs(off) * np.sqrt(weight / np.maximum(control, 1e-12)), 0.0)
     alike = _alike(q_v, sure)
     fits = tuple(
@@ -121,7 +127,7 @@ def adjust(planned: dict[str, tuple[float, float]], taped: tuple[Taped, ...]) ->
     )
 
 
-def _fit(start: Columns, ends: Rows, measured: Columns, weight: Columns) -> Columns:
+def _fit(start: Columns, ends: Rows, measured: Columns, weight: Columns, counts: Mask) -> Columns:
     """Gauss-Newton with the least movement of the whole."""
     place = start.copy()
     for _ in range(ROUNDS):
@@ -130,15 +136,16 @@ def _fit(start: Columns, ends: Rows, measured: Columns, weight: Columns) -> Colu
         place = place + step.reshape(-1, 2)
         if float(np.abs(step).max()) < STILL_MM:
             break
-    return _laid_on(place, start)
+    return _laid_on(place, start, counts)
 
 
-def _laid_on(place: Columns, start: Columns) -> Columns:
-    """Moved and turned as one onto the planned places (Procrustes without a mirror)."""
-    a, b = place - place.mean(axis=0), start - start.mean(axis=0)
+def _laid_on(place: Columns, start: Columns, counts: Mask) -> Columns:
+    """Moved and turned as one onto the planned places of those that count (Procrustes without a mirror)."""
+    middle, there = place[counts].mean(axis=0), start[counts].mean(axis=0)
+    a, b = place[counts] - middle, start[counts] - there
     turn = np.arctan2((a[:, 0] * b[:, 1] - a[:, 1] * b[:, 0]).sum(), (a * b).sum())
     c, s = np.cos(turn), np.sin(turn)
-    return np.asarray(a @ np.array([[c, s], [-s, c]]) + start.mean(axis=0))
+    return np.asarray((place - middle) @ np.array([[c, s], [-s, c]]) + there)
 
 
 def _lengths(place: Columns, ends: Rows) -> Columns:
@@ -199,6 +206,10 @@ def _suspects(out: Columns, alike: Columns) -> list[int]:
     return [worst, *others]
 
 
+LOOKED_AT = 8
+"""So many of the missing lengths are tried whole: those that part most of the pairs that are alike now."""
+
+
 def _helps(
     place: Columns, ends: Rows, weight: Columns, design: Columns, cofactor: Columns, names: Sequence[str]
 ) -> tuple[str, ...]:
@@ -206,25 +217,46 @@ def _helps(
     if not _pairs_alike(design, cofactor, weight):
         return ()
     known = {tuple(sorted(pair)) for pair in ends.tolist()}
-    best: tuple[int, tuple[int, int]] | None = None
-    for pair in combinations(range(len(place)), 2):
-        if pair in known:
-            continue
-        row = _directions(place, np.array([pair]))
-        spread = float(np.median(1.0 / weight))
-        gain = cofactor @ row.T
-        after = cofactor - gain @ gain.T / (spread + float((row @ gain)[0, 0]))
-        left = _pairs_alike(np.vstack([design, row]), after, np.append(weight, 1.0 / spread))
+    pairs = [pair for pair in combinations(range(len(place)), 2) if pair not in known]
+    if not pairs:
+        return ()
+    rows, spread = _directions(place, np.array(pairs)), float(np.median(1.0 / weight))
+    gains = rows @ cofactor
+    after = spread + (gains * rows).sum(axis=1)
+    best: tuple[int, int] | None = None
+    for k in np.argsort(_left_alike(design, cofactor, weight, gains, after), kind="stable")[:LOOKED_AT]:
+        less = cofactor - np.outer(gains[k], gains[k]) / after[k]
+        left = _pairs_alike(np.vstack([design, rows[k]]), less, np.append(weight, 1.0 / spread))
         if best is None or left < best[0]:
-            best = (left, pair)
-    return () if best is None else (names[best[1][0]], names[best[1][1]])
+            best = (left, int(k))
+    return () if best is None else tuple(names[n] for n in pairs[best[1]])
+
+
+def _left_alike(design: Columns, cofactor: Columns, weight: Columns, gains: Columns, after: Columns) -> Columns:
+    """By missing length: how many of the pairs that are alike now stay so, readings without control counted twice.
+
+    A further length adds u u^T/(s + q) to the residuals' cofactors, u what it says of each reading (a rank-one update).
+    """
+    q_v = np.diag(1.0 / weight) - design @ cofactor @ design.T
+    alike = np.triu(_alike(q_v, np.diag(q_v) * weight > SURE), 1) >= ALIKE
+    one, other = np.nonzero(alike)
+    said = gains @ design.T
+    new = np.diag(q_v) + said**2 / after[:, None]
+    both = q_v[one, other] + said[:, one] * said[:, other] / after[:, None]
+    size = np.sqrt(np.maximum(new, 1e-18))
+    stay = np.abs(both) / (size[:, one] * size[:, other]) >= ALIKE
+    return np.asarray(stay.sum(axis=1) + 2 * (new * weight <= SURE).sum(axis=1))
+
+
+SURE = 1e-6
+"""A reading whose own error shows by less than this is controlled by nothing."""
 
 
 def _pairs_alike(design: Columns, cofactor: Columns, weight: Columns) -> int:
     q_v = np.diag(1.0 / weight) - design @ cofactor @ design.T
     control = np.diag(q_v) * weight
-    alike = _alike(q_v, control > 1e-6)
-    return int((np.triu(alike, 1) >= ALIKE).sum()) + 2 * int((control <= 1e-6).sum())
+    alike = _alike(q_v, control > SURE)
+    return int((np.triu(alike, 1) >= ALIKE).sum()) + 2 * int((control <= SURE).sum())
 
 
 def _point(name: str, at: Columns, planned: Columns, q: Columns) -> PointAt:

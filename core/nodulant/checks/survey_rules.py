@@ -4,6 +4,7 @@ from collections.abc import Sequence
 
 from nodulant.checks.check import Changes, Check, Subject, Why, judge, not_computed
 from nodulant.parts.sides import Side
+from nodulant.parts.tyre import parse_tyre
 from nodulant.survey.before_teardown import Reading
 from nodulant.survey.vehicle import Survey
 from nodulant.units.said import said
@@ -39,7 +40,31 @@ def survey_checks(
     sides: tuple[Side, Side] = ("left", "right")
     # an axle that nobody touches is not asked for: its hubs are compared where they were measured
     asked = rear_touched or survey.rear.tube_diameter_mm is not None
+    checks += _tyres(survey, changes)
     return checks + ([_hub(survey, side, underside_z.get(side), changes) for side in sides] if asked else [])
+
+
+def _tyres(survey: Survey, changes: Changes) -> list[Check]:
+    """Whether a radius that was measured carried its wheel."""
+    out = []
+    for name, axle in (("front", survey.front), ("rear", survey.rear)):
+        if axle.loaded_radius_mm is None or axle.tyre is None:
+            continue
+        free = parse_tyre(axle.tyre).free_diameter_mm / 2
+        values = {"loaded": axle.loaded_radius_mm, "free": free}
+        out.append(
+            judge(
+                "loaded-radius",
+                Subject(subject=name, stage="survey"),
+                axle.loaded_radius_mm / free,
+                Why(formula="loaded / free", values=values, words="free radius by the size string"),
+                changes,
+                detail=name,
+                same_as_stock=True,
+                remedy="Measure from the hub's middle to level ground, the tyre at its pressure and the vehicle on it.",
+            )
+        )
+    return out
 
 
 def assumed_check(assumed: Sequence[str], changes: Changes) -> list[Check]:

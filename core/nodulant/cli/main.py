@@ -6,6 +6,7 @@ Exit status: 0 nothing fails, 1 a check fails, 2 the file or the command cannot 
 import argparse
 import json
 import sys
+from datetime import date
 from pathlib import Path
 from typing import get_args
 
@@ -17,6 +18,7 @@ from nodulant.evaluate import Evaluation, InvalidInputs, evaluate
 from nodulant.evaluate.clearances.kept_sweep import SweepOnFile, kept
 from nodulant.evaluate.clearances.sweep import whole_sweep
 from nodulant.formats.assembly_pdf import assembly_pdf
+from nodulant.formats.dossier import Contents, dossier_pdf
 from nodulant.formats.dxf import pattern_dxf
 from nodulant.formats.handcheck_text import sheet_lines
 from nodulant.formats.heat_pdf import heat_pdf
@@ -26,7 +28,6 @@ from nodulant.formats.nest_files import file_name, nest_csv, sheet_pattern
 from nodulant.formats.order_tables import order_csv, order_xlsx
 from nodulant.formats.paper import SIZES, Paper
 from nodulant.formats.pattern_pdf import TitleBlock, pattern_pdf
-from nodulant.formats.report_pdf import report_pdf
 from nodulant.formats.steps_pdf import StepSheet, steps_pdf
 from nodulant.formats.tables_csv import parts_csv, welds_csv
 from nodulant.formats.weld_symbol import Symbols, usual_symbols
@@ -116,7 +117,7 @@ def _guarded(arguments: argparse.Namespace) -> int:
             return _order(inputs, arguments.out)
         if arguments.command == "nest":
             return _nest(inputs, arguments.out)
-        return _report(job.name, inputs, arguments.out)
+        return _report(job.name, arguments.option or job.options[0].id, inputs, arguments.out)
     except OSError as error:
         return _refuse([f"{error.filename}: {error.strerror}"])
     except JobFileRefused as error:
@@ -187,8 +188,18 @@ def _export(inputs: Inputs, out: Path) -> int:
     return 0
 
 
-def _report(name: str, inputs: Inputs, out: Path) -> int:
-    _write(out / "report.pdf", report_pdf(name, "from a job file", inputs, _swept_now(inputs)))
+def _report(name: str, option: str, inputs: Inputs, out: Path) -> int:
+    of = Contents(
+        job=name,
+        option=option,
+        revision="from a job file",
+        author="nodulant report",
+        day=date.today().isoformat(),
+        inputs=inputs,
+        swept=_swept_now(inputs),
+    )
+    _write(out / "report.pdf", dossier_pdf(of))
+    _write(out / "report-short.pdf", dossier_pdf(of, short=True))
     return 0
 
 

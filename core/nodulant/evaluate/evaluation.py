@@ -11,8 +11,9 @@ from nodulant.evaluate.clearances.along import Along
 from nodulant.evaluate.gates.parts_here import PartNeeded
 from nodulant.evaluate.heights import Heights
 from nodulant.evaluate.rails.taken_along import TakenAlong
+from nodulant.evaluate.readings.frame_at import FrameAt
+from nodulant.evaluate.readings.taped import TapedFrame
 from nodulant.evaluate.suspensions.travel_drawing import AxleTravel
-from nodulant.evaluate.taped import TapedFrame
 from nodulant.geometry import Outline
 from nodulant.parts.part import Part
 from nodulant.parts.sides import AxleName, LoadState, Side
@@ -269,3 +270,5 @@ class Evaluation(Frozen):
     readings: tuple[AskedReading, ...]
     taped: TapedFrame | None
     """What lengths between points of the frame say, once there are some."""
+    frame_times: tuple[FrameAt, ...] = ()
+    """The frame's shape each time that it was measured, oldest first."""

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, replace
 
-from nodulant.asbuilt.compare import AskedReading, as_built_state, asked_readings, reading_checks
+from nodulant.asbuilt.compare import AskedReading, Known, as_built_state, asked_readings, reading_checks
 from nodulant.asbuilt.log import overridden
 from nodulant.build.general import ALONG_STEP, MOCK_UP_STEP, PARTS_STEP, TAKE_ALONG, TEARDOWN
 from nodulant.build.hung_steps import hung_steps
@@ -30,8 +30,14 @@ from nodulant.evaluate.rails.figures import figures
 from nodulant.evaluate.rails.interim import deflections, interim_checks, interim_frames
 from nodulant.evaluate.rails.space import Space, frame_in_space, space_figures
 from nodulant.evaluate.rails.taken_along import taken_along
+from nodulant.evaluate.readings.frame_at import FrameRead, frame_checks, frame_read
+from nodulant.evaluate.readings.joint_readings import joint_readings
+from nodulant.evaluate.readings.link_readings import equal_checks, link_readings
+from nodulant.evaluate.readings.points import FramePoints, Hub
+from nodulant.evaluate.readings.straight_readings import straight_readings
+from nodulant.evaluate.readings.thrust import thrust_checks
+from nodulant.evaluate.readings.wheel_readings import wheel_readings
 from nodulant.evaluate.refused import refuse_broken
-from nodulant.evaluate.suspensions.link_readings import equal_checks, link_readings
 from nodulant.evaluate.suspensions.travel import (
     axle_travels,
     stock_travels,
@@ -39,7 +45,6 @@ from nodulant.evaluate.suspensions.travel import (
     suspension_studies,
     with_shifts,
 )
-from nodulant.evaluate.taped import TapedFrame, taped_checks, taped_frame
 from nodulant.frame.model import Placed, planned_state, route_on
 from nodulant.frame.route import Route
 from nodulant.job.document import Inputs
@@ -97,7 +102,7 @@ class Worked:
     interim: tuple[InterimFrame, ...]
     goes: Judged
     along: tuple[Along, ...]
-    taped: TapedFrame | None
+    frame_read: FrameRead
 
     @property
     def placed(self) -> tuple[Placed, ...]:
@@ -130,7 +135,8 @@ def _worked(plan: Planned, want: Want) -> Worked:
     built = as_built_state(design.operations, inputs.as_built.entries)
     sides = both_sides(inputs, [planned_state(design.operations), *([built] if built else [])], want)
     rails = {s: c.planned for s, c in sides.items() if c.planned}
-    links, hubs = link_readings(plan.as_loaded), height_readings(plan.as_loaded, routes)
+    known = Known(inputs.as_built.entries, design.limits, inputs.shop.style)
+    links, hubs = link_readings(plan.as_loaded, known), height_readings(plan.as_loaded, routes, known)
     goes = along_checks(inputs, plan.studies) if want.along else {}
     return Worked(
         sides=sides,
@@ -140,14 +146,36 @@ def _worked(plan: Planned, want: Want) -> Worked:
         space=frame_in_space(inputs, rails, design.targets.drop_mm) if want.frame else Space(None, []),
         stands=standing(plan.as_loaded, plan.studies, routes),
         before=readings_before_teardown(plan.as_loaded.survey, plan.touched, deep_axles(design)),
-        asked=[*asked_readings(design.operations, inputs.survey, inputs.as_built.entries), *hubs, *links],
+        asked=[]
+        if not (want.readings or want.steps or known.taken)
+        else [
+            *asked_readings(design.operations, inputs.survey, known),
+            *straight_readings(design.operations, known),
+            *hubs,
+            *links,
+            *joint_readings(plan.as_loaded, plan.studies, routes, known),
+            *wheel_readings(plan.as_loaded, plan.studies, known),
+        ],
         links=links,
         hubs=hubs,
         interim=interim_frames(inputs) if want.interim else (),
         goes=goes,
         along=along_rows(inputs, goes) if want.along else (),
-        taped=taped_frame(inputs, routes),
+        frame_read=frame_read(inputs, FramePoints(inputs, routes, _hubs(plan.as_loaded, plan.studies))),
     )
+
+
+def _hubs(inputs: Inputs, studies: list[Study]) -> dict[str, Hub]:
+    """Where the hubs of every axle that is designed are to stand; of one that is not, where they were surveyed."""
+    own, out = inputs.survey, dict[str, Hub]()
+    for name, axle, x in (("front", own.front, 0.0), ("rear", own.rear, own.wheelbase_mm)):
+        z = axle.hubs_z_mm()
+        if x is not None and z is not None and axle.track_mm is not None:
+            out[f"hub-{name}"] = (x, axle.track_mm / 2, z)
+    for s in studies:
+        if s.setting is not None:
+            out[f"hub-{s.suspension.axle}"] = (s.setting.hub[0], s.setting.half_track_mm, s.setting.hub[2])
+    return out
 
 
 def _judged(plan: Planned, found: Worked, want: Want) -> tuple[Check, ...]:
@@ -155,7 +183,8 @@ def _judged(plan: Planned, found: Worked, want: Want) -> tuple[Check, ...]:
     inputs, studies = plan.inputs, plan.studies if want.travel else []
     checks = [
         *_surveyed_and_read(inputs, found, rear_touched="rear" in plan.touched),
-        *equal_checks(found.links, inputs.as_built.entries, inputs),
+        *equal_checks(found.links, inputs),
+        *thrust_checks(found.asked, plan.studies, inputs.design.limits),
         *(check for side in LEFT_RIGHT for check in found.sides[side].checks),
         *found.space.checks,
         *suspension_checks(plan.as_loaded, studies),
@@ -163,7 +192,7 @@ def _judged(plan: Planned, found: Worked, want: Want) -> tuple[Check, ...]:
         *height_checks(plan.as_loaded, found.stands, found.routes, found.placed, found.drops),
         *interim_checks(inputs, found.interim),
         *(check for check, _ in found.goes.values()),
-        *taped_checks(inputs, found.taped),
+        *frame_checks(inputs, found.frame_read),
     ]
     ruled = by_rule(told_apart(checks, inputs.design.operations), inputs.design.rule)
     return order([_where_it_stands(check, found.routes) for check in ruled])
@@ -208,7 +237,8 @@ def _told(plan: Planned, found: Worked, checks: tuple[Check, ...], want: Want) -
         along=found.along,
         cut_locked=cut_locked(inputs, found.along),
         readings=tuple(found.asked) if want.readings else (),
-        taped=found.taped if want.readings else None,
+        taped=found.frame_read.taped if want.readings else None,
+        frame_times=found.frame_read.times if want.readings else (),
     )
 
 
@@ -219,7 +249,7 @@ def _surveyed_and_read(inputs: Inputs, found: Worked, *, rear_touched: bool) -> 
     assumed = (*inputs.survey.assumed.values(), *inputs.design.assumed.values())
     checks = survey_checks(inputs.survey, found.before, underside, limits, rear_touched=rear_touched, assumed=assumed)
     under = {side: a for side, a in axle.items() if rear_touched or not a.missing}
-    return checks + axle_checks(inputs, under) + reading_checks(found.asked, inputs.as_built.entries, limits)
+    return checks + axle_checks(inputs, under) + reading_checks(found.asked, limits)
 
 
 def _steps(inputs: Inputs, found: Worked, teardown_locked: bool, checks: list[Check]) -> tuple[Step, ...]:
@@ -235,7 +265,7 @@ def _steps(inputs: Inputs, found: Worked, teardown_locked: bool, checks: list[Ch
         else "",
         SENSE_STEP: "the design steers the wheels the other way" if reversed_ else "",
         PARTS_STEP: _listed("not in hand, or not measured", away),
-        MOCK_UP_STEP: height_missing(inputs, found.hubs),
+        MOCK_UP_STEP: height_missing(found.hubs),
     }
     own = inputs.design
     rigged = [(one, rigging_step(one)) for lift in own.lifts for one in (lifted(inputs.survey, lift),)]

@@ -65,7 +65,9 @@ def _readings(step: Step, asked: Iterable[AskedReading]) -> list[FloorFigure]:
     seen: dict[str, FloorFigure] = {}
     for a in own:
         thin = a.spec.key.endswith("thickness")
-        value = as_thickness(a.spec.planned_mm) if thin else as_length(a.spec.planned_mm)
+        value = as_thickness(a.spec.planned) if thin else as_length(a.spec.planned)
+        if a.spec.unit != "mm":
+            value = f"{a.spec.planned:.1f} {a.spec.unit}"
         seen.setdefault(a.spec.key, FloorFigure(name=a.spec.name.lower(), value=value))
     return list(seen.values())
 

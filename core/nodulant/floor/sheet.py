@@ -7,6 +7,7 @@ from nodulant.asbuilt.compare import AskedReading
 from nodulant.asbuilt.floor import Cause, LeftOffEntry, StopEntry
 from nodulant.asbuilt.instruments import INSTRUMENTS
 from nodulant.asbuilt.log import Entry, standing, stopped
+from nodulant.asbuilt.taken import Answer
 from nodulant.assembly.sheet import AssemblySheet, assembly_sheets, numbered_welds, works_of
 from nodulant.assembly.view import View, view_of
 from nodulant.base.model import Frozen
@@ -20,6 +21,7 @@ from nodulant.evaluate.gates.parts_here import PartNeeded
 from nodulant.evaluate.rails.interim import interim_words
 from nodulant.floor.along import along_of
 from nodulant.floor.figures import FloorFigure, figures_of, place_of
+from nodulant.floor.frame_words import TapePoint, frame_says, tape_points
 from nodulant.frame.ops.union import Operation
 from nodulant.gauges.asked import asks_for
 from nodulant.gauges.collect import gauges_of
@@ -28,6 +30,7 @@ from nodulant.heat.plan import seams_of_steps
 from nodulant.job.document import Inputs
 from nodulant.job.riding import in_place
 from nodulant.parts.cautions import FIRE_WATCH_MIN, STANDING_TEXT
+from nodulant.parts.measure import Measure
 from nodulant.parts.sides import LEFT_RIGHT, Side, Sides
 from nodulant.parts.specs import Phase
 from nodulant.units.show import Style
@@ -37,16 +40,24 @@ WANT = Want(strips=False, parts=False, frame=False)
 
 
 class AskedOfStep(Frozen):
-    """A reading that a hold point or a gate waits for, mm."""
+    """A reading that a hold point or a gate waits for, or that can be taken."""
 
     operation: str
     side: Side
     key: str
     name: str
-    planned_mm: float
+    planned: float
+    unit: Measure
     datum: str
+    about: str
+    """What it is a reading of."""
+    extra: bool
+    """Nobody has to take it."""
     taken: str
     """As it was typed; empty while it was not."""
+    answer: Answer | None
+    words: str
+    """What it says: how far off, how sure."""
 
 
 class FloorGauge(Frozen):
@@ -117,7 +128,9 @@ class ReadWith(Frozen):
 
     id: str
     name: str
-    resolution_mm: float
+    resolution: float
+    unit: Measure
+    zeroed: bool
 
 
 class FloorSheet(Frozen):
@@ -136,6 +149,12 @@ class FloorSheet(Frozen):
     """What the steps that are open ask for: tools, and hands."""
     log: tuple[Entry, ...]
     """Notes, photos and rework, oldest first."""
+    readings: tuple[AskedOfStep, ...]
+    """All that can be read, in the order of work."""
+    points: tuple[TapePoint, ...]
+    """Marks that a tape is hooked to."""
+    frame: tuple[str, ...]
+    """What lengths and levels say so far."""
     instruments: tuple[ReadWith, ...]
     causes: tuple[str, ...]
     """Why something is done again."""
@@ -165,8 +184,12 @@ def floor_sheet(inputs: Inputs, job: str, option: str, history: Iterable[Took] =
         left_off=left[-1] if left else None,
         next_session=_next_session(found.steps),
         log=tuple(e for e in own if e.kind in {"note", "photo", "rework"}),
+        readings=tuple(_read(r) for r in found.readings),
+        points=tape_points(inputs.survey),
+        frame=frame_says(found),
         instruments=tuple(
-            ReadWith(id=i.id, name=i.name, resolution_mm=i.resolution_mm(inputs.shop.style)) for i in INSTRUMENTS
+            ReadWith(id=i.id, name=i.name, resolution=i.resolution(inputs.shop.style), unit=i.unit, zeroed=i.zeroed)
+            for i in INSTRUMENTS
         ),
         causes=get_args(Cause),
         fire_watch_min=FIRE_WATCH_MIN,
@@ -338,9 +361,14 @@ def _read(r: AskedReading) -> AskedOfStep:
         side=r.side,
         key=r.spec.key,
         name=r.spec.name,
-        planned_mm=r.spec.planned_mm,
+        planned=r.spec.planned,
         datum=r.spec.datum,
-        taken=r.text,
+        unit=r.spec.unit,
+        about=r.about,
+        extra=r.spec.extra,
+        taken="" if r.value is None else r.text or f"read {r.count} times",
+        answer=r.answer,
+        words=r.words,
     )
 
 

@@ -41,7 +41,7 @@ def _session(job: str, of: str, meeting: Meeting, steps: dict[str, Planned], sty
     event.add("description", "\n".join([*rows, f"With {', '.join(meeting.who)}.", of]))
     event.add("dtstart", datetime.fromisoformat(meeting.begins))
     event.add("dtend", datetime.fromisoformat(meeting.ends))
-    _named(event, f"{job}/{meeting.begins}")
+    named_event(event, f"{job}/{meeting.begins}")
     return event
 
 
@@ -52,10 +52,11 @@ def _days(words: str, more: str, begins: str, ends: str, name: str) -> Event:
         event.add("description", more)
     event.add("dtstart", date.fromisoformat(begins[:10]))
     event.add("dtend", date.fromisoformat(ends[:10]) + timedelta(days=1))
-    _named(event, name)
+    named_event(event, name)
     return event
 
 
-def _named(event: Event, name: str) -> None:
+def named_event(event: Event, name: str) -> None:
+    """With an id that follows from its name, and a stamp that never changes."""
     event.add("uid", f"{hashlib.sha256(name.encode()).hexdigest()[:24]}@nodulant")
     event.add("dtstamp", STAMP)

@@ -8,7 +8,7 @@ from nodulant.assembly.sheet import AssemblySheet
 from nodulant.checks.words import limit_in_words, place_in_words, says
 from nodulant.evaluate.evaluation import Evaluation
 from nodulant.gauges.gauge import GAUGE_NAMES, Gauge
-from nodulant.units.figure import show_deviation
+from nodulant.units.figure import show_off, show_reading
 from nodulant.units.inline import as_amount, told
 from nodulant.units.show import Style, show_length, show_thickness
 
@@ -30,9 +30,10 @@ def readings_csv(result: Evaluation, style: Style) -> bytes:
     rows = []
     for r in result.readings:
         measured = off = ""
-        if r.value_mm is not None:
-            measured, off = show_length(r.value_mm, style), show_deviation(r.value_mm - r.spec.planned_mm, style)
-        planned = show_length(r.spec.planned_mm, style)
+        if r.value is not None:
+            unit = r.spec.unit
+            measured, off = show_reading(r.value, unit, style), show_off(r.value - r.spec.planned, unit, style)
+        planned = show_reading(r.spec.planned, r.spec.unit, style)
         rows.append((r.operation, r.spec.name, r.side, planned, measured, off, r.decision or "", r.spec.datum))
     return table_csv(("work", "reading", "side", "planned", "measured", "off", "decided", "from"), rows)
 

@@ -33,7 +33,7 @@ from nodulant.units.show import MM_PER_INCH, Style
 FORMAT = "nodulant-job"
 MOST_OPTIONS, MOST_REVISIONS, MOST_ENTRIES = 50, 5000, 20_000
 """Of one job file: what is stored is held to the same, so that every job can leave."""
-VERSION = 4
+VERSION = 5
 
 
 class Design(Frozen):
@@ -176,7 +176,7 @@ class JobFile(Frozen):
     """One job as a document that outlives the application."""
 
     format: Literal["nodulant-job"] = "nodulant-job"
-    version: Literal[4] = 4
+    version: Literal[5] = 5
     name: Name
     note: Text = ""
     shop: Shop = Shop()

@@ -6,12 +6,14 @@ judged for itself.
 safety, 1.5 over what they were, and those that nothing is judged by any more are gone.
 3 -> 4: a thing that went along names what it rides with: the pocket whose subframe carried it, or
 its stretch of rail. Suspensions and shafts of older files stay as they were placed.
+4 -> 5: a reading is a number in a unit of its own; what was logged were lengths, in fields that said so.
 """
 
 from collections.abc import Callable
 from copy import deepcopy
 from typing import Any
 
+from nodulant.asbuilt.log import by_new_names
 from nodulant.base.errors import InputError
 from nodulant.job.document import FORMAT, VERSION
 
@@ -106,7 +108,16 @@ def _carrier(thing: Document, design: Document, stations: Document) -> str:
     return min(near)[1] if near and min(near)[0] < _POCKET_MM else "rail"
 
 
-_UPGRADES: dict[int, Callable[[Document], Document]] = {1: _keeps_each, 2: _factors_and_places, 3: _rides}
+def _units_of_readings(document: Document) -> Document:
+    return {**document, "log": [by_new_names(entry) for entry in document.get("log", [])], "version": 5}
+
+
+_UPGRADES: dict[int, Callable[[Document], Document]] = {
+    1: _keeps_each,
+    2: _factors_and_places,
+    3: _rides,
+    4: _units_of_readings,
+}
 
 
 def upgraded_design(design: Document, survey: Document) -> Document:

@@ -274,6 +274,16 @@ LIMITS: tuple[Limit, ...] = (
         "spreads",
         "largest standardised residual: one false alarm in a thousand readings",
     ),
+    at_most(
+        "loaded-radius",
+        "Tyre's loaded radius over its free one",
+        0.99,
+        "of the free radius",
+        "common practice: a tyre that carries its wheel stands 2 to 8 % lower",
+    ),
+    at_most("frame-sway", "Frame bent sideways", 3.0, "mm", "common practice: as the diagonals"),
+    at_most("frame-twist", "Frame twisted, over its width", 3.0, "mm", "common practice: to 1/8 in"),
+    at_most("frame-sag", "Frame sags or hogs", 3.0, "mm", "common practice: to 1/8 in"),
     at_most("frame-square", "Frame's diagonals against each other", 3.0, "mm", "common practice"),
     at_most("as-built", "As-built reading against plan", 1.5, "mm", f"common practice: points within {as_length(1.5)}"),
     at_most("as-built-mount", "Mount as built against plan", 0.8, "mm", "common practice: mounts to 1/32 in"),
@@ -283,6 +293,25 @@ LIMITS: tuple[Limit, ...] = (
     at_most("links-equal", "Links equal left and right", 1.0, "mm", f"common practice: within {as_length(1)}"),
     at_most("as-built-parallel", "Plate out of parallel", 1.0, "mm", "common practice: as true as a string shows"),
     at_most("as-built-tabs", "Between the tabs against plan", 0.5, "mm", "Nodulant default: a shim's worth"),
+    at_most(
+        "as-built-joint", "Joint on the frame against plan", 1.5, "mm", "common practice: mount heights to 1/16 in"
+    ),
+    at_most("as-built-ride", "Ride height against plan", 3.0, "mm", "common practice: to 1/8 in"),
+    at_most("as-built-arch", "Wheel in its arch against plan", 5.0, "mm", "common practice"),
+    at_most("as-built-base", "Wheelbase against plan", 5.0, "mm", "common practice: as the wheel in its arch"),
+    at_most("as-built-straight", "Bow of the rail by welding", 1.5, "mm", "common practice: as true as before"),
+    at_most("as-built-runout", "Runout of a hub flange by welding", 0.15, "mm", "common practice, from memory"),
+    at_most("as-built-pinion", "Pinion's angle against plan", 1.0, "deg", "common practice"),
+    at_most("as-built-angle", "Angle as built against plan", 0.5, "deg", "common practice"),
+    at_most("as-built-camber", "Camber against plan", 0.25, "deg", "common practice: a quarter of a degree"),
+    at_most("as-built-caster", "Caster against plan", 0.5, "deg", "common practice: half a degree"),
+    at_most("as-built-toe", "Toe of a wheel against plan", 0.05, "deg", "common practice: 1/32 in over a tyre"),
+    at_most("as-built-corner", "Corner weight against plan", 25.0, "kg", "Nodulant default: what a driver moves"),
+    at_most(
+        "as-built-lock", "Lock to lock against plan", 0.1, "turns", "Nodulant default: a hand's breadth at the wheel"
+    ),
+    at_most("thrust", "Thrust angle", 0.1, "deg", "common practice: a tenth of a degree"),
+    at_most("axle-offset", "Axle beside the centre plane", 3.0, "mm", "common practice: to 1/8 in"),
     at_most("as-built-plate", "Plate thickness against plan", 0.3, "mm", "common practice: mill tolerance of plate"),
 )
 _BY_ID = {limit.id: limit for limit in LIMITS}

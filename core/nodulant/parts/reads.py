@@ -23,6 +23,8 @@ def _value(text: str, kind: Kind) -> ValueWords:
 READS: dict[str, ValueWords] = {
     "mm": _value("{value}", "length"),
     "deg": _value("{value}", "angle"),
+    "kg": _value("{value}", "mass"),
+    "turns": _value("{value} turns", "ratio"),
     "deg/in": _value("{value} deg an inch of travel", "ratio"),
     "Hz": _value("{value} Hz", "ratio"),
     "%": _value("{value} %", "number"),
@@ -40,6 +42,7 @@ READS: dict[str, ValueWords] = {
     "of rated": _value("{value} of what it is rated for", "share"),
     "of its rating": _value("{value} of its rating", "share"),
     "of its limit": _value("{value} of what it allows", "share"),
+    "of the free radius": _value("{value} of the free radius", "share"),
     "of their limit": _value("{value} of what they allow", "share"),
     "of its stroke": _value("{value} of its stroke", "share"),
     "of critical": _value("{value} of its critical speed", "share"),

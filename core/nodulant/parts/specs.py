@@ -3,6 +3,7 @@
 from typing import Literal
 
 from nodulant.base.model import Frozen
+from nodulant.parts.measure import Measure
 
 Phase = Literal[
     "survey", "prepare", "brace", "mark", "cut", "fit", "tack", "look", "weld", "plate", "finish", "prove", "road"
@@ -85,14 +86,26 @@ class ReadingSpec(Frozen):
 
     key: str
     name: str
-    planned_mm: float
+    planned: float
     limit_id: str
     datum: str
+    unit: Measure = "mm"
+    extra: bool = False
+    """It can be taken, and counts where it is; nobody has to."""
 
 
-def reading(key: str, name: str, planned_mm: float, datum: str, limit_id: str = "as-built") -> ReadingSpec:
+def reading(
+    key: str,
+    name: str,
+    planned: float,
+    datum: str,
+    limit_id: str = "as-built",
+    unit: Measure = "mm",
+    *,
+    extra: bool = False,
+) -> ReadingSpec:
     """A reading against what was planned, from ``datum``."""
-    return ReadingSpec(key=key, name=name, planned_mm=planned_mm, limit_id=limit_id, datum=datum)
+    return ReadingSpec(key=key, name=name, planned=planned, limit_id=limit_id, datum=datum, unit=unit, extra=extra)
 
 
 class CheckSpec(Frozen):

@@ -36,6 +36,19 @@ def show_figure(value: float, unit: str, style: Style, digits: int = 3) -> str:
     return f"{number} {name}".strip()
 
 
+def show_reading(value: float, unit: str, style: Style) -> str:
+    """What was read, in the unit of what is read: a length as the tape has it, all else with its unit."""
+    return show_figure(value, unit, style, 4)
+
+
+def show_off(value: float, unit: str, style: Style) -> str:
+    """How far a reading is off its plan, with its sign, finer than it was read."""
+    if unit == "mm":
+        return show_deviation(value, style)
+    name, of = ("", 1.0) if style == "mm" else BESIDE_INCHES.get(unit, ("", 1.0))
+    return f"{value / of:+.2f} {name or unit}"
+
+
 def show_deviation(value_mm: float, style: Style) -> str:
     """A deviation with its sign: finer than a tape, so that what fails never reads 0."""
     return f"{value_mm:+.2f} mm" if style == "mm" else f'{value_mm / MM_PER_INCH:+.3f}"'

@@ -2,7 +2,7 @@
 
 Terms: a *number* is an integer, a decimal, a fraction or an integer with a fraction; a
 *term* is a number with an optional unit; feet may be followed by inches. The result is
-in the base unit of its kind (mm, deg, kg, N, N/mm, bar); a comma is a decimal one, but refused
+in the base unit of its kind (mm, deg, kg, N, N/mm, bar, N m); a comma is a decimal one, but refused
 where three digits follow it. Errors carry the 0-based place of the trouble.
 Exact factors: 1 in = 25.4 mm, 1 lb = 0.45359237 kg (international yard and pound, 1959); g = 9.80665.
 """
@@ -15,7 +15,7 @@ from typing import Literal
 from nodulant.base.errors import UnreadableQuantity
 from nodulant.base.model import Frozen
 
-Kind = Literal["length", "angle", "mass", "force", "rate", "pressure", "number"]
+Kind = Literal["length", "angle", "mass", "force", "rate", "pressure", "torque", "number"]
 
 _LBF = Fraction(45359237, 100000000) * Fraction(980665, 100000)
 FACTORS: dict[Kind, dict[str, Fraction]] = {
@@ -37,9 +37,21 @@ FACTORS: dict[Kind, dict[str, Fraction]] = {
     },
     "rate": {"N/mm": Fraction(1), "lb/in": _LBF / Fraction(254, 10), "lbf/in": _LBF / Fraction(254, 10)},
     "pressure": {"bar": Fraction(1), "psi": _LBF / Fraction(254, 10) ** 2 * 10, "kPa": Fraction(1, 100)},
+    "torque": {"N m": Fraction(1), "lbf ft": _LBF * Fraction(3048, 10000)},
     "number": {"": Fraction(1)},
 }
-SPELLINGS = {'"': "in", "'": "ft", "inch": "in", "inches": "in", "feet": "ft", "foot": "ft", "lbs": "lb", "°": "deg"}
+SPELLINGS = {
+    '"': "in",
+    "'": "ft",
+    "inch": "in",
+    "inches": "in",
+    "feet": "ft",
+    "foot": "ft",
+    "lbs": "lb",
+    "°": "deg",
+    "nm": "n m",
+    **dict.fromkeys(("lbft", "lb ft", "lbfft", "ftlb", "ft lb", "ft-lb", "ftlbf", "ft lbf", "ft-lbf"), "lbf ft"),
+}
 EXAMPLES: dict[Kind, str] = {
     "length": "such as 3 7/16, 3.4375in, 87.3 mm or 1' 4 1/2\"",
     "angle": "such as 4.5 or 4.5deg",
@@ -47,6 +59,7 @@ EXAMPLES: dict[Kind, str] = {
     "force": "such as 12 kN, 1500 N or 900 lbf",
     "rate": "such as 32 N/mm or 180 lb/in",
     "pressure": "such as 5 bar or 75 psi",
+    "torque": "such as 80 N m or 60 lbf ft",
     "number": "a plain number such as 2.5",
 }
 LOOKALIKES = str.maketrans({"”": '"', "″": '"', "’": "'", "′": "'", "−": "-", "–": "-", "\u00a0": " ", "\u2044": "/"})
@@ -56,7 +69,9 @@ _NUMBER = re.compile(
     r"|(?P<fnum>\d+)\s*/\s*(?P<fden>\d+)"
     r"|(?P<dec>\d+[.,]?\d*|[.,]\d+)"
 )
-_UNIT = re.compile(r"[a-zA-Z]+(?:/[a-zA-Z]+)?|[\"'°]")
+_UNIT = re.compile(
+    r"[nN] ?[mM](?![a-zA-Z/])|[lL][bB][fF]? ?[fF][tT]|[fF][tT][ -]?[lL][bB][fF]?|[a-zA-Z]+(?:/[a-zA-Z]+)?|[\"'°]"
+)
 _THOUSANDS = re.compile(r"(\d+),(\d{3})")
 _BLANK = re.compile(r"\s*")
 

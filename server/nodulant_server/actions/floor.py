@@ -11,7 +11,9 @@ from nodulant.base.errors import InputError
 from nodulant.build.estimates import Took, took_of
 from nodulant.evaluate.gates.parts_here import parts_needed
 from nodulant.job.document import Inputs
-from nodulant_server.actions.log import ENTRY, append, entries_of, give_reason, take_reading
+from nodulant.proof.after import after, day_of
+from nodulant.proof.record import weld_record
+from nodulant_server.actions.log import ENTRY, append, entries_of, give_reason, take_length, take_level, take_reading
 from nodulant_server.actions.sign import Signing, sign_step
 from nodulant_server.models import Job, LogEntry
 from nodulant_server.roles import Acting, require
@@ -59,8 +61,21 @@ def on_the_floor(
     if kind == "reading":
         reading = {**act["reading"], **when, "operation": act["operation"], "key": act["key"], "side": act["side"]}
         return [take_reading(acting, job, inputs, reading, mark)]
+    if kind == "length":
+        told = {"start": act["start"], "end": act["end"], "when": act["when"]}
+        return [take_length(acting, job, {**act["reading"], **told, **when}, mark)]
+    if kind == "level":
+        return [take_level(acting, job, {**act["reading"], **when, "point": act["point"], "when": act["when"]}, mark)]
     if kind == "part":
         _refuse_unknown_part(inputs, act["part"])
+    if kind in {"weld", "bolts"}:
+        _refuse_unknown_joint(inputs, act["joint"])
+    if kind == "on-the-road" and day_of(act["first"]) is None:
+        raise InputError(
+            "no calendar has that day", field="/first", found=act["first"], acceptable="such as 2026-12-01"
+        )
+    if kind == "inspection":
+        _refuse_unknown_look(inputs, act["what"])
     if kind == "pass":
         return [give_reason(acting, job, act["step"], act["reason"], None, mark)]
     if kind == "go-on":
@@ -73,6 +88,24 @@ def _refuse_unknown_part(inputs: Inputs, part: str) -> None:
     if part not in known:
         raise InputError(
             "this design needs no such part", field="/part", found=part[:80], acceptable=", ".join(known) or "none"
+        )
+
+
+def _refuse_unknown_joint(inputs: Inputs, joint: str) -> None:
+    if joint not in {row.joint for row in weld_record(inputs).rows}:
+        raise InputError(
+            "this design has no such joint",
+            field="/joint",
+            found=joint[:80],
+            acceptable="a joint of its weld map, or one that is bolted",
+        )
+
+
+def _refuse_unknown_look(inputs: Inputs, what: str) -> None:
+    known = [row.what for row in after(inputs).inspections[0].rows]
+    if what not in known:
+        raise InputError(
+            "nothing of that is looked at again", field="/what", found=what[:80], acceptable=", ".join(known)
         )
 
 

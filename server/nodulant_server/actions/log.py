@@ -6,7 +6,7 @@ from django.db import transaction
 from django.utils import timezone
 from pydantic import TypeAdapter
 
-from nodulant.asbuilt.log import Entry, standing, stopped
+from nodulant.asbuilt.log import HUBS, Entry, standing, stopped
 from nodulant.base.errors import InputError
 from nodulant.evaluate import Want, evaluate
 from nodulant.job.document import MOST_ENTRIES, AsBuilt, Design, Inputs
@@ -87,25 +87,38 @@ def take_reading(acting: Acting, job: Job, inputs: Inputs, fields: dict[str, Any
     """Append a reading that the design asks for; raises InputError for any other."""
     asked = evaluate(inputs, MEASURES).readings
     wanted = f"{fields['operation']}/{fields['key']}/{fields['side']}"
-    if wanted not in {reading.id for reading in asked}:
+    units = {reading.id: reading.spec.unit for reading in asked}
+    if wanted not in units:
         raise InputError(
             "this design asks for no such reading", field="/key", found=wanted, acceptable="a reading of the Prove list"
         )
+    if fields.get("unit", "mm") != units[wanted]:
+        raise InputError("it is read in another unit", field="/unit", found=fields["unit"], acceptable=units[wanted])
     return append(acting, job, {"kind": "reading", **fields}, mark)
 
 
-def take_length(acting: Acting, job: Job, fields: dict[str, Any]) -> Entry:
+def take_length(acting: Acting, job: Job, fields: dict[str, Any], mark: str | None = None) -> Entry:
     """Append a length between two surveyed features; raises InputError for a feature that is not there."""
-    known = {f.id for f in job.survey_head().survey().features}
     for end in ("start", "end"):
-        if fields[end]["feature_id"] not in known:
-            raise InputError(
-                "there is no such point to tape from",
-                field=f"/{end}/feature_id",
-                found=fields[end]["feature_id"],
-                acceptable="one of " + ", ".join(sorted(known)),
-            )
-    return append(acting, job, {"kind": "length", **fields})
+        _refuse_unknown_point(job, fields[end]["feature_id"], f"/{end}/feature_id", HUBS)
+    return append(acting, job, {"kind": "length", **fields}, mark)
+
+
+def take_level(acting: Acting, job: Job, fields: dict[str, Any], mark: str | None = None) -> Entry:
+    """Append the height of a surveyed feature over one level line; raises InputError for one that is not there."""
+    _refuse_unknown_point(job, fields["point"]["feature_id"], "/point/feature_id")
+    return append(acting, job, {"kind": "level", **fields}, mark)
+
+
+def _refuse_unknown_point(job: Job, point: str, field: str, more: tuple[str, ...] = ()) -> None:
+    known = {*(f.id for f in job.survey_head().survey().features), *more}
+    if point not in known:
+        raise InputError(
+            "there is no such point to tape from",
+            field=field,
+            found=point,
+            acceptable="one of " + ", ".join(sorted(known)),
+        )
 
 
 def withdraw(acting: Acting, job: Job, number: int, reason: str) -> Entry:

@@ -73,6 +73,13 @@ def import_bundle(acting: Acting, file: JobFile, kept: Iterable[tuple[Attached, 
 def import_job(acting: Acting, file: JobFile, source: str = "") -> Job:
     """Store ``file`` as a new job of the shop; entries of its log say that they came from ``source``."""
     require(acting, "import")
+    job = store_job(acting, file, source)
+    note(acting, "job imported", f"{file.name} {source}".strip())
+    return job
+
+
+def store_job(acting: Acting, file: JobFile, source: str = "") -> Job:
+    """The same for a job that the application made by itself: nobody has to be allowed to import."""
     job = Job.objects.create(
         name=file.name,
         note=file.note,
@@ -99,7 +106,6 @@ def import_job(acting: Acting, file: JobFile, source: str = "") -> Job:
                 by=r.by,
                 note=r.note,
             ).save()
-    note(acting, "job imported", f"{file.name} {source}".strip())
     for entry in file.log:
         told = entry.imported or (source and f"by {acting.name} from {source}")[:200]
         document = entry.model_copy(update={"imported": told}).model_dump(mode="json")

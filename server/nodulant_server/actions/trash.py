@@ -12,6 +12,7 @@ from nodulant_server.models import (
     Job,
     LogEntry,
     Option,
+    PracticeRun,
     ReaderLink,
     SurveyRevision,
     SweepKept,
@@ -30,7 +31,7 @@ def empty_trash(before: datetime) -> int:
     ]
     own, of = list(options.values_list("pk", flat=True)), list(jobs.values_list("pk", flat=True))
     of_options: tuple[type[models.Model], ...] = (Draft, SweepKept, DesignRevision)
-    of_jobs: tuple[type[models.Model], ...] = (SurveyRevision, LogEntry, Attachment, ReaderLink)
+    of_jobs: tuple[type[models.Model], ...] = (SurveyRevision, LogEntry, Attachment, ReaderLink, PracticeRun)
     for model in of_options:
         _away(model, option__in=own)
     _away(Option, pk__in=own)

@@ -3,10 +3,10 @@
 from datetime import datetime
 from typing import Annotated, Literal
 
-from pydantic import Field, StringConstraints
+from pydantic import Field, StringConstraints, model_validator
 
 from nodulant.asbuilt.instruments import Instrument
-from nodulant.asbuilt.log import Entry, FramePoint
+from nodulant.asbuilt.log import Entry, FramePoint, When, by_new_names
 from nodulant.base.model import Frozen, Name, Text
 from nodulant.begin.start import Start
 from nodulant.evaluate import Want
@@ -19,6 +19,7 @@ from nodulant.job.merged import Merged
 from nodulant.loads.cases import Case
 from nodulant.materials import Steel
 from nodulant.materials.pipe import Pipe
+from nodulant.parts.measure import Measure
 from nodulant.parts.reads import MetWords, ValueWords
 from nodulant.parts.sides import AxleName
 from nodulant.survey.rail import Station
@@ -371,14 +372,27 @@ class OptionCounts(Frozen):
     """The left rail as planned, for a small picture."""
 
 
-class ReadingFields(Frozen):
-    """A reading as typed."""
+class MeasuredFields(Frozen):
+    """A number as typed, with what it was read with."""
 
-    value_mm: float
+    value: float
     text: str = ""
     instrument: str = "tape"
-    resolution_mm: float = 0.5
+    resolution: float = 0.5
     note: str = ""
+
+    @model_validator(mode="before")
+    @classmethod
+    def _as_sent_before(cls, data: object) -> object:
+        """A phone that was offline while the shop was updated still says it the older way."""
+        return by_new_names(data)
+
+
+class ReadingFields(MeasuredFields):
+    """A reading as typed, in its unit; ``again`` counts it with those before it."""
+
+    unit: Measure = "mm"
+    again: bool = False
 
 
 class SignBody(Frozen):
@@ -397,11 +411,19 @@ class ReadingBody(ReadingFields):
     side: Literal["left", "right"]
 
 
-class LengthBody(ReadingFields):
+class LengthBody(MeasuredFields):
     """A tape between two points of the frame."""
 
     start: FramePoint
     end: FramePoint
+    when: When = ""
+
+
+class LevelBody(MeasuredFields):
+    """A point of the frame over one level line."""
+
+    point: FramePoint
+    when: When = ""
 
 
 class ReasonBody(Frozen):

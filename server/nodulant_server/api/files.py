@@ -4,6 +4,7 @@ from dataclasses import asdict
 from typing import Literal
 
 from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
 from ninja import Query, Router
 
 from nodulant.assembly.sheet import assembly_sheets
@@ -151,12 +152,31 @@ def model_file(request: HttpRequest, option_id: int, kind: Literal["glb", "stl"]
 
 
 @router.get("/options/{option_id}/report.pdf")
-def report(request: HttpRequest, option_id: int) -> HttpResponse:
-    """The report of an option as it stands."""
+def report(request: HttpRequest, option_id: int, short: bool = False) -> HttpResponse:
+    """The dossier of an option as it stands, or the inspector's four pages."""
     option, inputs = current(request, option_id)
-    asked = {"option_id": option.pk, "revision": revision_words(option)}
+    asked = {**_dossier_of(request, option), "short": short}
     made = in_one_piece("report", acting(request), option.job_id, inputs, **asked)
-    return _file(made, "application/pdf", f"report-{option.key}.pdf")
+    return _file(made, "application/pdf", f"{'inspection' if short else 'dossier'}-{option.key}.pdf")
+
+
+@router.get("/options/{option_id}/dossier.zip")
+def dossier(request: HttpRequest, option_id: int) -> HttpResponse:
+    """The dossier with the inspector's paper, the open job file and every photo."""
+    option, inputs = current(request, option_id)
+    made = in_one_piece("dossier", acting(request), option.job_id, inputs, **_dossier_of(request, option))
+    return _file(made, "application/zip", f"dossier-{option.key}.zip")
+
+
+def _dossier_of(request: HttpRequest, option: Option) -> dict[str, object]:
+    """Who has it made, when, of which revision, and where the job is read on screen."""
+    return {
+        "option_id": option.pk,
+        "revision": revision_words(option),
+        "author": acting(request).name,
+        "day": timezone.localdate().isoformat(),
+        "address": request.build_absolute_uri(f"/jobs/{option.job_id}"),
+    }
 
 
 @router.get("/options/{option_id}/checklist.pdf")

@@ -6,8 +6,10 @@ from pydantic import Field
 
 from nodulant.asbuilt.entry import Subject
 from nodulant.asbuilt.floor import Cause, Minutes
+from nodulant.asbuilt.log import FramePoint, When
+from nodulant.asbuilt.record import BoltsTold, LookTold, PaintTold, RoadTold, WeldTold
 from nodulant.base.model import Frozen, Id, Name, Text
-from nodulant_server.api.bodies import ReadingFields
+from nodulant_server.api.bodies import MeasuredFields, ReadingFields
 
 Mark = Annotated[str, Field(pattern=r"^[0-9a-zA-Z-]{8,40}$")]
 """What the sender calls it: sent twice, it is taken once."""
@@ -92,12 +94,76 @@ class ActGoOn(Frozen):
     reason: Name
 
 
+class ActLength(Frozen):
+    """A tape between two points of the frame."""
+
+    kind: Literal["length"]
+    start: FramePoint
+    end: FramePoint
+    when: When = ""
+    reading: MeasuredFields
+
+
+class ActLevel(Frozen):
+    """A point of the frame over one level line."""
+
+    kind: Literal["level"]
+    point: FramePoint
+    when: When = ""
+    reading: MeasuredFields
+
+
+class ActWeld(WeldTold):
+    """A joint welded, and who looked at it."""
+
+    kind: Literal["weld"]
+
+
+class ActBolts(BoltsTold):
+    """Bolts drawn to torque, and who looked a second time."""
+
+    kind: Literal["bolts"]
+
+
+class ActPaint(PaintTold):
+    """Coats on a zone."""
+
+    kind: Literal["paint"]
+
+
+class ActOnTheRoad(RoadTold):
+    """The first drive."""
+
+    kind: Literal["on-the-road"]
+
+
+class ActInspection(LookTold):
+    """Something looked at again."""
+
+    kind: Literal["inspection"]
+
+
 class FloorBody(Frozen):
     """One act of the floor."""
 
     mark: Mark | None = None
     done_at: DoneAt = ""
     act: Annotated[
-        ActSign | ActPass | ActNote | ActRework | ActLeftOff | ActReading | ActPart | ActStop | ActGoOn,
+        ActSign
+        | ActPass
+        | ActNote
+        | ActRework
+        | ActLeftOff
+        | ActReading
+        | ActPart
+        | ActStop
+        | ActGoOn
+        | ActLength
+        | ActLevel
+        | ActWeld
+        | ActBolts
+        | ActPaint
+        | ActOnTheRoad
+        | ActInspection,
         Field(discriminator="kind"),
     ]

@@ -6,11 +6,14 @@ from nodulant_server.api import (
     files,
     finders,
     floor,
+    instruments,
     jobs,
     options,
     outside,
     people,
+    practice,
     problems,
+    prove,
     schedule,
     server,
     session,
@@ -34,4 +37,7 @@ api.add_router("", sweep.router)
 api.add_router("", work.router)
 api.add_router("", floor.router)
 api.add_router("", schedule.router)
+api.add_router("", prove.router)
+api.add_router("", practice.router)
+api.add_router("", instruments.router)
 problems.install(api)

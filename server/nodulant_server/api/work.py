@@ -4,10 +4,10 @@ from django.http import HttpRequest
 from ninja import Router
 
 from nodulant.asbuilt.log import Entry
-from nodulant_server.actions.log import entries_of, give_reason, take_length, take_reading, withdraw
+from nodulant_server.actions.log import entries_of, give_reason, take_length, take_level, take_reading, withdraw
 from nodulant_server.actions.sign import Signing, sign_step
 from nodulant_server.api.access import acting, job_of
-from nodulant_server.api.bodies import LengthBody, ReadingBody, ReasonBody, SignBody, WithdrawBody
+from nodulant_server.api.bodies import LengthBody, LevelBody, ReadingBody, ReasonBody, SignBody, WithdrawBody
 from nodulant_server.api.files import current
 
 router = Router()
@@ -39,6 +39,12 @@ def length(request: HttpRequest, job_id: int, body: LengthBody) -> Entry:
     """Log a length taped between two points of the frame."""
     job = job_of(request, job_id)
     return take_length(acting(request), job, body.model_dump())
+
+
+@router.post("/jobs/{job_id}/levels", response=Entry)
+def level(request: HttpRequest, job_id: int, body: LevelBody) -> Entry:
+    """Log how high a point of the frame stands over one level line."""
+    return take_level(acting(request), job_of(request, job_id), body.model_dump())
 
 
 @router.post("/jobs/{job_id}/reasons", response=Entry)

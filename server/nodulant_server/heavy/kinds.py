@@ -9,13 +9,17 @@ from pydantic import BaseModel
 from nodulant.evaluate.clearances.sweep import SweepResult, sweep
 from nodulant.evaluate.finding import find_sets
 from nodulant.evaluate.suspensions.fitted import holes_judged, window_judged
+from nodulant.formats.dossier import dossier_pdf
+from nodulant.formats.dossier.archive import dossier_zip
+from nodulant.formats.jobfile import dump_job
 from nodulant.formats.pattern_pdf import TitleBlock
-from nodulant.formats.report_pdf import report_pdf
 from nodulant.formats.whole_zip import Choices, whole_zip
 from nodulant.job.document import Inputs
 from nodulant.remedies.tried import find_remedies
 from nodulant.stock.nesting.plan import nest
-from nodulant_server.actions.sweeps import keep_sweep, sweep_on_file
+from nodulant_server.actions.dossier import contents_of
+from nodulant_server.actions.sweeps import keep_sweep
+from nodulant_server.actions.transfer import export_job
 from nodulant_server.api.search_bodies import FindHolesBody, FindLine, FindWindowBody, SweepLine
 from nodulant_server.heavy.lines import searched
 from nodulant_server.models import Option
@@ -86,7 +90,13 @@ def _sweep(asked: Asked) -> Iterator[bytes]:
 def _report(asked: Asked) -> Iterator[bytes]:
     """The paper itself, in one piece."""
     option = Option.objects.get(pk=asked["option_id"])
-    yield report_pdf(option.job.name, asked["revision"], _inputs(asked), sweep_on_file(option))
+    yield dossier_pdf(contents_of(option, _inputs(asked), asked), short=asked["short"])
+
+
+def _dossier(asked: Asked) -> Iterator[bytes]:
+    """Both papers with the job file and its photos, in one piece."""
+    option = Option.objects.get(pk=asked["option_id"])
+    yield dossier_zip(contents_of(option, _inputs(asked), asked), dump_job(export_job(option.job)))
 
 
 def _everything(asked: Asked) -> Iterator[bytes]:
@@ -102,5 +112,6 @@ KINDS: dict[str, Callable[[Asked], Iterator[bytes]]] = {
     "nest": _nest,
     "sweep": _sweep,
     "report": _report,
+    "dossier": _dossier,
     "everything": _everything,
 }

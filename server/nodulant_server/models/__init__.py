@@ -14,6 +14,7 @@ from nodulant_server.models.jobs import (
     SurveyRevision,
     SweepKept,
 )
+from nodulant_server.models.practice import PracticeRun
 from nodulant_server.models.shops import Invitation, Member, NewPassword, SignedIn, Workshop
 
 __all__ = [
@@ -31,6 +32,7 @@ __all__ = [
     "Member",
     "NewPassword",
     "Option",
+    "PracticeRun",
     "ReaderLink",
     "SignedIn",
     "SurveyRevision",

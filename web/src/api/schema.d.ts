@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/after": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Inspections
+         * @description What is looked at again after the first 100 and 1000 km, when, and what was found.
+         */
+        post: operations["nodulant_server_api_prove_inspections"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/audit": {
         parameters: {
             query?: never;
@@ -58,6 +78,26 @@ export interface paths {
          * @description Which single change lets a bought arm hold the ball joint where it was.
          */
         post: operations["nodulant_server_api_finders_arm_over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/built": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * As Built
+         * @description Axles, wheels and rails of a draft as they were read, whether it matters, and corrections that were tried.
+         */
+        post: operations["nodulant_server_api_prove_as_built"];
         delete?: never;
         options?: never;
         head?: never;
@@ -384,6 +424,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Instruments
+         * @description What can be asked; empty in a shop without any.
+         */
+        get: operations["nodulant_server_api_instruments_instruments"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{id_}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read
+         * @description What it reads now, and whether it has come to rest.
+         */
+        post: operations["nodulant_server_api_instruments_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{id_}/zero": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Zero
+         * @description Take what it reads now as zero.
+         */
+        post: operations["nodulant_server_api_instruments_zero"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -570,6 +670,26 @@ export interface paths {
          * @description Log a length taped between two points of the frame.
          */
         post: operations["nodulant_server_api_work_length"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/levels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Level
+         * @description Log how high a point of the frame stands over one level line.
+         */
+        post: operations["nodulant_server_api_work_level"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1008,6 +1128,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/options/{option_id}/dossier.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Dossier
+         * @description The dossier with the inspector's paper, the open job file and every photo.
+         */
+        get: operations["nodulant_server_api_files_dossier"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/options/{option_id}/draft": {
         parameters: {
             query?: never;
@@ -1164,6 +1304,26 @@ export interface paths {
          * @description How one operation of the stored plan is welded: setting, preheat, beads in order with waits, what it bends.
          */
         get: operations["nodulant_server_api_floor_heat"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/options/{option_id}/inspections.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Calendar
+         * @description Both inspections as a calendar; without events while the first drive is not written down.
+         */
+        get: operations["nodulant_server_api_prove_calendar"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1347,7 +1507,7 @@ export interface paths {
         };
         /**
          * Report
-         * @description The report of an option as it stands.
+         * @description The dossier of an option as it stands, or the inspector's four pages.
          */
         get: operations["nodulant_server_api_files_report"];
         put?: never;
@@ -1702,6 +1862,90 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Page
+         * @description Every practice job of whoever asks.
+         */
+        get: operations["nodulant_server_api_practice_page"];
+        put?: never;
+        /**
+         * Begin
+         * @description A new job with one mistake in it.
+         */
+        post: operations["nodulant_server_api_practice_begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/{job_id}/accuse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Accuse
+         * @description Say what is wrong; a wrong accusation costs points.
+         */
+        post: operations["nodulant_server_api_practice_accuse"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/{job_id}/give-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give Up
+         * @description Be told what it was.
+         */
+        post: operations["nodulant_server_api_practice_give_up"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/{job_id}/hint": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hint
+         * @description The next hint; each costs points.
+         */
+        post: operations["nodulant_server_api_practice_hint"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rail/outline": {
         parameters: {
             query?: never;
@@ -1736,6 +1980,26 @@ export interface paths {
          * @description Kind and sizes from a rail's cross-section in DXF or SVG.
          */
         post: operations["nodulant_server_api_compute_rail_section"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Record
+         * @description Every weld and bolted joint of a draft with what was written of it, coats, and what is open.
+         */
+        post: operations["nodulant_server_api_prove_record"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2372,6 +2636,39 @@ export interface components {
             weld_leg_mm: number;
         };
         /**
+         * AccuseBody
+         * @description What is wrong.
+         */
+        AccuseBody: {
+            /** Fault */
+            fault: string;
+        };
+        /**
+         * ActBolts
+         * @description Bolts drawn to torque, and who looked a second time.
+         */
+        ActBolts: {
+            /** Joint */
+            joint: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bolts";
+            /**
+             * Looked By
+             * @default
+             */
+            looked_by: string;
+            /**
+             * Marked
+             * @default false
+             */
+            marked: boolean;
+            /** Torque Nm */
+            torque_nm?: number | null;
+        };
+        /**
          * ActGoOn
          * @description It goes on.
          */
@@ -2383,6 +2680,31 @@ export interface components {
             kind: "go-on";
             /** Reason */
             reason: string;
+        };
+        /**
+         * ActInspection
+         * @description Something looked at again.
+         */
+        ActInspection: {
+            /**
+             * Found
+             * @default
+             */
+            found: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "inspection";
+            /**
+             * Km
+             * @enum {integer}
+             */
+            km: 100 | 1000;
+            /** Ok */
+            ok: boolean;
+            /** What */
+            what: string;
         };
         /**
          * ActLeftOff
@@ -2403,6 +2725,45 @@ export interface components {
             text: string;
         };
         /**
+         * ActLength
+         * @description A tape between two points of the frame.
+         */
+        ActLength: {
+            end: components["schemas"]["FramePoint"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "length";
+            reading: components["schemas"]["MeasuredFields"];
+            start: components["schemas"]["FramePoint"];
+            /**
+             * When
+             * @default
+             * @enum {string}
+             */
+            when: "" | "before" | "tacked" | "done";
+        };
+        /**
+         * ActLevel
+         * @description A point of the frame over one level line.
+         */
+        ActLevel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "level";
+            point: components["schemas"]["FramePoint"];
+            reading: components["schemas"]["MeasuredFields"];
+            /**
+             * When
+             * @default
+             * @enum {string}
+             */
+            when: "" | "before" | "tacked" | "done";
+        };
+        /**
          * ActNote
          * @description One line on a step.
          */
@@ -2416,6 +2777,43 @@ export interface components {
             step: string;
             /** Text */
             text: string;
+        };
+        /**
+         * ActOnTheRoad
+         * @description The first drive.
+         */
+        ActOnTheRoad: {
+            /** First */
+            first: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "on-the-road";
+            /** Km Week */
+            km_week: number;
+        };
+        /**
+         * ActPaint
+         * @description Coats on a zone.
+         */
+        ActPaint: {
+            /** Coats */
+            coats: number;
+            /** Film Um */
+            film_um?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "paint";
+            /**
+             * Looked By
+             * @default
+             */
+            looked_by: string;
+            /** Zone */
+            zone: string;
         };
         /**
          * ActPart
@@ -2536,6 +2934,79 @@ export interface components {
             reason: string;
             /** Step */
             step: string;
+        };
+        /**
+         * ActWeld
+         * @description A joint welded, and who looked at it.
+         */
+        ActWeld: {
+            /**
+             * Defect
+             * @default
+             */
+            defect: string;
+            /**
+             * Dye
+             * @default not done
+             * @enum {string}
+             */
+            dye: "not done" | "clear" | "marks";
+            /** Gap Mm */
+            gap_mm?: number | null;
+            /** Joint */
+            joint: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "weld";
+            /**
+             * Looked By
+             * @default
+             */
+            looked_by: string;
+            /** Operator */
+            operator: string;
+            /**
+             * Process
+             * @default MIG/MAG
+             * @enum {string}
+             */
+            process: "MIG/MAG" | "TIG" | "stick";
+            /**
+             * Repaired
+             * @default false
+             */
+            repaired: boolean;
+            /**
+             * Wire
+             * @default
+             */
+            wire: string;
+        };
+        /**
+         * Adjusted
+         * @description One thing to move: by how many whole turns, or how many millimetres of shims.
+         */
+        Adjusted: {
+            /** Name */
+            name: string;
+            /** Steps */
+            steps: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * After
+         * @description The first drive as it was written down, and both inspections.
+         */
+        After: {
+            /** First */
+            first: string;
+            /** Inspections */
+            inspections: components["schemas"]["Inspection"][];
+            /** Km Week */
+            km_week: number | null;
         };
         /**
          * AirSpring
@@ -2853,19 +3324,25 @@ export interface components {
         };
         /**
          * AskedOfStep
-         * @description A reading that a hold point or a gate waits for, mm.
+         * @description A reading that a hold point or a gate waits for, or that can be taken.
          */
         AskedOfStep: {
+            /** About */
+            about: string;
+            /** Answer */
+            answer: ("holds" | "fails" | "cannot tell") | null;
             /** Datum */
             datum: string;
+            /** Extra */
+            extra: boolean;
             /** Key */
             key: string;
             /** Name */
             name: string;
             /** Operation */
             operation: string;
-            /** Planned Mm */
-            planned_mm: number;
+            /** Planned */
+            planned: number;
             /**
              * Side
              * @enum {string}
@@ -2873,16 +3350,51 @@ export interface components {
             side: "left" | "right";
             /** Taken */
             taken: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "mm" | "deg" | "kg" | "N m" | "turns";
+            /** Words */
+            words: string;
         };
         /**
          * AskedReading
-         * @description One reading that the design asks for, with the newest value if there is one.
+         * @description One reading that the design asks for, in its own unit, with what was read of it so far.
          */
         AskedReading: {
+            /**
+             * About
+             * @default
+             */
+            about: string;
+            /**
+             * Again
+             * @default false
+             */
+            again: boolean;
+            /** Allowed */
+            allowed?: number | null;
+            /** Answer */
+            answer?: ("holds" | "fails" | "cannot tell") | null;
+            /** By Hand */
+            by_hand?: number | null;
+            /**
+             * Count
+             * @default 0
+             */
+            count: number;
             /** Decision */
             decision?: string | null;
+            /** Expanded */
+            expanded?: number | null;
             /** Id */
             id: string;
+            /**
+             * Instrument
+             * @default
+             */
+            instrument: string;
             /** Operation */
             operation: string;
             /**
@@ -2896,8 +3408,13 @@ export interface components {
              * @default
              */
             text: string;
-            /** Value Mm */
-            value_mm: number | null;
+            /** Value */
+            value: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
         };
         /**
          * Assumption
@@ -2927,19 +3444,18 @@ export interface components {
         };
         /**
          * Attached
-         * @description A file kept with a job, by the hash of what it holds.
+         * @description An instrument that can be asked.
          */
         Attached: {
-            /** At */
-            at: string;
-            /** By */
-            by: string;
-            /** Content Type */
-            content_type: string;
+            /** Id */
+            id: string;
             /** Name */
             name: string;
-            /** Sha256 */
-            sha256: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "mm" | "deg" | "kg" | "N m" | "turns";
         };
         /**
          * AuditRow
@@ -2987,6 +3503,29 @@ export interface components {
             /** Tyre */
             tyre?: string | null;
             wheel?: components["schemas"]["Wheel"] | null;
+        };
+        /**
+         * AxleAsBuilt
+         * @description One axle, or one wheel of it, as it was built.
+         */
+        AxleAsBuilt: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /** Corrections */
+            corrections: components["schemas"]["Correction"][];
+            /** Name */
+            name: string;
+            /** Outcomes */
+            outcomes: components["schemas"]["Outcome"][];
+            /** Read */
+            read: number;
+            /** Side */
+            side: ("left" | "right") | null;
+            /** Words */
+            words: string;
         };
         /**
          * AxleBracket
@@ -3273,6 +3812,24 @@ export interface components {
              * @default 0
              */
             z_mm: number;
+        };
+        /**
+         * AxleTaped
+         * @description A hub line under the frame's own centre line: which way it points, degrees, and how far it stands to the right, mm.
+         */
+        AxleTaped: {
+            /** Apart Mm */
+            apart_mm: number;
+            /** Hub */
+            hub: string;
+            /** Right Mm */
+            right_mm: number;
+            /** Right Sure Mm */
+            right_sure_mm: number;
+            /** Thrust Deg */
+            thrust_deg: number;
+            /** Thrust Sure Deg */
+            thrust_sure_deg: number;
         };
         /**
          * AxleTravel
@@ -3666,6 +4223,53 @@ export interface components {
             sleeves: boolean;
         };
         /**
+         * BoltsEntry
+         * @description The same as it stands in the log.
+         */
+        BoltsEntry: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Clock
+             * @default
+             * @enum {string}
+             */
+            clock: "" | "ahead" | "behind";
+            /**
+             * Done At
+             * @default
+             */
+            done_at: string;
+            /**
+             * Imported
+             * @default
+             */
+            imported: string;
+            /** Joint */
+            joint: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bolts";
+            /**
+             * Looked By
+             * @default
+             */
+            looked_by: string;
+            /**
+             * Marked
+             * @default false
+             */
+            marked: boolean;
+            /** Number */
+            number: number;
+            /** Torque Nm */
+            torque_nm?: number | null;
+        };
+        /**
          * BoughtArm
          * @description An arm's three lengths, mm.
          */
@@ -3938,6 +4542,18 @@ export interface components {
             design: components["schemas"]["Design"];
             /** Name */
             name: string;
+        };
+        /**
+         * Built
+         * @description As built: axles and wheels, rails left against right, and which checks are worse for it.
+         */
+        Built: {
+            /** Axles */
+            axles: components["schemas"]["AxleAsBuilt"][];
+            /** Leaning */
+            leaning: components["schemas"]["Leaning"][];
+            /** Worse */
+            worse: components["schemas"]["WorseAsBuilt"][];
         };
         /**
          * BumpStop
@@ -4368,6 +4984,20 @@ export interface components {
             across_mm: number;
             /** Along Mm */
             along_mm: number;
+        };
+        /**
+         * Correction
+         * @description What to move, and what is left then.
+         */
+        Correction: {
+            /** Inside */
+            inside: boolean;
+            /** Left */
+            left: components["schemas"]["Outcome"][];
+            /** Moves */
+            moves: components["schemas"]["Adjusted"][];
+            /** Words */
+            words: string;
         };
         /**
          * Crossmember
@@ -5199,6 +5829,11 @@ export interface components {
             drop_front: components["schemas"]["DropResult"];
             /** Figures */
             figures: components["schemas"]["Figure"][];
+            /**
+             * Frame Times
+             * @default []
+             */
+            frame_times: components["schemas"]["FrameAt"][];
             /** Groups */
             groups: components["schemas"]["Group"][];
             heights: components["schemas"]["Heights"];
@@ -5256,6 +5891,16 @@ export interface components {
             value: number;
             /** Words */
             words: string;
+        };
+        /**
+         * FaultChoice
+         * @description What a learner may accuse.
+         */
+        FaultChoice: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
         };
         /**
          * Feature
@@ -5474,7 +6119,7 @@ export interface components {
          */
         FloorBody: {
             /** Act */
-            act: components["schemas"]["ActSign"] | components["schemas"]["ActPass"] | components["schemas"]["ActNote"] | components["schemas"]["ActRework"] | components["schemas"]["ActLeftOff"] | components["schemas"]["ActReading"] | components["schemas"]["ActPart"] | components["schemas"]["ActStop"] | components["schemas"]["ActGoOn"];
+            act: components["schemas"]["ActSign"] | components["schemas"]["ActPass"] | components["schemas"]["ActNote"] | components["schemas"]["ActRework"] | components["schemas"]["ActLeftOff"] | components["schemas"]["ActReading"] | components["schemas"]["ActPart"] | components["schemas"]["ActStop"] | components["schemas"]["ActGoOn"] | components["schemas"]["ActLength"] | components["schemas"]["ActLevel"] | components["schemas"]["ActWeld"] | components["schemas"]["ActBolts"] | components["schemas"]["ActPaint"] | components["schemas"]["ActOnTheRoad"] | components["schemas"]["ActInspection"];
             /**
              * Done At
              * @default
@@ -5525,19 +6170,25 @@ export interface components {
             cautions: string;
             /** Fire Watch Min */
             fire_watch_min: number;
+            /** Frame */
+            frame: string[];
             /** Instruments */
             instruments: components["schemas"]["ReadWith"][];
             /** Job */
             job: string;
             left_off: components["schemas"]["LeftOffEntry"] | null;
             /** Log */
-            log: (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
+            log: (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["LevelEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"] | components["schemas"]["WeldEntry"] | components["schemas"]["BoltsEntry"] | components["schemas"]["PaintEntry"] | components["schemas"]["OnTheRoadEntry"] | components["schemas"]["InspectionEntry"])[];
             /** Next Session */
             next_session: string;
             /** Option */
             option: string;
             /** Pictures */
             pictures: components["schemas"]["FloorPicture"][];
+            /** Points */
+            points: components["schemas"]["TapePoint"][];
+            /** Readings */
+            readings: components["schemas"]["AskedOfStep"][];
             /** Standing */
             standing: string[];
             /** Steps */
@@ -5842,8 +6493,28 @@ export interface components {
             up_mm: number[];
         };
         /**
+         * FrameAt
+         * @description What was found at one time.
+         */
+        FrameAt: {
+            /** Axles */
+            axles: components["schemas"]["AxleTaped"][];
+            /** Lengths */
+            lengths: number;
+            levels: components["schemas"]["Levels"] | null;
+            /** Name */
+            name: string;
+            square: components["schemas"]["Square"] | null;
+            sway: components["schemas"]["Sway"] | null;
+            /**
+             * When
+             * @enum {string}
+             */
+            when: "" | "before" | "tacked" | "done";
+        };
+        /**
          * FramePoint
-         * @description A surveyed feature on one rail, plumbed down to the floor or taped at the web's outer face.
+         * @description A surveyed feature on one rail, plumbed down to the floor or taped at the web's outer face; or a hub.
          */
         FramePoint: {
             /** Feature Id */
@@ -6352,6 +7023,16 @@ export interface components {
             stock: components["schemas"]["StateHeights"];
         };
         /**
+         * HeldBody
+         * @description Where it is held: the reading's id and its plan, which a stand-in makes its answer of.
+         */
+        HeldBody: {
+            /** At */
+            at: string;
+            /** Planned */
+            planned: number;
+        };
+        /**
          * HoldPoint
          * @description A reading or a look that must pass before the next step opens.
          */
@@ -6485,18 +7166,113 @@ export interface components {
             worked: string;
         };
         /**
+         * Inspection
+         * @description One of the two: its day where the first drive is known, and its list.
+         */
+        Inspection: {
+            /** Day */
+            day: string;
+            /**
+             * Km
+             * @enum {integer}
+             */
+            km: 100 | 1000;
+            /** Rows */
+            rows: components["schemas"]["LookAgain"][];
+        };
+        /**
+         * InspectionEntry
+         * @description The same as it stands in the log.
+         */
+        InspectionEntry: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Clock
+             * @default
+             * @enum {string}
+             */
+            clock: "" | "ahead" | "behind";
+            /**
+             * Done At
+             * @default
+             */
+            done_at: string;
+            /**
+             * Found
+             * @default
+             */
+            found: string;
+            /**
+             * Imported
+             * @default
+             */
+            imported: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "inspection";
+            /**
+             * Km
+             * @enum {integer}
+             */
+            km: 100 | 1000;
+            /** Number */
+            number: number;
+            /** Ok */
+            ok: boolean;
+            /** What */
+            what: string;
+        };
+        /**
          * Instrument
-         * @description An instrument for lengths; its resolution as read by eye or shown, mm (common practice).
+         * @description An instrument; how finely it is read in a metric and in an inch job, in the reading's unit.
          */
         Instrument: {
+            /** At Most */
+            at_most: number;
+            /**
+             * By Hand
+             * @default 0
+             */
+            by_hand: number;
             /** Id */
             id: string;
-            /** Inch Mm */
-            inch_mm: number;
-            /** Metric Mm */
-            metric_mm: number;
+            /** Inch */
+            inch: number;
+            /** Metric */
+            metric: number;
             /** Name */
             name: string;
+            /**
+             * Reach
+             * @default 20000
+             */
+            reach: number;
+            /**
+             * Share
+             * @default 0
+             */
+            share: number;
+            /**
+             * Suits
+             * @default []
+             */
+            suits: string[];
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "mm" | "deg" | "kg" | "N m" | "turns";
+            /**
+             * Zeroed
+             * @default false
+             */
+            zeroed: boolean;
         };
         /**
          * InterimFrame
@@ -6616,7 +7392,7 @@ export interface components {
             /** Id */
             id: number;
             /** Log */
-            log: (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
+            log: (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["LevelEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"] | components["schemas"]["WeldEntry"] | components["schemas"]["BoltsEntry"] | components["schemas"]["PaintEntry"] | components["schemas"]["OnTheRoadEntry"] | components["schemas"]["InspectionEntry"])[];
             /** Name */
             name: string;
             /** Options */
@@ -6879,6 +7655,28 @@ export interface components {
             seat: components["schemas"]["HardPoint"];
         };
         /**
+         * Leaning
+         * @description Left against right of one height: how much less the left has, mm, the lean, degrees, and what corrects it.
+         */
+        Leaning: {
+            /** About */
+            about: string;
+            /** Allowed Mm */
+            allowed_mm: number;
+            /** Corrections */
+            corrections: string[];
+            /** Lean Deg */
+            lean_deg: number;
+            /** Low Mm */
+            low_mm: number;
+            /** Matters */
+            matters: boolean;
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * LeftOffEntry
          * @description The end of a session: at which step, and what the next one has to know.
          */
@@ -6947,18 +7745,24 @@ export interface components {
              */
             note: string;
             /**
-             * Resolution Mm
+             * Resolution
              * @default 0.5
              */
-            resolution_mm: number;
+            resolution: number;
             start: components["schemas"]["FramePoint"];
             /**
              * Text
              * @default
              */
             text: string;
-            /** Value Mm */
-            value_mm: number;
+            /** Value */
+            value: number;
+            /**
+             * When
+             * @default
+             * @enum {string}
+             */
+            when: "" | "before" | "tacked" | "done";
         };
         /**
          * LengthEntry
@@ -7004,18 +7808,24 @@ export interface components {
             /** Number */
             number: number;
             /**
-             * Resolution Mm
+             * Resolution
              * @default 1
              */
-            resolution_mm: number;
+            resolution: number;
             start: components["schemas"]["FramePoint"];
             /**
              * Text
              * @default
              */
             text: string;
-            /** Value Mm */
-            value_mm: number;
+            /** Value */
+            value: number;
+            /**
+             * When
+             * @default
+             * @enum {string}
+             */
+            when: "" | "before" | "tacked" | "done";
         };
         /**
          * LengthFit
@@ -7032,6 +7842,123 @@ export interface components {
             off_mm: number;
             /** Out */
             out: number;
+        };
+        /**
+         * LevelBody
+         * @description A point of the frame over one level line.
+         */
+        LevelBody: {
+            /**
+             * Instrument
+             * @default tape
+             */
+            instrument: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            point: components["schemas"]["FramePoint"];
+            /**
+             * Resolution
+             * @default 0.5
+             */
+            resolution: number;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /** Value */
+            value: number;
+            /**
+             * When
+             * @default
+             * @enum {string}
+             */
+            when: "" | "before" | "tacked" | "done";
+        };
+        /**
+         * LevelEntry
+         * @description How high the underside stands at a point of the frame over one level line, mm; below it negative.
+         */
+        LevelEntry: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Clock
+             * @default
+             * @enum {string}
+             */
+            clock: "" | "ahead" | "behind";
+            /**
+             * Done At
+             * @default
+             */
+            done_at: string;
+            /**
+             * Imported
+             * @default
+             */
+            imported: string;
+            /**
+             * Instrument
+             * @default levels from one line
+             */
+            instrument: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "level";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Number */
+            number: number;
+            point: components["schemas"]["FramePoint"];
+            /**
+             * Resolution
+             * @default 0.5
+             */
+            resolution: number;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /** Value */
+            value: number;
+            /**
+             * When
+             * @default
+             * @enum {string}
+             */
+            when: "" | "before" | "tacked" | "done";
+        };
+        /**
+         * Levels
+         * @description What the levels say; expanded uncertainties beside.
+         */
+        Levels: {
+            /** Pairs */
+            pairs: components["schemas"]["PairLevel"][];
+            /** Sag At */
+            sag_at: string;
+            /** Sag Mm */
+            sag_mm: number;
+            /** Sag Sure Mm */
+            sag_sure_mm: number;
+            /** Twist Deg */
+            twist_deg: number;
+            /** Twist Mm */
+            twist_mm: number;
+            /** Twist Sure Mm */
+            twist_sure_mm: number;
         };
         /**
          * Lift
@@ -7201,6 +8128,25 @@ export interface components {
             side_deg: number;
         };
         /**
+         * LiveReading
+         * @description The middle of some readings in a row, how far they scatter, and whether it has come to rest.
+         */
+        LiveReading: {
+            /** Resolution */
+            resolution: number;
+            /** Settled */
+            settled: boolean;
+            /** Spread */
+            spread: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "mm" | "deg" | "kg" | "N m" | "turns";
+            /** Value */
+            value: number;
+        };
+        /**
          * LoadPlan
          * @description Changed factors and the places that some cases need; a case whose place is not given asks for it.
          */
@@ -7262,6 +8208,22 @@ export interface components {
             to: "left" | "right";
         };
         /**
+         * LookAgain
+         * @description One thing to look at, and what was found the last time at this distance; ``ok`` None while nobody looked.
+         */
+        LookAgain: {
+            /** By */
+            by: string;
+            /** Found */
+            found: string;
+            /** Ok */
+            ok: boolean | null;
+            /** What */
+            what: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * MapBody
          * @description The clearance of one pair of the sweep over travel and steer.
          */
@@ -7319,6 +8281,34 @@ export interface components {
             z0_mm: number;
             /** Z1 Mm */
             z1_mm: number;
+        };
+        /**
+         * MeasuredFields
+         * @description A number as typed, with what it was read with.
+         */
+        MeasuredFields: {
+            /**
+             * Instrument
+             * @default tape
+             */
+            instrument: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Resolution
+             * @default 0.5
+             */
+            resolution: number;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /** Value */
+            value: number;
         };
         /**
          * MechanismDefault
@@ -7925,6 +8915,43 @@ export interface components {
             quantity: number;
         };
         /**
+         * OnTheRoadEntry
+         * @description The same as it stands in the log.
+         */
+        OnTheRoadEntry: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Clock
+             * @default
+             * @enum {string}
+             */
+            clock: "" | "ahead" | "behind";
+            /**
+             * Done At
+             * @default
+             */
+            done_at: string;
+            /** First */
+            first: string;
+            /**
+             * Imported
+             * @default
+             */
+            imported: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "on-the-road";
+            /** Km Week */
+            km_week: number;
+            /** Number */
+            number: number;
+        };
+        /**
          * OpenLink
          * @description A reader's link that still holds.
          */
@@ -8150,6 +9177,27 @@ export interface components {
             id: number;
         };
         /**
+         * Outcome
+         * @description One thing that the axle or wheel does as built, less what is planned; mm or degrees.
+         */
+        Outcome: {
+            /** Allowed */
+            allowed: number;
+            /** Measured */
+            measured: boolean;
+            /** Name */
+            name: string;
+            /** Off */
+            off: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "mm" | "deg" | "kg" | "N m" | "turns";
+            /** Words */
+            words: string;
+        };
+        /**
          * Outline
          * @description Vertices in order; closed outlines join the last to the first.
          */
@@ -8327,6 +9375,64 @@ export interface components {
              */
             paper: "a4" | "a3" | "letter" | "legal" | "roll";
             survey?: components["schemas"]["Survey"] | null;
+        };
+        /**
+         * PaintEntry
+         * @description The same as it stands in the log.
+         */
+        PaintEntry: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Clock
+             * @default
+             * @enum {string}
+             */
+            clock: "" | "ahead" | "behind";
+            /** Coats */
+            coats: number;
+            /**
+             * Done At
+             * @default
+             */
+            done_at: string;
+            /** Film Um */
+            film_um?: number | null;
+            /**
+             * Imported
+             * @default
+             */
+            imported: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "paint";
+            /**
+             * Looked By
+             * @default
+             */
+            looked_by: string;
+            /** Number */
+            number: number;
+            /** Zone */
+            zone: string;
+        };
+        /**
+         * PairLevel
+         * @description One pair against its plan: middle off the line through the outer pairs, mm, and roll against the first one, degrees.
+         */
+        PairLevel: {
+            /** Name */
+            name: string;
+            /** Sag Mm */
+            sag_mm: number;
+            /** Twist Deg */
+            twist_deg: number;
+            /** X Mm */
+            x_mm: number;
         };
         /**
          * ParallelFourLink
@@ -8733,6 +9839,49 @@ export interface components {
             y_mm: number;
         };
         /**
+         * PracticePage
+         * @description All of one person's, newest first; what may be accused; how far one has come.
+         */
+        PracticePage: {
+            /** Choices */
+            choices: components["schemas"]["FaultChoice"][];
+            /** Found */
+            found: number;
+            /** Kinds */
+            kinds: number;
+            /** Met */
+            met: number;
+            /** Over */
+            over: number;
+            /** Points */
+            points: number;
+            /** Rows */
+            rows: components["schemas"]["PracticeRow"][];
+        };
+        /**
+         * PracticeRow
+         * @description One practice job as far as its learner is.
+         */
+        PracticeRow: {
+            /** Accused */
+            accused: string[];
+            /** Hints */
+            hints: string[];
+            /** Job Id */
+            job_id: number;
+            /** More Hints */
+            more_hints: number;
+            /** Name */
+            name: string;
+            /** Over */
+            over: boolean;
+            score: components["schemas"]["Score"];
+            /** Story */
+            story: string;
+            /** Truth */
+            truth: string;
+        };
+        /**
          * Prices
          * @description What the shop pays, in its currency: metal and wire by the kilogram, gas by the cubic metre, the rest by the piece or m2.
          */
@@ -9020,8 +10169,15 @@ export interface components {
             id: string;
             /** Name */
             name: string;
-            /** Resolution Mm */
-            resolution_mm: number;
+            /** Resolution */
+            resolution: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "mm" | "deg" | "kg" | "N m" | "turns";
+            /** Zeroed */
+            zeroed: boolean;
         };
         /**
          * Reading
@@ -9043,6 +10199,11 @@ export interface components {
          */
         ReadingBody: {
             /**
+             * Again
+             * @default false
+             */
+            again: boolean;
+            /**
              * Instrument
              * @default tape
              */
@@ -9057,10 +10218,10 @@ export interface components {
             /** Operation */
             operation: string;
             /**
-             * Resolution Mm
+             * Resolution
              * @default 0.5
              */
-            resolution_mm: number;
+            resolution: number;
             /**
              * Side
              * @enum {string}
@@ -9071,14 +10232,25 @@ export interface components {
              * @default
              */
             text: string;
-            /** Value Mm */
-            value_mm: number;
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "mm" | "deg" | "kg" | "N m" | "turns";
+            /** Value */
+            value: number;
         };
         /**
          * ReadingEntry
-         * @description A measured value of one operation on one side, mm.
+         * @description A measured value of one operation, suspension or wheel on one side, in the unit of what is read.
          */
         ReadingEntry: {
+            /**
+             * Again
+             * @default false
+             */
+            again: boolean;
             /** At */
             at: string;
             /** By */
@@ -9121,10 +10293,10 @@ export interface components {
             /** Operation */
             operation: string;
             /**
-             * Resolution Mm
+             * Resolution
              * @default 0.5
              */
-            resolution_mm: number;
+            resolution: number;
             /**
              * Side
              * @enum {string}
@@ -9135,14 +10307,25 @@ export interface components {
              * @default
              */
             text: string;
-            /** Value Mm */
-            value_mm: number;
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "mm" | "deg" | "kg" | "N m" | "turns";
+            /** Value */
+            value: number;
         };
         /**
          * ReadingFields
-         * @description A reading as typed.
+         * @description A reading as typed, in its unit; ``again`` counts it with those before it.
          */
         ReadingFields: {
+            /**
+             * Again
+             * @default false
+             */
+            again: boolean;
             /**
              * Instrument
              * @default tape
@@ -9154,17 +10337,23 @@ export interface components {
              */
             note: string;
             /**
-             * Resolution Mm
+             * Resolution
              * @default 0.5
              */
-            resolution_mm: number;
+            resolution: number;
             /**
              * Text
              * @default
              */
             text: string;
-            /** Value Mm */
-            value_mm: number;
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "mm" | "deg" | "kg" | "N m" | "turns";
+            /** Value */
+            value: number;
         };
         /**
          * ReadingSpec
@@ -9173,14 +10362,25 @@ export interface components {
         ReadingSpec: {
             /** Datum */
             datum: string;
+            /**
+             * Extra
+             * @default false
+             */
+            extra: boolean;
             /** Key */
             key: string;
             /** Limit Id */
             limit_id: string;
             /** Name */
             name: string;
-            /** Planned Mm */
-            planned_mm: number;
+            /** Planned */
+            planned: number;
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "mm" | "deg" | "kg" | "N m" | "turns";
         };
         /**
          * ReasonBody
@@ -9203,6 +10403,38 @@ export interface components {
             factor: number;
             /** Lines */
             lines: components["schemas"]["Line"][];
+        };
+        /**
+         * RecordRow
+         * @description One joint: what it is, and what was written of it.
+         */
+        RecordRow: {
+            /** Asks */
+            asks: string;
+            /** Entry */
+            entry: number | null;
+            /** Joint */
+            joint: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "weld" | "bolts";
+            /** Name */
+            name: string;
+            /** Operation */
+            operation: string;
+            /** Says */
+            says: string;
+            /** Side */
+            side: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "made" | "to repair" | "done";
+            /** Work */
+            work: string;
         };
         /**
          * Remedies
@@ -9612,6 +10844,22 @@ export interface components {
          */
         Scheduled: {
             schedule: components["schemas"]["Schedule"] | null;
+        };
+        /**
+         * Score
+         * @description How a job was answered.
+         */
+        Score: {
+            /** False */
+            false: number;
+            /** Found */
+            found: boolean;
+            /** Hints */
+            hints: number;
+            /** Points */
+            points: number;
+            /** Words */
+            words: string;
         };
         /**
          * SeamsOfStep
@@ -11838,6 +13086,18 @@ export interface components {
             wheelbase_mm?: number | null;
         };
         /**
+         * Sway
+         * @description How far the middle between the rails bends sideways off the line through its ends, mm, to the right positive.
+         */
+        Sway: {
+            /** At */
+            at: string;
+            /** Off Mm */
+            off_mm: number;
+            /** Sure Mm */
+            sure_mm: number;
+        };
+        /**
          * SweepBody
          * @description Sweep a draft; with its option the sweep is kept where the draft is the newest revision.
          */
@@ -12115,6 +13375,18 @@ export interface components {
             words: string;
         };
         /**
+         * TapePoint
+         * @description A mark on one side: '<feature>/<side>', and its name.
+         */
+        TapePoint: {
+            /** Id */
+            id: string;
+            /** Level */
+            level: boolean;
+            /** Name */
+            name: string;
+        };
+        /**
          * Taped
          * @description What was measured of a point.
          */
@@ -12189,6 +13461,11 @@ export interface components {
             };
             network: components["schemas"]["Network"];
             square: components["schemas"]["Square"] | null;
+            /**
+             * When
+             * @enum {string}
+             */
+            when: "" | "before" | "tacked" | "done";
         };
         /**
          * TapedLength
@@ -13162,6 +14439,77 @@ export interface components {
             z_mm: number;
         };
         /**
+         * WeldEntry
+         * @description The same as it stands in the log.
+         */
+        WeldEntry: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Clock
+             * @default
+             * @enum {string}
+             */
+            clock: "" | "ahead" | "behind";
+            /**
+             * Defect
+             * @default
+             */
+            defect: string;
+            /**
+             * Done At
+             * @default
+             */
+            done_at: string;
+            /**
+             * Dye
+             * @default not done
+             * @enum {string}
+             */
+            dye: "not done" | "clear" | "marks";
+            /** Gap Mm */
+            gap_mm?: number | null;
+            /**
+             * Imported
+             * @default
+             */
+            imported: string;
+            /** Joint */
+            joint: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "weld";
+            /**
+             * Looked By
+             * @default
+             */
+            looked_by: string;
+            /** Number */
+            number: number;
+            /** Operator */
+            operator: string;
+            /**
+             * Process
+             * @default MIG/MAG
+             * @enum {string}
+             */
+            process: "MIG/MAG" | "TIG" | "stick";
+            /**
+             * Repaired
+             * @default false
+             */
+            repaired: boolean;
+            /**
+             * Wire
+             * @default
+             */
+            wire: string;
+        };
+        /**
          * WeldMetal
          * @description Welds of one kind and leg: length, mm, and metal laid down, mm3.
          */
@@ -13174,6 +14522,18 @@ export interface components {
             length_mm: number;
             /** Volume Mm3 */
             volume_mm3: number;
+        };
+        /**
+         * WeldRecord
+         * @description All joints in the order of work, coats, and what is open.
+         */
+        WeldRecord: {
+            /** Open Points */
+            open_points: string[];
+            /** Paint */
+            paint: components["schemas"]["PaintEntry"][];
+            /** Rows */
+            rows: components["schemas"]["RecordRow"][];
         };
         /**
          * Welding
@@ -13400,6 +14760,37 @@ export interface components {
             there: boolean;
         };
         /**
+         * WorseAsBuilt
+         * @description A check that is worse as built than as planned, on the side that was measured.
+         */
+        WorseAsBuilt: {
+            /** Built */
+            built: number | null;
+            /**
+             * Built Verdict
+             * @enum {string}
+             */
+            built_verdict: "fails" | "not computed" | "weaker" | "close" | "stock itself" | "note" | "holds";
+            /** Id */
+            id: string;
+            /** Planned */
+            planned: number | null;
+            /**
+             * Planned Verdict
+             * @enum {string}
+             */
+            planned_verdict: "fails" | "not computed" | "weaker" | "close" | "stock itself" | "note" | "holds";
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /** Title */
+            title: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * YardAnswer
          * @description An order with its number, prices and the day that the last of it is there.
          */
@@ -13572,6 +14963,30 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    nodulant_server_api_prove_inspections: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["After"];
+                };
+            };
+        };
+    };
     nodulant_server_api_people_what_happened: {
         parameters: {
             query?: {
@@ -13638,6 +15053,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ArmLaidOver"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_prove_as_built: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Built"];
                 };
             };
         };
@@ -14023,6 +15462,74 @@ export interface operations {
             };
         };
     };
+    nodulant_server_api_instruments_instruments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Attached"][];
+                };
+            };
+        };
+    };
+    nodulant_server_api_instruments_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id_: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeldBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveReading"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_instruments_zero: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id_: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Attached"];
+                };
+            };
+        };
+    };
     nodulant_server_api_jobs_jobs: {
         parameters: {
             query?: never;
@@ -14287,7 +15794,33 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"];
+                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["LevelEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"] | components["schemas"]["WeldEntry"] | components["schemas"]["BoltsEntry"] | components["schemas"]["PaintEntry"] | components["schemas"]["OnTheRoadEntry"] | components["schemas"]["InspectionEntry"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_work_level: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LevelBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["LevelEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"] | components["schemas"]["WeldEntry"] | components["schemas"]["BoltsEntry"] | components["schemas"]["PaintEntry"] | components["schemas"]["OnTheRoadEntry"] | components["schemas"]["InspectionEntry"];
                 };
             };
         };
@@ -14383,7 +15916,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
+                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["LevelEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"] | components["schemas"]["WeldEntry"] | components["schemas"]["BoltsEntry"] | components["schemas"]["PaintEntry"] | components["schemas"]["OnTheRoadEntry"] | components["schemas"]["InspectionEntry"])[];
                 };
             };
         };
@@ -14430,7 +15963,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"];
+                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["LevelEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"] | components["schemas"]["WeldEntry"] | components["schemas"]["BoltsEntry"] | components["schemas"]["PaintEntry"] | components["schemas"]["OnTheRoadEntry"] | components["schemas"]["InspectionEntry"];
                 };
             };
         };
@@ -14534,7 +16067,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"];
+                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["LevelEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"] | components["schemas"]["WeldEntry"] | components["schemas"]["BoltsEntry"] | components["schemas"]["PaintEntry"] | components["schemas"]["OnTheRoadEntry"] | components["schemas"]["InspectionEntry"];
                 };
             };
         };
@@ -14872,6 +16405,26 @@ export interface operations {
             };
         };
     };
+    nodulant_server_api_files_dossier: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                option_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     nodulant_server_api_options_draft: {
         parameters: {
             query?: never;
@@ -15011,7 +16564,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
+                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["LevelEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"] | components["schemas"]["WeldEntry"] | components["schemas"]["BoltsEntry"] | components["schemas"]["PaintEntry"] | components["schemas"]["OnTheRoadEntry"] | components["schemas"]["InspectionEntry"])[];
                 };
             };
         };
@@ -15078,6 +16631,26 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["HeatPlan"];
                 };
+            };
+        };
+    };
+    nodulant_server_api_prove_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                option_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -15243,7 +16816,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
+                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["LevelEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"] | components["schemas"]["WeldEntry"] | components["schemas"]["BoltsEntry"] | components["schemas"]["PaintEntry"] | components["schemas"]["OnTheRoadEntry"] | components["schemas"]["InspectionEntry"])[];
                 };
             };
         };
@@ -15291,14 +16864,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"];
+                    "application/json": components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["LevelEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"] | components["schemas"]["WeldEntry"] | components["schemas"]["BoltsEntry"] | components["schemas"]["PaintEntry"] | components["schemas"]["OnTheRoadEntry"] | components["schemas"]["InspectionEntry"];
                 };
             };
         };
     };
     nodulant_server_api_files_report: {
         parameters: {
-            query?: never;
+            query?: {
+                short?: boolean;
+            };
             header?: never;
             path: {
                 option_id: number;
@@ -15408,7 +16983,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"])[];
+                    "application/json": (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["LevelEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"] | components["schemas"]["WeldEntry"] | components["schemas"]["BoltsEntry"] | components["schemas"]["PaintEntry"] | components["schemas"]["OnTheRoadEntry"] | components["schemas"]["InspectionEntry"])[];
                 };
             };
         };
@@ -15738,6 +17313,116 @@ export interface operations {
             };
         };
     };
+    nodulant_server_api_practice_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticePage"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_practice_begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeRow"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_practice_accuse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccuseBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeRow"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_practice_give_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeRow"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_practice_hint: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeRow"];
+                };
+            };
+        };
+    };
     nodulant_server_api_compute_rail_outline: {
         parameters: {
             query?: never;
@@ -15782,6 +17467,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DrawnSection"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_prove_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DraftBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeldRecord"];
                 };
             };
         };

@@ -11,6 +11,7 @@ const ComparePage = lazy(() => import("../compare/ComparePage"));
 const Join = lazy(async () => ({ default: (await import("../shop/ByLink")).Join }));
 const NewPassword = lazy(async () => ({ default: (await import("../shop/ByLink")).NewPassword }));
 const ShopPage = lazy(() => import("../shop/ShopPage"));
+const PracticePage = lazy(() => import("../practice/PracticePage"));
 const FloorPage = lazy(() => import("../floor/FloorPage"));
 const Bench = lazy(() => import("../bench/Bench"));
 
@@ -40,6 +41,7 @@ function Inside() {
           <Route path="/jobs/:jobId" element={<Bench />} />
           <Route path="/jobs/:jobId/floor" element={<FloorPage />} />
           <Route path="/jobs/:jobId/compare" element={<ComparePage />} />
+          <Route path="/practice" element={<PracticePage />} />
           <Route path="/shop" element={<ShopPage />} />
           <Route path="*" element={<JobList />} />
         </Routes>

@@ -36,9 +36,14 @@ export function JobList() {
       <Flex justify="space-between" gap="3" wrap="wrap" mb="1" fontSize="15px">
         <Text>{session.link ? "Opened by a link" : `${session.shop}: ${session.user}, ${session.role}`}</Text>
         {!session.link && (
-          <Link to="/shop" style={{ textDecoration: "underline" }}>
-            The shop and its people
-          </Link>
+          <Flex gap="4">
+            <Link to="/practice" style={{ textDecoration: "underline" }}>
+              Practice
+            </Link>
+            <Link to="/shop" style={{ textDecoration: "underline" }}>
+              The shop and its people
+            </Link>
+          </Flex>
         )}
       </Flex>
       <Text color="faint" mb="4">

@@ -69,7 +69,7 @@ export function More({ job }: { job: JobHead }) {
         >
           <Flex gap="2" wrap="wrap" mb="3">
             <Act onClick={() => show({ revisions: true })}>Options and revisions</Act>
-            <FileLink href={`/api/options/${optionId}/report.pdf`} name="Report, PDF" />
+            <FileLink href={`/api/options/${optionId}/report.pdf`} name="Dossier, PDF" />
             <FileLink href={`/api/jobs/${job.id}/export`} name="Job file" />
             <FileLink href={`/api/options/${optionId}/checks.csv`} name="Checks, CSV" />
             <FileLink href={`/api/options/${optionId}/readings.csv`} name="Readings, CSV" />

@@ -51,7 +51,7 @@ function nextOf(stage: StageName, result: Evaluation): string {
       return open ? open.spec.title : "";
     }
     case "prove": {
-      const unread = result.readings.find((reading) => reading.value_mm === null);
+      const unread = result.readings.find((reading) => reading.value === null && !reading.spec.extra);
       return unread ? `read: ${unread.spec.name}${unread.side ? `, ${unread.side}` : ""}` : "";
     }
     case "sweep":

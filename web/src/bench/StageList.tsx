@@ -133,9 +133,10 @@ function stateOf(name: StageName, result: Evaluation) {
       return { words: `${done} of ${result.steps.length} steps`, verdict: null };
     }
     case "prove": {
-      const taken = result.readings.filter((r) => r.value_mm !== null).length;
+      const asked = result.readings.filter((r) => r.value !== null || !r.spec.extra);
+      const taken = asked.filter((r) => r.value !== null).length;
       const built = result.checks.filter((c) => c.state === "as-built");
-      return { words: `${taken} of ${result.readings.length} read`, verdict: worst(built) };
+      return { words: `${taken} of ${asked.length} read`, verdict: worst(built) };
     }
     default:
       return { words: fails ? `${fails} fail` : (worst(checks) ?? ""), verdict: worst(checks) };

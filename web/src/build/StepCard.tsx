@@ -193,7 +193,9 @@ function Sign({ job, step }: { job: JobHead; step: Step }) {
     }
   };
   const sign = () => {
-    const reading = value ? { value_mm: value.mm, text: value.text, ...used.read, note: "" } : null;
+    const reading = value
+      ? { value: value.mm, unit: "mm" as const, again: false, text: value.text, ...used.read, note: "" }
+      : null;
     const params = { path: { option_id: optionId } };
     return write(() => api.POST("/api/options/{option_id}/sign", { params, body: { step: step.id, reading, note } }));
   };
@@ -205,7 +207,7 @@ function Sign({ job, step }: { job: JobHead; step: Step }) {
     <Box mt="3">
       {wantsReading && (
         <PlainQuantity
-          label={`Reading${planned ? `, planned ${showLength(planned.spec.planned_mm, style)} from ${planned.spec.datum}` : ""}`}
+          label={`Reading${planned ? `, planned ${showLength(planned.spec.planned, style)} from ${planned.spec.datum}` : ""}`}
           value={value?.mm ?? null}
           take={(mm, text) => setValue({ mm, text })}
         />

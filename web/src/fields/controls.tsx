@@ -168,7 +168,26 @@ export function Act(props: {
   hint?: string;
   /** Of a button that stays down. */
   pressed?: boolean;
+  /** One of many in a list: no box round it. */
+  slight?: boolean;
 }) {
+  if (props.slight)
+    return (
+      <Button
+        variant="plain"
+        minH="24px"
+        height="auto"
+        px="0"
+        fontSize="13px"
+        fontWeight="400"
+        color="chalk"
+        textDecoration="underline"
+        disabled={props.off}
+        onClick={props.onClick}
+      >
+        {props.children}
+      </Button>
+    );
   return (
     <Button
       size="sm"

@@ -1,7 +1,8 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import { useMay } from "../app/session";
-import { showLength } from "../units/show";
+import { KINDS } from "../prove/useInstrument";
+import { showQuantity } from "../units/show";
 import { Big, Over } from "./Big";
 import { Keypad } from "./Keypad";
 import type { FloorStep } from "./types";
@@ -32,7 +33,7 @@ export function Gate({ floor, step }: { floor: Floor; step: FloorStep }) {
         <Row
           key={`${a.operation}${a.side}`}
           done={a.taken !== ""}
-          words={`${a.name}, ${a.side}: planned ${showLength(a.planned_mm, floor.sheet.style)}${a.taken && `, read ${a.taken}`}`}
+          words={`${a.name}, ${a.side}: planned ${showQuantity(a.planned, KINDS[a.unit], floor.sheet.style)}${a.taken && `, read ${a.taken}`}`}
         >
           {may.log && <Big onClick={() => setAsked(a)}>{a.taken ? "Read again" : "Read it"}</Big>}
         </Row>

@@ -1,12 +1,14 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import type { Style } from "../api/types";
+import { KINDS } from "../prove/useInstrument";
+import { asShown, useLive } from "../prove/useLive";
 import { parseTyped } from "../units/parse";
-import { showDeviation, showLength } from "../units/show";
+import { showDeviation, showQuantity } from "../units/show";
 import { Big } from "./Big";
 import type { FloorStep, ReadWith, Signing } from "./types";
 
-const METRIC = ["7", "8", "9", "4", "5", "6", "1", "2", "3", ".", "0", "⌫"] as const;
+const METRIC = ["7", "8", "9", "⌫", "4", "5", "6", "-", "1", "2", "3", ".", "0"] as const;
 const INCH = ["7", "8", "9", "/", "4", "5", "6", "-", "1", "2", "3", ".", "0", "space", "⌫", "'"] as const;
 
 type Given = {
@@ -19,25 +21,33 @@ type Given = {
 /** A reading typed with big keys, as the tape reads: fractions, feet, decimals. */
 export function Keypad({ asked, style, instruments, take }: Given) {
   const [text, setText] = useState("");
-  const [withId, setWith] = useState(instruments[0]?.id ?? "");
+  const unit = asked?.unit ?? "mm";
+  const kind = KINDS[unit];
+  const fit = instruments.filter((i) => i.unit === unit);
+  const [withId, setWith] = useState(fit[0]?.id ?? "");
   const [trouble, setTrouble] = useState("");
-  const keys = style === "mm" ? METRIC : INCH;
+  const keys = style === "mm" || unit !== "mm" ? METRIC : INCH;
   const press = (key: string) => {
     setTrouble("");
     setText((was) => (key === "⌫" ? was.slice(0, -1) : was + (key === "space" ? " " : key)));
   };
-  const read = text.trim() ? parseTyped(text, "length", style) : null;
+  const read = text.trim() ? parseTyped(text, kind, style) : null;
   const value = read && !("message" in read) ? read.value : null;
-  const used = instruments.find((i) => i.id === withId) ?? instruments[0];
-  const planned = asked?.planned_mm;
+  const used = fit.find((i) => i.id === withId) ?? fit[0];
+  const at = asked ? `${asked.operation}/${asked.key}/${asked.side}` : "";
+  const live = useLive(used?.id ?? "", at, asked?.planned ?? 0, asked !== null);
+  const settled = live.now?.settled ? live.now : null;
+  const planned = asked?.planned;
   const enter = () => {
     if (!read || !used) return;
     if ("message" in read) return setTrouble(read.message ?? "this cannot be read");
     take({
-      value_mm: read.value,
+      value: read.value,
+      unit,
+      again: false,
       text: text.trim(),
       instrument: used.name,
-      resolution_mm: used.resolution_mm,
+      resolution: used.resolution,
       note: "",
     });
   };
@@ -45,7 +55,7 @@ export function Keypad({ asked, style, instruments, take }: Given) {
     <Flex direction="column" gap="3">
       {asked && planned != null && (
         <Text fontSize="20px">
-          {asked.name}: planned <b>{showLength(planned, style)}</b> from {asked.datum}
+          {asked.name}: planned <b>{showQuantity(planned, kind, style)}</b> from {asked.datum}
         </Text>
       )}
       <Box
@@ -62,14 +72,35 @@ export function Keypad({ asked, style, instruments, take }: Given) {
         {text || " "}
         {value !== null && planned != null && (
           <Text as="span" fontSize="20px" color="faint" ms="3">
-            {showDeviation(value - planned, style)} against the plan
+            {kind === "length" ? showDeviation(value - planned, style) : showQuantity(value - planned, kind, style)}{" "}
+            against the plan
           </Text>
         )}
       </Box>
       <Text role="alert" color="removed" fontSize="20px" minH="1.3em">
         {trouble}
       </Text>
-      <Box display="grid" gap="2" gridTemplateColumns={`repeat(${style === "mm" ? 3 : 4}, 1fr)`}>
+      {live.there && (
+        <Flex direction="column" gap="2" role="group" aria-label="Live">
+          <Text fontSize="24px" fontVariantNumeric="tabular-nums">
+            {used?.name}: {live.now ? asShown(live.now.value, kind, style) : "…"} {live.now && !settled && "…"}
+          </Text>
+          <Text role="alert" color="removed" fontSize="20px">
+            {live.trouble}
+          </Text>
+          <Flex gap="2">
+            {used?.zeroed && (
+              <Big grow onClick={live.zero}>
+                Zero it on the rail
+              </Big>
+            )}
+            <Big grow off={!settled} onClick={() => settled && setText(asShown(settled.value, kind, style))}>
+              Take it over
+            </Big>
+          </Flex>
+        </Flex>
+      )}
+      <Box display="grid" gap="2" gridTemplateColumns="repeat(4, 1fr)">
         {keys.map((key) => (
           <Big key={key} onClick={() => press(key)} label={key === "⌫" ? "delete" : key}>
             {key}
@@ -77,7 +108,7 @@ export function Keypad({ asked, style, instruments, take }: Given) {
         ))}
       </Box>
       <Flex gap="2" wrap="wrap" role="group" aria-label="Read with">
-        {instruments.map((i) => (
+        {fit.map((i) => (
           <Big key={i.id} pressed={i.id === used?.id} onClick={() => setWith(i.id)}>
             {i.id === used?.id ? `✓ ${i.name}` : i.name}
           </Big>

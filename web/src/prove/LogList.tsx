@@ -7,8 +7,9 @@ import { useBench } from "../draft/store";
 import { evaluateAgain, useShown } from "../evaluation/useEvaluation";
 import { Act, Group } from "../fields/controls";
 import { PlainWords } from "../fields/plain";
-import { showLength } from "../units/show";
+import { showLength, showQuantity } from "../units/show";
 import { reasonOf } from "./reason";
+import { KINDS } from "./useInstrument";
 import { useLog, useRefreshLog } from "./useLog";
 
 type Entry = JobHead["log"][number];
@@ -105,10 +106,13 @@ function wordsOf(entry: Entry, names: Names, style: Style): string {
   switch (entry.kind) {
     case "reading": {
       const name = names.readings.get(`${entry.operation}/${entry.key}`) ?? `${entry.key} of ${entry.operation}`;
-      return `read ${name}, ${entry.side}: ${showLength(entry.value_mm, style)}`;
+      const again = entry.again ? ", once more" : "";
+      return `read ${name}, ${entry.side}${again}: ${showQuantity(entry.value, KINDS[entry.unit], style)}${entry.unit === "turns" ? " turns" : ""}`;
     }
     case "length":
-      return `taped ${point(entry.start)} to ${point(entry.end)}: ${showLength(entry.value_mm, style)}`;
+      return `taped ${point(entry.start)} to ${point(entry.end)}: ${showLength(entry.value, style)}`;
+    case "level":
+      return `levelled ${point(entry.point)}: ${showLength(entry.value, style)}`;
     case "sign-off":
       return `signed ${names.steps.get(entry.step) ?? entry.step}${entry.note && `: ${entry.note}`}`;
     case "override":
@@ -119,6 +123,16 @@ function wordsOf(entry: Entry, names: Names, style: Style): string {
       return `took back entry ${entry.entry}: ${entry.reason}`;
     case "part":
       return `${entry.here ? "has in hand, measured" : "does not have"}: ${entry.part.replace("/", " ")}${entry.text && `, ${entry.text}`}`;
+    case "weld":
+      return `welded ${entry.joint}: ${[entry.process, entry.wire, `by ${entry.operator}`, entry.defect].filter(Boolean).join(", ")}`;
+    case "bolts":
+      return `drew the bolts of ${entry.joint}${entry.marked ? ", marked" : ""}`;
+    case "on-the-road":
+      return `first driven on ${entry.first}`;
+    case "inspection":
+      return `after ${entry.km} km, ${entry.what}: ${entry.ok ? "well" : "not well"}${entry.found && `, ${entry.found}`}`;
+    case "paint":
+      return `painted ${entry.zone}: ${entry.coats} ${entry.coats === 1 ? "coat" : "coats"}`;
     case "stop":
       return `stopped the job: ${entry.reason}`;
     case "go-on":

@@ -1,4 +1,4 @@
-import { Box, Text } from "@chakra-ui/react";
+import { Box, Flex, Text } from "@chakra-ui/react";
 import { useCatalogue } from "../api/catalogue";
 import type { Check, JobHead } from "../api/types";
 import { useBench } from "../draft/store";
@@ -6,9 +6,12 @@ import { NONE, useShown } from "../evaluation/useEvaluation";
 import { Group } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
 import { shown } from "../margins/group";
+import { AfterGroup } from "./AfterGroup";
+import { AsBuilt } from "./AsBuilt";
 import { HandCheckSheet } from "./HandCheckSheet";
 import { LogList } from "./LogList";
 import { TapeNetwork } from "./TapeNetwork";
+import { WeldRecordGroup } from "./WeldRecordGroup";
 
 /** Is what was welded what was planned, and what does it cost where it is not? */
 export default function ProvePanel({ job }: { job: JobHead }) {
@@ -17,7 +20,7 @@ export default function ProvePanel({ job }: { job: JobHead }) {
   const costs = costsOf(checks);
   const style = useBench((s) => s.style);
   const words = useCatalogue();
-  const read = useShown((s) => s.result?.readings.some((r) => r.value_mm !== null) ?? false);
+  const read = useShown((s) => s.result?.readings.some((r) => r.value !== null) ?? false);
   return (
     <>
       <Text fontSize="14px">
@@ -39,14 +42,22 @@ export default function ProvePanel({ job }: { job: JobHead }) {
           </Box>
         ))}
       </Group>
+      <AsBuilt />
       <TapeNetwork job={job} />
-      <Group title="Report">
-        <FileLink href={`/api/options/${optionId}/report.pdf`} name="PDF report" />
+      <WeldRecordGroup job={job} />
+      <Group title="Dossier">
+        <Flex gap="2" wrap="wrap">
+          <FileLink href={`/api/options/${optionId}/report.pdf`} name="Dossier, PDF" />
+          <FileLink href={`/api/options/${optionId}/report.pdf?short=true`} name="For the inspector, 4 pages" />
+          <FileLink href={`/api/options/${optionId}/dossier.zip`} name="Dossier with job file and photos" />
+        </Flex>
         <Text fontSize="13px" color="faint" mt="1">
-          Drawings, checks with their basis, readings, decisions, cautions and the hash of what was evaluated.
+          Survey, drawings of both sides, sections, suspension, checks with their basis, hand-check, parts, welds, steps
+          with signatures, as built, open points, places to sign; the hash of what was evaluated.
         </Text>
       </Group>
       <HandCheckSheet />
+      <AfterGroup job={job} />
       <LogList job={job} />
     </>
   );
@@ -62,6 +73,9 @@ type Cost = {
   verdict: string;
 };
 
+/** A margin that lost less than this is not told. */
+const TOLD = 0.01;
+
 /** Checks whose margin is worse as built than as planned, worst loss first. */
 function costsOf(checks: readonly Check[]): Cost[] {
   const planned = new Map(checks.filter((c) => c.state === "planned").map((c) => [c.id, c]));
@@ -70,7 +84,7 @@ function costsOf(checks: readonly Check[]): Cost[] {
     .flatMap((c) => {
       const plan = planned.get(c.id.replace("@as-built", ""));
       if (plan?.value == null || c.value === null || plan.margin === null || c.margin === null) return [];
-      if (c.margin > plan.margin - 1e-4) return [];
+      if (c.margin > plan.margin - TOLD) return [];
       const side = c.id.split(":")[2]?.replace("@as-built", "") ?? "";
       return [
         {

@@ -1,23 +1,46 @@
 import { create } from "zustand";
 import { useCatalogue } from "../api/catalogue";
+import type { Measure } from "../api/types";
 import { useBench } from "../draft/store";
+import type { Kind } from "../units/show";
 
-/** What lengths and thicknesses are read with, until somebody takes another. */
-const useChosen = create<{ length: string; thickness: string }>(() => ({ length: "tape", thickness: "calliper" }));
+/** What is being read: lengths, thicknesses, levels, or any other measure by its unit. */
+export type Reads = "length" | "thickness" | "level" | Exclude<Measure, "mm">;
 
-export type Reads = "length" | "thickness";
+/** What each is read with until somebody takes another. */
+const useChosen = create<Record<Reads, string>>(() => ({
+  length: "tape",
+  thickness: "calliper",
+  level: "level",
+  deg: "angle-finder",
+  kg: "scales",
+  "N m": "torque-wrench",
+  turns: "turns",
+}));
+
+const UNITS: Partial<Record<Reads, Measure>> = { length: "mm", thickness: "mm", level: "mm" };
+export const KINDS: Record<Measure, Kind> = {
+  mm: "length",
+  deg: "angle",
+  kg: "mass",
+  "N m": "torque",
+  turns: "number",
+};
 
 /** The instrument that is in hand for a kind of reading, with how finely it is read in the job's unit. */
 export function useInstrument(kind: Reads) {
   const { instruments } = useCatalogue();
   const id = useChosen((s) => s[kind]);
   const style = useBench((s) => s.style);
-  const own = instruments.find((i) => i.id === id) ?? instruments[0];
-  const resolution = style === "mm" ? own?.metric_mm : own?.inch_mm;
+  const unit = UNITS[kind] ?? (kind as Measure);
+  const fit = instruments.filter((i) => i.unit === unit);
+  const own = fit.find((i) => i.id === id) ?? fit[0];
+  const resolution = style === "mm" ? own?.metric : own?.inch;
   return {
     id: own?.id ?? id,
-    choices: instruments.map((i) => [i.id, i.name] as const),
+    zeroed: own?.zeroed ?? false,
+    choices: fit.map((i) => [i.id, i.name] as const),
     choose: (next: string) => useChosen.setState({ [kind]: next }),
-    read: { instrument: own?.name ?? "tape", resolution_mm: resolution ?? 0.5 },
+    read: { instrument: own?.name ?? "tape", resolution: resolution ?? 0.5 },
   };
 }

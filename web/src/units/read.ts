@@ -1,6 +1,6 @@
 /** Reads what a person typed, as the core does; one table of examples tests both. See the core's `units/parse.py`. */
 
-export type ReadKind = "length" | "angle" | "mass" | "force" | "rate" | "pressure" | "number";
+export type ReadKind = "length" | "angle" | "mass" | "force" | "rate" | "pressure" | "torque" | "number";
 export type Read = { value: number; unit: string; text: string };
 export type Unread = { text: string; message: string; position: number; acceptable: string };
 
@@ -14,6 +14,7 @@ const FACTORS: Record<ReadKind, Record<string, number>> = {
   force: { N: 1, kN: 1000, kgf: 9.80665, lbf: LBF, lb: LBF },
   rate: { "N/mm": 1, "lb/in": LBF / MM_PER_INCH, "lbf/in": LBF / MM_PER_INCH },
   pressure: { bar: 1, psi: (LBF / MM_PER_INCH ** 2) * 10, kPa: 0.01 },
+  torque: { "N m": 1, "lbf ft": LBF * 0.3048 },
   number: { "": 1 },
 };
 const SPELLINGS: Record<string, string> = {
@@ -25,6 +26,10 @@ const SPELLINGS: Record<string, string> = {
   foot: "ft",
   lbs: "lb",
   "°": "deg",
+  nm: "n m",
+  ...Object.fromEntries(
+    ["lbft", "lb ft", "lbfft", "ftlb", "ft lb", "ft-lb", "ftlbf", "ft lbf", "ft-lbf"].map((word) => [word, "lbf ft"]),
+  ),
 };
 const EXAMPLES: Record<ReadKind, string> = {
   length: "such as 3 7/16, 3.4375in, 87.3 mm or 1' 4 1/2\"",
@@ -33,6 +38,7 @@ const EXAMPLES: Record<ReadKind, string> = {
   force: "such as 12 kN, 1500 N or 900 lbf",
   rate: "such as 32 N/mm or 180 lb/in",
   pressure: "such as 5 bar or 75 psi",
+  torque: "such as 80 N m or 60 lbf ft",
   number: "a plain number such as 2.5",
 };
 const LOOKALIKES: Record<string, string> = {
@@ -47,7 +53,8 @@ const LOOKALIKES: Record<string, string> = {
 };
 const NUMBER =
   /(?<whole>\d+)(?:-|\s+)(?<num>\d+)\s*\/\s*(?<den>\d+)|(?<fnum>\d+)\s*\/\s*(?<fden>\d+)|(?<dec>\d+[.,]?\d*|[.,]\d+)/y;
-const UNIT = /[a-zA-Z]+(?:\/[a-zA-Z]+)?|["'°]/y;
+const UNIT =
+  /[nN] ?[mM](?![a-zA-Z/])|[lL][bB][fF]? ?[fF][tT]|[fF][tT][ -]?[lL][bB][fF]?|[a-zA-Z]+(?:\/[a-zA-Z]+)?|["'°]/y;
 const THOUSANDS = /^(\d+),(\d{3})$/;
 const MOST_LETTERS = 60;
 

@@ -50,7 +50,7 @@ export function showNumber(value: number, digits = 4): string {
   return Math.abs(text) >= 1e5 || Math.abs(text) < 1e-3 ? text.toExponential(digits - 1) : String(text);
 }
 
-export type Kind = "length" | "thickness" | "angle" | "mass" | "force" | "rate" | "pressure" | "number";
+export type Kind = "length" | "thickness" | "angle" | "mass" | "force" | "rate" | "pressure" | "torque" | "number";
 
 const N_PER_LBF = 4.4482216152605;
 
@@ -61,6 +61,7 @@ const UNITS: Record<Exclude<Kind, "length" | "thickness">, { inch: string; metri
   force: { inch: "lbf", metric: "N", inchInCore: N_PER_LBF },
   rate: { inch: "lb/in", metric: "N/mm", inchInCore: N_PER_LBF / MM_PER_INCH },
   pressure: { inch: "psi", metric: "bar", inchInCore: 0.0689475729316836 },
+  torque: { inch: "lbf ft", metric: "N m", inchInCore: 1.3558179483314 },
   number: { inch: "", metric: "", inchInCore: 1 },
 };
 
@@ -97,6 +98,7 @@ const NUDGES: Record<Exclude<Kind, "length">, number> = {
   force: 100,
   rate: 1,
   pressure: 0.1,
+  torque: 1,
   number: 0.1,
 };
 
@@ -105,7 +107,7 @@ export function nudgeOf(kind: Kind, style: Style): number {
   if (kind === "length") return nudge(style);
   if (style === "mm") return NUDGES[kind];
   if (kind === "thickness") return MM_PER_INCH / 16;
-  return kind === "mass" || kind === "rate" ? UNITS[kind].inchInCore : NUDGES[kind];
+  return kind === "mass" || kind === "rate" || kind === "torque" ? UNITS[kind].inchInCore : NUDGES[kind];
 }
 
 /** The nearest mark of the tape, mm. */

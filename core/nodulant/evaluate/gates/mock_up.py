@@ -1,21 +1,18 @@
 """The height that brackets are made at: each wheel's centre under the rail's top edge, against the plan."""
 
-from nodulant.asbuilt.compare import AskedReading, asked_reading
-from nodulant.asbuilt.log import latest_readings
+from nodulant.asbuilt.compare import AskedReading, Known
 from nodulant.frame.columns import rail_at
 from nodulant.frame.route import Route
 from nodulant.job.document import Inputs
-from nodulant.parts.limits import find_limit
 from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.parts.specs import reading
 from nodulant.suspension.study import hub_height
 from nodulant.targets.drop import towards_rail
-from nodulant.units.inline import as_deviation
 
-LIMIT = "as-built"
+LIMIT = "as-built-ride"
 
 
-def height_readings(inputs: Inputs, routes: dict[Side, Route]) -> list[AskedReading]:
+def height_readings(inputs: Inputs, routes: dict[Side, Route], known: Known) -> list[AskedReading]:
     """Of every suspension that is planned, left and right; none where hubs or wheelbase are not known."""
     out = []
     for own in inputs.design.suspensions:
@@ -29,13 +26,13 @@ def height_readings(inputs: Inputs, routes: dict[Side, Route]) -> list[AskedRead
             top = underside + height + routes[side].shift_at(at)[1]
             where = "below" if top >= high else "above"
             spec = reading(
-                "hub-height",
+                "hub-height" if top >= high else "hub-above",
                 f"{own.axle.capitalize()} wheel's centre {where} the rail's top edge",
                 abs(top - high),
                 "the rail's top edge over the hub line, as it runs without a cut, plumb",
                 LIMIT,
             )
-            out.append(asked_reading(f"{own.axle}-height", side, spec, inputs.as_built.entries))
+            out.append(known.asked(f"{own.axle}-height", side, spec, f"{own.axle.capitalize()} ride height"))
     return out
 
 
@@ -50,17 +47,11 @@ def _surveyed(route: Route, x_mm: float) -> float:
     return at
 
 
-def height_missing(inputs: Inputs, asked: list[AskedReading]) -> str:
+def height_missing(asked: list[AskedReading]) -> str:
     """Why brackets wait: a height that was not read, or that its own check does not pass and nobody accepted."""
-    taken = latest_readings(inputs.as_built.entries)
-    allowed = find_limit(LIMIT, inputs.design.limits)[0].value
     for a in asked:
-        found = taken.get(a.id)
-        if found is None:
+        if a.value is None:
             return f"{a.spec.name.lower()}, {a.side}, was not read"
-        off = abs(found.value_mm - a.spec.planned_mm) + found.resolution_mm / 2
-        if off > allowed and a.decision != "accept":
-            return (
-                f"{a.spec.name.lower()}, {a.side}, may be off by {as_deviation(off)}, {as_deviation(allowed)} allowed"
-            )
+        if a.answer != "holds" and a.decision != "accept":
+            return f"{a.spec.name.lower()}, {a.side}: {a.words}"
     return ""

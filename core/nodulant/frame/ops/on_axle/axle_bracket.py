@@ -278,8 +278,15 @@ class AxleBracket(AxleWork):
 
     def measured_fields(self) -> dict[str, str]:
         """What is read after welding."""
-        return {"across": "y_mm"}
+        return {"across": "y_mm", "joint-up": "z_mm", "joint-along": "x_mm"}
 
     def readings(self, datum: str) -> list[ReadingSpec]:
-        """Place across."""
-        return [reading("across", "Joint's bolt from the centre plane", self.y_mm, "centre of the axle")]
+        """Place across, over and behind the hubs, and how the tabs are turned on the tube."""
+        turn = math.degrees(math.atan2(self.z_mm, self.x_mm))
+        zero = "the pinion at its angle: the finder is zeroed on the rail"
+        return [
+            reading("across", "Joint's bolt from the centre plane", self.y_mm, "centre of the axle"),
+            reading("joint-up", "Joint's bolt above the hubs", self.z_mm, "the axle's middle line"),
+            reading("joint-along", "Joint's bolt behind the hubs", self.x_mm, "the axle's middle line, plumb"),
+            reading("turn", "Tabs turned on the tube", turn, zero, "as-built-angle", "deg"),
+        ]

@@ -310,7 +310,14 @@ class Truss(AxleWork):
         return self.readings(datum)
 
     def readings(self, datum: str) -> list[ReadingSpec]:
-        """Where the feet begin."""
+        """Where the feet begin, and what the welds did to the flanges."""
         return [
-            reading("foot", "Where the foot begins, from the centre plane", self.foot_from_mm, "centre of the axle")
+            reading("foot", "Where the foot begins, from the centre plane", self.foot_from_mm, "centre of the axle"),
+            reading(
+                "runout-across",
+                "Runout of the hub flange, more than before the weld",
+                0.0,
+                "its highest place before",
+                "as-built-runout",
+            ),
         ]

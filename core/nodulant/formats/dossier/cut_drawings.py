@@ -94,6 +94,8 @@ def _tube(
     for pose, dash in ((0.0, None), (bump_mm, [3, 2])):
         i = min(range(len(axle.travel_mm)), key=lambda k: abs(axle.travel_mm[k] - pose))
         x, z = at(axle.x_mm[i], axle.z_mm[i])
+        if not 0.0 < x < drawing.width:
+            continue
         radius = axle.diameter_mm / 2 * scale
         drawing.add(Circle(x, z, radius, fillColor=None, strokeColor=black, strokeDashArray=dash))
 

@@ -5,19 +5,20 @@ Links of a pair equal within 1 mm (common practice): a longer one on one side ma
 
 import math
 
-from nodulant.asbuilt.compare import AskedReading, asked_reading
-from nodulant.asbuilt.log import Entry, latest_readings
+from nodulant.asbuilt.compare import AskedReading, Known, apart_unsure, uncertain_check
 from nodulant.axles.points import on_axle
 from nodulant.axles.suspension import Suspension
-from nodulant.checks.check import Check, Subject, Why, judge
+from nodulant.checks.check import Check, Subject, Why
 from nodulant.job.document import Inputs
+from nodulant.parts.limits import find_limit
 from nodulant.parts.sides import Side
 from nodulant.parts.specs import reading
 from nodulant.suspension.study import hub_height
 from nodulant.targets.drop import towards_rail
+from nodulant.units.inline import as_deviation
 
 
-def link_readings(inputs: Inputs) -> list[AskedReading]:
+def link_readings(inputs: Inputs, known: Known) -> list[AskedReading]:
     """Length of every link of the design; none where the hubs are not known."""
     out: list[AskedReading] = []
     for own in inputs.design.suspensions:
@@ -29,7 +30,7 @@ def link_readings(inputs: Inputs) -> list[AskedReading]:
                 "centre of one joint to centre of the other",
                 "as-built-link",
             )
-            out.append(asked_reading(f"{own.axle}-links", side, spec, inputs.as_built.entries))
+            out.append(known.asked(f"{own.axle}-links", side, spec, f"{own.axle.capitalize()} links"))
     return out
 
 
@@ -48,28 +49,26 @@ def _lengths(inputs: Inputs, own: Suspension) -> list[tuple[str, str, Side, floa
     return rows
 
 
-def equal_checks(asked: list[AskedReading], entries: tuple[Entry, ...], inputs: Inputs) -> list[Check]:
+def equal_checks(asked: list[AskedReading], inputs: Inputs) -> list[Check]:
     """Left against right of every pair that was measured on both sides."""
-    taken = {r.id: r for r in asked if r.value_mm is not None}
-    latest, out = latest_readings(entries), []
+    taken, out = {r.id: r for r in asked if r.value is not None}, []
+    limits = inputs.design.limits
     for one in taken.values():
         other = taken.get(one.id.removesuffix("/left") + "/right")
-        if one.side != "left" or other is None or one.value_mm is None or other.value_mm is None:
+        if one.side != "left" or other is None or one.value is None or other.value is None:
             continue
-        unsure = (latest[one.id].resolution_mm + latest[other.id].resolution_mm) / 2
-        values = {"left": one.value_mm, "right": other.value_mm, "unsure": unsure}
+        off = abs(one.value - other.value)
+        unsure = apart_unsure(one, other)
+        allowed = find_limit("links-equal", limits)[0].value
         out.append(
-            judge(
+            uncertain_check(
                 "links-equal",
                 Subject(subject=f"{one.operation}-{one.spec.key}", side="both", state="as-built", stage="prove"),
-                abs(one.value_mm - other.value_mm) + unsure,
-                Why(
-                    formula="abs(left - right) + unsure",
-                    values=values,
-                    words="mm; half of what each instrument reads to is added",
-                ),
-                inputs.design.limits,
+                (off, unsure),
+                Why(formula="abs(left - right)", values={"left": one.value, "right": other.value}, words="mm"),
+                limits,
                 detail=one.spec.name.lower(),
+                words=f"{as_deviation(off)} apart ± {as_deviation(unsure)}, {as_deviation(allowed)} allowed",
                 remedy="Set both links to one length on one jig, then look at the axle's squareness again.",
             )
         )
