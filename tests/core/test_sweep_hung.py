@@ -10,6 +10,7 @@ from nodulant.axles.springs import AntiRollBar, Damper, LeafPack, Strap, Torsion
 from nodulant.axles.suspension import Suspension
 from nodulant.clearance.hung_bodies import bars_of, block_of
 from nodulant.clearance.moving import RoundBar
+from nodulant.clearance.obstacle import BoxShape, Obstacle
 from nodulant.clearance.sweep import pairs_of
 from nodulant.clearance.tie_bodies import tie_bodies
 from nodulant.driveline.driveline import Driveline
@@ -17,7 +18,7 @@ from nodulant.evaluate import evaluate
 from nodulant.evaluate.clearances.sweep import scene, whole_sweep
 from nodulant.frame.model import planned_state, route_on
 from nodulant.frame.ops.union import operation_kinds
-from nodulant.job.fresh.suspension import fresh_suspension
+from nodulant.job.fresh.suspension import fresh_suspension, fresh_suspension_part
 from nodulant.job.riding import in_place
 from nodulant.parts.solid import Solid, block
 from nodulant.survey.crossmember import Crossmember
@@ -41,9 +42,9 @@ SUSPENSION = {
     "springs": "coils, bellows and torsion bars are bars, leaf springs pieces of their halves",
     "damper": "a bar",
     "half_shaft": "a bar",
-    "steering": "rods, boots, shaft, pitman arm and nut; what else of it is named",
+    "steering": "rods, boots, shaft, pitman arm and nut, rack and box; what else of it is named",
     "tyre": "a tyre",
-    "anti_roll": "named",
+    "anti_roll": "a bar, its arms and links where it was measured, else named",
     "strap": "named",
     "stop": "meant to touch",
     "hoses": "looked at by their slack",
@@ -103,6 +104,68 @@ class Complete(SimpleTestCase):
         said = " | ".join(scene(inputs).left_out)
         for words in ("rear anti-roll bar", "rear limit straps"):
             self.assertIn(words, said)
+
+    def bar(self, arm=200.0, link=120.0):
+        """A bar as it begins, its bend a link's length over the drop links' joints."""
+        inputs = rear_with(anti_roll=AntiRollBar(drop=HardPoint(x_mm=60.0, y_mm=420.0, z_mm=-40.0), arm_mm=arm))
+        index = next(k for k, s in enumerate(inputs.design.suspensions) if s.axle == "rear")
+        own = inputs.design.suspensions[index].anti_roll
+        run = fresh_suspension_part(inputs, index, "runs", "", before=False)
+        return own.model_copy(update={"runs": run.model_copy(update={"link_mm": link})})
+
+    def test_an_anti_roll_bar_that_was_measured_is_a_bar_with_two_arms_and_links(self):
+        inputs = rear_with(anti_roll=self.bar())
+        found = movers(inputs)
+        self.assertFalse(any("anti-roll" in words for words in scene(inputs).left_out))
+        straight = found["anti-roll bar"].body
+        self.assertEqual(float(straight.b[0, 0, 0, 1] - straight.a[0, 0, 0, 1]), 900.0)
+        for side, sign in (("right", 1.0), ("left", -1.0)):
+            arm, link = found[f"anti-roll bar's arm, {side}"], found[f"anti-roll bar's link, {side}"]
+            at, ride = arm.there, arm.positions.ride()
+            long = np.linalg.norm((arm.body.b - arm.body.a)[at][:, [0, 2]], axis=1)
+            self.assertLess(np.abs(long - 200.0).max(), 1e-9)
+            self.assertTrue((np.sign(arm.body.b[at][:, 1]) == sign).all())
+            # as it begins the arm lies level at ride height, and the link hangs from it
+            self.assertAlmostEqual(float(arm.body.b[ride][2] - arm.body.a[ride][2]), 0.0, delta=0.01)
+            self.assertTrue((link.body.a[at][:, 2] > link.body.b[at][:, 2]).all())
+
+    def test_a_drop_link_that_does_not_reach_is_an_end_of_the_travel(self):
+        def names(bar):
+            travel = next(t for t in evaluate(rear_with(anti_roll=bar)).travel if t.axle == "rear")
+            return [c.name for c in travel.contacts]
+
+        straight = "anti-roll bar's drop link in line with its arm"
+        self.assertIn(straight, names(self.bar(arm=90.0, link=60.0)))
+        self.assertNotIn(straight, names(self.bar()))
+
+    def test_a_steering_box_stands_over_its_arm_once_and_carries_it(self):
+        inputs = f.job("brackmoor").inputs("welded")
+        here = scene(inputs)
+        box = next(b for b in here.standing if b.name == "front steering box")
+        gear = next(s for s in inputs.design.suspensions if s.axle == "front").steering.gear
+        foot = np.array([gear.box.shaft.xyz()])
+        # its underside is 25 mm over the arm's middle (common practice)
+        self.assertAlmostEqual(float(box.pack.distance(foot)[0]), 25.0, delta=0.5)
+        with_box = {p.mover.name for p in pairs_of(here.movers, here.standing) if p.other is box}
+        self.assertFalse(with_box & {"pitman arm", "pitman arm's nut", "box's input shaft"})
+        self.assertTrue({"tie rod", "drag link"} <= with_box)
+        middle = HardPoint(**gear.box.shaft.model_dump())
+        placed = Obstacle(
+            id="box",
+            name="box",
+            kind="steering-box",
+            body=BoxShape(middle=middle, long_mm=100, wide_mm=100, high_mm=100),
+        )
+        design = inputs.design.model_copy(update={"obstacles": (*inputs.design.obstacles, placed)})
+        again = scene(inputs.model_copy(update={"design": design}))
+        self.assertNotIn("front steering box", [b.name for b in again.standing])
+
+    def test_a_rack_is_a_tube_between_its_joints_and_what_it_moves_is_none_with_it(self):
+        here = scene(van())
+        rack = next(b for b in here.standing if b.name == "front rack")
+        others = {p.mover.name for p in pairs_of(here.movers, here.standing) if p.other is rack}
+        self.assertFalse([n for n in others if n.startswith(("boot", "toe link"))])
+        self.assertIn("tyre, right", others)
 
     def test_a_crossmember_without_a_height_is_named_and_one_with_it_is_a_body(self):
         inputs = van()

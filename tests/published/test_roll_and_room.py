@@ -4,12 +4,14 @@ import math
 
 import numpy as np
 from django.test import SimpleTestCase
+from scipy.optimize import brentq
 
 from nodulant.axles.layouts.independent import TrailingArm
 from nodulant.axles.layouts.live import LeafSprings
-from nodulant.axles.springs import AntiRollBar, HalfShaft
+from nodulant.axles.springs import AntiRollBar, BarRun, HalfShaft
 from nodulant.clearance.link_to_rail import RailBox, link_to_rail, swept
 from nodulant.evaluate import evaluate
+from nodulant.suspension.anti_roll import bar_arm
 from nodulant.suspension.feet import stands_in
 from nodulant.suspension.half_shaft import half_shaft_motion
 from nodulant.suspension.motion import hub_place, moved_through, roll_centre, roll_steer
@@ -18,6 +20,40 @@ from nodulant.suspension.spring_motion import spring_motion, strung
 from tests.core.test_suspensions import LAYOUTS, ONLY, p, suspended, travel_checks
 from tests.published.test_link_forces import RIDE, UPRIGHT
 from tests.published.test_linkages import AXLE, HUB, TRAVEL, point, ride, triangulated
+
+
+class Arm(SimpleTestCase):
+    """The arm's angle by a bracketing root finder (scipy) on the link's length in space, the other way round."""
+
+    def test_against_a_root_finder_both_ways_and_sideways(self):
+        rest = (2670.0, 420.0, 360.0)
+        for bend, hangs, way in (
+            ((2450.0, 450.0, 480.0), "down", 1),
+            ((2890.0, 450.0, 480.0), "down", -1),
+            ((2450.0, 450.0, 240.0), "up", -1),
+            ((2890.0, 450.0, 240.0), "up", 1),
+        ):
+            bar = AntiRollBar(arm_mm=210.0, drop=point(60, 420, -40))
+            run = BarRun(bend=point(*bend), link_mm=125.0, link_hangs=hangs)
+            joints = np.array([rest]) + np.array([[0, 0, 0], [4, -6, 60], [-3, 5, -55], [8, 12, 30]], dtype=float)
+            found = bar_arm(bar, run, rest, joints)
+            self.assertTrue(found.reaches.all())
+            for joint, eye in zip(joints, found.eye, strict=True):
+                towards = math.atan2(joint[2] - bend[2], joint[0] - bend[0])
+
+                def off(angle, joint=joint, bend=bend):
+                    x, z = bend[0] + 210 * math.cos(angle), bend[2] + 210 * math.sin(angle)
+                    return math.dist((x, rest[1], z), joint) - 125.0
+
+                angle = brentq(off, towards, towards + way * math.pi, xtol=1e-13)
+                by_root = (bend[0] + 210 * math.cos(angle), rest[1], bend[2] + 210 * math.sin(angle))
+                self.assertLess(math.dist(by_root, eye), 1e-7)
+
+    def test_a_joint_out_of_reach_is_said_and_the_arm_points_at_it(self):
+        bar, run = AntiRollBar(arm_mm=200.0, drop=point(0, 420, 0)), BarRun(bend=point(0, 450, 0), link_mm=50.0)
+        found = bar_arm(bar, run, (220.0, 420.0, 0.0), np.array([[300.0, 420.0, 0.0]]))
+        self.assertFalse(found.reaches[0])
+        self.assertLess(math.dist(found.eye[0], (200.0, 420.0, 0.0)), 1e-9)
 
 
 class Bar(SimpleTestCase):

@@ -174,6 +174,17 @@ class Strap(Frozen):
     """From eye to eye, taut."""
 
 
+class BarRun(Frozen):
+    """Where an anti-roll bar runs on the frame, right side; its arms reach to the drop links' stations."""
+
+    bend: FramePoint
+    """On the bar's own axis, where its straight part ends and the arm begins."""
+    link_mm: Size
+    """Drop link, hole to hole."""
+    link_hangs: Literal["down", "up"] = "down"
+    """From the bar's arm to the axle."""
+
+
 class AntiRollBar(Frozen):
     """A bar across with an arm at each end and a drop link to the axle."""
 
@@ -184,6 +195,8 @@ class AntiRollBar(Frozen):
     """From the bar's axis to the drop link, square to the bar."""
     drop: HardPoint
     """Drop link on the axle, from the hub line, right side."""
+    runs: BarRun | None = Field(default=None, exclude_if=lambda own: own is None)
+    """Where it is; None where nobody measured it: it is then no body in the sweep."""
 
 
 class HalfShaft(Frozen):

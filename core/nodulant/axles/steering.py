@@ -28,6 +28,8 @@ class Rack(Frozen):
     """Of the steering wheel from lock to lock."""
     boot_mm: Extra = 56.0
     """Outside diameter of the boots over its inner joints; 0 where there are none."""
+    housing_mm: Size | None = Field(default=None, exclude_if=lambda own: own is None)
+    """Outside diameter of its tube between the joints; None where it is taken as is common."""
     input_right_moves: Turned = "right"
     """Which way the rack moves as the steering wheel is turned right."""
 
@@ -48,6 +50,10 @@ class Sector(Frozen):
     turns: Turns = 4.0
     input_right_turns: Literal["clockwise", "anticlockwise"] = "clockwise"
     """Which way the arm turns as the steering wheel is turned right, seen from above, or from the end to which a level shaft leans."""
+    housing_mm: Size | None = Field(default=None, exclude_if=lambda own: own is None)
+    """Outside diameter of the box round the shaft; None where it is taken as is common."""
+    housing_up_mm: Size | None = Field(default=None, exclude_if=lambda own: own is None)
+    """From the arm up the shaft to the box's far end; None where it is taken as is common."""
 
 
 class DragLink(Frozen):

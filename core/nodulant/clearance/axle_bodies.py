@@ -20,6 +20,8 @@ from nodulant.axles.wishbone import wishbone_of
 from nodulant.base.arrays import Columns, Mask
 from nodulant.clearance.hung_bodies import (
     Work,
+    anti_roll_arm_movers,
+    anti_roll_mover,
     damper_mover,
     half_shaft_mover,
     leaf_movers,
@@ -63,7 +65,14 @@ def axle_movers(
     if s.motion is None or s.setting is None:
         return ()
     own = _single(s, tyre) if s.suspension.layout.independent else _beam(s, tyre, tube_mm, work, line)
-    return (*own, *_steering_shaft(s, own))
+    return (*own, *_steering_shaft(s, own), *_bar_across(s, own))
+
+
+def _bar_across(s: Study, own: tuple[Mover, ...]) -> list[Mover]:
+    bar = s.suspension.anti_roll
+    if bar is None or bar.runs is None or not own:
+        return []
+    return [anti_roll_mover(bar.runs, bar.diameter_mm, own[0].there, own[0].positions)]
 
 
 def _steering_shaft(s: Study, own: tuple[Mover, ...]) -> list[Mover]:
@@ -153,6 +162,9 @@ def _of_wheel(s: Study, side: str, pose: Pose, there: Mask, positions: Positions
         lower = stands(foot) if arm is None else arm.carried(foot, stands(arm.ball) * flip) * flip
         own = damper_mover(damper, lower, flip, side, there, positions)
         out.append(replace(own, stands_on=_legs(layout, damper.on)))
+    if (across := s.suspension.anti_roll) is not None and across.runs is not None:
+        foot = on_axle(across.drop, setting.hub)
+        out += anti_roll_arm_movers(across, across.runs, foot, stands(foot), flip, side, there, positions)
     if (shaft := s.suspension.half_shaft) is not None:
         outer = stands(on_axle(shaft.outer, setting.hub))
         out.append(half_shaft_mover(shaft, outer, flip, side, there, positions))
@@ -291,6 +303,11 @@ def _beam(
         for side, sign in (("right", 1.0), ("left", -1.0)):
             lower = stands((low[0], sign * low[1], low[2]))
             out.append(damper_mover(damper, lower, np.array([1.0, sign, 1.0]), side, there, positions))
+    if (bar := own.anti_roll) is not None and bar.runs is not None:
+        low = on_axle(bar.drop, setting.hub)
+        for side, sign in (("right", 1.0), ("left", -1.0)):
+            joint, flip = stands((low[0], sign * low[1], low[2])), np.array([1.0, sign, 1.0])
+            out += anti_roll_arm_movers(bar, bar.runs, low, joint, flip, side, there, positions)
     if isinstance(springs, LeafPack) and isinstance(own.layout, LeafSprings):
         out += leaf_movers(springs, own.layout, setting.hub, stands, there, positions)
     out += work_movers(work, setting.hub, stands, there, positions)

@@ -12,7 +12,7 @@ import numpy as np
 
 from nodulant.axles.layouts.live import LeafSprings
 from nodulant.axles.points import on_axle
-from nodulant.axles.springs import Damper, HalfShaft, LeafPack, TorsionBar
+from nodulant.axles.springs import AntiRollBar, BarRun, Damper, HalfShaft, LeafPack, TorsionBar
 from nodulant.axles.steering import DragLink
 from nodulant.base.arrays import Columns, Mask
 from nodulant.clearance.moving import Mover, Positions, RoundBar
@@ -21,6 +21,7 @@ from nodulant.linkage.mechanism import Point
 from nodulant.parts.solid import Solid
 from nodulant.steering.gear import shaft_axis
 from nodulant.steering.rods import SteerRod
+from nodulant.suspension.anti_roll import bar_arm
 
 Stands = Callable[[Point], Columns]
 """Where a point of the axle at ride height is in every position, (positions.., 3)."""
@@ -29,6 +30,8 @@ Work = tuple[str, Solid]
 MOST_BARS = 3
 SHORT_MM = 60.0
 """A shaft's ends this near to its joints are the joints'."""
+DROP_LINK_MM = 8.0
+"""Radius of an anti-roll bar's drop link (common practice)."""
 HALF_SHAFT_MM, PITMAN_MM, NUT_MM, NUT_LONG_MM = 14.0, 20.0, 18.0, 30.0
 """Radii of a half shaft, a pitman arm and its nut, and how far stud and nut stand off the arm's middle (common practice)."""
 
@@ -166,6 +169,45 @@ def shaft_movers(line: Driveline, hub: Point, stands: Stands, there: Mask, posit
         out.append(Mover("propeller shaft's front piece", "rod", body, there, positions, hangs_at=line.gearbox.xyz()))
     body = _cut(front, pinion, line.tube_mm / 2, SHORT_MM, SHORT_MM)
     return [*out, Mover("propeller shaft", "rod", body, there, positions, hangs_at=_point(front[0, 0, 0]))]
+
+
+def anti_roll_mover(run: BarRun, diameter_mm: float, there: Mask, positions: Positions) -> Mover:
+    """An anti-roll bar's straight part: it only turns."""
+    x, y, z = run.bend.xyz()
+    a, b = (np.broadcast_to(np.array([x, sign * y, z]), (*positions.shape, 3)) for sign in (-1.0, 1.0))
+    return Mover("anti-roll bar", "torsion-bar", RoundBar(a, b, diameter_mm / 2), there, positions)
+
+
+def anti_roll_arm_movers(
+    bar: AntiRollBar,
+    run: BarRun,
+    rest: Point,
+    joint: Columns,
+    flip: Columns,
+    side: str,
+    there: Mask,
+    positions: Positions,
+) -> list[Mover]:
+    """An arm and its drop link on one side; ``joint`` is the link's joint on the axle in every position."""
+    found = bar_arm(bar, run, rest, joint * flip)
+    eye, there = found.eye * flip, there & found.reaches
+    root = np.broadcast_to(np.array(run.bend.xyz()) * flip, eye.shape)
+    hangs = _point(root[0, 0, 0])
+    link = _cut(eye, joint, DROP_LINK_MM, 0.0, SHORT_MM)
+    return [
+        Mover(
+            f"anti-roll bar's arm, {side}",
+            "arm",
+            RoundBar(root, eye, bar.diameter_mm / 2),
+            there,
+            positions,
+            side,
+            hangs_at=hangs,
+        ),
+        Mover(
+            f"anti-roll bar's link, {side}", "rod", link, there, positions, side, hangs_at=_point(eye[positions.ride()])
+        ),
+    ]
 
 
 def pitman_movers(gear: DragLink, rods: Sequence[SteerRod], there: Mask, positions: Positions) -> list[Mover]:

@@ -11,6 +11,7 @@ from typing import Literal
 
 import numpy as np
 
+from nodulant.axles.layouts.independent import TOE_LINK
 from nodulant.base.arrays import Columns
 from nodulant.clearance.mirror import FLIP, moves_alike, other_side, stands_alike
 from nodulant.clearance.moving import Mover, RoundBar
@@ -19,7 +20,7 @@ from nodulant.clearance.shapes import Bars, Standing
 from nodulant.parts.sides import LoadState
 
 Wish = Literal["metal-clearance", "tyre-sweep", "soft-clearance", "column-clear"]
-JOINED_MM, SOFT = 1.0, {"line"}
+JOINED_MM, SOFT, GEARS = 1.0, {"line"}, {"rack", "steering-box"}
 
 
 @dataclass(frozen=True, eq=False)
@@ -66,12 +67,19 @@ def pairs_of(movers: tuple[Mover, ...], standing: tuple[Standing, ...]) -> list[
 
 def _stands_alone(thing: Standing, mover: Mover) -> bool:
     """Whether a pair says nothing: neither of them moves, or the one carries the other."""
-    return mover.kind == "torsion-bar" or _carries(thing, mover)
+    return mover.kind == "torsion-bar" or _carries(thing, mover) or _of_the_gear(thing, mover)
+
+
+def _of_the_gear(thing: Standing, mover: Mover) -> bool:
+    """Whether a body is joined to a steering gear: its input shaft, and what a rack moves from inside its tube."""
+    if mover.kind == "shaft":
+        return thing.kind in GEARS
+    return thing.kind == "rack" and (mover.kind == "boot" or mover.name.startswith(TOE_LINK))
 
 
 def _carries(thing: Standing, mover: Mover) -> bool:
     """Whether a body hangs on something that was added to the rails: its bracket, its tower, the mount of its gear."""
-    if thing.kind != "work" or mover.hangs_at is None:
+    if thing.kind not in {"work", "steering-box"} or mover.hangs_at is None:
         return False
     points = np.broadcast_to(np.array(mover.hangs_at), (len(thing.pack.boxes.low), 3))
     return float(thing.pack.distance(points).min()) < HANGS_MM

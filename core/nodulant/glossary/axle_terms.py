@@ -200,7 +200,7 @@ AXLES = (
         "suspension",
         "A bar across the vehicle that twists when one wheel rises more than the other.",
         "plan",
-        fields="anti_roll.diameter_mm anti_roll.length_mm arm_mm",
+        fields="anti_roll.diameter_mm anti_roll.length_mm arm_mm runs.link_mm link_hangs",
     ),
     term(
         "bump-stop",
@@ -243,7 +243,7 @@ AXLES = (
         "Moves the tie rods to and fro. Its inner joints want to lie on the arms' axes, else the wheels steer when they bump.",
         "rack",
         (30, 60, 90, 60),
-        fields="stroke_mm turns boot_mm input_right_moves",
+        fields="stroke_mm turns boot_mm gear.housing_mm input_right_moves",
     ),
     term(
         "steering-box",
@@ -251,7 +251,7 @@ AXLES = (
         "steering",
         "Turns a pitman arm. Told by its sector shaft's axis and the arm's end.",
         "rack",
-        fields="lean_deg tilt_deg input_right_turns pad.turn_deg turn_deg box.turns box.swing_deg",
+        fields="lean_deg tilt_deg input_right_turns pad.turn_deg turn_deg box.turns box.swing_deg box.housing_mm housing_up_mm",
     ),
     term(
         "steering-shaft",

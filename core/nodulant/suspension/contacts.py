@@ -12,6 +12,7 @@ import numpy as np
 
 from nodulant.axles.springs import AirSpring, Coilover
 from nodulant.base.arrays import Columns
+from nodulant.suspension.anti_roll import arm_through_travel
 from nodulant.suspension.motion import dead_points
 from nodulant.suspension.spring_motion import coil_seat
 from nodulant.suspension.study import Study
@@ -35,7 +36,7 @@ def contacts(s: Study) -> tuple[Contact, ...]:
     """Every end in the order in which it comes: bump from ride height up, then droop from ride height down."""
     if s.motion is None:
         return ()
-    rows = [*_bump(s), *_droop(s), *_locks(s)]
+    rows = [*_bump(s), *_droop(s), *_locks(s), *_bar_straight(s)]
     return tuple(sorted(rows, key=lambda c: (c.way == "droop", abs(c.travel_mm))))
 
 
@@ -101,6 +102,21 @@ def _locks(s: Study) -> list[Contact]:
         ("droop", low, low > -s.suspension.droop_mm + 1e-6),
     )
     return [Contact(f"locks-{way}", "linkage locks", way, at) for way, at, ends in rows if ends]
+
+
+def _bar_straight(s: Study) -> list[Contact]:
+    """Where an anti-roll bar's drop link comes in line with its arm within the wanted travel."""
+    bar = s.suspension.anti_roll
+    if s.motion is None or bar is None or bar.runs is None:
+        return []
+    m, name = s.motion, "anti-roll bar's drop link in line with its arm"
+    lost = m.there & ~arm_through_travel(bar, bar.runs, m).reaches
+    out = []
+    for way, ends in (("bump", lost & (m.travel >= 0)), ("droop", lost & (m.travel <= 0))):
+        if ends.any():
+            at = m.travel[ends][np.argmin(np.abs(m.travel[ends]))]
+            out.append(Contact(f"bar-{way}", name, "bump" if way == "bump" else "droop", float(at)))
+    return out
 
 
 def _reached(s: Study, values: Columns, ratio: Columns, target: float, *, rising: bool) -> float:

@@ -3171,6 +3171,7 @@ export interface components {
              * @default 900
              */
             length_mm: number;
+            runs?: components["schemas"]["BarRun"] | null;
         };
         /**
          * ArcPath
@@ -3950,6 +3951,21 @@ export interface components {
             pieces_mm: number[];
             /** Stock Mm */
             stock_mm: number;
+        };
+        /**
+         * BarRun
+         * @description Where an anti-roll bar runs on the frame, right side; its arms reach to the drop links' stations.
+         */
+        BarRun: {
+            bend: components["schemas"]["HardPoint"];
+            /**
+             * Link Hangs
+             * @default down
+             * @enum {string}
+             */
+            link_hangs: "down" | "up";
+            /** Link Mm */
+            link_mm: number;
         };
         /**
          * BarShape
@@ -9911,6 +9927,8 @@ export interface components {
              * @default 56
              */
             boot_mm: number;
+            /** Housing Mm */
+            housing_mm?: number | null;
             /**
              * Input Right Moves
              * @default right
@@ -11005,6 +11023,10 @@ export interface components {
          */
         Sector: {
             arm_end: components["schemas"]["HardPoint"];
+            /** Housing Mm */
+            housing_mm?: number | null;
+            /** Housing Up Mm */
+            housing_up_mm?: number | null;
             /**
              * Input Right Turns
              * @default clockwise

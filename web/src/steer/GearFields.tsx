@@ -33,7 +33,15 @@ export function GearFields({ gear, path, layout, choose }: Props) {
             <QuantityField label="Stroke, middle to end" path={[...path, "stroke_mm"]} />
             <QuantityField label="Turns, lock to lock" path={[...path, "turns"]} kind="number" />
           </Pair>
-          <QuantityField label="Boots, outside" path={[...path, "boot_mm"]} />
+          <Pair>
+            <QuantityField label="Boots, outside" path={[...path, "boot_mm"]} />
+            <QuantityField
+              label="Rack's tube, outside"
+              path={[...path, "housing_mm"]}
+              optional
+              instead="as is common"
+            />
+          </Pair>
           <TypedBefore
             kinds={["rack"]}
             label="A rack from another job"
@@ -52,6 +60,20 @@ export function GearFields({ gear, path, layout, choose }: Props) {
           <Pair>
             <QuantityField label="Arm swings each way" path={[...path, "box", "swing_deg"]} kind="angle" />
             <QuantityField label="Turns, lock to lock" path={[...path, "box", "turns"]} kind="number" />
+          </Pair>
+          <Pair>
+            <QuantityField
+              label="Box round its shaft"
+              path={[...path, "box", "housing_mm"]}
+              optional
+              instead="as is common"
+            />
+            <QuantityField
+              label="Arm to the box's top"
+              path={[...path, "box", "housing_up_mm"]}
+              optional
+              instead="as is common"
+            />
           </Pair>
           <ChoiceField
             label="Turned right, the arm turns"

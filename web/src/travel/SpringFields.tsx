@@ -1,7 +1,7 @@
 import type { Suspension } from "../api/types";
 import type { Path } from "../draft/document";
 import { useBench } from "../draft/store";
-import { Group, Pair, PlainChoice } from "../fields/controls";
+import { ChoiceField, Group, Pair, PlainChoice } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { TypedBefore } from "../fields/TypedBefore";
 import { LeafFields } from "./LeafFields";
@@ -23,6 +23,10 @@ const KEYS = [
 ] as const;
 
 type Field = readonly [string, string, "length" | "number" | "pressure"];
+const LINK_WAYS = [
+  ["down", "down to the axle"],
+  ["up", "up to the axle"],
+] as const;
 const COIL: readonly Field[] = [
   ["free_mm", "Coil, free length", "length"],
   ["block_mm", "Coil, closed", "length"],
@@ -132,6 +136,24 @@ export function SpringFields({ own, path, independent }: { own: Suspension; path
         </Pair>
         <QuantityField label="Arm" path={[...path, "anti_roll", "arm_mm"]} />
         <PointFields label="Drop link on the axle, right" path={[...path, "anti_roll", "drop"]} on="axle" />
+        <BegunThing
+          title="Where it runs"
+          at={[...path, "anti_roll", "runs"]}
+          there={own.anti_roll?.runs != null}
+          part="runs"
+        >
+          <PointFields
+            label="Bar's bend, right, on its axis"
+            path={[...path, "anti_roll", "runs", "bend"]}
+            on="frame"
+          />
+          <QuantityField label="Drop link, hole to hole" path={[...path, "anti_roll", "runs", "link_mm"]} />
+          <ChoiceField
+            label="From the arm the link goes"
+            path={[...path, "anti_roll", "runs", "link_hangs"]}
+            choices={LINK_WAYS}
+          />
+        </BegunThing>
       </BegunThing>
       {independent && (
         <BegunThing title="Half shaft" at={[...path, "half_shaft"]} there={own.half_shaft != null} part="half_shaft">

@@ -7,7 +7,7 @@ import numpy as np
 
 from nodulant.axles.layouts.live import LeafSprings
 from nodulant.axles.springs import LeafPack
-from nodulant.axles.steering import CentreLink, Rack
+from nodulant.axles.steering import CentreLink
 from nodulant.base.arrays import significant
 from nodulant.base.errors import NodulantError
 from nodulant.base.memo import remembered
@@ -16,6 +16,7 @@ from nodulant.checks.check import Check, Verdict, order
 from nodulant.checks.sweep_rules import inside_check, sweep_checks, way_in_words, way_of
 from nodulant.clearance.arches import arch_of
 from nodulant.clearance.axle_bodies import axle_movers
+from nodulant.clearance.gear_bodies import gear_bodies
 from nodulant.clearance.hung_bodies import Work, block_of
 from nodulant.clearance.moving import Mover
 from nodulant.clearance.placed_things import depth_in_rail, standing_of
@@ -114,7 +115,8 @@ def scene(inputs: Inputs) -> Scene:
     inputs = in_place(inputs)
     axles: list[SweptAxle] = []
     left: list[str] = []
-    for s in suspension_studies(inputs):
+    studies = suspension_studies(inputs)
+    for s in studies:
         own, words = _movers(inputs, s)
         tyre = s.suspension.tyre or _surveyed(inputs, s).tyre
         stands = {w.state: w.travel_mm for w in s.stands if w.travel_mm is not None}
@@ -137,6 +139,7 @@ def scene(inputs: Inputs) -> Scene:
     routes = {side: route_on(inputs.survey, operations, side, state) for side in LEFT_RIGHT}
     between = tie_bodies(ties, inputs.survey.rails, routes)
     left += [f"{t.name} crossmember: its height is not surveyed" for t in ties if t.up_mm is None]
+    box = any(o.kind == "steering-box" for o in inputs.design.obstacles)
     movers = tuple(m for axle in axles for m in axle.movers)
     arches = [arch_of(name, axle) for name, axle in (("front", inputs.survey.front), ("rear", inputs.survey.rear))]
     things = (
@@ -144,6 +147,7 @@ def scene(inputs: Inputs) -> Scene:
         *works,
         *between,
         *(a for a in arches if a is not None),
+        *(body for s in studies if s.motion is not None for body in gear_bodies(s.suspension, placed=box)),
         *(standing_of(o) for o in inputs.design.obstacles),
     )
     return Scene(movers, things, tuple(axles), tuple(left))
@@ -187,14 +191,12 @@ def _not_bodies(inputs: Inputs) -> list[str]:
             out.append(f"{own.axle} leaf springs: where their eyes are is not known")
         elif isinstance(own.layout, LeafSprings) and own.layout.rear_eye is None:
             out.append(f"{own.axle} leaf springs' rear halves: where the rear eye is was not given")
-        if own.anti_roll is not None:
+        if own.anti_roll is not None and own.anti_roll.runs is None:
             out.append(f"{own.axle} anti-roll bar: where its bar runs is not known")
         if own.strap is not None:
             out.append(f"{own.axle} limit straps: they fold")
         if own.steering is not None and isinstance(own.steering.gear, CentreLink):
             out.append(f"{own.axle} centre link, pitman and idler arms: their rods alone are looked at")
-        if own.steering is not None and not isinstance(own.steering.gear, Rack):
-            out.append(f"{own.axle} steering box: place it as a thing")
     return out
 
 

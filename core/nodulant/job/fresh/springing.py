@@ -6,6 +6,7 @@ from nodulant.axles.points import HardPoint
 from nodulant.axles.springs import (
     AirSpring,
     AntiRollBar,
+    BarRun,
     BumpStop,
     Coilover,
     Damper,
@@ -134,6 +135,15 @@ def strap_of(on: Stand, own: Suspension) -> Strap:
 def anti_roll_of(on: Stand) -> AntiRollBar:
     """A bar whose arms end beside the tyres."""
     return AntiRollBar(drop=at(60, min(on.half - 300, 420.0), -40))
+
+
+def bar_run_of(on: Stand, own: Suspension) -> BarRun:
+    """A bar whose arms lie level at ride height and run forward of the drop links, which hang from them."""
+    bar = own.anti_roll or anti_roll_of(on)
+    link = 120.0
+    return BarRun(
+        bend=at(on.x + bar.drop.x_mm - bar.arm_mm, bar.length_mm / 2, on.z + bar.drop.z_mm + link), link_mm=link
+    )
 
 
 def half_shaft_of(on: Stand) -> HalfShaft:

@@ -11,6 +11,7 @@ from nodulant.job.document import Inputs
 from nodulant.job.fresh.layouts import lateral_of, layout_of, mirrored_eye
 from nodulant.job.fresh.springing import (
     anti_roll_of,
+    bar_run_of,
     bearing_of,
     damper_of,
     driveline_of,
@@ -54,6 +55,7 @@ PARTS: dict[str, Made] = {
     "stop_place": lambda on, own, kind: stop_place_of(kind, on, own),
     "strap": lambda on, own, kind: strap_of(on, own),
     "anti_roll": lambda on, own, kind: anti_roll_of(on),
+    "runs": lambda on, own, kind: bar_run_of(on, own),
     "half_shaft": lambda on, own, kind: half_shaft_of(on),
     "hose": lambda on, own, kind: hose_of(on, own),
     "steering": lambda on, own, kind: steering_of(own, on),
