@@ -4,7 +4,7 @@ import math
 
 from django.test import SimpleTestCase
 
-from nodulant.asbuilt.instruments import INSTRUMENTS, named, of_unit
+from nodulant.asbuilt.instruments import INSTRUMENTS, named, of_unit, suiting
 from nodulant.asbuilt.log import ReadingEntry, WithdrawalEntry
 from nodulant.asbuilt.taken import answer, expanded, finer, taken_readings
 from nodulant.evaluate import evaluate
@@ -148,3 +148,17 @@ class Told(SimpleTestCase):
         self.assertEqual(show_off(-1.5, "kg", "in16"), "-3.31 lb")
         self.assertEqual(show_off(0.25, "deg", "in16"), "+0.25 deg")
         self.assertEqual(show_off(-0.5, "mm", "mm"), "-0.50 mm")
+
+
+class ReadWith(SimpleTestCase):
+    def test_every_reading_can_be_taken_and_the_gauge_made_for_it_comes_first(self):
+        rows = evaluate(f.job().inputs("step")).readings
+        self.assertEqual([r.id for r in rows if not r.read_with], [])
+        by_limit = {r.spec.limit_id: r.read_with for r in rows}
+        self.assertEqual(by_limit["as-built-camber"][0], "wheel-gauge")
+        self.assertNotIn("wheel-gauge", by_limit["as-built-pinion"])
+        self.assertEqual(by_limit["as-built-plate"][0], "wall-gauge")
+
+    def test_a_calliper_does_not_reach_a_wheelbase(self):
+        self.assertNotIn("calliper", [i.id for i in suiting("mm", "as-built-wheelbase", 2610.0)])
+        self.assertIn("calliper", [i.id for i in suiting("mm", "as-built", 60.0)])

@@ -3,6 +3,7 @@
 import math
 from functools import lru_cache
 
+from nodulant.asbuilt.instruments import suiting
 from nodulant.asbuilt.log import Entry, standing
 from nodulant.asbuilt.said_of import off_in_words
 from nodulant.asbuilt.taken import Answer, Taken, answer, taken_readings
@@ -29,6 +30,8 @@ class AskedReading(Frozen):
     spec: ReadingSpec
     about: str = ""
     """What it is a reading of: the work's name, or the part of the vehicle."""
+    read_with: tuple[str, ...] = ()
+    """Instruments that can take it, by id, the one made for it first."""
     value: float | None
     text: str = ""
     decision: str | None = None
@@ -58,7 +61,7 @@ class Known:
         """One reading with what was read of it; ``about`` is what it is a reading of."""
         id_ = f"{operation}/{spec.key}/{side}"
         found = self.taken.get(id_)
-        own = AskedReading(id=id_, operation=operation, side=side, spec=spec, about=about, value=None)
+        own = _to_read(id_, operation, side, spec, about)
         return own if found is None or found.unit != spec.unit else self._with(own, found)
 
     def _with(self, asked: AskedReading, found: Taken) -> AskedReading:
@@ -115,9 +118,12 @@ def _of_one_piece(op: Operation, side: Side, datum: str, survey: Survey) -> tupl
 
 
 def _not_taken(op: Operation, side: Side, spec: ReadingSpec) -> AskedReading:
-    return AskedReading(
-        id=f"{op.id}/{spec.key}/{side}", operation=op.id, side=side, spec=spec, about=op.name, value=None
-    )
+    return _to_read(f"{op.id}/{spec.key}/{side}", op.id, side, spec, op.name)
+
+
+def _to_read(id_: str, operation: str, side: Side, spec: ReadingSpec, about: str) -> AskedReading:
+    fit = tuple(i.id for i in suiting(spec.unit, spec.limit_id, spec.planned))
+    return AskedReading(id=id_, operation=operation, side=side, spec=spec, about=about, read_with=fit, value=None)
 
 
 def as_built_state(operations: tuple[Operation, ...], entries: tuple[Entry, ...]) -> FrameState | None:

@@ -127,6 +127,12 @@ def of_unit(unit: Measure) -> tuple[Instrument, ...]:
     return tuple(i for i in INSTRUMENTS if i.unit == unit)
 
 
+def suiting(unit: Measure, limit: str, value: float) -> tuple[Instrument, ...]:
+    """The instruments that read this and reach so far: those that are made for the limit first, none that are made for others."""
+    fit = [i for i in of_unit(unit) if abs(value) <= i.reach and (not i.suits or limit in i.suits)]
+    return tuple(sorted(fit, key=lambda i: limit not in i.suits))
+
+
 def named(name: str) -> Instrument | None:
     """The instrument of that name; None for one that is not known."""
     return next((i for i in INSTRUMENTS if i.name == name), None)

@@ -12,7 +12,7 @@ from itertools import pairwise
 from statistics import fmean, median, stdev
 from typing import Literal
 
-from nodulant.asbuilt.instruments import Instrument, named, of_unit
+from nodulant.asbuilt.instruments import Instrument, named, suiting
 from nodulant.asbuilt.log import Entry, ReadingEntry, standing
 from nodulant.base.model import Frozen
 from nodulant.parts.measure import Measure
@@ -105,6 +105,5 @@ def wanted(off: float, allowed: float) -> float:
 def finer(value: float, off: float, allowed: float, unit: Measure, style: Style, limit: str) -> Instrument | None:
     """The coarsest instrument that would tell, read once, of those that suit the limit; None where none of them would."""
     need = wanted(off, allowed)
-    fit = [i for i in of_unit(unit) if abs(value) <= i.reach and (not i.suits or limit in i.suits)]
-    enough = [(u, i) for i in fit if (u := expanded(i, i.resolution(style), value, [value])) <= need]
+    enough = [(u, i) for i in suiting(unit, limit, value) if (u := expanded(i, i.resolution(style), value, [value])) <= need]
     return max(enough, key=lambda pair: pair[0])[1] if enough else None

@@ -35,8 +35,10 @@ from nodulant.evaluate.readings.joint_readings import joint_readings
 from nodulant.evaluate.readings.link_readings import equal_checks, link_readings
 from nodulant.evaluate.readings.points import FramePoints, Hub
 from nodulant.evaluate.readings.straight_readings import straight_readings
+from nodulant.evaluate.readings.stop_readings import stop_readings
 from nodulant.evaluate.readings.thrust import thrust_checks
 from nodulant.evaluate.readings.wheel_readings import wheel_readings
+from nodulant.evaluate.readings.width_readings import width_readings
 from nodulant.evaluate.refused import refuse_broken
 from nodulant.evaluate.suspensions.travel import (
     axle_travels,
@@ -154,7 +156,9 @@ def _worked(plan: Planned, want: Want) -> Worked:
             *hubs,
             *links,
             *joint_readings(plan.as_loaded, plan.studies, routes, known),
+            *width_readings(inputs, tuple(rails["left"].placed) if "left" in rails else (), routes, known),
             *wheel_readings(plan.as_loaded, plan.studies, known),
+            *stop_readings(plan.studies, known),
         ],
         links=links,
         hubs=hubs,

@@ -51,6 +51,8 @@ class AskedOfStep(Frozen):
     datum: str
     about: str
     """What it is a reading of."""
+    read_with: tuple[str, ...]
+    """Instruments that can take it, by id, the one made for it first."""
     extra: bool
     """Nobody has to take it."""
     taken: str
@@ -365,6 +367,7 @@ def _read(r: AskedReading) -> AskedOfStep:
         datum=r.spec.datum,
         unit=r.spec.unit,
         about=r.about,
+        read_with=r.read_with,
         extra=r.spec.extra,
         taken="" if r.value is None else r.text or f"read {r.count} times",
         answer=r.answer,

@@ -3344,6 +3344,8 @@ export interface components {
             operation: string;
             /** Planned */
             planned: number;
+            /** Read With */
+            read_with: string[];
             /**
              * Side
              * @enum {string}
@@ -3398,6 +3400,11 @@ export interface components {
             instrument: string;
             /** Operation */
             operation: string;
+            /**
+             * Read With
+             * @default []
+             */
+            read_with: string[];
             /**
              * Side
              * @enum {string}

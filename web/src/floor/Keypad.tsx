@@ -23,8 +23,8 @@ export function Keypad({ asked, style, instruments, take }: Given) {
   const [text, setText] = useState("");
   const unit = asked?.unit ?? "mm";
   const kind = KINDS[unit];
-  const fit = instruments.filter((i) => i.unit === unit);
-  const [withId, setWith] = useState(fit[0]?.id ?? "");
+  const fit = instruments.filter((i) => (asked ? asked.read_with.includes(i.id) : i.unit === unit));
+  const [withId, setWith] = useState(asked?.read_with[0] ?? fit[0]?.id ?? "");
   const [trouble, setTrouble] = useState("");
   const keys = style === "mm" || unit !== "mm" ? METRIC : INCH;
   const press = (key: string) => {

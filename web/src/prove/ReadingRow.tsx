@@ -34,7 +34,7 @@ export function ReadingRow({ job, reading }: { job: JobHead; reading: AskedReadi
   const [trouble, setTrouble] = useState("");
   const [again, setAgain] = useState(false);
   const reads = readsOf(reading);
-  const used = useInstrument(reads);
+  const used = useInstrument(reads, reading.read_with);
   const { spec, side, value } = reading;
   const kind: Kind = reads === "thickness" ? "thickness" : KINDS[spec.unit];
   const take = async (typed: number, text: string) => {

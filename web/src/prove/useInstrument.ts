@@ -27,14 +27,18 @@ export const KINDS: Record<Measure, Kind> = {
   turns: "number",
 };
 
-/** The instrument that is in hand for a kind of reading, with how finely it is read in the job's unit. */
-export function useInstrument(kind: Reads) {
+/**
+ * The instrument that is in hand for a kind of reading, with how finely it is read in the job's unit;
+ * of a reading that it cannot take, the first of those that can.
+ */
+export function useInstrument(kind: Reads, suits?: readonly string[]) {
   const { instruments } = useCatalogue();
   const id = useChosen((s) => s[kind]);
   const style = useBench((s) => s.style);
   const unit = UNITS[kind] ?? (kind as Measure);
   const fit = instruments.filter((i) => i.unit === unit);
-  const own = fit.find((i) => i.id === id) ?? fit[0];
+  const able = suits ? fit.filter((i) => suits.includes(i.id)) : fit;
+  const own = able.find((i) => i.id === id) ?? able.find((i) => i.id === suits?.[0]) ?? fit[0];
   const resolution = style === "mm" ? own?.metric : own?.inch;
   return {
     id: own?.id ?? id,
