@@ -117,6 +117,45 @@ class OneStep(Floor):
         self.assertAlmostEqual(read["value"], 58.7375, 3)
 
 
+class WeldsAndBolts(Floor):
+    def open_joints(self, step):
+        self.floor(step)
+        self.button("More").click()
+        self.button("Welds and bolts").click()
+        self.page.get_by_role("dialog").get_by_text("not written down").first.wait_for()
+
+    def test_a_weld_is_written_down_by_who_made_it_and_passed_by_another(self):
+        self.open_joints("axle-notch/cut/left")
+        self.assertLessEqual(self.page.evaluate(WIDER), 390)
+        self.assertEqual(self.page.evaluate(SMALL), [])
+        self.button("Write it down").first.click()
+        self.button("TIG").click()
+        self.page.get_by_label("Wire or rod").fill("1.6 rod")
+        # nobody passes his own weld
+        expect(self.page.get_by_text("Somebody else looks at it")).to_be_visible()
+        self.assertEqual(self.page.get_by_role("button", name=re.compile("looked at it$")).count(), 0)
+        self.page.evaluate(f"() => {{ {AXE.read_text()}; }}")
+        self.assertEqual(self.page.evaluate(RUN), [])
+        self.page.get_by_label("Welded by").fill("Bram")
+        self.page.get_by_role("button", name=re.compile("looked at it$")).click()
+        self.page.get_by_role("dialog").get_by_role("button", name="Write it down", exact=True).last.click()
+        self.page.get_by_text(re.compile("TIG, 1.6 rod, by Bram")).first.wait_for()
+        told = entries("weld")[-1]
+        self.assertEqual((told["process"], told["operator"], told["defect"]), ("TIG", "Bram", ""))
+        self.assertTrue(told["looked_by"])
+
+    def test_it_is_written_down_without_a_network_too(self):
+        self.open_joints("axle-notch/cut/left")
+        self.page.context.set_offline(True)
+        self.button("Write it down").first.click()
+        self.page.get_by_label("Found").fill("undercut at the toe")
+        self.page.get_by_role("dialog").get_by_role("button", name="Write it down", exact=True).last.click()
+        self.page.get_by_text("written here, on its way").first.wait_for()
+        self.page.context.set_offline(False)
+        self.page.get_by_text(re.compile("undercut at the toe: to repair")).first.wait_for()
+        self.assertEqual(entries("weld")[-1]["defect"], "undercut at the toe")
+
+
 class WithoutANetwork(Floor):
     def test_what_is_done_offline_is_kept_over_a_reload_of_nothing_and_sent_in_its_order(self):
         self.floor()

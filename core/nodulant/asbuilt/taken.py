@@ -105,5 +105,7 @@ def wanted(off: float, allowed: float) -> float:
 def finer(value: float, off: float, allowed: float, unit: Measure, style: Style, limit: str) -> Instrument | None:
     """The coarsest instrument that would tell, read once, of those that suit the limit; None where none of them would."""
     need = wanted(off, allowed)
-    enough = [(u, i) for i in suiting(unit, limit, value) if (u := expanded(i, i.resolution(style), value, [value])) <= need]
+    enough = [
+        (u, i) for i in suiting(unit, limit, value) if (u := expanded(i, i.resolution(style), value, [value])) <= need
+    ]
     return max(enough, key=lambda pair: pair[0])[1] if enough else None

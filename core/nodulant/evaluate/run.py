@@ -34,8 +34,8 @@ from nodulant.evaluate.readings.frame_at import FrameRead, frame_checks, frame_r
 from nodulant.evaluate.readings.joint_readings import joint_readings
 from nodulant.evaluate.readings.link_readings import equal_checks, link_readings
 from nodulant.evaluate.readings.points import FramePoints, Hub
-from nodulant.evaluate.readings.straight_readings import straight_readings
 from nodulant.evaluate.readings.stop_readings import stop_readings
+from nodulant.evaluate.readings.straight_readings import straight_readings
 from nodulant.evaluate.readings.thrust import thrust_checks
 from nodulant.evaluate.readings.wheel_readings import wheel_readings
 from nodulant.evaluate.readings.width_readings import width_readings

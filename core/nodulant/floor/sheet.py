@@ -33,6 +33,7 @@ from nodulant.parts.cautions import FIRE_WATCH_MIN, STANDING_TEXT
 from nodulant.parts.measure import Measure
 from nodulant.parts.sides import LEFT_RIGHT, Side, Sides
 from nodulant.parts.specs import Phase
+from nodulant.proof.record import RecordRow, record_rows
 from nodulant.units.show import Style
 
 DONE: frozenset[StepStatus] = frozenset({"done", "overridden"})
@@ -157,6 +158,8 @@ class FloorSheet(Frozen):
     """Marks that a tape is hooked to."""
     frame: tuple[str, ...]
     """What lengths and levels say so far."""
+    joints: tuple[RecordRow, ...]
+    """Every weld and bolted joint, with what was written of it."""
     instruments: tuple[ReadWith, ...]
     causes: tuple[str, ...]
     """Why something is done again."""
@@ -189,6 +192,7 @@ def floor_sheet(inputs: Inputs, job: str, option: str, history: Iterable[Took] =
         readings=tuple(_read(r) for r in found.readings),
         points=tape_points(inputs.survey),
         frame=frame_says(found),
+        joints=record_rows(sheets.values(), own),
         instruments=tuple(
             ReadWith(id=i.id, name=i.name, resolution=i.resolution(inputs.shop.style), unit=i.unit, zeroed=i.zeroed)
             for i in INSTRUMENTS

@@ -7,7 +7,7 @@ nobody passes his own weld).
 from collections.abc import Iterable
 from typing import Literal
 
-from nodulant.asbuilt.log import standing
+from nodulant.asbuilt.log import Entry, standing
 from nodulant.asbuilt.record import BoltsEntry, PaintEntry, WeldEntry
 from nodulant.assembly.sheet import AssemblySheet, WeldRow, assembly_sheets
 from nodulant.base.model import Frozen
@@ -32,7 +32,8 @@ class RecordRow(Frozen):
     state: JointState
     says: str
     """What was written, in a sentence; empty where nothing was."""
-    entry: int | None
+    written: WeldEntry | BoltsEntry | None
+    """The newest that stands of it."""
 
 
 class WeldRecord(Frozen):
@@ -46,10 +47,15 @@ class WeldRecord(Frozen):
 def weld_record(inputs: Inputs) -> WeldRecord:
     """The stored plan's joints with the log's newest standing words on each; raises InputError and UnknownReference."""
     entries = standing(inputs.as_built.entries)
-    newest = {e.joint: e for e in entries if isinstance(e, WeldEntry | BoltsEntry)}
-    rows = tuple(row for sheet in assembly_sheets(inputs) for row in _of(sheet, newest))
+    rows = record_rows(assembly_sheets(inputs), entries)
     paint = tuple(e for e in entries if isinstance(e, PaintEntry))
     return WeldRecord(rows=rows, paint=paint, open_points=tuple(_open(rows)))
+
+
+def record_rows(sheets: Iterable[AssemblySheet], entries: Iterable[Entry]) -> tuple[RecordRow, ...]:
+    """Every joint of the sheets, with the newest of the ``entries`` that stand."""
+    newest = {e.joint: e for e in entries if isinstance(e, WeldEntry | BoltsEntry)}
+    return tuple(row for sheet in sheets for row in _of(sheet, newest))
 
 
 def _of(sheet: AssemblySheet, newest: dict[str, WeldEntry | BoltsEntry]) -> Iterable[RecordRow]:
@@ -83,7 +89,7 @@ def _row(
         asks=asks,
         state=state,
         says=says,
-        entry=entry.number if entry else None,
+        written=entry,
     )
 
 

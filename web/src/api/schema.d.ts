@@ -6199,6 +6199,8 @@ export interface components {
             instruments: components["schemas"]["ReadWith"][];
             /** Job */
             job: string;
+            /** Joints */
+            joints: components["schemas"]["RecordRow"][];
             left_off: components["schemas"]["LeftOffEntry"] | null;
             /** Log */
             log: (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["LevelEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"] | components["schemas"]["WeldEntry"] | components["schemas"]["BoltsEntry"] | components["schemas"]["PaintEntry"] | components["schemas"]["OnTheRoadEntry"] | components["schemas"]["InspectionEntry"])[];
@@ -10436,8 +10438,6 @@ export interface components {
         RecordRow: {
             /** Asks */
             asks: string;
-            /** Entry */
-            entry: number | null;
             /** Joint */
             joint: string;
             /**
@@ -10460,6 +10460,8 @@ export interface components {
             state: "open" | "made" | "to repair" | "done";
             /** Work */
             work: string;
+            /** Written */
+            written: components["schemas"]["WeldEntry"] | components["schemas"]["BoltsEntry"] | null;
         };
         /**
          * Remedies

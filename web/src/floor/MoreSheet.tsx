@@ -2,16 +2,17 @@ import { Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import { useMay } from "../app/session";
 import { Big, Line, Over } from "./Big";
+import { Joints } from "./Joints";
 import { Photo } from "./Photo";
 import { Readings } from "./Readings";
 import { named } from "./SignSheet";
 import type { FloorAct, FloorStep } from "./types";
 import type { Floor } from "./useFloor";
 
-export type What = "readings" | "photo" | "note" | "rework" | "left-off" | "stop" | "go-on" | "pass";
+export type What = "readings" | "joints" | "photo" | "note" | "rework" | "left-off" | "stop" | "go-on" | "pass";
 
 const ASKS: Record<
-  Exclude<What, "photo" | "rework" | "readings">,
+  Exclude<What, "photo" | "rework" | "readings" | "joints">,
   { title: string; label: string; button: string; must: boolean }
 > = {
   note: { title: "Note on this step", label: "One line", button: "Keep the note", must: true },
@@ -43,6 +44,7 @@ export function MoreSheet(props: { floor: Floor; step: FloorStep; what: What; cl
     );
   }
   if (what === "readings") return <Readings floor={floor} close={close} />;
+  if (what === "joints") return <Joints floor={floor} of={step.operation} close={close} />;
   if (what === "rework") return <Again floor={floor} step={step} close={close} />;
   const asks = ASKS[what];
   const send = () => {
@@ -125,6 +127,7 @@ export function Ways({ step, open, end }: { step: FloorStep; open: (what: What) 
   return (
     <Over title={named(step)} close={end}>
       <Big onClick={() => open("readings")}>Readings</Big>
+      <Big onClick={() => open("joints")}>Welds and bolts</Big>
       <Big onClick={() => open("note")}>Note</Big>
       <Big onClick={() => open("rework")}>Done again, and why</Big>
       <Big onClick={() => open("left-off")}>End of the session: left off here</Big>

@@ -8,7 +8,7 @@ export const isDone = (step: FloorStep): boolean => DONE.has(step.status);
 
 /** The sheet as it will be once what waits here is with the server: what was signed here is signed. */
 export function after(sheet: FloorSheet, rows: readonly Waiting[]): FloorSheet {
-  let { steps, readings } = sheet;
+  let { steps, readings, joints } = sheet;
   let stop = sheet.stop;
   let left_off = sheet.left_off;
   for (const row of rows) {
@@ -28,13 +28,16 @@ export function after(sheet: FloorSheet, rows: readonly Waiting[]): FloorSheet {
       const taken = act.reading.text || "read";
       steps = steps.map((s) => ({ ...s, before: s.before.map((a) => (same(a) ? { ...a, taken } : a)) }));
       readings = readings.map((a) => (same(a) ? { ...a, taken, answer: null, words: "" } : a));
+    } else if (act.kind === "weld" || act.kind === "bolts") {
+      const made = { state: "made" as const, says: "written here, on its way" };
+      joints = joints.map((j) => (j.joint === act.joint ? { ...j, ...made } : j));
     } else if (act.kind === "stop") stop = { ...entry, kind: "stop", step: act.step, reason: act.reason };
     else if (act.kind === "go-on") stop = null;
     else if (act.kind === "left-off") {
       left_off = { ...entry, kind: "left-off", step: act.step, text: act.text ?? "" };
     }
   }
-  return { ...sheet, steps, readings, stop, left_off };
+  return { ...sheet, steps, readings, joints, stop, left_off };
 }
 
 /** What waits for nothing any more is open; what the design itself holds shut stays so until the server says otherwise. */

@@ -4,32 +4,34 @@ import type { RecordRow } from "../api/types";
 import { useSession } from "../app/session";
 import { Act, PlainChoice, PlainTick } from "../fields/controls";
 import { PlainQuantity, PlainWords } from "../fields/plain";
+import { DYES, PROCESSES } from "./joints";
 import type { Write } from "./WeldRecordGroup";
 
-const PROCESSES = ["MIG/MAG", "TIG", "stick"] as const;
-const DYES = ["not done", "clear", "marks"] as const;
 const named = <T extends string>(rows: readonly T[]) => rows.map((r) => [r, r] as const);
 
 /** What is written of one joint: who made it, with what, who looked, what was found. */
 export function JointForm({ row, write, done }: { row: RecordRow; write: Write; done: () => void }) {
   return row.kind === "weld" ? (
-    <Weld joint={row.joint} write={write} done={done} />
+    <Weld row={row} write={write} done={done} />
   ) : (
-    <Bolts joint={row.joint} write={write} done={done} />
+    <Bolts row={row} write={write} done={done} />
   );
 }
 
-type Given = { joint: string; write: Write; done: () => void };
+type Given = { row: RecordRow; write: Write; done: () => void };
 
-function Weld({ joint, write, done }: Given) {
-  const [process, setProcess] = useState<(typeof PROCESSES)[number]>("MIG/MAG");
-  const [wire, setWire] = useState("");
-  const [operator, setOperator] = useState(useSession().user ?? "");
-  const [gap, setGap] = useState<number | null>(null);
-  const [looked, setLooked] = useState("");
-  const [dye, setDye] = useState<(typeof DYES)[number]>("not done");
-  const [defect, setDefect] = useState("");
-  const [repaired, setRepaired] = useState(false);
+function Weld({ row, write, done }: Given) {
+  const { joint } = row;
+  const me = useSession().user ?? "";
+  const was = row.written?.kind === "weld" ? row.written : null;
+  const [process, setProcess] = useState<(typeof PROCESSES)[number]>(was?.process ?? "MIG/MAG");
+  const [wire, setWire] = useState(was?.wire ?? "");
+  const [operator, setOperator] = useState(was?.operator ?? me);
+  const [gap, setGap] = useState<number | null>(was?.gap_mm ?? null);
+  const [looked, setLooked] = useState(was?.looked_by ?? "");
+  const [dye, setDye] = useState<(typeof DYES)[number]>(was?.dye ?? "not done");
+  const [defect, setDefect] = useState(was?.defect ?? "");
+  const [repaired, setRepaired] = useState(was?.repaired ?? false);
   const keep = async () => {
     const act = { kind: "weld" as const, joint, process, wire, operator, gap_mm: gap, looked_by: looked, dye };
     if (await write({ ...act, defect, repaired })) done();
@@ -65,10 +67,12 @@ function Weld({ joint, write, done }: Given) {
   );
 }
 
-function Bolts({ joint, write, done }: Given) {
-  const [torque, setTorque] = useState<number | null>(null);
-  const [marked, setMarked] = useState(false);
-  const [looked, setLooked] = useState("");
+function Bolts({ row, write, done }: Given) {
+  const { joint } = row;
+  const was = row.written?.kind === "bolts" ? row.written : null;
+  const [torque, setTorque] = useState<number | null>(was?.torque_nm ?? null);
+  const [marked, setMarked] = useState(was?.marked ?? false);
+  const [looked, setLooked] = useState(was?.looked_by ?? "");
   const keep = async () => {
     if (await write({ kind: "bolts", joint, torque_nm: torque, marked, looked_by: looked })) done();
   };
