@@ -5,12 +5,15 @@ import re
 from django.test import override_settings
 from playwright.sync_api import expect
 
+from nodulant.evaluate import evaluate
+from nodulant.formats.jobfile import load_job
 from nodulant_server.instruments.here import attached
 from nodulant_server.instruments.serve import started
 from nodulant_server.instruments.stand_in import scenario
 from nodulant_server.models import LogEntry, PracticeRun
 from tests import fixtures as f
 from tests.browser.base import Bench
+from tests.browser.test_phone import SMALL, WIDER
 
 STEP = "Step, narrowed front, raised pocket"
 
@@ -160,6 +163,44 @@ class OnThePhone(WithInstruments):
         kinds = {(r["unit"], r["instrument"]) for r in self.readings()}
         self.assertIn(("mm", "laser tape"), kinds)
         self.assertTrue(any(unit == "deg" for unit, _ in kinds))
+
+
+class TheWherryByPhone(WithInstruments):
+    size = {"width": 390, "height": 844}
+    touch = True
+    logged = True
+
+    def test_the_wrong_length_is_found_and_taped_and_a_long_link_is_corrected(self):
+        page = self.page
+        own = self.job.options.get(name=STEP)
+        page.goto(f"{self.live_server_url}/jobs/{self.job.pk}/floor?option={own.pk}")
+        page.get_by_role("button", name="More").click()
+        page.get_by_role("button", name="Readings", exact=True).click()
+        page.get_by_role("button", name="Frame by tape and level").click()
+        wrong = page.get_by_text(re.compile("too short: tape it again"))
+        expect(wrong).to_be_visible()
+        wrong.locator("..").get_by_role("button", name="Tape it").click()
+        demo = evaluate(load_job(f.DEMO.read_bytes()).inputs("step"))
+        self.take(next(r.planned_mm for r in demo.taped.lengths if r.entry == demo.taped.left_out))
+        expect(page.get_by_text(re.compile("did not fit and was taped again"))).to_be_visible()
+        expect(page.get_by_text(re.compile("tape it again"))).to_have_count(0)
+        self.page.get_by_role("button", name="Back").click()
+        link = next(r for r in demo.readings if r.id == "rear-links/lower-length/left")
+        page.get_by_role("button", name=re.compile(f"^{link.about}")).click()
+        page.get_by_text(re.compile(f"^{link.spec.name}, left")).locator("..").get_by_role("button").first.click()
+        self.take(link.spec.planned + 3.0)
+        expect(page.get_by_text(re.compile(f"^{link.spec.name}, left.*read .*: fails"))).to_be_visible()
+        page.get_by_role("button", name="Back").click()
+        page.get_by_role("button", name="What corrects it").click()
+        rear = page.get_by_role("group", name="rear axle")
+        expect(rear.get_by_text(re.compile("lower link, left: shorter by 2 whole turns of one end"))).to_be_visible()
+        self.assertLessEqual(page.evaluate(WIDER), 390)
+        self.assertEqual(page.evaluate(SMALL), [])
+
+    def take(self, mm):
+        for key in f"{mm / 25.4:.2f}":
+            self.page.get_by_role("button", name=key, exact=True).click()
+        self.page.get_by_role("button", name="Take this reading").click()
 
 
 class Practice(Bench):

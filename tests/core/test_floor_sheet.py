@@ -132,8 +132,8 @@ class Estimates(TestCase):
 class FrameOnTheFloor(TestCase):
     def test_the_wrong_length_comes_first_and_hubs_have_no_level(self):
         sheet = sheet_of(load_job(f.DEMO.read_bytes()).inputs("step"))
-        self.assertRegex(sheet.frame[0], r"cab crossmember.* is about .* too short: tape it again")
-        self.assertTrue(any("out of square" in words for words in sheet.frame))
+        self.assertRegex(sheet.frame[0].words, r"cab crossmember.* is about .* too short: tape it again")
+        self.assertTrue(any("out of square" in says.words for says in sheet.frame))
         self.assertEqual({p.level for p in sheet.points if p.id.startswith("hub-")}, {False})
         self.assertEqual(len({p.id for p in sheet.points}), len(sheet.points))
 

@@ -11,6 +11,7 @@ from nodulant.evaluate import evaluate
 from nodulant.formats.tables_csv import readings_csv
 from nodulant.job.document import AsBuilt
 from nodulant.units.figure import show_off
+from nodulant.units.inline import as_deviation, told
 from tests import fixtures as f
 
 WHEN = {"at": "2026-11-20T10:00:00+00:00", "by": "ada"}
@@ -162,3 +163,9 @@ class ReadWith(SimpleTestCase):
     def test_a_calliper_does_not_reach_a_wheelbase(self):
         self.assertNotIn("calliper", [i.id for i in suiting("mm", "as-built-wheelbase", 2610.0)])
         self.assertIn("calliper", [i.id for i in suiting("mm", "as-built", 60.0)])
+
+
+class InWords(SimpleTestCase):
+    def test_a_large_deviation_is_told_without_a_power_of_ten(self):
+        for mm, words in ((180.54, "181 mm"), (9.96, "10 mm"), (0.436, "0.44 mm"), (12.0, "12 mm")):
+            self.assertEqual(told(as_deviation(mm), "mm"), words)

@@ -7,6 +7,7 @@ from pydantic import ValidationError
 
 from nodulant.asbuilt.log import LengthEntry
 from nodulant.evaluate import evaluate
+from nodulant.floor.frame_words import frame_says
 from nodulant.formats.jobfile import load_job
 from nodulant.job.document import AsBuilt
 from tests import fixtures as f
@@ -64,6 +65,29 @@ class InTheJob(SimpleTestCase):
         )
         result = evaluate(job.model_copy(update={"log": log}).inputs("step"))
         self.assertFalse([c.title for c in result.checks if c.verdict == "fails"])
+
+    def test_taped_again_the_later_length_counts_and_nothing_is_asked_for_twice(self):
+        job = load_job(f.DEMO.read_bytes())
+        taped = evaluate(job.inputs("step")).taped
+        wrong = next(row for row in taped.lengths if row.entry == taped.left_out)
+        ends = [end.split("/") for end in (wrong.start, wrong.end)]
+        # from the other end, as one does
+        again = length(999, *(tuple(e) for e in reversed(ends)), wrong.measured_mm - wrong.blunder_mm)
+        result = evaluate(job.model_copy(update={"log": (*job.log, again)}).inputs("step"))
+        self.assertEqual(result.taped.replaced, (wrong.entry,))
+        self.assertIsNone(result.taped.left_out)
+        self.assertFalse([c.title for c in result.checks if c.verdict == "fails"])
+        says = frame_says(result, job.inputs("step").survey)
+        self.assertFalse(any("tape it again" in s.words for s in says))
+        self.assertTrue(any(f"Entry {wrong.entry} did not fit" in s.words for s in says))
+
+    def test_taped_again_as_wrong_it_is_still_wrong(self):
+        job = load_job(f.DEMO.read_bytes())
+        taped = evaluate(job.inputs("step")).taped
+        wrong = next(row for row in taped.lengths if row.entry == taped.left_out)
+        again = length(999, *(tuple(e.split("/")) for e in (wrong.start, wrong.end)), wrong.measured_mm)
+        result = evaluate(job.model_copy(update={"log": (*job.log, again)}).inputs("step"))
+        self.assertEqual(f.check_of(result, "tape-fits:tape:both@as-built").verdict, "fails")
 
     def test_a_sheared_frame_by_hand(self):
         """Right rail 4 mm back on 8 points: the diagonals of L x B differ by about 2 L s/d."""

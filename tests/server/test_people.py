@@ -53,6 +53,7 @@ CLOSED = (
     ("get", "/options/1/labels.pdf"),
     ("post", "/options/1/floor"),
     ("get", "/options/1/heat/axle-notch"),
+    ("get", "/options/1/built"),
     ("post", "/options/1/photos?step=teardown"),
     ("get", "/jobs/1/photos/" + "0" * 64),
     ("get", "/options/1/model.glb"),

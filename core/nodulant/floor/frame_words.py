@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from nodulant.asbuilt.log import HUBS
+from nodulant.asbuilt.log import HUBS, When
 from nodulant.base.model import Frozen
 from nodulant.evaluate import Evaluation
 from nodulant.parts.sides import LEFT_RIGHT
@@ -28,25 +28,46 @@ def tape_points(survey: Survey) -> tuple[TapePoint, ...]:
     )
 
 
-def frame_says(found: Evaluation) -> tuple[str, ...]:
+class FrameSays(Frozen):
+    """A sentence, and the two points, by id, between which it wants a tape; none where it wants nothing."""
+
+    words: str
+    tape: tuple[str, ...] = ()
+    when: When = ""
+    """When the others were taped."""
+
+
+def frame_says(found: Evaluation, survey: Survey) -> tuple[FrameSays, ...]:
     """The wrong length first, then the newest shape of the frame, then what else to tape."""
-    return tuple(_says(found))
+    return tuple(_says(found, {p.id: p.name for p in tape_points(survey)}))
 
 
-def _says(found: Evaluation) -> Iterator[str]:
+def _says(found: Evaluation, names: dict[str, str]) -> Iterator[FrameSays]:
+    for words, tape in _wanted(found, names):
+        yield FrameSays(words=words, tape=tape, when=found.taped.when if found.taped else "")
+
+
+def _wanted(found: Evaluation, names: dict[str, str]) -> Iterator[tuple[str, tuple[str, ...]]]:
     taped = found.taped
     wrong = None if taped is None else next((r for r in taped.lengths if r.entry == taped.left_out), None)
     if wrong is not None:
         size = as_deviation(wrong.blunder_mm or wrong.off_mm)
         way = "long" if (wrong.blunder_mm or wrong.off_mm) > 0 else "short"
-        yield f"{wrong.start_name} to {wrong.end_name} is about {size} too {way}: tape it again."
+        words = f"{wrong.start_name} to {wrong.end_name} is about {size} too {way}: tape it again."
+        yield words, (wrong.start, wrong.end)
+    for number in taped.replaced if taped else ():
+        yield f"Entry {number} did not fit and was taped again: the later length counts.", ()
     for t in found.frame_times[-1:]:
         if t.square is not None:
-            yield f"{t.name.capitalize()}: diagonals {as_deviation(t.square.off_mm)} apart, {abs(t.square.lozenge_deg):.2f} deg out of square."
+            yield (
+                f"{t.name.capitalize()}: diagonals {as_deviation(t.square.off_mm)} apart, {abs(t.square.lozenge_deg):.2f} deg out of square.",
+                (),
+            )
         if t.levels is not None:
-            yield f"Twisted by {as_deviation(t.levels.twist_mm)} over its width, sags by {as_deviation(t.levels.sag_mm)}."
+            twist, sag = as_deviation(t.levels.twist_mm), as_deviation(t.levels.sag_mm)
+            yield f"Twisted by {twist} over its width, sags by {sag}.", ()
         for axle in t.axles:
             way = "right" if axle.thrust_deg > 0 else "left"
-            yield f"The {axle.hub} axle points {abs(axle.thrust_deg):.2f} deg to the {way}."
+            yield f"The {axle.hub} axle points {abs(axle.thrust_deg):.2f} deg to the {way}.", ()
     if taped is not None and taped.helps:
-        yield f"Tape {taped.helps} next: it tells most."
+        yield f"{' to '.join(names.get(p, p) for p in taped.helps)} tells most: tape it next.", taped.helps

@@ -21,7 +21,7 @@ from nodulant.evaluate.gates.parts_here import PartNeeded
 from nodulant.evaluate.rails.interim import interim_words
 from nodulant.floor.along import along_of
 from nodulant.floor.figures import FloorFigure, figures_of, place_of
-from nodulant.floor.frame_words import TapePoint, frame_says, tape_points
+from nodulant.floor.frame_words import FrameSays, TapePoint, frame_says, tape_points
 from nodulant.frame.ops.union import Operation
 from nodulant.gauges.asked import asks_for
 from nodulant.gauges.collect import gauges_of
@@ -156,7 +156,7 @@ class FloorSheet(Frozen):
     """All that can be read, in the order of work."""
     points: tuple[TapePoint, ...]
     """Marks that a tape is hooked to."""
-    frame: tuple[str, ...]
+    frame: tuple[FrameSays, ...]
     """What lengths and levels say so far."""
     joints: tuple[RecordRow, ...]
     """Every weld and bolted joint, with what was written of it."""
@@ -191,7 +191,7 @@ def floor_sheet(inputs: Inputs, job: str, option: str, history: Iterable[Took] =
         log=tuple(e for e in own if e.kind in {"note", "photo", "rework"}),
         readings=tuple(_read(r) for r in found.readings),
         points=tape_points(inputs.survey),
-        frame=frame_says(found),
+        frame=frame_says(found, inputs.survey),
         joints=record_rows(sheets.values(), own),
         instruments=tuple(
             ReadWith(id=i.id, name=i.name, resolution=i.resolution(inputs.shop.style), unit=i.unit, zeroed=i.zeroed)

@@ -70,6 +70,11 @@ def _mark(kind: Kind, value_mm: float) -> str:
     return f"[[{kind}:{value_mm:.4f}]]"
 
 
+def _digits(value: float, count: int) -> str:
+    """So many digits that count, and never a power of ten."""
+    return f"{value:.0f}" if abs(value) >= 10 ** (count - 1) else f"{value:.{count}g}"
+
+
 def _told(kind: str, value_mm: float, style: Style) -> str:
     if kind == "thickness":
         return show_thickness(value_mm, style)
@@ -78,7 +83,7 @@ def _told(kind: str, value_mm: float, style: Style) -> str:
             return "at"
         return f"{show_length(abs(value_mm), style)} {'behind' if value_mm > 0 else 'ahead of'}"
     if kind == "deviation":
-        return f"{value_mm:.2g} mm" if style == "mm" else f'{value_mm / MM_PER_INCH:.3f}"'
+        return f"{_digits(value_mm, 2)} mm" if style == "mm" else f'{value_mm / MM_PER_INCH:.3f}"'
     if kind == "torque":
         feet = value_mm * 1000 / N_PER_LBF / MM_PER_INCH / 12
         return f"{value_mm:.0f} N m" if style == "mm" else f"{feet:.0f} lbf ft"
@@ -86,7 +91,7 @@ def _told(kind: str, value_mm: float, style: Style) -> str:
         feet = value_mm / N_PER_LBF / (12 * MM_PER_INCH) ** 2
         return f"{value_mm / 1e9:.2f} kN m2" if style == "mm" else f"{feet:.0f} lbf ft2"
     if kind == "rate":
-        return f"{value_mm:.3g} N/mm" if style == "mm" else f"{value_mm / N_PER_LBF * MM_PER_INCH:.0f} lb/in"
+        return f"{_digits(value_mm, 3)} N/mm" if style == "mm" else f"{value_mm / N_PER_LBF * MM_PER_INCH:.0f} lb/in"
     if kind == "area":
         feet = value_mm / (12 * MM_PER_INCH / 1000) ** 2
         return f"{value_mm:.2f} m2" if style == "mm" else f"{feet:.1f} ft2"

@@ -13,6 +13,7 @@ from nodulant.floor.sheet import FloorSheet, floor_sheet
 from nodulant.formats.labels_pdf import Label, labels_pdf
 from nodulant.heat.plan import HeatPlan, heat_plan
 from nodulant.job.document import Inputs
+from nodulant.proof.found import Built, built
 from nodulant.units.inline import as_thickness
 from nodulant_server.actions.floor import on_the_floor, timed_elsewhere
 from nodulant_server.actions.photos import JPEG, keep_photo
@@ -29,6 +30,13 @@ def floor(request: HttpRequest, option_id: int) -> FloorSheet:
     """The stored plan for the floor: steps with their drawings and numbers, what is open, what was noted."""
     option, inputs = current(request, option_id)
     return floor_sheet(inputs, option.job.name, option.name, timed_elsewhere(option.job))
+
+
+@router.get("/options/{option_id}/built", response=Built)
+def as_built(request: HttpRequest, option_id: int) -> Built:
+    """Axles, wheels and rails of the stored plan as they were read, and corrections that were tried."""
+    _, inputs = current(request, option_id)
+    return built(inputs)
 
 
 @router.get("/options/{option_id}/heat/{operation}", response=HeatPlan)

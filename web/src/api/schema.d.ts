@@ -1088,6 +1088,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/options/{option_id}/built": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * As Built
+         * @description Axles, wheels and rails of the stored plan as they were read, and corrections that were tried.
+         */
+        get: operations["nodulant_server_api_floor_as_built"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/options/{option_id}/checklist.pdf": {
         parameters: {
             query?: never;
@@ -6194,7 +6214,7 @@ export interface components {
             /** Fire Watch Min */
             fire_watch_min: number;
             /** Frame */
-            frame: string[];
+            frame: components["schemas"]["FrameSays"][];
             /** Instruments */
             instruments: components["schemas"]["ReadWith"][];
             /** Job */
@@ -6549,6 +6569,25 @@ export interface components {
              * @enum {string}
              */
             side: "left" | "right";
+        };
+        /**
+         * FrameSays
+         * @description A sentence, and the two points, by id, between which it wants a tape; none where it wants nothing.
+         */
+        FrameSays: {
+            /**
+             * Tape
+             * @default []
+             */
+            tape: string[];
+            /**
+             * When
+             * @default
+             * @enum {string}
+             */
+            when: "" | "before" | "tacked" | "done";
+            /** Words */
+            words: string;
         };
         /**
          * FrameSolids
@@ -13481,7 +13520,7 @@ export interface components {
          */
         TapedFrame: {
             /** Helps */
-            helps: string;
+            helps: string[];
             /** Left Out */
             left_out: number | null;
             /** Lengths */
@@ -13491,6 +13530,11 @@ export interface components {
                 [key: string]: string;
             };
             network: components["schemas"]["Network"];
+            /**
+             * Replaced
+             * @default []
+             */
+            replaced: number[];
             square: components["schemas"]["Square"] | null;
             /**
              * When
@@ -16384,6 +16428,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OptionHead"];
+                };
+            };
+        };
+    };
+    nodulant_server_api_floor_as_built: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                option_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Built"];
                 };
             };
         };

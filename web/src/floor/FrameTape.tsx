@@ -1,5 +1,6 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
+import { useMay } from "../app/session";
 import { WHENS, type When } from "../prove/TakeFrame";
 import { Big, Over } from "./Big";
 import { Keypad } from "./Keypad";
@@ -17,6 +18,7 @@ const placed = (point: Point) => {
 /** Lengths between marks and hubs, and levels, by thumb; what they say so far stands on top. */
 export function FrameTape({ floor, close }: { floor: Floor; close: () => void }) {
   const { points, frame, style, instruments } = floor.sheet;
+  const may = useMay();
   const [when, setWhen] = useState<When>("");
   const [what, setWhat] = useState<What | null>(null);
   const [start, setStart] = useState<Point | null>(null);
@@ -26,13 +28,24 @@ export function FrameTape({ floor, close }: { floor: Floor; close: () => void })
     setStart(null);
     setEnd(null);
   };
+  const between = (ids: readonly string[], then: When) => {
+    const [a, b] = ids.map((id) => points.find((p) => p.id === id));
+    if (!a || !b) return;
+    setStart(a);
+    setEnd(b);
+    setWhen(then);
+    setWhat("length");
+  };
   if (what === null) {
     return (
       <Over title="Frame by tape" close={close}>
-        {frame.map((words) => (
-          <Text key={words} fontSize="20px" borderLeftWidth="6px" borderColor="touch" ps="2">
-            {words}
-          </Text>
+        {frame.map(({ words, tape, when: then }) => (
+          <Box key={words} borderLeftWidth="6px" borderColor="touch" ps="2">
+            <Text fontSize="20px" mb="1">
+              {words}
+            </Text>
+            {may.log && tape.length === 2 && <Big onClick={() => between(tape, then)}>Tape it</Big>}
+          </Box>
         ))}
         <Flex gap="2" wrap="wrap" role="group" aria-label="Measured">
           {WHENS.map(([id, name]) => (

@@ -4,6 +4,7 @@ import { useMay } from "../app/session";
 import { KINDS } from "../prove/useInstrument";
 import { showQuantity } from "../units/show";
 import { Big, Over } from "./Big";
+import { Corrects } from "./Corrects";
 import { FrameTape } from "./FrameTape";
 import { Keypad } from "./Keypad";
 import { Photo } from "./Photo";
@@ -18,9 +19,11 @@ export function Readings({ floor, close }: { floor: Floor; close: () => void }) 
   const [asked, setAsked] = useState<Asked | null>(null);
   const [about, setAbout] = useState<string | null>(null);
   const [tape, setTape] = useState(false);
+  const [corrects, setCorrects] = useState(false);
   const [pictured, setPictured] = useState<Asked | null>(null);
   const { readings, style, instruments } = floor.sheet;
   if (tape) return <FrameTape floor={floor} close={() => setTape(false)} />;
+  if (corrects) return <Corrects floor={floor} close={() => setCorrects(false)} />;
   if (pictured) {
     const name = `${pictured.name}, ${pictured.side}`;
     return (
@@ -57,6 +60,9 @@ export function Readings({ floor, close }: { floor: Floor; close: () => void }) 
       <Over title="Readings" close={close}>
         <Big kind="main" onClick={() => setTape(true)}>
           Frame by tape and level
+        </Big>
+        <Big kind="main" onClick={() => setCorrects(true)}>
+          What corrects it
         </Big>
         {groups.map((name) => {
           const own = readings.filter((r) => r.about === name && (!r.extra || r.taken));

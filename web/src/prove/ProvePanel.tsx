@@ -30,17 +30,24 @@ export default function ProvePanel({ job }: { job: JobHead }) {
       <Group title="What it costs">
         {!read && <Text fontSize="14px">Nothing measured yet.</Text>}
         {read && costs.length === 0 && <Text fontSize="14px">No margin is worse than planned.</Text>}
-        {costs.map((cost) => (
-          <Box key={cost.id} py="1" borderBottomWidth="1px" borderColor="rule" fontSize="14px">
-            <Text>
-              {cost.title}, {cost.side}
-            </Text>
-            <Text fontVariantNumeric="tabular-nums">
-              {shown(cost.from, cost.unit, style, words)} → <b>{shown(cost.to, cost.unit, style, words)}</b>
-              {cost.verdict === "fails" && ", fails"}
-            </Text>
-          </Box>
-        ))}
+        {costs
+          .map((cost) => ({
+            cost,
+            from: shown(cost.from, cost.unit, style, words),
+            to: shown(cost.to, cost.unit, style, words),
+          }))
+          .filter(({ cost, from, to }) => from !== to || cost.verdict === "fails")
+          .map(({ cost, from, to }) => (
+            <Box key={cost.id} py="1" borderBottomWidth="1px" borderColor="rule" fontSize="14px">
+              <Text>
+                {cost.title}, {cost.side}
+              </Text>
+              <Text fontVariantNumeric="tabular-nums">
+                {from} → <b>{to}</b>
+                {cost.verdict === "fails" && ", fails"}
+              </Text>
+            </Box>
+          ))}
       </Group>
       <AsBuilt />
       <TapeNetwork job={job} />

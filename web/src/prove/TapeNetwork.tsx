@@ -70,7 +70,12 @@ function Found({ taped }: { taped: TapedFrame }) {
           {network.uncontrolled.length > 0 && `; ${network.uncontrolled.length} in which an error would not show`}.
         </Text>
       )}
-      {taped.helps && <Text>The length that would help most: {taped.helps}.</Text>}
+      {taped.helps.length > 0 && (
+        <Text>The length that would help most: {taped.helps.map((id) => taped.names[id] ?? id).join(" to ")}.</Text>
+      )}
+      {taped.replaced.map((entry) => (
+        <Text key={entry}>Entry {entry} did not fit and was taped again: the later length counts.</Text>
+      ))}
       <Box
         as="table"
         width="100%"

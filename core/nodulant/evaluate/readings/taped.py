@@ -41,15 +41,22 @@ class TapedFrame(Frozen):
     lengths: tuple[TapedLength, ...]
     left_out: int | None
     square: Square | None
-    helps: str
+    helps: tuple[str, ...]
+    """The two points between which a length tells most, by id; none where nothing more is wanted."""
+    replaced: tuple[int, ...] = ()
+    """Entries that did not fit and were taped again since: the later one counts."""
 
 
-def taped_frame(inputs: Inputs, points: FramePoints, when: When) -> TapedFrame | None:
-    """The network of the standing lengths taken then; None before there is one between two known points."""
+def taped_frame(inputs: Inputs, points: FramePoints, when: When, replaced: tuple[int, ...] = ()) -> TapedFrame | None:
+    """The network of the standing lengths taken then; None before there is one between two known points.
+
+    A length that does not fit and was taped again since gives way to the later one; ``replaced`` did so.
+    """
     entries = [
         e
         for e in standing(inputs.as_built.entries)
-        if isinstance(e, LengthEntry) and e.when == when and {e.start.id, e.end.id} <= points.names.keys()
+        if isinstance(e, LengthEntry) and e.when == when and e.number not in replaced
+        if {e.start.id, e.end.id} <= points.names.keys()
     ]
     planned, names = points.plan(when), points.names
     taped = tuple(
@@ -59,6 +66,8 @@ def taped_frame(inputs: Inputs, points: FramePoints, when: When) -> TapedFrame |
     if network is None:
         return None
     suspect = network.suspects[0] if network.suspects else None
+    if suspect is not None and any(_same_ends(entries[suspect], e) for e in entries[suspect + 1 :]):
+        return taped_frame(inputs, points, when, (*replaced, entries[suspect].number))
     kept = network
     if suspect is not None:
         others = tuple(t for k, t in enumerate(taped) if k != suspect)
@@ -88,8 +97,13 @@ def taped_frame(inputs: Inputs, points: FramePoints, when: When) -> TapedFrame |
         lengths=rows,
         left_out=None if suspect is None else entries[suspect].number,
         square=square_of(kept, planned),
-        helps=" to ".join(names[p] for p in network.helps),
+        helps=network.helps,
+        replaced=replaced,
     )
+
+
+def _same_ends(one: LengthEntry, other: LengthEntry) -> bool:
+    return {one.start.id, one.end.id} == {other.start.id, other.end.id}
 
 
 def taped_checks(inputs: Inputs, frame: TapedFrame | None) -> list[Check]:
@@ -111,7 +125,7 @@ def taped_checks(inputs: Inputs, frame: TapedFrame | None) -> list[Check]:
             worst.out,
             Why(formula="off / spread", values=values, words=f"{row.start_name} to {row.end_name}, entry {row.entry}"),
             limits,
-            remedy=f"Tape {row.start_name} to {row.end_name} again and take entry {row.entry} back.",
+            remedy=f"Tape {row.start_name} to {row.end_name} again: entry {row.entry} gives way to what is read then.",
         )
         out = [check.model_copy(update={"said": _told(row, frame)})]
     return out
