@@ -23,7 +23,7 @@ class AgainstAGeneralSolver(SimpleTestCase):
             rows = {
                 (j.key, j.side, way): float(rng.uniform(-6, 6))
                 for j in joints
-                for way in ("along", "up", "across", "length")
+                for way in ("along", "up", "across", "length", "axle-along", "axle-up")
             }
             ends, lengths = [], []
             for j in joints:
@@ -31,7 +31,8 @@ class AgainstAGeneralSolver(SimpleTestCase):
                 sign = -1.0 if j.at[1] < 0 else 1.0
                 ends.append(np.array(j.at) + np.array((along, sign * out, up)))
                 lengths.append(math.dist(rods[j.rod].a.point, rods[j.rod].b.point) + longer)
-            axle = np.array([rods[j.rod].a.point for j in joints]) - hub
+            feet = [(rows[j.key, j.side, "axle-along"], 0.0, rows[j.key, j.side, "axle-up"]) for j in joints]
+            axle = np.array([rods[j.rod].a.point for j in joints]) + np.array(feet) - hub
 
             def off(v, axle=axle, ends=ends, lengths=lengths):
                 turn = Rotation.from_rotvec(v[3:]).as_matrix()

@@ -55,8 +55,13 @@ Effect = Callable[[dict[str, int]], Sequence[float]]
 """What the model says of every aim after so many steps of levers by key; raises NotSolvable where it does not reach."""
 
 
-def corrections(levers: Sequence[Lever], aims: Sequence[Aim], effect: Effect) -> tuple[Tried, ...]:
-    """The best few, those inside first, then by how little is moved; none where nothing is better than as it is."""
+def corrections(
+    levers: Sequence[Lever], aims: Sequence[Aim], effect: Effect, most: int = MOST_LEVERS
+) -> tuple[Tried, ...]:
+    """The best few, those inside first, then by how little is moved; none where nothing is better than as it is.
+
+    At most ``most`` levers are moved together.
+    """
     if not levers or not aims:
         return ()
     now = np.array([a.off for a in aims])
@@ -64,7 +69,7 @@ def corrections(levers: Sequence[Lever], aims: Sequence[Aim], effect: Effect) ->
     slopes = np.stack([_slope(lever, now, effect) for lever in levers], axis=1)
     before = float(np.abs(now / allowed).max())
     found: list[Tried] = []
-    for size in range(1, min(MOST_LEVERS, len(levers)) + 1):
+    for size in range(1, min(most, len(levers)) + 1):
         guesses: dict[tuple[tuple[int, int], ...], float] = {}
         for chosen in combinations(range(len(levers)), size):
             for steps in _rounded(slopes[:, chosen], now, allowed, [levers[k].most for k in chosen]):

@@ -55,8 +55,12 @@ class Compiled:
     length: Columns
     guided: _Ends
     across: Columns
+    guides_off: Columns
+    """How far the guides' planes stand from the reference position, each along its own direction, (guides,)."""
     sliding: Columns
     """Points of the frame that stay on planes of the carrier, (slides, 3)."""
+    slides_off: Columns
+    """How far those points stand from the reference position, (slides, 3)."""
     square: Columns
     """Directions of those planes in the reference position, (slides, 3)."""
     drives: tuple[Drive, ...]
@@ -111,7 +115,9 @@ def compile_mechanism(mechanism: Mechanism, drives: tuple[Drive, ...]) -> Compil
         length,
         _ends([guide.end for guide in mechanism.guides]),
         np.array([guide.direction for guide in mechanism.guides]).reshape(-1, 3),
+        np.array([sum(d * m for d, m in zip(guide.direction, guide.moved, strict=True)) for guide in mechanism.guides]),
         np.array([slide.point for slide in mechanism.slides]).reshape(-1, 3),
+        np.array([slide.moved for slide in mechanism.slides]).reshape(-1, 3),
         np.array([slide.direction for slide in mechanism.slides]).reshape(-1, 3),
         drives,
         np.array([d.point if isinstance(d, Height) else mechanism.origin for d in drives]).reshape(-1, 3),
@@ -222,7 +228,7 @@ def system(c: Compiled, pose: Pose, targets: Columns, moved: Columns | None = No
     if len(c.across):
         at = places(c, pose, c.guided)
         n = np.broadcast_to(c.across, at.shape)
-        errors.append(((at - c.guided.point) * n).sum(axis=-1))
+        errors.append(((at - c.guided.point) * n).sum(axis=-1) - c.guides_off)
         jacobian.append(_pull(c, pose, c.guided, at, n, hinges))
     if len(c.sliding):
         slid, own = _slid(c, pose)
@@ -235,7 +241,7 @@ def system(c: Compiled, pose: Pose, targets: Columns, moved: Columns | None = No
 def _slid(c: Compiled, pose: Pose) -> tuple[Columns, Columns]:
     """How far each fixed point has left its plane n of the carrier: (p - o) . n, n turning with omega."""
     n = rotated(pose.rotation, c.square)
-    gap = c.sliding - pose.origin[:, None]
+    gap = c.sliding + c.slides_off - pose.origin[:, None]
     rows = np.zeros((*gap.shape[:2], c.mechanism.freedoms))
     rows[..., :3], rows[..., 3:6] = -n, cross(n, gap)
     return (gap * n).sum(axis=-1) - ((c.sliding - c.origin) * c.square).sum(axis=-1), rows

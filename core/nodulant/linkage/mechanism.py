@@ -33,6 +33,9 @@ class Rod:
     """E A / L, N/mm; counts only where there are more rods than freedoms."""
 
 
+NOWHERE: Point = (0.0, 0.0, 0.0)
+
+
 @dataclass(frozen=True)
 class Guide:
     """Keeps ``end`` on the plane across ``direction`` in which it stands in the reference position."""
@@ -41,6 +44,8 @@ class Guide:
     end: End
     direction: Point
     stiffness: float = 1.0e5
+    moved: Point = NOWHERE
+    """How far that plane stands from there, as built."""
 
 
 @dataclass(frozen=True)
@@ -51,6 +56,8 @@ class Slide:
     point: Point
     direction: Point
     stiffness: float = 1.0e5
+    moved: Point = NOWHERE
+    """How far that point of the frame stands from there, as built."""
 
 
 @dataclass(frozen=True)

@@ -109,8 +109,8 @@ def as_side(inputs: Inputs, studies: list[Study], measured: dict[AxleName, Measu
 
 def _built(own: Suspension, setting: Setting, mine: Offsets) -> Suspension:
     joints = [j for j in joints_of(own.layout, setting) if j.side == "right"]
-    layout = moved_on_frame(own.layout, lambda _, p: _moved(p, joints, mine))
     if own.layout.independent:
+        layout = moved_on_frame(own.layout, lambda _, p: _moved(p, joints, mine))
         stood = wheel_as_built(own, setting, mine, "right")
         turned = {
             "rides": PLACED,
@@ -119,6 +119,7 @@ def _built(own: Suspension, setting: Setting, mine: Offsets) -> Suspension:
             "toe_deg": own.toe_deg + stood.toe_deg,
         }
         return own.model_copy(update={"layout": layout, **turned})
+    layout = moved_on_frame(_footed(own.layout, joints, mine), lambda _, p: _moved(p, joints, mine))
     both = {(key, at, way): off for (key, _, way), off in mine.items() for at in LEFT_RIGHT}
     sat = beam_as_built(own.layout, setting, both)
     turned_by = math.radians(sat.pinion_deg)
@@ -127,6 +128,25 @@ def _built(own: Suspension, setting: Setting, mine: Offsets) -> Suspension:
     if own.pinion_deg is not None:
         update["pinion_deg"] = own.pinion_deg + sat.pinion_deg
     return own.model_copy(update=update)
+
+
+def _footed(model: M, joints: list[Joint], mine: Offsets) -> M:
+    """With the links' joints on the axle as they were measured, by the joints at their other ends."""
+    update: dict[str, object] = {}
+    for name in type(model).model_fields:
+        value: object = getattr(model, name)
+        if isinstance(value, Link):
+            key = next((j.key for j in joints if _same(value.frame, j)), "")
+            along, up = (mine.get((key, "right", way), 0.0) for way in ("axle-along", "axle-up"))
+            foot = value.axle.model_copy(update={"x_mm": value.axle.x_mm + along, "z_mm": value.axle.z_mm + up})
+            update[name] = value.model_copy(update={"axle": foot})
+        elif isinstance(value, Frozen):
+            update[name] = _footed(value, joints, mine)
+    return model.model_copy(update=update)
+
+
+def _same(point: HardPoint, joint: Joint) -> bool:
+    return all(abs(a - b) < SAME_MM for a, b in zip(point.xyz(), joint.at, strict=True))
 
 
 def _pitched(model: M, by_rad: float) -> M:
@@ -148,7 +168,7 @@ def _pitched(model: M, by_rad: float) -> M:
 def _moved(point: HardPoint, joints: list[Joint], mine: Offsets) -> HardPoint:
     """A frame point as measured, where it is one of the joints."""
     for j in joints:
-        if all(abs(a - b) < SAME_MM for a, b in zip(point.xyz(), j.at, strict=True)):
+        if _same(point, j):
             along, up, across = (mine.get((j.key, "right", way), 0.0) for way in ("along", "up", "across"))
             out = -1.0 if point.y_mm < 0 else 1.0
             return HardPoint(x_mm=point.x_mm + along, y_mm=point.y_mm + out * across, z_mm=point.z_mm + up)

@@ -22,7 +22,7 @@ from nodulant.parts.measure import Measure
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 from nodulant.suspension.motion import Setting
 from nodulant.suspension.study import Study
-from nodulant.units.inline import as_deviation, as_thickness
+from nodulant.units.inline import as_deviation, as_length, as_thickness
 
 TURN_MM = 25.4 / 18
 SHIM_MM = 1.0
@@ -30,6 +30,16 @@ MOST_TURNS, MOST_SHIMS = 8, 6
 LEAST = 1e-6
 """Somebody may allow nothing at all: no turn brings that, and nothing is divided by it."""
 MOVES = ("along", "up", "across")
+WAYS = {"along": ("rearward", "forward"), "up": ("up", "down"), "across": ("outward", "inward")}
+SLOTTED = (
+    ("strut-top", "across", "strut's top"),
+    ("strut-top", "along", "strut's top"),
+    ("outer-pivot", "along", "outer pivot"),
+    ("outer-pivot", "up", "outer pivot"),
+)
+"""Mounts that are bolted through slots, where they have them, and the ways they go (common practice)."""
+MOST_SLOT, MOST_TACK, MOST_TACKED = 8, 25, 2
+"""Millimetres either way in a slot and of a bracket, and how many moves of brackets are put together."""
 
 
 class Outcome(Frozen):
@@ -104,6 +114,8 @@ def _joints_read(
     for j in joints:
         rows = {way: f"{axle}-joints/{j.key}-{way}/{j.side}" for way in MOVES}
         rows["length"] = f"{axle}-links/{_link_key(s, j)}-length/{j.side}"
+        for way in ("along", "up"):
+            rows[f"axle-{way}"] = f"{axle}-{j.key}-on-axle/joint-{way}/{j.side}"
         for way, id_ in rows.items():
             found = taken.get(id_)
             if found is not None and found.value is not None:
@@ -190,7 +202,7 @@ class _Axle:
         return stood.camber_deg, stood.toe_deg, stood.caster_deg, stood.rear_mm
 
     def levers(self) -> list[Lever]:
-        """Links by whole turns; a double wishbone's upper pivots by shims."""
+        """Links by whole turns; a double wishbone's upper pivots by shims; a strut's top and a trailing arm's outer pivot in their slots."""
         out = []
         for j in self.joints:
             side = f", {j.side}" if self.side is None else ""
@@ -199,11 +211,31 @@ class _Axle:
         if self.side is not None and any(j.key == "upper-wishbone-front-leg" for j in self.joints):
             for key, name in (("both", "upper wishbone, both bolts"), ("front", "front bolt"), ("rear", "rear bolt")):
                 out.append(Lever(f"shim|{self.side}|{key}", name, MOST_SHIMS))
+        if self.side is not None:
+            for joint, way, name in SLOTTED:
+                if any(j.key == joint for j in self.joints):
+                    out.append(Lever(f"slot|{self.side}|{joint}/{way}", name, MOST_SLOT))
         return out
+
+    def tacks(self) -> list[Lever]:
+        """Every bracket of a joint on the frame, moved along, up and out by whole millimetres."""
+        return [
+            Lever(
+                f"tack|{j.side}|{j.key}/{way}",
+                f"{j.name}'s bracket{f', {j.side}' if self.side is None else ''}",
+                MOST_TACK,
+            )
+            for j in self.joints
+            for way in MOVES
+        ]
 
     def _lever_moves(self, key: str, n: int) -> Iterator[tuple[tuple[str, Side, str], float]]:
         what, told, way = key.split("|")
         side: Side = "left" if told == "left" else "right"
+        if what in {"slot", "tack"}:
+            joint, _, which = way.partition("/")
+            yield (joint, side, which), float(n)
+            return
         if what != "shim":
             yield (what, side, "length"), n * TURN_MM
             return
@@ -233,11 +265,19 @@ class _Axle:
 
         aims = [Aim(k.name, b, a) for k, b, a in zip(self.kinds, base, limits, strict=True)]
         found = corrections(self.levers(), aims, effect)
-        if not found:
-            words = "Nothing here has an adjuster or shims that would help: the bracket is cut loose and tacked again."
-        elif not found[0].inside:
-            worst = max(zip(found[0].left, limits, self.kinds, strict=True), key=lambda r: abs(r[0]) / r[1])
-            words = f"No whole turns and stock shims bring all of it inside: {worst[2].name} stays {amount_off(worst[0], worst[2].unit)} off. The bracket that is furthest out is tacked again."
+        if not found or not found[0].inside:
+            again = corrections(self.tacks(), aims, effect, MOST_TACKED)
+            if not found:
+                words = "Nothing here has an adjuster, shims or slots that would help."
+            else:
+                worst = max(zip(found[0].left, limits, self.kinds, strict=True), key=lambda r: abs(r[0]) / r[1])
+                words = f"No whole turns, stock shims and slots bring all of it inside: {worst[2].name} stays {amount_off(worst[0], worst[2].unit)} off."
+            words += (
+                " While it is only tacked, a bracket is cut loose, moved and tacked again."
+                if again and again[0].inside
+                else " Nor does a bracket that is tacked again: measure it all once more before anything is cut."
+            )
+            found = (*found, *(t for t in again if t.inside))
         return self._row(
             outcomes, tuple(self._correction(t, limits) for t in found), " ".join(w for w in (apart, words) if w)
         )
@@ -291,7 +331,11 @@ def _signed(value: float, unit: Measure) -> str:
 
 
 def _move_words(lever: Lever, n: int) -> str:
-    size = abs(n)
+    size, what = abs(n), lever.key.partition("|")[0]
+    if what in {"slot", "tack"}:
+        ways = WAYS[lever.key.rpartition("/")[2]]
+        again = "tacked again" if what == "tack" else "in its slots"
+        return f"{lever.name} {again}: {as_length(size)} {ways[n < 0]}"
     if lever.key.startswith("shim"):
         way = "more" if n > 0 else "less"
         return (
