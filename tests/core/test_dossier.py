@@ -14,6 +14,7 @@ from PIL import Image
 
 from nodulant.asbuilt.floor import PhotoEntry
 from nodulant.asbuilt.record import InspectionEntry, OnTheRoadEntry, WeldEntry
+from nodulant.assembly.sheet import assembly_sheets
 from nodulant.formats.dossier import dossier_pdf
 from nodulant.formats.dossier.archive import dossier_zip
 from nodulant.formats.jobfile import load_job
@@ -91,6 +92,20 @@ class Whole(SimpleTestCase):
             "What the worst place hangs on", "cannot tell",
         ):  # fmt: skip
             self.assertIn(words, found, words)
+
+    def test_steering_is_drawn_at_both_locks_and_every_seam_has_its_flag(self):
+        told = text(wherry())
+        for words in ("Steering, front, from above", "Full left.", "Straight ahead.", "Full right.", "Weld map"):
+            self.assertIn(words, told)
+        flags = told[told.index("Weld map") : told.index("Steps and signatures")]
+        for sheet in assembly_sheets(load_job(f.DEMO.read_bytes()).inputs("step")):
+            for weld in sheet.view.welds:
+                self.assertIn(f"W{weld.number}", flags, sheet.name)
+
+    def test_nothing_that_steers_draws_no_steering(self):
+        inputs = f.job("ostrand").inputs("watts")
+        told = text(dossier_pdf(f.dossier_of(inputs, "Ostrand", "Watts, revision 1")))
+        self.assertNotIn("from above: front", told)
 
     def test_a_bar_of_four_inches_is_four_inches(self):
         """Rasterised at 254 dots an inch the bar is the longest run of black on its page: 1016 of them."""

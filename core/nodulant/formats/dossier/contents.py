@@ -6,8 +6,10 @@ from functools import cached_property
 
 from nodulant.assembly.sheet import AssemblySheet, assembly_sheets
 from nodulant.base.errors import NodulantError
+from nodulant.clearance.moving import Mover
 from nodulant.evaluate import Evaluation, Want, evaluate
 from nodulant.evaluate.clearances.kept_sweep import SweepOnFile
+from nodulant.evaluate.clearances.sweep import scene
 from nodulant.evaluate.evaluation import SectionAt, SectionDrawing
 from nodulant.frame.place import resolve
 from nodulant.handcheck import hand_check
@@ -73,6 +75,11 @@ class Contents:
     def sheets(self) -> tuple[AssemblySheet, ...]:
         """Parts and welds by operation."""
         return tuple(told_in(s, self.style) for s in assembly_sheets(self.inputs))
+
+    @cached_property
+    def movers(self) -> tuple[Mover, ...]:
+        """Everything that moves, in all its positions."""
+        return scene(self.inputs).movers
 
     @cached_property
     def built(self) -> Built:

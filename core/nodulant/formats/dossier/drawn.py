@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Iterator, Sequence
 
-from reportlab.graphics.shapes import Circle, Drawing, Group, Line, Polygon, PolyLine, String
+from reportlab.graphics.shapes import Circle, Drawing, Line, Polygon, PolyLine, String
 from reportlab.lib.colors import Color, black, white
 from reportlab.lib.units import mm
 from reportlab.platypus import Flowable, KeepTogether, Table
@@ -12,6 +12,7 @@ from nodulant.evaluate.evaluation import RailDrawing
 from nodulant.evaluate.suspensions.travel_drawing import AxleTravel, BodyPoint
 from nodulant.formats.dossier.contents import Contents, SectionOf
 from nodulant.formats.dossier.cut_drawings import ADDED, elevation, elevation_scale, scale_in_words, section
+from nodulant.formats.dossier.graph import graph
 from nodulant.formats.dossier.parts import chapter, figure, gap, in_rows, length, part, small, table
 from nodulant.frame.place import resolve
 from nodulant.parts.sides import Side
@@ -192,7 +193,7 @@ def suspensions(of: Contents, wide: float) -> list[Flowable]:
         if axle.facts:
             told = "; ".join(f"{f.name}: {figure(f.value, f.unit, of.style)}" for f in axle.facts)
             out.append(small(f"{told}."))
-        graphs = [_curve(c, axle, wide / 3 - 6, of.style) for c in _chosen(axle)]
+        graphs = [_over_travel(c, axle, wide / 3 - 6, of.style) for c in _chosen(axle)]
         if graphs:
             out.append(in_rows(graphs, 3, wide))
     return out
@@ -228,32 +229,7 @@ def _members(axle: AxleTravel, wide: float, *, up: bool) -> Drawing:
     return drawing
 
 
-def _curve(curve: Curve, axle: AxleTravel, wide: float, style: Style) -> Drawing:
-    """A figure over wheel travel, both axes with their ends."""
-    high, left, foot = 34 * mm, 26.0, 16.0
-    points = [(t, v) for t, v in zip(axle.travel_mm, curve.values, strict=False) if v is not None]
-    drawing = Drawing(wide, high + 12)
-    drawing.add(String(0, high + 2, curve.name, fontSize=7))
-    if len(points) < 2:
-        drawing.add(String(left, high / 2, "not known", fontSize=7))
-        return drawing
-    (t0, t1), low, top = (points[0][0], points[-1][0]), min(v for _, v in points), max(v for _, v in points)
-    spread = top - low or 1.0
-
-    def at(t: float, v: float) -> tuple[float, float]:
-        return left + (t - t0) / (t1 - t0) * (wide - left - 6), foot + (v - low) / spread * (high - foot - 8)
-
-    axes = Group(
-        Line(left, foot, wide - 4, foot, strokeWidth=0.4),
-        Line(left, foot, left, high - 4, strokeWidth=0.4),
-        Line(*at(0.0, low), *at(0.0, low + spread), strokeWidth=0.3, strokeDashArray=[2, 2], strokeColor=FAINT),
-    )
-    drawing.add(axes)
-    drawing.add(PolyLine([c for t, v in points for c in at(t, v)], strokeWidth=1))
-    for v in (low, top):
-        drawing.add(
-            String(left - 2, at(t0, v)[1] - 2, figure(v, curve.unit, style)[:9], fontSize=5.5, textAnchor="end")
-        )
-    for t in (t0, 0.0, t1):
-        drawing.add(String(at(t, low)[0], foot - 8, show_length(t, style), fontSize=5.5, textAnchor="middle"))
-    return drawing
+def _over_travel(curve: Curve, axle: AxleTravel, wide: float, style: Style) -> Drawing:
+    ends = axle.travel_mm[0], 0.0, axle.travel_mm[-1]
+    named = show_length(ends[0], style), show_length(0.0, style), show_length(ends[2], style)
+    return graph(curve, axle.travel_mm, wide, style, named)

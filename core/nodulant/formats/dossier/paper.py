@@ -16,6 +16,8 @@ from nodulant.formats.dossier.judged import by_hand, checks, swept
 from nodulant.formats.dossier.made import as_built, inspections, photos, steps, welds
 from nodulant.formats.dossier.parts import CHAPTER, PART
 from nodulant.formats.dossier.planned import loads, parts, targets
+from nodulant.formats.dossier.steering import steering
+from nodulant.formats.dossier.weld_map import weld_map
 
 SIDE, TOP, FOOT = 15 * mm, 14 * mm, 17 * mm
 
@@ -83,12 +85,14 @@ def _whole(of: Contents, wide: float) -> list[Flowable]:
         *frame(of, wide),
         *sections(of, wide),
         *suspensions(of, wide),
+        *steering(of, wide),
         *loads(of),
         *checks(of),
         *swept(of),
         *by_hand(of),
         *parts(of),
         *welds(of),
+        *weld_map(of, wide),
         *steps(of),
         *photos(of, wide),
         *as_built(of),
