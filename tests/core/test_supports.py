@@ -214,4 +214,28 @@ class Gate(SimpleTestCase):
     def test_stands_change_nothing_else_and_none_hash_as_ever(self):
         bare, stood = self.inputs(()), self.inputs(FOUR)
         self.assertNotEqual(bare.content_hash(), stood.content_hash())
-        self.assertEqual(evaluate(bare).checks, evaluate(stood).checks)
+        own = [c for c in evaluate(stood).checks if c.limit_id not in {"stand-margin", "stand-load"}]
+        self.assertEqual(list(evaluate(bare).checks), own)
+
+    def test_stands_that_tip_are_a_red_row_and_stands_that_hold_a_green_one(self):
+        inputs = self.inputs(())
+        put = places(inputs.survey, situations(inputs.survey, inputs.design.operations))
+        for supports, verdict in ((FOUR, "fails"), (put, "holds")):
+            checks = {c.limit_id: c for c in evaluate(self.inputs(supports)).checks}
+            row = checks["stand-margin"]
+            self.assertEqual((row.verdict, row.stage), (verdict, "build"), row.title)
+            self.assertEqual(bool(row.remedy), verdict == "fails")
+        self.assertNotIn("stand-margin", {c.limit_id for c in evaluate(inputs).checks})
+
+    def test_the_margin_s_row_is_the_worst_moment_s_own(self):
+        inputs = self.inputs(FOUR)
+        found = look(inputs.survey, inputs.design.operations, inputs.design.supports)
+        worst = min(s.margin_mm / s.needed_mm for m in found.moments for s in m.stands if s.margin_mm is not None)
+        row = next(c for c in evaluate(inputs).checks if c.limit_id == "stand-margin")
+        self.assertAlmostEqual(row.value, min(worst, 1.0) if worst < 1 else worst, places=9)
+
+    def test_a_stand_that_is_too_weak_is_told_with_what_it_carries(self):
+        weak = tuple(s.model_copy(update={"rating_kg": 100.0}) for s in FOUR)
+        row = next(c for c in evaluate(self.inputs(weak)).checks if c.limit_id == "stand-load")
+        self.assertEqual(row.verdict, "fails")
+        self.assertAlmostEqual(row.why.values["carries"] / 100.0, row.value, places=9)

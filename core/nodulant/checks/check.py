@@ -18,7 +18,7 @@ from nodulant.units.said import Said
 
 Verdict = Literal["fails", "not computed", "weaker", "close", "stock itself", "note", "holds"]
 State = Literal["stock", "planned", "interim", "as-built"]
-Stage = Literal["survey", "target", "cut", "travel", "steer", "sweep", "prove"]
+Stage = Literal["survey", "target", "cut", "travel", "steer", "sweep", "build", "prove"]
 ROUND_OFF = 1e-6
 CAUTION = 0.05
 FARTHEST = 100.0

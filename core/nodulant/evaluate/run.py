@@ -13,6 +13,7 @@ from nodulant.checks.apart import told_apart
 from nodulant.checks.check import Check, order
 from nodulant.checks.groups import grouped
 from nodulant.checks.rule import by_rule
+from nodulant.checks.stand_rules import stand_checks
 from nodulant.checks.survey_rules import survey_checks
 from nodulant.evaluate.brackets.mount_follows import follow_checks
 from nodulant.evaluate.brackets.own_forces import own_force_figures, under_own_forces
@@ -197,9 +198,18 @@ def _judged(plan: Planned, found: Worked, want: Want) -> tuple[Check, ...]:
         *interim_checks(inputs, found.interim),
         *(check for check, _ in found.goes.values()),
         *frame_checks(inputs, found.frame_read),
+        *_standing_by(inputs),
     ]
     ruled = by_rule(told_apart(checks, inputs.design.operations), inputs.design.rule)
     return order([_where_it_stands(check, found.routes) for check in ruled])
+
+
+def _standing_by(inputs: Inputs) -> list[Check]:
+    """The vehicle on the stands that are placed; nothing where none are."""
+    own = inputs.design
+    if not own.supports:
+        return []
+    return stand_checks(look(inputs.survey, own.operations, own.supports, own.lifts), own.limits)
 
 
 def _told(plan: Planned, found: Worked, checks: tuple[Check, ...], want: Want) -> Evaluation:

@@ -4843,7 +4843,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "survey" | "target" | "cut" | "travel" | "steer" | "sweep" | "prove";
+            stage: "survey" | "target" | "cut" | "travel" | "steer" | "sweep" | "build" | "prove";
             /**
              * State
              * @enum {string}
@@ -6931,7 +6931,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "survey" | "target" | "cut" | "travel" | "steer" | "sweep" | "prove";
+            stage: "survey" | "target" | "cut" | "travel" | "steer" | "sweep" | "build" | "prove";
             /**
              * State
              * @enum {string}

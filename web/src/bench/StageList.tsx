@@ -130,7 +130,7 @@ function stateOf(name: StageName, result: Evaluation) {
     }
     case "build": {
       const done = result.steps.filter((s) => s.status === "done" || s.status === "overridden").length;
-      return { words: `${done} of ${result.steps.length} steps`, verdict: null };
+      return { words: `${done} of ${result.steps.length} steps`, verdict: checks.length ? worst(checks) : null };
     }
     case "prove": {
       const asked = result.readings.filter((r) => r.value !== null || !r.spec.extra);

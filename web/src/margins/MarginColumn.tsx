@@ -21,6 +21,7 @@ const FILTERS = [
   ["travel", "Travel"],
   ["steer", "Steering"],
   ["sweep", "Clearance"],
+  ["build", "Build"],
   ["prove", "Prove"],
 ] as const;
 
