@@ -5,7 +5,9 @@ from django.test import SimpleTestCase
 from nodulant.asbuilt.log import ReadingEntry
 from nodulant.axles.points import HardPoint
 from nodulant.axles.springs import BumpStop, StopOnFrame
+from nodulant.build.general import PARTS_STEP
 from nodulant.evaluate import evaluate
+from nodulant.evaluate.readings.kit_readings import misfits
 from nodulant.job.document import AsBuilt
 from tests import fixtures as f
 from tests.core.test_suspensions import ONLY, suspended
@@ -77,3 +79,47 @@ class Stop(SimpleTestCase):
         row = next(r for r in found.readings if r.id == "rear-stop/square/left")
         self.assertEqual(row.answer, "fails")
         self.assertTrue(any(c.id == "stop-square:rear-stop-square:left@as-built" for c in found.checks))
+
+
+class InHand(SimpleTestCase):
+    """A kit's plate is laid over the rail before anything is cut."""
+
+    def rows(self, inputs):
+        return {r.id: r for r in evaluate(inputs).readings if r.spec.limit_id == "kit-plate"}
+
+    def step(self, inputs):
+        return next(s for s in evaluate(inputs).steps if s.spec.key == PARTS_STEP)
+
+    def test_plates_on_the_rail_s_sides_are_asked_for_once_where_both_sides_are_alike(self):
+        inputs = f.job("brackmoor").inputs("welded")
+        rows = self.rows(inputs)
+        parts = {p.id: p for p in evaluate(inputs).parts}
+        for face in ("outer", "inner"):
+            own = [r for r in rows.values() if r.operation == "rear-notch" and f"-{face}-" in r.id]
+            self.assertEqual({r.side for r in own}, {"left"})
+            x0, y0, x1, y1 = parts[f"rear-notch/{face}/left"].outline.bounds()
+            self.assertEqual([round(r.spec.planned, 6) for r in own], [round(x1 - x0, 6), round(y1 - y0, 6)])
+
+    def test_a_short_one_holds_the_gate_shut_by_its_name_and_changes_no_strength(self):
+        inputs = f.job("brackmoor").inputs("welded")
+        plan = self.rows(inputs)["rear-notch/kit-outer-long/left"].spec.planned
+        rails = [c for c in evaluate(inputs).checks if c.state == "as-built"]
+        built = read(inputs, "rear-notch", "kit-outer-long", "left", plan - 24.0)
+        found = evaluate(built)
+        self.assertEqual(f.check_of(found, "kit-plate:rear-notch-kit-outer-long:left@as-built").verdict, "fails")
+        more = {c.limit_id for c in found.checks if c.state == "as-built"} - {c.limit_id for c in rails}
+        self.assertEqual(more, {"kit-plate"}, "a tape over a plate is no rail as built")
+        self.assertEqual(misfits(found.readings), ["Outer side plate in hand: length"])
+
+    def test_the_gate_says_so_once_all_else_is_here(self):
+        inputs = f.job("brackmoor").inputs("welded")
+        self.assertIn("not in hand", self.step(inputs).held)
+        bare = inputs.model_copy(
+            update={"design": inputs.design.model_copy(update={"suspensions": (), "driveline": None})}
+        )
+        plan = self.rows(bare)["rear-notch/kit-outer-long/left"].spec.planned
+        for off, held in ((-24.0, "does not fit"), (-1.0, "")):
+            built = read(bare, "rear-notch", "kit-outer-long", "left", plan + off)
+            steps = [s for s in evaluate(built).steps if s.spec.key == PARTS_STEP]
+            self.assertEqual([held in s.held for s in steps], [True] * len(steps))
+            self.assertEqual(bool(steps), bool(held), "nothing else of this job sets a size")

@@ -20,6 +20,10 @@ from nodulant.survey.vehicle import Survey
 from nodulant.units.said import said
 from nodulant.units.show import Style
 
+IN_HAND = "kit-"
+BESIDE = (IN_HAND, "apart-", "bow-")
+"""How keys of readings begin that change nothing of the rail itself."""
+
 
 class AskedReading(Frozen):
     """One reading that the design asks for, in its own unit, with what was read of it so far."""
@@ -129,7 +133,11 @@ def _to_read(id_: str, operation: str, side: Side, spec: ReadingSpec, about: str
 def as_built_state(operations: tuple[Operation, ...], entries: tuple[Entry, ...]) -> FrameState | None:
     """The planned state with measured values in place; None while nothing of these operations was measured."""
     own = {op.id for op in operations}
-    readings = {key: r for key, r in taken_readings(entries).items() if key.split("/")[0] in own and r.unit == "mm"}
+    readings = {
+        key: r
+        for key, r in taken_readings(entries).items()
+        if key.split("/")[0] in own and r.unit == "mm" and not key.split("/")[1].startswith(BESIDE)
+    }
     if not readings:
         return None
     planned = planned_state(operations)

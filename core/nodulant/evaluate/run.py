@@ -33,6 +33,7 @@ from nodulant.evaluate.rails.space import Space, frame_in_space, space_figures
 from nodulant.evaluate.rails.taken_along import taken_along
 from nodulant.evaluate.readings.frame_at import FrameRead, frame_checks, frame_read
 from nodulant.evaluate.readings.joint_readings import joint_readings
+from nodulant.evaluate.readings.kit_readings import kit_readings, misfits
 from nodulant.evaluate.readings.link_readings import equal_checks, link_readings
 from nodulant.evaluate.readings.points import FramePoints, Hub
 from nodulant.evaluate.readings.stop_readings import stop_readings
@@ -154,6 +155,7 @@ def _worked(plan: Planned, want: Want) -> Worked:
         else [
             *asked_readings(design.operations, inputs.survey, known),
             *straight_readings(design.operations, known),
+            *kit_readings(design.operations, [p for s in LEFT_RIGHT for p in sides[s].parts], known),
             *hubs,
             *links,
             *joint_readings(plan.as_loaded, plan.studies, routes, known),
@@ -271,14 +273,15 @@ def _steps(inputs: Inputs, found: Worked, teardown_locked: bool, checks: list[Ch
     reversed_ = any(c.limit_id == "steer-sense" and c.verdict == "fails" for c in checks)
     parts = parts_needed(inputs)
     wanted = [r.name for r in found.before if not r.taken] if teardown_locked else []
-    away = [p.name for p in parts if not p.here]
+    away, short = [p.name for p in parts if not p.here], misfits(found.asked)
     locks = {
         TEARDOWN: _listed("readings that teardown destroys are missing", wanted),
         ALONG_STEP: "something that goes along has no clearance and no way out yet"
         if cut_locked(inputs, found.along)
         else "",
         SENSE_STEP: "the design steers the wheels the other way" if reversed_ else "",
-        PARTS_STEP: _listed("not in hand, or not measured", away),
+        PARTS_STEP: _listed("not in hand, or not measured", away)
+        or _listed("does not fit the rail as it is planned", short),
         MOCK_UP_STEP: height_missing(found.hubs),
     }
     own = inputs.design
@@ -297,7 +300,7 @@ def _steps(inputs: Inputs, found: Worked, teardown_locked: bool, checks: list[Ch
         locks,
         more,
         hangs=bool(own.suspensions),
-        parts=bool(parts),
+        parts=bool(parts or short),
         shut=shut_by_design(inputs, checks),
     )
     return told_by_design(inputs, plan)

@@ -294,6 +294,7 @@ LIMITS: tuple[Limit, ...] = (
     at_most("frame-sag", "Frame sags or hogs", 3.0, "mm", "common practice: to 1/8 in"),
     at_most("frame-square", "Frame's diagonals against each other", 3.0, "mm", "common practice"),
     at_most("as-built", "As-built reading against plan", 1.5, "mm", f"common practice: points within {as_length(1.5)}"),
+    at_most("kit-plate", "Plate in hand against the design", 3.0, "mm", "common practice: a gap that is still filled"),
     at_most("as-built-mount", "Mount as built against plan", 0.8, "mm", "common practice: mounts to 1/32 in"),
     at_most(
         "as-built-link", "Link's length against plan", 1.5, "mm", f"common practice: points within {as_length(1.5)}"
