@@ -13,8 +13,10 @@ from nodulant.asbuilt.log import (
     WithdrawalEntry,
 )
 from nodulant.asbuilt.taken import taken_readings
+from nodulant.axles.points import HardPoint
 from nodulant.build.general import TEARDOWN
 from nodulant.build.plan import build_plan
+from nodulant.clearance.obstacle import BarShape, Obstacle
 from nodulant.evaluate import evaluate
 from nodulant.job.document import AsBuilt
 from nodulant.parts.specs import PHASES
@@ -108,6 +110,26 @@ class Order(SimpleTestCase):
         self.assertTrue(any("never only a jack" in c for c in steps["supports"].spec.cautions))
         self.assertTrue(any("Fire watch" in c for c in steps["axle-notch/weld/left"].spec.cautions))
         self.assertTrue(any("kick" in c for c in steps["axle-notch/cut/left"].spec.cautions))
+
+
+class BesideTheHeat(SimpleTestCase):
+    def told(self, y_mm, x_mm=2610.0):
+        inputs = f.demo("arc")
+        run = BarShape(
+            a=HardPoint(x_mm=x_mm - 200, y_mm=y_mm, z_mm=60), b=HardPoint(x_mm=x_mm, y_mm=y_mm, z_mm=60), diameter_mm=5
+        )
+        line = Obstacle(id="pipe", name="brake pipe", kind="line", body=run)
+        design = inputs.design.model_copy(update={"obstacles": (line,)})
+        steps = evaluate(inputs.model_copy(update={"design": design})).steps
+        return [next(s for s in steps if s.id == key).spec.detail for key in ("loads-off", "lines-back")]
+
+    def test_a_line_along_the_cut_is_named_off_and_back_with_the_work_that_it_passes(self):
+        for detail in self.told(380.0):
+            self.assertIn("pass: brake pipe (Boxing over the axle, Arc notch over the axle)", detail)
+
+    def test_one_that_runs_in_the_middle_or_far_ahead_is_not(self):
+        for detail in (*self.told(0.0), *self.told(380.0, x_mm=900.0)):
+            self.assertNotIn("brake pipe", detail)
 
 
 class Locks(SimpleTestCase):

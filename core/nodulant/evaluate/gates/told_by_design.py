@@ -3,10 +3,14 @@
 from collections.abc import Sequence
 from dataclasses import replace
 
+import numpy as np
+
 from nodulant.base.errors import NodulantError
 from nodulant.build.general import LINES_STEP, LOADS_STEP
 from nodulant.build.plan import Step, stretches_of
 from nodulant.build.rules import MEET_MM
+from nodulant.clearance.placed_things import standing_of
+from nodulant.frame.columns import rail_at
 from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.parts import work_on
 from nodulant.job.document import Inputs
@@ -14,8 +18,10 @@ from nodulant.parts.bought import BoltsNeeded
 from nodulant.parts.outside import ACCEPTS
 from nodulant.parts.sides import LEFT_RIGHT, Side, on_sides
 from nodulant.parts.specs import HoldPoint
-from nodulant.units.inline import as_place
+from nodulant.units.inline import as_length, as_place
 
+HEAT_MM = 150.0
+"""What runs nearer to a bead, spark or cut than this is moved or shielded (common practice)."""
 MOST = 6
 """More names than this are counted."""
 Later = dict[tuple[str, Side], tuple[str, ...]]
@@ -23,7 +29,7 @@ Later = dict[tuple[str, Side], tuple[str, ...]]
 
 def told_by_design(inputs: Inputs, steps: Sequence[Step]) -> tuple[Step, ...]:
     """The same steps with what the rest of the design has to say of them; never fewer, never in another order."""
-    later, gone = _bolts_later(inputs), _gone_with_the_cut(inputs)
+    later, gone, passing = _bolts_later(inputs), _gone_with_the_cut(inputs), _passing(inputs)
     handed = {h.step: h for h in inputs.design.timing.handouts}
     out = []
     for step in steps:
@@ -35,8 +41,9 @@ def told_by_design(inputs: Inputs, steps: Sequence[Step]) -> tuple[Step, ...]:
                 if rows
                 else ""
             )
-        elif step.id in {LOADS_STEP, LINES_STEP} and gone:
-            words = f" In what is cut or plated: {_some(gone)}."
+        elif step.id in {LOADS_STEP, LINES_STEP}:
+            words = f" In what is cut or plated: {_some(gone)}." if gone else ""
+            words += f" Within {as_length(HEAT_MM)} of it pass: {_some(passing)}." if passing else ""
         spec = step.spec if not words else step.spec.model_copy(update={"detail": step.spec.detail + words})
         if step.id in handed:
             to = handed[step.id].to
@@ -103,3 +110,25 @@ def _gone_with_the_cut(inputs: Inputs) -> list[str]:
         and any(start <= f.x_mm <= end for (_, side), (start, end) in spans.items() if side in on_sides(f.side))
     ]
     return list(dict.fromkeys(names))
+
+
+def _passing(inputs: Inputs) -> list[str]:
+    """Placed things that run beside a stretch that is cut, plated or welded, each with the work that it passes."""
+    survey, ops = inputs.survey, inputs.design.operations
+    try:
+        spans = stretches_of(survey, ops)
+    except NodulantError:
+        return []
+    names, out = {op.id: op.name for op in ops}, dict[str, dict[str, None]]()
+    for thing in inputs.design.obstacles:
+        boxes = standing_of(thing).pack.boxes
+        for (operation, side), (start, end) in spans.items():
+            rail = survey.rails.of(side)
+            ends = [rail_at(rail, x) for x in (start, end)]
+            out_mm = (rail.web_y_mm - max(e[2] for e in ends), rail.web_y_mm + max(e[2] for e in ends))
+            y = out_mm if side == "right" else (-out_mm[1], -out_mm[0])
+            low = np.array([start, y[0], min(e[0] for e in ends)]) - HEAT_MM
+            high = np.array([end, y[1], max(e[0] + e[1] for e in ends)]) + HEAT_MM
+            if ((boxes.low <= high) & (boxes.high >= low)).all(axis=1).any():
+                out.setdefault(thing.name, {})[names[operation]] = None
+    return [f"{thing} ({', '.join(works)})" for thing, works in out.items()]
