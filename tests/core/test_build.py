@@ -18,9 +18,11 @@ from nodulant.build.general import TEARDOWN
 from nodulant.build.plan import build_plan
 from nodulant.clearance.obstacle import BarShape, Obstacle
 from nodulant.evaluate import evaluate
+from nodulant.frame.ops.mounts.bolted import BoltGroup
 from nodulant.job.document import AsBuilt
 from nodulant.parts.specs import PHASES
 from tests import fixtures as f
+from tests.core.test_operations import ALL, made
 
 QUICK = settings(deadline=None, derandomize=True, max_examples=60)
 WHEN = {"at": "2026-10-05T10:00:00+00:00", "by": "bram"}
@@ -110,6 +112,18 @@ class Order(SimpleTestCase):
         self.assertTrue(any("never only a jack" in c for c in steps["supports"].spec.cautions))
         self.assertTrue(any("Fire watch" in c for c in steps["axle-notch/weld/left"].spec.cautions))
         self.assertTrue(any("kick" in c for c in steps["axle-notch/cut/left"].spec.cautions))
+
+
+class Keys(SimpleTestCase):
+    def test_every_step_of_an_operation_has_a_key_of_its_own_bolted_too(self):
+        """Two steps of one key would be signed together."""
+        for kind in ALL:
+            op = made(kind, id="it", name="x")
+            groups = (BoltGroup(), BoltGroup(sleeves=True), BoltGroup(nuts="captive"))
+            own = groups if "bolts" in type(op).model_fields else ()
+            for one in (op, *(op.model_copy(update={"bolts": group}) for group in own)):
+                keys = [s.key for s in one.steps("")]
+                self.assertEqual(sorted(set(keys)), sorted(keys), kind)
 
 
 class BesideTheHeat(SimpleTestCase):

@@ -15,6 +15,7 @@ from nodulant.job.document import AsBuilt
 from nodulant.materials import find_steel, line_capacity
 from nodulant.materials.bolts import find_bolt, hole_n
 from nodulant.materials.carbon import Analysis
+from nodulant.parts.specs import PHASES
 from nodulant.sections.profile import profile
 from nodulant.strength.rail import compare_rail
 from tests import fixtures as f
@@ -24,6 +25,19 @@ from tests.core.test_operations import made
 
 class Bolted(SimpleTestCase):
     """A bolted plate carries what its bolts clamp, and never closes a cell."""
+
+    def test_a_bolted_notch_is_planned_as_bolted_work(self):
+        """Its bracket is made over the cut, drilled through, welded on the bench, bolted last; every step has its own name."""
+        bolted = f.straight_notch(40.0, liner=f.liner(6), outer_plate=f.side_plate(6), bolts=BoltGroup())
+        steps = bolted.steps("")
+        keys = [s.key for s in steps]
+        self.assertEqual(len(keys), len(set(keys)))
+        order = ["brace", "cut", "bracket", "bolt-holes", "clear", "weld", "bolt", "unbrace"]
+        self.assertEqual([k for k in keys if k in order], order)
+        self.assertEqual([PHASES.index(s.phase) for s in steps], sorted(PHASES.index(s.phase) for s in steps))
+        with_welder = {s.key for s in steps if "welder" in s.tools}
+        self.assertEqual(with_welder, {"bracket", "weld"}, "only the bracket itself is welded")
+        self.assertFalse([s.title for s in steps if "tacks cut" in s.detail])
 
     def test_share_by_hand(self):
         group = BoltGroup(size="M12", grade="10.9", per_end=6)

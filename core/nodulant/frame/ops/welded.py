@@ -43,23 +43,37 @@ UNTACK = "cut the tacks with a thin wheel and dress them"
 BRACED = "Spreaders and diagonals as listed, tacked or clamped, unless a crossmember lies within {near}."
 
 
-def braces(why: str) -> StepSpec:
-    """Before metal goes: what keeps both rails where they are."""
-    near = as_length(150)
+CLAMPED = "Spreaders and diagonals as listed, clamped or bolted, unless a crossmember lies within {near}: nothing is tacked to this rail."
+
+
+def braces(why: str, *, tacked: bool = True) -> StepSpec:
+    """Before metal goes: what keeps both rails where they are; on rails that are only bolted they are not ``tacked``."""
+    near, held = as_length(150), BRACED if tacked else CLAMPED
     return welded(
         key="brace",
         phase="brace",
         title="Brace the rails ahead of the cut and behind it",
-        detail=f"{why} {BRACED.format(near=near)} Only where the cut is: nothing else is braced.",
+        detail=f"{why} {held.format(near=near)} Only where the cut is: nothing else is braced.",
         minutes=60,
         with_tools=("square tube",),
         acts=("braces",),
         once=True,
-    )
+    ).model_copy(update={} if tacked else {"tools": ("square tube", "clamps"), "cautions": ()})
 
 
-def braces_off() -> StepSpec:
-    """Once its welds are cold."""
+def braces_off(*, tacked: bool = True) -> StepSpec:
+    """Once its welds are cold; once its bolts are tight where nothing was ``tacked``."""
+    if not tacked:
+        return StepSpec(
+            key="unbrace",
+            phase="plate",
+            title="Braces off",
+            detail="When every bolt here is drawn and marked: clamps off, diagonals read once more without them.",
+            minutes=15,
+            tools=("tape",),
+            acts=("unbraces",),
+            once=True,
+        )
     return StepSpec(
         key="unbrace",
         phase="plate",

@@ -1,6 +1,6 @@
 """The build steps and as-built readings of a notch, as plain data."""
 
-from nodulant.frame.ops.mounts.bolted import drill_step, inside_steps, torque_words
+from nodulant.frame.ops.mounts.bolted import BoltGroup, drill_step, inside_steps, torque_words
 from nodulant.frame.ops.notches.notch_plan import NotchPlan
 from nodulant.frame.ops.welded import braces, braces_off, thickness_reading, welded
 from nodulant.parts.cautions import DUST, HOT, WHEEL
@@ -20,7 +20,7 @@ def notch_steps(notch: NotchPlan, place: str) -> list[StepSpec]:
         f"{as_length(notch.depth_mm)} deep, {as_length(2 * notch.half_mouth_mm)} wide at the underside, centre {place}"
     )
     steps = [
-        braces("The cut takes the flange that keeps this rail straight."),
+        braces("The cut takes the flange that keeps this rail straight.", tacked=notch.bolts is None),
         StepSpec(
             key="mark",
             phase="mark",
@@ -56,37 +56,10 @@ def notch_steps(notch: NotchPlan, place: str) -> list[StepSpec]:
         ),
     ]
     if notch.bolts is not None:
-        steps.append(drill_step(notch.bolts, 2 * notch.bolts.per_end, "bracket clamped on"))
-        steps += inside_steps(notch.bolts, 2 * notch.bolts.per_end)
+        return [*steps, *_bolted_steps(notch, notch.bolts)]
     steps += _plate_steps(notch)
     tacked = bool(notch.liner or notch.cap or notch.outer_plate or notch.inner_plate)
-    steps.append(
-        StepSpec(
-            key="clear",
-            phase="look",
-            title="Axle through its travel, still tacked" if tacked else "Axle through its travel",
-            detail="Roll the axle in, lift it from droop to full bump, look all round.",
-            minutes=45,
-            people=2,
-            tools=("jack", "feeler blocks"),
-            hold=HoldPoint(kind="look", ask="Clearance all round at full bump, nothing touches"),
-            acts=("moves-by-hand",),
-        )
-    )
-    if notch.bolts is not None:
-        steps.append(
-            StepSpec(
-                key="bolt",
-                phase="weld",
-                title="Bolt the bracket",
-                detail=f"{torque_words(notch.bolts)}, from the cut outwards in two rounds, marked when done; nothing is welded to the rail.",
-                minutes=45,
-                tools=("torque wrench",),
-                hides="faying faces",
-                acts=("welds",),
-            )
-        )
-        return [*steps, braces_off()]
+    steps.append(_clear("Axle through its travel, still tacked" if tacked else "Axle through its travel"))
     if notch.liner or notch.cap:
         steps.append(
             StepSpec(
@@ -102,6 +75,72 @@ def notch_steps(notch: NotchPlan, place: str) -> list[StepSpec]:
             )
         )
     return [*steps, braces_off()]
+
+
+def _clear(title: str) -> StepSpec:
+    return StepSpec(
+        key="clear",
+        phase="look",
+        title=title,
+        detail="Roll the axle in, lift it from droop to full bump, look all round.",
+        minutes=45,
+        people=2,
+        tools=("jack", "feeler blocks"),
+        hold=HoldPoint(kind="look", ask="Clearance all round at full bump, nothing touches"),
+        acts=("moves-by-hand",),
+    )
+
+
+def _bolted_steps(notch: NotchPlan, bolts: BoltGroup) -> list[StepSpec]:
+    """A bracket that is made over its cut, welded on the bench and bolted on: no bead on the rail."""
+    count = 2 * bolts.per_end
+    plates = [name for name, plate in (("outer", notch.outer_plate), ("inner", notch.inner_plate)) if plate]
+    pieces = [*(["liner"] if notch.liner else []), *(f"{name} plate" for name in plates)]
+    welds = len(pieces) > 1
+    out = (
+        [
+            welded(
+                key="bracket",
+                phase="fit",
+                title="Tack the bracket together in its cut",
+                detail=f"{', '.join(pieces).capitalize()} clamped in and over the finished cut, which is their jig: small tacks from piece to piece, none to the rail.",
+                minutes=60,
+                with_tools=("clamps",),
+                hold=HoldPoint(kind="reading", ask="Liner thickness as fitted", reading="liner-thickness")
+                if notch.liner
+                else None,
+            )
+        ]
+        if welds
+        else []
+    )
+    drill = drill_step(bolts, count, "bracket clamped on")
+    out.append(drill.model_copy(update={"key": "bolt-holes", "phase": "fit"}))
+    out += inside_steps(bolts, count)
+    out.append(_clear("Axle through its travel, the bracket on a bolt at each end"))
+    if welds:
+        out.append(
+            welded(
+                key="weld",
+                phase="weld",
+                title="Weld the bracket on the bench",
+                detail=f"Off the rail: beads of {as_length(40)} to {as_length(50)} by turns on both sides, cold before it goes back; its holes still meet the rail's, or it is set until they do.",
+                minutes=80,
+            )
+        )
+    out.append(
+        StepSpec(
+            key="bolt",
+            phase="plate",
+            title="Bolt the bracket",
+            detail=f"Cut edges and all faces that meet primed and dry first; then {torque_words(bolts)}, from the cut outwards in two rounds, marked when done; nothing is welded to the rail.",
+            minutes=45,
+            tools=("torque wrench", "paint marker"),
+            hides="faying faces",
+            acts=("welds",),
+        )
+    )
+    return [*out, braces_off(tacked=False)]
 
 
 def _plate_steps(notch: NotchPlan) -> list[StepSpec]:
