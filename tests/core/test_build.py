@@ -21,6 +21,7 @@ from nodulant.evaluate import evaluate
 from nodulant.frame.ops.mounts.bolted import BoltGroup
 from nodulant.job.document import AsBuilt
 from nodulant.parts.specs import PHASES
+from nodulant.units.inline import told
 from tests import fixtures as f
 from tests.core.test_operations import ALL, made
 
@@ -124,6 +125,14 @@ class Keys(SimpleTestCase):
             for one in (op, *(op.model_copy(update={"bolts": group}) for group in own)):
                 keys = [s.key for s in one.steps("")]
                 self.assertEqual(sorted(set(keys)), sorted(keys), kind)
+
+
+class AsATapeReads(SimpleTestCase):
+    def test_no_step_tells_a_length_with_a_minus(self):
+        for job, option in (("wherry", "step"), ("wherry", "arc"), ("brackmoor", "welded"), ("ostrand", "watts")):
+            for step in evaluate(f.job(job).inputs(option)).steps:
+                words = told(f"{step.spec.title}. {step.spec.detail}", "in16")
+                self.assertNotRegex(words, r'(?<![\d/\w])-\d[\d /]*"', step.id)
 
 
 class BesideTheHeat(SimpleTestCase):

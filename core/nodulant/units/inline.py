@@ -43,6 +43,11 @@ def as_deviation(value_mm: float) -> str:
     return _mark("deviation", abs(value_mm))
 
 
+def as_above(value_mm: float) -> str:
+    """A height over something, and which way: nobody reads a minus off a tape."""
+    return f"{as_length(abs(value_mm))} {'below' if value_mm < 0 else 'above'}"
+
+
 def as_amount(kind: OtherKind, value: float) -> str:
     """A force N, moment N mm, stress MPa, mass kg, a torque N m, a bimoment N mm2, a rate N/mm, a painted area m2, gas m3, a distance km, heat kJ/mm, a temperature °C."""
     return _mark(kind, value)

@@ -28,7 +28,7 @@ from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Part, Seam, part_id
 from nodulant.parts.solid import Solid, block
 from nodulant.parts.specs import CheckSpec, FatigueDetail, HoldPoint, ReadingSpec, StepSpec, reading
-from nodulant.units.inline import as_length, as_place
+from nodulant.units.inline import as_above, as_length, as_place
 
 Holds = Literal["air-spring", "bump-stop"]
 NAMES: dict[Holds, str] = {"air-spring": "air spring", "bump-stop": "bump stop"}
@@ -335,7 +335,7 @@ class AxlePad(AxleWork):
                 key="fit",
                 phase="tack",
                 title=f"Fit the lower {NAMES[self.holds]} plate to the axle",
-                detail=f"Axle at ride height: {as_length(self.z_mm)} above the hubs, {as_length(abs(self.y_mm))} from the centre{turned}; square to the upper plate there, since the arc tilts it elsewhere."
+                detail=f"Axle at ride height: {as_above(self.z_mm)} the hubs, {as_length(abs(self.y_mm))} from the centre{turned}; square to the upper plate there, since the arc tilts it elsewhere."
                 if self.holds == "air-spring"
                 else STRIKE,
                 minutes=50,

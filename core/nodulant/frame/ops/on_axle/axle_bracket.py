@@ -17,7 +17,7 @@ from nodulant.parts.cautions import HOT
 from nodulant.parts.part import Part, RoundHole, Seam, part_id
 from nodulant.parts.solid import Solid
 from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
-from nodulant.units.inline import as_length, as_thickness
+from nodulant.units.inline import as_above, as_length, as_place, as_thickness
 
 WIDEST = 0.9
 """Of the tube's radius: half a tab stands no wider on it."""
@@ -245,7 +245,7 @@ class AxleBracket(AxleWork):
     def steps(self, datum: str) -> list[StepSpec]:
         """Tack with the joint in, look, weld in short beads."""
         what = HOLDS[self.holds]
-        at = f"{as_length(self.x_mm)} behind the hubs, {as_length(self.z_mm)} above them, {as_length(abs(self.y_mm))} from the centre"
+        at = f"{as_place(self.x_mm)} the hubs, {as_above(self.z_mm)} them, {as_length(abs(self.y_mm))} from the centre"
         return [
             StepSpec(
                 key="tack",
