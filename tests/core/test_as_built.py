@@ -29,8 +29,12 @@ def studies():
 
 
 def read(*rows, option="step"):
-    """The job with readings so far off their plan."""
-    inputs = f.job().inputs(option)
+    """The demo's job with readings so far off their plan."""
+    return read_of(f.job().inputs(option), *rows)
+
+
+def read_of(inputs, *rows):
+    """Any job with readings so far off their plan."""
     plan = {r.id: r.spec for r in evaluate(inputs).readings}
     out = []
     for number, (id_, off) in enumerate(rows, start=1):

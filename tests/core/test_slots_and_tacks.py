@@ -5,16 +5,12 @@ import math
 from django.test import SimpleTestCase
 
 from nodulant.asbuilt.axle import joints_of, wheel_as_built
-from nodulant.asbuilt.log import ReadingEntry
-from nodulant.evaluate import evaluate
 from nodulant.evaluate.suspensions.travel import suspension_studies
-from nodulant.job.document import AsBuilt
 from nodulant.job.fresh.suspension import fresh_suspension
 from nodulant.job.riding import in_place
 from nodulant.proof.found import built
 from tests import fixtures as f
-
-WHEN = {"at": "2026-11-20T10:00:00+00:00", "by": "ada"}
+from tests.core.test_as_built import read_of
 
 
 def on(axle, kind):
@@ -29,16 +25,6 @@ def on(axle, kind):
 
 def study(inputs, axle):
     return next(s for s in suspension_studies(in_place(inputs)) if s.suspension.axle == axle)
-
-
-def read(inputs, *rows):
-    plan = {r.id: r.spec for r in evaluate(inputs).readings}
-    out = []
-    for number, (id_, off) in enumerate(rows, start=1):
-        operation, key, side = id_.split("/")
-        told = {"operation": operation, "key": key, "side": side, "unit": plan[id_].unit}
-        out.append(ReadingEntry(**WHEN, **told, number=number, value=plan[id_].planned + off, resolution=0.02))
-    return inputs.model_copy(update={"as_built": AsBuilt(entries=tuple(out))})
 
 
 class StrutTop(SimpleTestCase):
@@ -65,7 +51,7 @@ class StrutTop(SimpleTestCase):
         self.assertAlmostEqual(stood.caster_deg, by_hand, delta=0.1 * by_hand)
 
     def test_a_top_that_stands_inward_is_set_back_in_its_slots(self):
-        found = built(read(self.inputs, ("front-joints/strut-top-across/left", -5.0))).axles[0]
+        found = built(read_of(self.inputs, ("front-joints/strut-top-across/left", -5.0))).axles[0]
         best = found.corrections[0]
         self.assertTrue(best.inside)
         self.assertIn("strut's top in its slots", best.words)
@@ -98,7 +84,7 @@ class TrailingArm(SimpleTestCase):
         self.assertEqual(len(set(keys)), 4)
 
     def test_toe_is_set_at_the_outer_pivot(self):
-        found = built(read(self.inputs, ("rear-joints/outer-pivot-along/right", 4.0))).axles[0]
+        found = built(read_of(self.inputs, ("rear-joints/outer-pivot-along/right", 4.0))).axles[0]
         self.assertTrue(found.corrections[0].inside)
         self.assertIn("outer pivot in its slots", found.corrections[0].words)
 
@@ -107,7 +93,7 @@ class TackedAgain(SimpleTestCase):
     def test_what_no_turns_reach_a_bracket_does_and_it_is_said_by_how_much(self):
         inputs = f.job().inputs("step")
         rows = [(f"rear-links/upper-length/{side}", -22.0) for side in ("left", "right")]
-        found = built(read(inputs, *rows)).axles[0]
+        found = built(read_of(inputs, *rows)).axles[0]
         inside = [c for c in found.corrections if c.inside]
         self.assertTrue(inside, found.words)
         self.assertIn("tacked again", inside[0].words)
@@ -115,7 +101,7 @@ class TackedAgain(SimpleTestCase):
 
     def test_what_nothing_reaches_is_said(self):
         inputs = f.job().inputs("step")
-        found = built(read(inputs, ("front-wheel/caster/left", 9.0), ("front-wheel/camber/left", 6.0))).axles[0]
+        found = built(read_of(inputs, ("front-wheel/caster/left", 9.0), ("front-wheel/camber/left", 6.0))).axles[0]
         self.assertFalse([c for c in found.corrections if c.inside])
         self.assertIn("measure it all once more", found.words)
 
@@ -125,7 +111,7 @@ class OnTheAxle(SimpleTestCase):
         """Both lower joints 4 mm further back on the axle, links alike: the bolts stay, the axle's underside goes forward, the nose up."""
         inputs = f.job().inputs("step")
         rows = [(f"rear-lower-link-on-axle/joint-along/{side}", 4.0) for side in ("left", "right")]
-        found = built(read(inputs, *rows)).axles[0]
+        found = built(read_of(inputs, *rows)).axles[0]
         off = {o.name: o.off for o in found.outcomes}
         layout = study(inputs, "rear").suspension.layout
         tall = layout.upper.axle.z_mm - layout.lower.axle.z_mm
