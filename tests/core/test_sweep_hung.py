@@ -129,6 +129,33 @@ class Complete(SimpleTestCase):
             self.assertAlmostEqual(float(arm.body.b[ride][2] - arm.body.a[ride][2]), 0.0, delta=0.01)
             self.assertTrue((link.body.a[at][:, 2] > link.body.b[at][:, 2]).all())
 
+    def test_it_is_drawn_where_it_is_swept(self):
+        """The drawn arm turned by its angle about its axis (right-handed) ends where the sweep has its hole."""
+        inputs = rear_with(anti_roll=self.bar())
+        travel = next(t for t in evaluate(inputs).travel if t.axle == "rear")
+        drawn = {m.name: m for m in travel.members if "anti-roll" in m.name}
+        self.assertEqual(len(drawn), 5)
+        found, level = movers(inputs), travel.rolls_deg.index(0.0)
+        for side in ("right", "left"):
+            arm = drawn[f"anti-roll bar's arm, {side}"]
+            turning = travel.cranks[arm.b.body - 1]
+            link = drawn[f"anti-roll bar's link, {side}"]
+            self.assertEqual((link.a.body, link.b.body), (arm.b.body, 0))
+            swept = found[f"anti-roll bar's arm, {side}"]
+            r, compared = swept.positions.ride()[1], 0
+            for row, at in enumerate(swept.positions.travel):
+                k = int(np.argmin(np.abs(np.array(travel.travel_mm) - at)))
+                if abs(travel.travel_mm[k] - at) > 1e-6:
+                    continue
+                angle = turning.angle[k * len(travel.rolls_deg) + level]
+                dx, dz = arm.b.x_mm - turning.point[0], arm.b.z_mm - turning.point[2]
+                x = turning.point[0] + dx * np.cos(angle) + dz * np.sin(angle)
+                z = turning.point[2] - dx * np.sin(angle) + dz * np.cos(angle)
+                hole = swept.body.b[row, r, 0]
+                self.assertLess(np.hypot(hole[0] - x, hole[2] - z), 0.02)
+                compared += 1
+            self.assertGreaterEqual(compared, 2)
+
     def test_a_drop_link_that_does_not_reach_is_an_end_of_the_travel(self):
         def names(bar):
             travel = next(t for t in evaluate(rear_with(anti_roll=bar)).travel if t.axle == "rear")

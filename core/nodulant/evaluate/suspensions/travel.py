@@ -24,6 +24,7 @@ from nodulant.evaluate.steering.steer import steer_drawing
 from nodulant.evaluate.steering.steer_facts import locks, steer_facts
 from nodulant.evaluate.steering.steer_members import steer_members
 from nodulant.evaluate.suspensions.arm_drawing import arms_turning
+from nodulant.evaluate.suspensions.bar_drawing import bar_arms
 from nodulant.evaluate.suspensions.clocking import clock_facts
 from nodulant.evaluate.suspensions.holes_there import holes_of
 from nodulant.evaluate.suspensions.key import key_checks
@@ -42,6 +43,7 @@ from nodulant.frame.pose import Vector as Shift
 from nodulant.frame.seen import rail_seen
 from nodulant.job.document import Inputs
 from nodulant.job.riding import in_place, shifts
+from nodulant.linkage.mechanism import FRAME
 from nodulant.linkage.rotation import rotation_vector
 from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.parts.solid import Solid
@@ -322,7 +324,16 @@ def _cranks(own: Suspension, m: Motion) -> tuple[Turning, ...]:
         )
         for k, piece in enumerate(m.sweep.compiled.mechanism.pieces)
     )
-    return pieces + arms_turning(own, m)
+    bars = tuple(
+        Turning(
+            parent=FRAME,
+            point=list(arm.root),
+            axis=[0.0, 1.0, 0.0],
+            angle=np.round(_in_view(m, arm.angle)[:, 0], 6).tolist(),
+        )
+        for arm in bar_arms(own, m)
+    )
+    return pieces + arms_turning(own, m) + bars
 
 
 def _forces(s: Study) -> tuple[LinkForce, ...]:

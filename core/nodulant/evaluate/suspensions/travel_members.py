@@ -7,6 +7,7 @@ from nodulant.driveline.driveline import Driveline
 from nodulant.evaluate.steering.steer_drawing import JOINT
 from nodulant.evaluate.steering.steer_members import steer_grips
 from nodulant.evaluate.suspensions.arm_drawing import arm_bodies
+from nodulant.evaluate.suspensions.bar_drawing import bar_members
 from nodulant.evaluate.suspensions.shaft import shaft_grips
 from nodulant.evaluate.suspensions.travel_drawing import Grip, Member
 from nodulant.evaluate.suspensions.travel_parts import point
@@ -42,7 +43,7 @@ def members(s: Study, m: Motion) -> tuple[Member, ...]:
         for side, own in zip(("right", "left"), both_strung(springs, m), strict=False):
             ends = (End(arm_bodies(s.suspension)[springs.on], own.foot.at), End(FRAME, own.upper))
             out += _standing("spring", "springs", side, ends, width, two)
-    return (*out, *_beside_the_springs(s, m), *_stops_drawn(s))
+    return (*out, *_beside_the_springs(s, m), *_stops_drawn(s), *bar_members(s.suspension, m))
 
 
 def _bars_drawn(bar: TorsionBar, m: Motion) -> list[Member]:
