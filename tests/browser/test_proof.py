@@ -51,6 +51,19 @@ class OnTheBench(WithInstruments):
         expect(page.get_by_text(re.compile("holds, of 2"))).to_be_visible()
         self.assertEqual([r["again"] for r in self.readings()], [False, True])
 
+    def test_what_is_planned_ahead_of_its_datum_is_told_and_typed_as_the_tape_reads(self):
+        page = self.page
+        self.open()
+        self.choose_option(STEP)
+        self.stage("Prove")
+        rows = page.get_by_role("region", name="Rear step, 75 mm, readings")
+        expect(rows.get_by_text('39 3/4" ahead')).to_be_visible()
+        self.type_in("Cut line, left, measured", "39 13/16")
+        expect(rows.get_by_text(re.compile(r"\+0\.049")).first).to_be_visible()
+        read = self.readings()[-1]
+        self.assertAlmostEqual(read["value"], -39.8125 * 25.4, delta=0.01)
+        self.assertEqual(read["text"], "39 13/16 ahead")
+
     def test_links_are_read_solved_and_corrected(self):
         page = self.page
         self.open()

@@ -1,6 +1,8 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
+import type { Style } from "../api/types";
 import { useMay } from "../app/session";
+import { wayOf } from "../prove/tapeWay";
 import { KINDS } from "../prove/useInstrument";
 import { showQuantity } from "../units/show";
 import { Big, Over } from "./Big";
@@ -33,7 +35,7 @@ export function Gate({ floor, step }: { floor: Floor; step: FloorStep }) {
         <Row
           key={`${a.operation}${a.side}`}
           done={a.taken !== ""}
-          words={`${a.name}, ${a.side}: planned ${showQuantity(a.planned, KINDS[a.unit], floor.sheet.style)}${a.taken && `, read ${a.taken}`}`}
+          words={`${a.name}, ${a.side}: planned ${plannedAs(a, floor.sheet.style)}${a.taken && `, read ${a.taken}`}`}
         >
           {may.log && <Big onClick={() => setAsked(a)}>{a.taken ? "Read again" : "Read it"}</Big>}
         </Row>
@@ -54,6 +56,12 @@ export function Gate({ floor, step }: { floor: Floor; step: FloorStep }) {
       )}
     </Flex>
   );
+}
+
+/** What is planned, as a tape reads it. */
+export function plannedAs(asked: Asked, style: Style): string {
+  const { sign, word } = wayOf(asked);
+  return `${showQuantity(sign * asked.planned, KINDS[asked.unit], style)}${word}`;
 }
 
 function Row({ done, words, children }: { done: boolean; words: string; children: React.ReactNode }) {

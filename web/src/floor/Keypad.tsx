@@ -1,6 +1,7 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import type { Style } from "../api/types";
+import { wayOf } from "../prove/tapeWay";
 import { KINDS } from "../prove/useInstrument";
 import { asShown, useLive } from "../prove/useLive";
 import { parseTyped } from "../units/parse";
@@ -37,15 +38,16 @@ export function Keypad({ asked, style, instruments, take }: Given) {
   const at = asked ? `${asked.operation}/${asked.key}/${asked.side}` : "";
   const live = useLive(used?.id ?? "", at, asked?.planned ?? 0, asked !== null);
   const settled = live.now?.settled ? live.now : null;
-  const planned = asked?.planned;
+  const { sign, word } = asked ? wayOf(asked) : { sign: 1, word: "" };
+  const planned = asked ? sign * asked.planned : undefined;
   const enter = () => {
     if (!read || !used) return;
     if ("message" in read) return setTrouble(read.message ?? "this cannot be read");
     take({
-      value: read.value,
+      value: sign * read.value,
       unit,
       again: false,
-      text: text.trim(),
+      text: `${text.trim()}${word}`,
       instrument: used.name,
       resolution: used.resolution,
       note: "",
@@ -55,7 +57,12 @@ export function Keypad({ asked, style, instruments, take }: Given) {
     <Flex direction="column" gap="3">
       {asked && planned != null && (
         <Text fontSize="20px">
-          {asked.name}: planned <b>{showQuantity(planned, kind, style)}</b> from {asked.datum}
+          {asked.name}: planned{" "}
+          <b>
+            {showQuantity(planned, kind, style)}
+            {word}
+          </b>{" "}
+          from {asked.datum}
         </Text>
       )}
       <Box
@@ -83,7 +90,7 @@ export function Keypad({ asked, style, instruments, take }: Given) {
       {live.there && (
         <Flex direction="column" gap="2" role="group" aria-label="Live">
           <Text fontSize="24px" fontVariantNumeric="tabular-nums">
-            {used?.name}: {live.now ? asShown(live.now.value, kind, style) : "…"} {live.now && !settled && "…"}
+            {used?.name}: {live.now ? asShown(sign * live.now.value, kind, style) : "…"} {live.now && !settled && "…"}
           </Text>
           <Text role="alert" color="removed" fontSize="20px">
             {live.trouble}
@@ -94,7 +101,7 @@ export function Keypad({ asked, style, instruments, take }: Given) {
                 Zero it on the rail
               </Big>
             )}
-            <Big grow off={!settled} onClick={() => settled && setText(asShown(settled.value, kind, style))}>
+            <Big grow off={!settled} onClick={() => settled && setText(asShown(sign * settled.value, kind, style))}>
               Take it over
             </Big>
           </Flex>

@@ -1,11 +1,10 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import { useMay } from "../app/session";
-import { KINDS } from "../prove/useInstrument";
-import { showQuantity } from "../units/show";
 import { Big, Over } from "./Big";
 import { Corrects } from "./Corrects";
 import { FrameTape } from "./FrameTape";
+import { plannedAs } from "./Gate";
 import { Keypad } from "./Keypad";
 import { Photo } from "./Photo";
 import type { FloorSheet } from "./types";
@@ -88,7 +87,7 @@ export function Readings({ floor, close }: { floor: Floor; close: () => void }) 
             borderColor={r.answer === "fails" ? "removed" : r.taken ? "added" : "touch"}
           >
             <Text fontSize="20px" lineHeight="1.25" mb="1">
-              {r.name}, {r.side}: planned {showQuantity(r.planned, KINDS[r.unit], style)}
+              {r.name}, {r.side}: planned {plannedAs(r, style)}
               {r.taken && `, read ${r.taken}: ${r.answer ?? "on its way"}`}
             </Text>
             {r.answer && r.answer !== "holds" && <Text fontSize="20px">{r.words}</Text>}

@@ -13,6 +13,7 @@ import { type Kind, showDeviation, showQuantity } from "../units/show";
 import { Decide } from "./Decide";
 import { LiveReading } from "./LiveReading";
 import { reasonOf } from "./reason";
+import { wayOf } from "./tapeWay";
 import { KINDS, type Reads, useInstrument } from "./useInstrument";
 import { useRefreshLog } from "./useLog";
 
@@ -37,6 +38,7 @@ export function ReadingRow({ job, reading }: { job: JobHead; reading: AskedReadi
   const used = useInstrument(reads, reading.read_with);
   const { spec, side, value } = reading;
   const kind: Kind = reads === "thickness" ? "thickness" : KINDS[spec.unit];
+  const { sign, word } = wayOf(spec);
   const take = async (typed: number, text: string) => {
     const { operation } = reading;
     const body = { operation, side, key: spec.key, value: typed, unit: spec.unit, text, again, ...used.read, note: "" };
@@ -68,7 +70,10 @@ export function ReadingRow({ job, reading }: { job: JobHead; reading: AskedReadi
           from {spec.datum}
         </Text>
       </Box>
-      <Text fontVariantNumeric="tabular-nums">{showQuantity(spec.planned, kind, style)}</Text>
+      <Text fontVariantNumeric="tabular-nums">
+        {showQuantity(sign * spec.planned, kind, style)}
+        {word}
+      </Text>
       <Box>
         {may.log ? (
           <PlainQuantity
@@ -76,11 +81,11 @@ export function ReadingRow({ job, reading }: { job: JobHead; reading: AskedReadi
             hideLabel
             kind={kind}
             label={`${spec.name}, ${side}, ${again ? "once more" : "measured"}`}
-            value={again ? null : value}
-            take={(typed, text) => void take(typed, text)}
+            value={again || value === null ? null : sign * value}
+            take={(typed, text) => void take(sign * typed, `${text}${word}`)}
           />
         ) : (
-          <Text>{value === null ? "not taken" : showQuantity(value, kind, style)}</Text>
+          <Text>{value === null ? "not taken" : `${showQuantity(sign * value, kind, style)}${word}`}</Text>
         )}
         {may.log && (
           <LiveReading
@@ -102,16 +107,16 @@ export function ReadingRow({ job, reading }: { job: JobHead; reading: AskedReadi
           {trouble}
         </Text>
       </Box>
-      <Says reading={reading} kind={kind} style={style} />
+      <Says reading={reading} sign={sign} kind={kind} style={style} />
       <Decide job={job} reading={reading} />
     </Box>
   );
 }
 
 /** How far off, how sure, and whether that is enough to say so. */
-function Says({ reading, kind, style }: { reading: AskedReading; kind: Kind; style: Style }) {
+function Says({ reading, sign, kind, style }: { reading: AskedReading; sign: 1 | -1; kind: Kind; style: Style }) {
   if (reading.value === null || !reading.answer) return <span />;
-  const off = reading.value - reading.spec.planned;
+  const off = sign * (reading.value - reading.spec.planned);
   const verdict: Check["verdict"] = MARKS[reading.answer];
   return (
     <Box>
