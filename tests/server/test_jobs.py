@@ -3,10 +3,14 @@
 import json
 
 from django.contrib.auth.models import User
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import call_command
 from django.db import connection
+from django.http.request import RawPostDataException
+from django.test import RequestFactory
 
 from nodulant.formats.jobfile import load_job
+from nodulant_server.api.problems import answer
 from nodulant_server.models import Draft, ImmutableError, Job, Member, Option
 from tests import fixtures as f
 from tests.server.base import Shop, of_sqlite
@@ -196,6 +200,16 @@ class Transfer(Shop):
         told_apart = tuple(e.model_copy(update={"imported": ""}) for e in came.log)
         self.assertEqual(load_job(first.content), came.model_copy(update={"log": told_apart}))
         self.assertEqual(len(load_job(first.content).log), 2)
+
+    def test_a_form_where_a_file_is_wanted_is_refused_in_words(self):
+        """A check of the form's token has read it by then; what is left cannot be read again."""
+        form = {"file": SimpleUploadedFile("job.json", b"{}", content_type="application/json")}
+        request = RequestFactory().post("/api/jobs/import", form)
+        self.assertIn("file", request.FILES)
+        with self.assertRaises(RawPostDataException) as caught:
+            _ = request.body
+        told = self.refused(answer(request, caught.exception), 415, "content")
+        self.assertIn("send the file itself", told["title"])
 
     def test_the_demo_file_comes_back_equal(self):
         self.assertEqual(load_job(self.export(self.job.pk).content).inputs(), f.job().inputs())

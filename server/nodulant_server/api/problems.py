@@ -8,6 +8,7 @@ import orjson
 from django.core.exceptions import RequestDataTooBig
 from django.db import OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
+from django.http.request import RawPostDataException
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError, ValidationErrorContext
 from ninja.parser import Parser
@@ -99,6 +100,8 @@ def answer(request: HttpRequest, error: Exception | type[Exception]) -> HttpResp
             return _storage(error)
         case OverflowError():
             return problem(422, "input", "a number is larger than any that is kept")
+        case RawPostDataException():
+            return problem(415, "content", "a form came here: send the file itself, as it is")
     log.error("unexpected error at %s", request.path, exc_info=error if isinstance(error, Exception) else None)
     number = request_id()
     title = f"something went wrong here (number {number}); nothing of yours was changed"
@@ -130,6 +133,7 @@ HANDLED: tuple[type[Exception], ...] = (
     RequestDataTooBig,
     Stale,
     OverflowError,
+    RawPostDataException,
     OperationalError,
     Exception,
 )

@@ -122,13 +122,18 @@ async function change(which: string, what: Partial<Pick<Waiting, "refused" | "se
   if (row) await set(HEAD + which, row).catch(() => undefined);
 }
 
-/** Ask for something of the server; what was sent before is in its answer, and is done with here. */
-export async function withSent<T>(ask: () => Promise<T>): Promise<T> {
+export type Told<T> = {
+  answer: T;
+  /** Marks of what was sent before it was asked, and is in the answer: done with here once the answer is on the screen. */
+  sent: readonly string[];
+};
+
+/** Ask for something of the server. Dropping what it has any sooner would show a signed step as open for a moment. */
+export async function withSent<T>(ask: () => Promise<T>): Promise<Told<T>> {
   const before = useQueue.getState().rows.filter((r) => r.sent);
   const answer = await ask();
   // without a network the answer is an older one that was kept
-  if (navigator.onLine) for (const row of before) await drop(row.mark);
-  return answer;
+  return { answer, sent: navigator.onLine ? before.map((row) => row.mark) : [] };
 }
 
 async function send(row: Waiting): Promise<void> {

@@ -5,7 +5,7 @@ import { api, got } from "../api/client";
 import { useSession } from "../app/session";
 import { useBench } from "../draft/store";
 import { after } from "./after";
-import { enqueue, newMark, startQueue, useQueue, type Waiting, withSent } from "./queue";
+import { drop, enqueue, newMark, startQueue, useQueue, type Waiting, withSent } from "./queue";
 import type { FloorAct, FloorSheet } from "./types";
 
 /** The job's floor: the server's sheet with what was done here laid over it, and the ways to write on it. */
@@ -41,14 +41,18 @@ export function useFloor(): { floor: Floor | undefined; trouble: string } {
     [queries, optionId],
   );
   useEffect(() => startQueue(person, refresh), [person, refresh]);
-  const style = found.data?.style;
+  const told = found.data;
+  useEffect(() => {
+    for (const mark of told?.sent ?? []) void drop(mark);
+  }, [told]);
+  const style = told?.answer.style;
   useEffect(() => {
     if (style) useBench.getState().put({ style });
   }, [style]);
   const rows = useQueue((s) => s.rows);
   const sheet = useMemo(
-    () => found.data && after(found.data, ownRows(rows, person, optionId)),
-    [found.data, rows, person, optionId],
+    () => told && after(told.answer, ownRows(rows, person, optionId)),
+    [told, rows, person, optionId],
   );
   const floor = useMemo(() => {
     if (!sheet) return undefined;

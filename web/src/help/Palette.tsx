@@ -1,6 +1,6 @@
 import { Dialog, Portal } from "@chakra-ui/react";
 import { Command } from "cmdk";
-import { useMemo, useRef } from "react";
+import { useEffect, useMemo, useRef } from "react";
 import { useNavigate } from "react-router";
 import { useCatalogue } from "../api/catalogue";
 import { TITLES } from "../bench/titles";
@@ -22,20 +22,15 @@ export default function Palette() {
   const groups = [...new Set(rows.map((r) => r.group))];
   const chosen = useRef<(() => void) | undefined>(undefined);
   const close = () => put({ finding: false });
-  /** A closed dialog gives the keyboard back to where it was; only then may it be put elsewhere. */
-  const act = () => {
-    const does = chosen.current;
-    chosen.current = undefined;
-    if (does) setTimeout(does, SETTLED_MS);
-  };
+  // a list that is gone gives the keyboard back to where it was; only then may it be put elsewhere
+  useEffect(
+    () => () => {
+      if (chosen.current) setTimeout(chosen.current, SETTLED_MS);
+    },
+    [],
+  );
   return (
-    <Dialog.Root
-      open={finding}
-      onOpenChange={({ open }) => !open && close()}
-      onExitComplete={act}
-      size="md"
-      placement="top"
-    >
+    <Dialog.Root open={finding} onOpenChange={({ open }) => !open && close()} size="md" placement="top">
       <Portal>
         <Dialog.Backdrop />
         <Dialog.Positioner>
