@@ -6,6 +6,7 @@ from unittest import TestCase
 
 from nodulant.asbuilt.log import OverrideEntry, ReworkEntry, SignOffEntry, stopped
 from nodulant.build.estimates import PRIOR, SPREAD, Learned, Took, kind_of, took_of
+from nodulant.evaluate import evaluate
 from nodulant.floor.sheet import floor_sheet
 from nodulant.formats.jobfile import load_job
 from nodulant.stock.order import order_list
@@ -48,6 +49,16 @@ class OpenCuts(TestCase):
     def test_both_rails_alike_are_told_once(self):
         cut = next(i for i in self.ids if i.endswith("/cut/right"))
         self.assertEqual(len(self.now(cut)), 1)
+
+
+class HoldPoints(TestCase):
+    def test_every_hold_point_that_wants_a_reading_has_it_on_the_floor(self):
+        """Without it the phone offers no keypad and the server takes no signature: nothing goes on after such a step."""
+        for job, option in (("wherry", "step"), ("wherry", "arc"), ("brackmoor", "welded"), ("ostrand", "watts")):
+            inputs = f.job(job).inputs(option)
+            asks = {s.id for s in evaluate(inputs).steps if s.spec.hold and s.spec.hold.kind == "reading"}
+            has = {s.id for s in sheet_of(inputs).steps if s.reading is not None}
+            self.assertEqual(asks - has, set(), (job, option))
 
 
 class AtHand(TestCase):

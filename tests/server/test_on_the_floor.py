@@ -86,6 +86,19 @@ class Signing(Floor):
             self.assertEqual({e["kind"] for e in made}, {"reading", "sign-off"})
         self.assertEqual(LogEntry.objects.filter(document__instrument="depth gauge").count(), 1)
 
+    def test_what_is_done_on_both_sides_as_one_is_read_and_signed(self):
+        """Its hold point is a reading of one side: sent as of both, no signature was ever taken."""
+        self.option = self.job.options.get(key="step")
+        both = [s for s in self.sheet()["steps"] if s["side"] == "both" and s.get("reading")]
+        self.assertGreaterEqual(len(both), 2)
+        for step in both[-2:]:
+            self.override_all_before(step["id"])
+            planned = step["reading"]["planned"]
+            reading = {"value": planned, "text": "as planned", "instrument": "tape", "resolution": 0.5}
+            response, made = self.write({"kind": "sign", "step": step["id"], "reading": reading})
+            self.assertEqual(response.status_code, 200, (step["id"], response.content))
+            self.assertIn(made[0]["side"], ("left", "right"))
+
     def test_when_it_was_done_is_kept_and_a_clock_that_cannot_be_is_said(self):
         now = timezone.now()
         for shift, clock in ((timedelta(0), ""), (timedelta(hours=3), "ahead"), (timedelta(days=-4000), "behind")):

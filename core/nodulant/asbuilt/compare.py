@@ -1,6 +1,7 @@
 """As-built readings against the plan: which readings are asked for, what they say, and whether they can tell."""
 
 import math
+from collections.abc import Iterable
 from functools import lru_cache
 
 from nodulant.asbuilt.instruments import suiting
@@ -87,6 +88,14 @@ class Known:
                 "words": off_in_words(found, off, allowed, self.style, spec.limit_id),
             }
         )
+
+
+def reading_of(
+    readings: Iterable[AskedReading], operation: str | None, side: str | None, key: str
+) -> AskedReading | None:
+    """The reading that a hold point waits for; of what is done on both sides as one the right one, or the only one."""
+    own = [r for r in readings if r.operation == operation and r.spec.key == key and side in {r.side, "both"}]
+    return own[-1] if own else None
 
 
 def apart_unsure(one: AskedReading, other: AskedReading) -> float:

@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Sequence
 from typing import get_args
 
-from nodulant.asbuilt.compare import AskedReading
+from nodulant.asbuilt.compare import AskedReading, reading_of
 from nodulant.asbuilt.floor import Cause, LeftOffEntry, StopEntry
 from nodulant.asbuilt.instruments import INSTRUMENTS
 from nodulant.asbuilt.log import Entry, standing, stopped
@@ -348,10 +348,8 @@ def _asked(step: Step, found: Evaluation) -> AskedOfStep | None:
     hold = step.spec.hold
     if hold is None or hold.kind != "reading":
         return None
-    for r in found.readings:
-        if r.operation == step.operation and r.side == step.side and r.spec.key == hold.reading:
-            return _read(r)
-    return None
+    asked = reading_of(found.readings, step.operation, step.side, hold.reading or "")
+    return None if asked is None else _read(asked)
 
 
 def _before(step: Step, found: Evaluation) -> tuple[AskedOfStep, ...]:

@@ -5,6 +5,7 @@ from typing import Any
 
 from django.db import transaction
 
+from nodulant.asbuilt.compare import reading_of
 from nodulant.asbuilt.log import Entry, ReadingEntry, SignOffEntry
 from nodulant.base.errors import InputError
 from nodulant.build.plan import Step
@@ -49,7 +50,9 @@ def sign_step(acting: Acting, job: Job, design: Design, signing: Signing) -> lis
                 raise InputError(
                     "this hold point needs a reading", field="/reading", found="nothing", acceptable=hold.ask
                 )
-            of = {"kind": "reading", "operation": step.operation, "key": hold.reading, "side": step.side}
+            asked = reading_of(result.readings, step.operation, step.side, hold.reading or "")
+            side = step.side if asked is None else asked.side
+            of = {"kind": "reading", "operation": step.operation, "key": hold.reading, "side": side}
             made.append(append(acting, job, {**of, **signing.reading, **when}, mark and f"{mark}/reading"))
         number = made[0].number if made and isinstance(made[0], ReadingEntry) else None
         fields = {

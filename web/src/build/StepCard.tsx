@@ -169,9 +169,13 @@ function Sign({ job, step }: { job: JobHead; step: Step }) {
   const { optionId, style } = usePick("optionId", "style");
   const may = useMay();
   const refresh = useRefreshLog(job.id);
+  // what is done on both sides as one is read once, on the right where it is there
   const planned = useShown((s) =>
-    s.result?.readings.find(
-      (r) => r.operation === step.operation && r.side === step.side && r.spec.key === step.spec.hold?.reading,
+    s.result?.readings.findLast(
+      (r) =>
+        r.operation === step.operation &&
+        (step.side === "both" || r.side === step.side) &&
+        r.spec.key === step.spec.hold?.reading,
     ),
   );
   const [value, setValue] = useState<{ mm: number; text: string } | null>(null);
