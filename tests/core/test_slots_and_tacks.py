@@ -9,6 +9,7 @@ from nodulant.evaluate.suspensions.travel import suspension_studies
 from nodulant.job.fresh.suspension import fresh_suspension
 from nodulant.job.riding import in_place
 from nodulant.proof.found import built
+from nodulant.units.inline import told
 from tests import fixtures as f
 from tests.core.test_as_built import read_of
 
@@ -56,6 +57,8 @@ class StrutTop(SimpleTestCase):
         self.assertTrue(best.inside)
         self.assertIn("strut's top in its slots", best.words)
         self.assertIn("outward", best.words)
+        # what was tried is what is told: a millimetre is no sixteenth
+        self.assertIn(f'{abs(best.moves[0].steps) / 25.4:.3f}" outward', told(best.words, "in16"))
 
 
 class TrailingArm(SimpleTestCase):

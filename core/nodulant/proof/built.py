@@ -22,7 +22,7 @@ from nodulant.parts.measure import Measure
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 from nodulant.suspension.motion import Setting
 from nodulant.suspension.study import Study
-from nodulant.units.inline import as_deviation, as_length, as_thickness
+from nodulant.units.inline import as_deviation, as_thickness
 
 TURN_MM = 25.4 / 18
 SHIM_MM = 1.0
@@ -335,7 +335,7 @@ def _move_words(lever: Lever, n: int) -> str:
     if what in {"slot", "tack"}:
         ways = WAYS[lever.key.rpartition("/")[2]]
         again = "tacked again" if what == "tack" else "in its slots"
-        return f"{lever.name} {again}: {as_length(size)} {ways[n < 0]}"
+        return f"{lever.name} {again}: {as_deviation(size)} {ways[n < 0]}"
     if lever.key.startswith("shim"):
         way = "more" if n > 0 else "less"
         return (
