@@ -93,6 +93,11 @@ class TrailingArm(SimpleTestCase):
 
 
 class TackedAgain(SimpleTestCase):
+    def test_nothing_is_told_as_less_than_nothing(self):
+        rows = [(f"rear-links/lower-length/{side}", 0.6) for side in ("left", "right")]
+        for outcome in built(read_of(f.job().inputs("step"), *rows)).axles[0].outcomes:
+            self.assertNotRegex(told(outcome.words, "in16"), r"^-0\.0+[ \"]")
+
     def test_what_no_turns_reach_a_bracket_does_and_it_is_said_by_how_much(self):
         inputs = f.job().inputs("step")
         rows = [(f"rear-links/upper-length/{side}", -22.0) for side in ("left", "right")]

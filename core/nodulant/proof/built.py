@@ -29,6 +29,8 @@ SHIM_MM = 1.0
 MOST_TURNS, MOST_SHIMS = 8, 6
 LEAST = 1e-6
 """Somebody may allow nothing at all: no turn brings that, and nothing is divided by it."""
+NOTHING = 0.005
+"""Millimetres or degrees that are told as 0, and so without a sign."""
 MOVES = ("along", "up", "across")
 WAYS = {"along": ("rearward", "forward"), "up": ("up", "down"), "across": ("outward", "inward")}
 SLOTTED = (
@@ -327,7 +329,7 @@ class _Axle:
 
 
 def _signed(value: float, unit: Measure) -> str:
-    return f"{'-' if value < 0 else ''}{amount_off(value, unit)}"
+    return f"{'-' if value < -NOTHING else ''}{amount_off(value, unit)}"
 
 
 def _move_words(lever: Lever, n: int) -> str:

@@ -84,7 +84,7 @@ export function Readings({ floor, close }: { floor: Floor; close: () => void }) 
             bg="sheet"
             p="2"
             borderLeftWidth="6px"
-            borderColor={r.answer === "fails" ? "removed" : r.taken ? "added" : "touch"}
+            borderColor={r.answer === "fails" ? "removed" : r.answer === "holds" ? "added" : "touch"}
           >
             <Text fontSize="20px" lineHeight="1.25" mb="1">
               {r.name}, {r.side}: planned {plannedAs(r, style)}
