@@ -11,9 +11,10 @@ from shapely.geometry import box as box_of
 from nodulant.axles.points import HardPoint
 from nodulant.clearance.axle_bodies import axle_movers
 from nodulant.clearance.hull import swept_hull
+from nodulant.clearance.looks import exact, placed
 from nodulant.clearance.moving import RoundBar, between, spots
 from nodulant.clearance.obstacle import BarShape, BoxShape, Obstacle
-from nodulant.clearance.pair import Far, Least, exact, least, placed
+from nodulant.clearance.pair import Far, Least, least
 from nodulant.clearance.placed_things import standing_of
 from nodulant.clearance.rail_prisms import rail_body
 from nodulant.clearance.shapes import Prisms
@@ -137,13 +138,9 @@ class NothingSlipsThrough(TestCase):
                 mine = placed(pair.mover, at=spots(pair.mover.positions, at))
                 if hasattr(pair.other, "pack"):
                     near = [k for k in range(len(pair.other.pack.boxes.low)) if self.close(mine, pair.other, k)]
-                    gaps = [exact(mine, pair.other, np.full(len(at), k)).gap.min() for k in near]
+                    gaps = [exact(mine, pair.other.pack.some(np.full(len(at), k))).gap.min() for k in near]
                 else:
-                    gaps = [
-                        exact(
-                            mine, placed(pair.other, at=spots(pair.other.positions, at)), np.zeros(len(at), dtype=int)
-                        ).gap.min()
-                    ]
+                    gaps = [exact(mine, placed(pair.other, at=spots(pair.other.positions, at))).gap.min()]
                 if found.gap_mm < 0 and pair.mover.there[row] and found.travel_mm == 0.0:
                     continue  # overlaps at rest: told as that, not sought further
                 looked += 1

@@ -4,8 +4,10 @@ from unittest import TestCase
 
 import fcl
 import numpy as np
+from scipy.optimize import minimize_scalar
 
-from nodulant.clearance.distance import Ring, bar_to_bar, bar_to_convex, ring_to_bar, ring_to_convex
+from nodulant.clearance.distance import Ring, bar_to_bar, bar_to_convex, nearest_along, ring_to_bar, ring_to_convex
+from nodulant.clearance.looks import Ask, answers
 from nodulant.clearance.shapes import Bars, Blocks, Prisms, block_axes
 
 RNG = np.random.default_rng(20261126)
@@ -171,3 +173,84 @@ class Inside(TestCase):
                 np.array([[400.0 - 340.0 + into, 0.0, 0.0]]), np.array([[0.0, 1.0, 0.0]]), 340.0, 200.0, 215.0, 40.0
             )
             self.assertAlmostEqual(ring_to_convex(ring, wall).gap[0], -into, delta=0.5 if into > 20 else 0.05)
+
+
+def some_prisms(count):
+    """Slanted plates and blocks of all sizes, turned in their plane."""
+    wide, high, turn = RNG.uniform(2, 150, count), RNG.uniform(2, 90, count), RNG.uniform(-0.7, 0.7, count)
+    at, y = RNG.uniform(-200, 200, (count, 1, 2)), RNG.uniform(-150, 150, count)
+    slant = RNG.uniform(0.5, 1.0, count)
+    corners = np.stack(
+        [
+            np.stack([-wide, -high], 1),
+            np.stack([wide, -high], 1),
+            np.stack([slant * wide, high], 1),
+            np.stack([-wide, high], 1),
+        ],
+        axis=1,
+    )
+    c, s = np.cos(turn)[:, None], np.sin(turn)[:, None]
+    x, z = corners[..., 0] * c - corners[..., 1] * s, corners[..., 0] * s + corners[..., 1] * c
+    return Prisms(np.stack([x, z], axis=-1) + at, y, y + RNG.uniform(2, 90, count))
+
+
+def some_blocks(count):
+    axes = np.stack([block_axes(*RNG.uniform(-50, 50, 2)) for _ in range(count)])
+    return Blocks(RNG.uniform(-200, 200, (count, 3)), RNG.uniform(2, 150, (count, 3)), axes)
+
+
+def some_bars(count):
+    """Short and long ones, some along an axis of the prisms."""
+    a = RNG.uniform(-350, 350, (count, 3))
+    way = RNG.normal(size=(count, 3)) * RNG.uniform(2, 500, (count, 1))
+    way[::5, RNG.integers(0, 3)] = 0.0
+    return a, a + way
+
+
+class NearestOnABar(TestCase):
+    """The exact place against scipy's bounded scalar minimiser (Brent), on random bodies."""
+
+    def test_the_place_along_a_bar_is_the_least_of_a_general_minimiser(self):
+        for pack in (some_prisms(200), some_blocks(200)):
+            a, b = some_bars(200)
+            ours = pack.distance(a + nearest_along(pack, a, b)[:, None] * (b - a))
+            entered = 0
+            for k in range(200):
+                one = pack.some(np.array([k]))
+
+                def off(t, one=one, start=a[k], way=b[k] - a[k]):
+                    return float(one.distance((start + t * way)[None])[0])
+
+                theirs = minimize_scalar(off, bounds=(0.0, 1.0), method="bounded", options={"xatol": 1e-10})
+                least = min(theirs.fun, off(0.0), off(1.0))
+                if least <= 0.0:
+                    entered += 1
+                    self.assertLessEqual(ours[k], 1e-6)
+                else:
+                    self.assertAlmostEqual(ours[k], least, delta=1e-5)
+                self.assertAlmostEqual(
+                    bar_to_convex(a[k : k + 1], b[k : k + 1], 7.5, one).gap[0], least - 7.5, delta=1e-3
+                )
+            self.assertGreater(entered, 0)
+
+    def test_no_length_at_all_is_a_point(self):
+        pack, (a, _) = some_prisms(40), some_bars(40)
+        np.testing.assert_allclose(bar_to_convex(a, a, 0.0, pack).gap, pack.distance(a), atol=1e-4)
+
+    def test_what_is_asked_together_is_answered_as_alone(self):
+        """Bars of several radii and tyres against every kind of body, mixed."""
+        packs = (some_prisms(30), some_blocks(20), same(BAR, 25))
+        asks = []
+        for pack in packs:
+            count = len(pack.boxes.low)
+            for radius in (4.0, 22.0):
+                asks.append(Ask((*some_bars(count), radius), pack, 4))
+            ring = Ring(
+                RNG.uniform(-400, 400, (count, 3)), np.stack([direction() for _ in range(count)]), 390, 220, 265, 25
+            )
+            asks += [Ask(ring, pack, 4), Ask((*some_bars(count), 9.0), ring, 4)]
+        asks.append(Ask((*some_bars(12), 9.0), (*some_bars(12), 16.0), 4))
+        for together, ask in zip(answers(asks), asks, strict=True):
+            (alone,) = answers([ask])
+            for one, two in zip(together, alone, strict=True):
+                np.testing.assert_allclose(one, two, atol=0.02)

@@ -12,6 +12,7 @@ from scipy.interpolate import RegularGridInterpolator
 from scipy.optimize import minimize_scalar
 
 from nodulant.clearance.distance import Ring, bar_to_convex, ring_to_bar, ring_to_convex
+from nodulant.clearance.looks import in_step
 from nodulant.clearance.moving import Mover, Positions, RoundBar, TyreBody, between, spots
 from nodulant.clearance.pair import FAR_MM, Far, Least, along, at_rest, gaps_at, least
 from nodulant.clearance.shapes import Bars, Blocks, Prisms, Standing
@@ -92,7 +93,7 @@ class StraightPast(SimpleTestCase):
     def test_at_rest_already_is_told_as_that(self):
         rod = rising((0.0, -200.0, 0.0), (0.0, 200.0, 0.0))
         found = least(rod, ball((15.0, 0.0, 2.0), 12.0))
-        rest = at_rest(rod, ball((15.0, 0.0, 2.0), 12.0))
+        (rest,) = in_step([at_rest(rod, ball((15.0, 0.0, 2.0), 12.0))])
         self.assertEqual((found.travel_mm, found.gap_mm), (0.0, rest.gap_mm))
         self.assertAlmostEqual(rest.gap_mm, math.hypot(15.0, 2.0) - 22.0, places=3)
 
@@ -137,9 +138,9 @@ class StraightPast(SimpleTestCase):
             Bars(np.array([brace[0], knob]), np.array([brace[1], knob]), np.array([5.0, 5.0])),
             "brace",
         )
-        self.assertAlmostEqual(at_rest(rod, both).gap_mm, math.hypot(150.0, 3.3) - 15.0, delta=0.01)
+        self.assertAlmostEqual(in_step([at_rest(rod, both)])[0].gap_mm, math.hypot(150.0, 3.3) - 15.0, delta=0.01)
         np.testing.assert_allclose(
-            gaps_at(rod, both, np.array([3.3, 0.0])), [135.0, math.hypot(150.0, 3.3) - 15.0], atol=0.01
+            in_step([gaps_at(rod, both, np.array([3.3, 0.0]))])[0], [135.0, math.hypot(150.0, 3.3) - 15.0], atol=0.01
         )
         self.assertAlmostEqual(least(rod, both, 130.0).gap_mm, 135.0, delta=0.01)
 
@@ -161,7 +162,7 @@ class StraightPast(SimpleTestCase):
     def test_the_states_between(self):
         rod = rising((0.0, -200.0, 0.0), (0.0, 200.0, 0.0))
         at = np.array([-31.0, 0.0, 7.7, 64.0])
-        found = gaps_at(rod, ball((30.0, 0.0, 20.0), 8.0), at)
+        (found,) = in_step([gaps_at(rod, ball((30.0, 0.0, 20.0), 8.0), at)])
         np.testing.assert_allclose(found, np.hypot(30.0, at - 20.0) - 18.0, atol=0.01)
 
 
@@ -208,7 +209,7 @@ class Swings(SimpleTestCase):
         true = np.sqrt(250.0**2 + 40.0**2 + 60.0**2 - along_it**2) - 22.0
         np.testing.assert_allclose(found[0], true, atol=0.01)
         rows = np.arange(arm.positions.count)
-        np.testing.assert_allclose(along(arm, thing, rows), true, atol=0.01)
+        np.testing.assert_allclose(in_step([along(arm, thing, rows)])[0], true, atol=0.01)
 
 
 class Tyres(SimpleTestCase):

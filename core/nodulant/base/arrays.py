@@ -44,3 +44,8 @@ def significant(values: Columns, digits: int = 6) -> list[float]:
     """Round to significant digits for a reply; shape (n,) in, list of n floats out."""
     kept: list[float] = rounded(np.asarray(values, dtype=float), digits).tolist()
     return kept
+
+
+def one_significant(value: float, digits: int = 6) -> float:
+    """One number rounded to significant digits."""
+    return 0.0 if abs(value) < TINY else float(f"{value:.{digits}g}")

@@ -8,7 +8,7 @@ distance). Bodies that meet are 0 apart.
 import numpy as np
 
 from nodulant.base.arrays import Columns, Rows
-from nodulant.clearance.distance import bar_to_bar, bar_to_convex
+from nodulant.clearance.distance import bar_to_convex
 from nodulant.clearance.shapes import Bars, Pack, Standing
 
 TURNS, STILL_MM, MEETS_MM, AT_ONCE, ROUNDS = 600, 1e-6, 1e-3, 12, 9
@@ -31,14 +31,9 @@ def apart(one: Standing, two: Standing) -> float:
 def _gaps(one: Pack, two: Pack, i: Rows, k: Rows) -> Columns:
     """Distances of numbered bodies of both, pair by pair."""
     a, b = one.some(i), two.some(k)
-    # radii are taken off afterwards, so that bars of all sizes go in one batch
-    if isinstance(a, Bars) and isinstance(b, Bars):
-        return np.asarray(bar_to_bar(a.a, a.b, 0.0, b.a, b.b, 0.0).gap - a.radius - b.radius)
     if isinstance(b, Bars):
         a, b = b, a
-    if isinstance(a, Bars):
-        return np.asarray(bar_to_convex(a.a, a.b, 0.0, b, ROUNDS).gap - a.radius)
-    return _by_turns(a, b)
+    return bar_to_convex(a.a, a.b, a.radius, b, ROUNDS).gap if isinstance(a, Bars) else _by_turns(a, b)
 
 
 def _by_turns(a: Pack, b: Pack) -> Columns:

@@ -1,8 +1,11 @@
 """Least distances between moving and standing bodies, position by position.
 
-A bar against a convex body: the signed distance along a straight line is convex, so trying places
-side by side and keeping what lies about the best finds its least. Two bars: closed form of two
-segments (Ericson, Real-Time Collision Detection, chapter 5.1.9, from memory). A tyre is a ring of
+A bar against a convex body with flat faces, outside it: the way from the body's nearest point, taken
+along the bar, grows with the place on the bar and is straight between the places where another
+face, edge or corner becomes the nearest; halving among those finds the piece with its zero, which
+is the nearest place, exactly. In a body the signed distance along a straight line is convex, so
+trying places side by side and keeping what lies about the best finds its least. Two bars: closed
+form of two segments (Ericson, Real-Time Collision Detection, chapter 5.1.9, from memory). A tyre is a ring of
 rounded section: the distance to it is in closed form for a point; against a bar it is sought along
 the bar, against a convex body by alternating nearest points of the body and of the tyre filled up
 to its rim (convex, so it converges).
@@ -14,7 +17,7 @@ from typing import NamedTuple
 import numpy as np
 
 from nodulant.base.arrays import TINY, Columns, Rows, dot
-from nodulant.clearance.shapes import Bars, Pack
+from nodulant.clearance.shapes import Bars, Flat, Pack
 
 Off = Callable[[Columns], Columns]
 """A distance as a function of places."""
@@ -33,19 +36,49 @@ class Near(NamedTuple):
     other: Columns
 
 
-def bar_to_convex(a: Columns, b: Columns, radius: float, pack: Pack, rounds: int = ROUNDS) -> Near:
-    """Bars (n, 3) to (n, 3), each against its own body of a pack."""
-    t = _least_along(pack.distance, a, b, WHOLE, rounds)
-    axis = a + t[:, None] * (b - a)
-    depth, near = pack.distance(axis), pack.nearest(axis)
-    inside = depth < TOUCHING_MM
-    out = _unit(axis - near)
-    if inside.any():
+def bar_to_convex(a: Columns, b: Columns, radius: Columns | float, pack: Pack, rounds: int = ROUNDS) -> Near:
+    """Bars (n, 3) to (n, 3) with one radius or one each, each against its own body of a pack; ``rounds`` where it is entered."""
+    if isinstance(pack, Bars):
+        return bar_to_bar(a, b, radius, pack.a, pack.b, pack.radius)
+    axis = a + nearest_along(pack, a, b)[:, None] * (b - a)
+    near = pack.nearest(axis)
+    away = axis - near
+    depth = np.sqrt(dot(away, away))
+    out = away / np.maximum(depth, 1e-12)[:, None]
+    inside = np.flatnonzero(depth < TOUCHING_MM)
+    if len(inside):
         # the axis itself is in the body: the way out is the nearest face's
-        rows = np.flatnonzero(inside)
-        out[rows] = _slope(pack.some(rows).distance, axis[rows])
-        near[rows] = axis[rows] - out[rows] * depth[rows, None]
-    return Near(depth - radius, axis - out * radius, near)
+        entered, p, q = pack.some(inside), a[inside], b[inside]
+        t = _least_along(entered.distance, p, q, WHOLE, rounds)
+        axis[inside] = p + t[:, None] * (q - p)
+        depth[inside], out[inside] = entered.distance(axis[inside]), _slope(entered.distance, axis[inside])
+        near[inside] = axis[inside] - out[inside] * depth[inside, None]
+    return Near(depth - radius, axis - out * np.reshape(radius, (-1, 1)), near)
+
+
+def nearest_along(pack: Flat, a: Columns, b: Columns) -> Columns:
+    """Where on the lines a to b (n, 3) each is nearest to its own body of a pack: shares (n,); anywhere in it where it is entered."""
+    d, rows = b - a, np.arange(len(a))
+
+    def slope(t: Columns) -> Columns:
+        p = a + t[:, None] * d
+        return dot(p - pack.nearest(p), d)
+
+    marks = np.sort(
+        np.concatenate([np.zeros((1, len(a))), np.clip(pack.turns(a, d), 0.0, 1.0), np.ones((1, len(a)))]), axis=0
+    )
+    low, high = np.zeros(len(a), dtype=np.int64), np.full(len(a), len(marks) - 1)
+    at_low, at_high = slope(marks[0]), slope(marks[-1])
+    for _ in range((len(marks) - 2).bit_length()):
+        middle = (low + high) // 2
+        here = slope(marks[middle, rows])
+        below = here < 0.0
+        low, at_low = np.where(below, middle, low), np.where(below, here, at_low)
+        high, at_high = np.where(below, high, middle), np.where(below, at_high, here)
+    rise = at_high - at_low
+    share = np.clip(-at_low / np.where(rise > TINY, rise, 1.0), 0.0, 1.0)
+    # a line that leaves the body all along is nearest at its start, one that comes nearer at its end
+    return np.asarray(marks[low, rows] + share * (marks[high, rows] - marks[low, rows]))
 
 
 def _unit(v: Columns) -> Columns:
@@ -93,8 +126,8 @@ def _towards(start: Columns, end: Columns, by: float) -> Columns:
     return np.asarray(start + d * np.minimum(by / np.maximum(far, 1e-12), 1.0))
 
 
-def bar_to_bar(a: Columns, b: Columns, radius: float, c: Columns, d: Columns, other: float) -> Near:
-    """Bars against bars, both (n, 3) to (n, 3)."""
+def bar_to_bar(a: Columns, b: Columns, radius: Columns | float, c: Columns, d: Columns, other: Columns | float) -> Near:
+    """Bars against bars, both (n, 3) to (n, 3), each with one radius or one each."""
     u, v, w = b - a, d - c, a - c
     uu, vv, uv = dot(u, u), dot(v, v), dot(u, v)
     uw, vw = dot(u, w), dot(v, w)
@@ -102,11 +135,12 @@ def bar_to_bar(a: Columns, b: Columns, radius: float, c: Columns, d: Columns, ot
     s = np.where(flat > 1e-9 * uu * vv, np.clip((uv * vw - vv * uw) / np.where(flat > 0, flat, 1.0), 0.0, 1.0), 0.0)
     t = (uv * s + vw) / np.maximum(vv, 1e-12)
     held = np.clip(t, 0.0, 1.0)
-    s = np.where(held == t, s, np.clip((uv * held - uw) / np.maximum(uu, 1e-12), 0.0, 1.0))
+    # seen back from there: the same where neither was held, and right for parallel bars and for one of no length
+    s = np.clip((uv * held - uw) / np.maximum(uu, 1e-12), 0.0, 1.0)
     p, q = a + s[..., None] * u, c + held[..., None] * v
     off = q - p
     gap, along = np.sqrt(dot(off, off)) - radius - other, _unit(off)
-    return Near(gap, p + along * radius, q - along * other)
+    return Near(gap, p + along * np.reshape(radius, (-1, 1)), q - along * np.reshape(other, (-1, 1)))
 
 
 class Ring(NamedTuple):
@@ -159,7 +193,7 @@ class Ring(NamedTuple):
         return np.asarray(self.centre + held + np.clip(along, -half, half) * self.spin)
 
 
-def ring_to_bar(ring: Ring, a: Columns, b: Columns, radius: float, rounds: int = ROUNDS) -> Near:
+def ring_to_bar(ring: Ring, a: Columns, b: Columns, radius: Columns | float, rounds: int = ROUNDS) -> Near:
     """Tyres against bars, position by position: sampled along each bar, then narrowed down about the best sample."""
     share = np.linspace(0.0, 1.0, RING_SAMPLES)
     best = np.argmin(ring.distance(a[:, None] + share[None, :, None] * (b - a)[:, None]), axis=1)
@@ -168,7 +202,7 @@ def ring_to_bar(ring: Ring, a: Columns, b: Columns, radius: float, rounds: int =
     t = _least_along(ring.distance, a, b, span, max(rounds - SAMPLED, SAMPLED))
     axis = a + t[:, None] * (b - a)
     depth, out = ring.distance(axis), _slope(ring.distance, axis)
-    return Near(depth - radius, axis - out * depth[:, None], axis - out * radius)
+    return Near(depth - radius, axis - out * depth[:, None], axis - out * np.reshape(radius, (-1, 1)))
 
 
 def ring_to_convex(ring: Ring, pack: Pack, rounds: int = ROUNDS) -> Near:

@@ -19,6 +19,40 @@ MoverKind = Literal["tyre", "rod", "boot", "spring", "torsion-bar", "axle", "sha
 
 
 @dataclass(frozen=True, eq=False)
+class Stencil:
+    """Third-order Lagrange interpolation along one column: of every group of neighbours the powers that its weights are made of."""
+
+    column: Columns
+    powers: Columns
+    """(groups, power, neighbour), of the distance from the group's first in its step."""
+
+    @classmethod
+    def of(cls, column: Columns) -> "Stencil":
+        """Of a column that rises; of fewer than four its own number."""
+        count = min(STENCIL, len(column))
+        groups = np.lib.stride_tricks.sliding_window_view(column, count)
+        own = (groups - groups[:, :1]) / _step(groups)
+        return cls(column, np.asarray(np.linalg.inv(own[:, :, None] ** np.arange(count)), dtype=float))
+
+    def about(self, at: Columns) -> tuple[Rows, Columns]:
+        """The rows round each place and what each of them counts for, (n, rows)."""
+        count = self.powers.shape[1]
+        first = np.searchsorted(self.column, at) - count // 2
+        first = np.minimum(np.maximum(first, 0), len(self.column) - count)
+        from_first = (at - self.column[first]) / _step(self.column[first[:, None] + np.arange(min(count, 2))])[:, 0]
+        terms = from_first[:, None] ** np.arange(count)
+        return first[:, None] + np.arange(count), np.asarray(np.einsum("np,npk->nk", terms, self.powers[first]))
+
+
+def _step(groups: Columns) -> Columns:
+    """The first step of each group, (groups, 1); 1 where it is one row."""
+    return groups[:, 1:2] - groups[:, :1] if groups.shape[1] > 1 else np.ones((len(groups), 1))
+
+
+STENCIL = 4
+
+
+@dataclass(frozen=True, eq=False)
 class Positions:
     """The grid that an axle's bodies stand on: travel, mm; roll, degrees; steering input, -1 to +1."""
 
@@ -36,6 +70,11 @@ class Positions:
     def count(self) -> int:
         """How many positions there are."""
         return len(self.travel) * len(self.roll) * len(self.input)
+
+    @cached_property
+    def stencils(self) -> tuple[Stencil, Stencil, Stencil]:
+        """What is between its rows, along each."""
+        return Stencil.of(self.travel), Stencil.of(self.roll), Stencil.of(self.input)
 
     def axes(self) -> tuple[Columns, Columns, Columns]:
         """The three columns."""
@@ -130,7 +169,7 @@ class Spots(NamedTuple):
 
 def spots(positions: Positions, at: Columns) -> Spots:
     """Where places (n, 3) lie, for third-order Lagrange interpolation along each axis."""
-    rows, weights = zip(*(_stencil(column, at[:, k]) for k, column in enumerate(positions.axes())), strict=True)
+    rows, weights = zip(*(stencil.about(at[:, k]) for k, stencil in enumerate(positions.stencils)), strict=True)
     return Spots(rows, weights)
 
 
@@ -141,16 +180,3 @@ def between(values: Columns, at: Spots) -> Columns:
     for own in reversed(at.weights):
         near = np.einsum("n...jk,nj->n...k", near, own)
     return np.asarray(near)
-
-
-def _stencil(column: Columns, at: Columns) -> tuple[Rows, Columns]:
-    """Up to four rows round each place and what each of them counts for, (n, rows)."""
-    count = min(STENCIL, len(column))
-    first = np.clip(np.searchsorted(column, at) - count // 2, 0, len(column) - count)
-    rows = first[:, None] + np.arange(count)
-    x, own = column[rows], np.eye(count, dtype=bool)
-    far = np.where(own, 1.0, (at[:, None] - x)[:, None, :]).prod(axis=2)
-    return rows, far / np.where(own, 1.0, x[:, :, None] - x[:, None, :]).prod(axis=2)
-
-
-STENCIL = 4

@@ -12,8 +12,9 @@ from itertools import pairwise
 import numpy as np
 
 from nodulant.base.arrays import Columns, Mask, Rows
-from nodulant.clearance.distance import ROUNDS, Near, Ring, bar_to_bar, bar_to_convex, ring_to_bar, ring_to_convex
-from nodulant.clearance.moving import Mover, Positions, RoundBar, Spots, between, spots
+from nodulant.clearance.distance import ROUNDS, Near, Ring
+from nodulant.clearance.looks import Ask, Looking, Placed, boxes_of, in_step, other_bodies, placed, repeated
+from nodulant.clearance.moving import Mover, Positions, spots
 from nodulant.clearance.shapes import Boxes, Standing
 
 Other = Standing | Mover
@@ -47,57 +48,12 @@ class Far:
     beyond_mm: float
 
 
-Placed = tuple[Columns, Columns, float] | Ring
-
-
-def placed(mover: Mover, rows: Rows | None = None, at: Spots | None = None) -> Placed:
-    """The mover at grid ``rows`` (flat numbers; all where left out), or at places between them."""
-    body = mover.body
-
-    def put(one: Columns, two: Columns) -> tuple[Columns, Columns]:
-        if at is not None:
-            both = between(np.concatenate([one, two], axis=-1), at)
-            return both[:, :3], both[:, 3:]
-        one, two = one.reshape(-1, 3), two.reshape(-1, 3)
-        return (one, two) if rows is None else (one[rows], two[rows])
-
-    if isinstance(body, RoundBar):
-        return *put(body.a, body.b), body.radius
-    centre, spin = put(body.centre, body.spin)
-    spin = spin / np.sqrt((spin**2).sum(axis=-1, keepdims=True))
-    return Ring(centre, spin, body.outside, body.rim, body.width, body.shoulder)
-
-
-def boxes_of(mine: Placed) -> Boxes:
-    """The box along the axes of a body in each of its places; of a tyre by the support of its disc."""
-    if isinstance(mine, Ring):
-        flat = np.sqrt(np.maximum(1.0 - mine.spin**2, 0.0))
-        reach = mine.outside * flat + mine.width / 2 * np.abs(mine.spin)
-        return Boxes(mine.centre - reach, mine.centre + reach)
-    a, b, radius = mine
-    return Boxes(np.minimum(a, b) - radius, np.maximum(a, b) + radius)
-
-
-def exact(mine: Placed, other: Standing | Placed, which: Rows, rounds: int = ROUNDS) -> Near:
-    """Exact distances, place by place; ``which`` numbers the bodies of something that stands."""
-    if isinstance(other, Standing):
-        pack = other.pack.some(which)
-        if isinstance(mine, Ring):
-            return ring_to_convex(mine, pack, rounds)
-        return bar_to_convex(mine[0], mine[1], mine[2], pack, rounds)
-    if isinstance(mine, Ring) and isinstance(other, Ring):
-        raise ValueError("two tyres are not looked at together")
-    if isinstance(mine, Ring) and not isinstance(other, Ring):
-        return ring_to_bar(mine, other[0], other[1], other[2], rounds)
-    if isinstance(other, Ring) and not isinstance(mine, Ring):
-        swapped = ring_to_bar(other, mine[0], mine[1], mine[2], rounds)
-        return Near(swapped.gap, swapped.other, swapped.mine)
-    if isinstance(mine, Ring) or isinstance(other, Ring):
-        raise ValueError("a tyre is a ring")
-    return bar_to_bar(mine[0], mine[1], mine[2], other[0], other[1], other[2])
-
-
 def least(mover: Mover, other: Other, needed_mm: float = 0.0) -> Least | Far | None:
+    """Least distance of one pair, see ``look``."""
+    return in_step([look(mover, other, needed_mm)])[0]
+
+
+def look(mover: Mover, other: Other, needed_mm: float = 0.0) -> Looking[Least | Far | None]:
     """Least distance of a pair over its whole motion; None where one of them cannot be anywhere.
 
     Only told to be far where it stays further apart than matters, ``needed_mm`` being asked for.
@@ -107,81 +63,79 @@ def least(mover: Mover, other: Other, needed_mm: float = 0.0) -> Least | Far | N
     if len(rows) == 0:
         return None
     far = max(FAR_MM, needed_mm + SPARE_MM)
-    whole = float(mover.reach.apart(other.pack.boxes if isinstance(other, Standing) else other.reach).min())
-    if whole > far:
+    reach = mover.reach.apart(other.pack.boxes if isinstance(other, Standing) else other.reach)[0]
+    if (whole := float(reach.min())) > far:
         return Far(whole)
     slack = (mover.step_mm + (other.step_mm if isinstance(other, Mover) else 0.0)) / 2
-    low, body = _bounds(mover, other, rows, far + slack)
+    low, body = _bounds(mover, other, rows, far + slack, np.flatnonzero(reach <= far + slack))
     if float(low.min()) - slack > far:
         return Far(far)
     # what overlaps at ride height straight ahead already is no contact of the sweep: it is told as it stands
-    if (rest := at_rest(mover, other)).gap_mm < 0.0:
+    rest = yield from at_rest(mover, other)
+    if rest.gap_mm < 0.0:
         return rest
-    found = _searched(mover, other, rows, low, body, slack)
+    found = yield from _searched(mover, other, rows, low, body, slack)
     if float(found.near.gap.min()) - slack > far:
         return Far(far)
-    best = _refined(mover, other, found, there.reshape(mover.positions.shape), slack)
+    best = yield from _refined(mover, other, found, there.reshape(mover.positions.shape), slack)
     # further off than that another body may be the nearest, which was not looked at
     return Far(far) if best.gap_mm > far else replace(best, at_rest_mm=rest.gap_mm)
 
 
-def at_rest(mover: Mover, other: Other) -> Least:
+def at_rest(mover: Mover, other: Other) -> Looking[Least]:
     """The distance at ride height, level and straight ahead."""
     grid = np.arange(mover.positions.count).reshape(mover.positions.shape)
     row = np.array([grid[mover.positions.ride()]])
-    which = np.zeros(1, dtype=np.int64)
-    if isinstance(other, Standing):
-        which = _nearest_bodies(placed(mover, row), other)
+    which = yield from _nearest_bodies(placed(mover, row), other)
     rows = np.repeat(row, len(which))
-    near = exact(placed(mover, rows), other if isinstance(other, Standing) else placed(other, rows), which, QUICK)
+    near = yield Ask(placed(mover, rows), other_bodies(other, which, rows), QUICK)
     found = _Found(rows, which, near).best(mover.positions)
     return replace(found, at_rest_mm=found.gap_mm)
 
 
-def gaps_at(mover: Mover, other: Other, travel: Columns) -> Columns:
+def gaps_at(mover: Mover, other: Other, travel: Columns) -> Looking[Columns]:
     """The distances at wheel travels, level and straight ahead, mm; (travels,) in and out."""
     places = np.stack([travel, np.zeros_like(travel), np.zeros_like(travel)], axis=1)
-    which = np.zeros(1, dtype=np.int64)
-    if isinstance(other, Standing):
-        which = _nearest_bodies(placed(mover, at=spots(mover.positions, places)), other)
+    which = yield from _nearest_bodies(placed(mover, at=spots(mover.positions, places)), other)
     at = spots(mover.positions, np.repeat(places, len(which), axis=0))
-    theirs = other if isinstance(other, Standing) else placed(other, at=at)
-    gap = exact(placed(mover, at=at), theirs, np.tile(which, len(travel)), QUICK).gap
-    return np.asarray(gap.reshape(len(travel), -1).min(axis=1))
+    near = yield Ask(placed(mover, at=at), other_bodies(other, np.tile(which, len(travel)), at=at), QUICK)
+    return np.asarray(near.gap.reshape(len(travel), -1).min(axis=1))
 
 
-def _nearest_bodies(mine: Placed, other: Standing) -> Rows:
+def _nearest_bodies(mine: Placed, other: Other) -> Looking[Rows]:
     """Which bodies of a thing may be the nearest in any of the places: those bounded below what one of them has."""
+    if isinstance(other, Mover):
+        return np.zeros(1, dtype=np.int64)
     apart = boxes_of(mine).apart(other.pack.boxes)
-    have = exact(mine, other, np.argmin(apart, axis=1), QUICK).gap
-    return np.flatnonzero((apart <= np.maximum(have, 0.0)[:, None] + ROUND_OFF_MM).any(axis=0))
+    have = yield Ask(mine, other.pack.some(np.argmin(apart, axis=1)), QUICK)
+    return np.flatnonzero((apart <= np.maximum(have.gap, 0.0)[:, None] + ROUND_OFF_MM).any(axis=0))
 
 
-def _bounds(mover: Mover, other: Other, rows: Rows, far_mm: float) -> tuple[Columns, Rows]:
-    """Bounds from below, one for each (row, body): flat, with the body's number; rows repeat body by body."""
+def _bounds(mover: Mover, other: Other, rows: Rows, far_mm: float, which: Rows) -> tuple[Columns, Rows]:
+    """Bounds from below of the bodies ``which``, one for each (row, body): flat, with the body's number; rows repeat body by body."""
     if isinstance(other, Standing):
-        return _bounds_of_bodies(placed(mover, rows), other, far_mm)
+        return _bounds_of_bodies(placed(mover, rows), other.pack.boxes, far_mm, which)
     mine, theirs = boxes_of(placed(mover, rows)), boxes_of(placed(other, rows))
     gap = np.maximum(np.maximum(mine.low - theirs.high, theirs.low - mine.high), 0.0)
     return _or_inside(np.sqrt((gap**2).sum(axis=1))), np.zeros(len(rows), dtype=np.int64)
 
 
-def _bounds_of_bodies(mine: Placed, other: Standing, far_mm: float) -> tuple[Columns, Rows]:
+def _bounds_of_bodies(mine: Placed, boxes: Boxes, far_mm: float, which: Rows) -> tuple[Columns, Rows]:
     """The bodies of a thing that come as near as ``far_mm``, or the nearest, each bounded by the boxes of a bar's parts, which hug it closer."""
-    boxes = other.pack.boxes
-    apart = boxes_of(mine).apart(boxes)
+    apart = boxes_of(mine).apart(boxes.some(which))
     least_of = apart.min(axis=0)
     near = np.flatnonzero(least_of <= max(far_mm, float(least_of.min())))
-    held = apart[:, near]
-    some = Boxes(boxes.low[near], boxes.high[near])
+    held, which = apart[:, near], which[near]
+    some = boxes.some(which)
     if isinstance(mine, Ring):
         held = np.maximum(held, _beside_a_tyre(mine, some))
     else:
-        a, b, radius = mine
+        rows = np.flatnonzero(held.min(axis=1) <= max(far_mm, float(least_of.min())))
+        a, b, radius = mine[0][rows], mine[1][rows], mine[2]
         marks = a[None] + np.linspace(0.0, 1.0, PARTS + 1)[:, None, None] * (b - a)[None]
         pieces = [boxes_of((p, q, radius)).apart(some) for p, q in pairwise(marks)]
-        held = np.minimum.reduce(pieces)
-    return _or_inside(held.reshape(-1)), np.tile(near, len(apart))
+        held[rows] = np.minimum.reduce(pieces)
+    return _or_inside(held.reshape(-1)), np.tile(which, len(apart))
 
 
 def _beside_a_tyre(ring: Ring, boxes: Boxes) -> Columns:
@@ -223,7 +177,7 @@ class _Found:
         )
 
 
-def _searched(mover: Mover, other: Other, rows: Rows, low: Columns, body: Rows, slack: float) -> _Found:
+def _searched(mover: Mover, other: Other, rows: Rows, low: Columns, body: Rows, slack: float) -> Looking[_Found]:
     """The most hopeful first, until nothing is left that may be the least, or lie beside a place that is."""
     each = len(low) // len(rows)
     order = np.argsort(low, kind="stable")
@@ -234,14 +188,14 @@ def _searched(mover: Mover, other: Other, rows: Rows, low: Columns, body: Rows, 
         taken, size = taken + len(batch), size * 3
         batch = batch[low[batch] <= best + slack]
         at, which = rows[batch // each], body[batch]
-        near = exact(placed(mover, at), other if isinstance(other, Standing) else placed(other, at), which, QUICK)
+        near = yield Ask(placed(mover, at), other_bodies(other, which, at), QUICK)
         best = min(best, float(near.gap.min()))
         got.append((at, which, near))
     parts = [np.concatenate([g[2][k] for g in got]) for k in range(3)]
     return _Found(np.concatenate([g[0] for g in got]), np.concatenate([g[1] for g in got]), Near(*parts))
 
 
-def _refined(mover: Mover, other: Other, found: _Found, there: Mask, slack: float) -> Least:
+def _refined(mover: Mover, other: Other, found: _Found, there: Mask, slack: float) -> Looking[Least]:
     """Close in on the least from every hopeful start, all at once, within what the motion reaches."""
     positions = mover.positions
     columns = positions.axes()
@@ -251,11 +205,11 @@ def _refined(mover: Mover, other: Other, found: _Found, there: Mask, slack: floa
     low, high = _reached(at, grid, columns, there)
     axes = [np.array([-1.0, 0.0, 1.0]) if s > 0 else np.zeros(1) for s in step]
     offsets = np.stack(np.meshgrid(*axes, indexing="ij"), axis=-1).reshape(-1, 3)
-    best = _best_of(mover, other, at[:, None], bodies, QUICK)
+    best = yield from _best_of(mover, other, at[:, None], bodies)
     for _ in range(HALVINGS):
         step = step / 2
         places = np.clip(at[:, None] + offsets[None] * step, low[:, None], high[:, None])
-        found_here = _best_of(mover, other, places, bodies, QUICK)
+        found_here = yield from _best_of(mover, other, places, bodies)
         better = found_here.gap < best.gap
         at = np.where(better[:, None], found_here.at, at)
         best = _Best(
@@ -265,7 +219,7 @@ def _refined(mover: Mover, other: Other, found: _Found, there: Mask, slack: floa
             at,
         )
     i = int(np.argmin(best.gap))
-    last = _best_of(mover, other, at[i][None, None], bodies[i : i + 1], ROUNDS)
+    last = yield from _best_of(mover, other, at[i][None, None], bodies[i : i + 1], ROUNDS)
     travel, roll, steer = (float(v) for v in at[i])
     return Least(float(last.gap[0]), travel, roll, steer, last.mine[0], last.other[0])
 
@@ -280,14 +234,17 @@ class _Best:
     at: Columns
 
 
-def _best_of(mover: Mover, other: Other, places: Columns, bodies: Rows, rounds: int) -> _Best:
+def _best_of(mover: Mover, other: Other, places: Columns, bodies: Rows, rounds: int = QUICK) -> Looking[_Best]:
     """Of each start's places (starts, places, 3), against each of its bodies (starts, bodies), the least."""
     starts, count, each = *places.shape[:2], bodies.shape[1]
-    at = np.repeat(places.reshape(-1, 3), each, axis=0)
+    at = places.reshape(-1, 3)
     here = spots(mover.positions, at)
-    which = np.repeat(bodies[:, None], count, axis=1).reshape(-1)
-    theirs = other if isinstance(other, Standing) else placed(other, at=here)
-    near = exact(placed(mover, at=here), theirs, which, rounds)
+    if isinstance(other, Mover):
+        near = yield Ask(placed(mover, at=here), placed(other, at=here), rounds)
+    else:
+        which = np.repeat(bodies[:, None], count, axis=1).reshape(-1)
+        at, mine = np.repeat(at, each, axis=0), repeated(placed(mover, at=here), each)
+        near = yield Ask(mine, other.pack.some(which), rounds)
     gaps = near.gap.reshape(starts, -1)
     k = np.argmin(gaps, axis=1) + np.arange(starts) * gaps.shape[1]
     return _Best(near.gap[k], near.mine[k], near.other[k], at[k])
@@ -329,11 +286,12 @@ def _reached(
     return low, high
 
 
-def along(mover: Mover, other: Other, rows: Rows) -> Columns:
+def along(mover: Mover, other: Other, rows: Rows) -> Looking[Columns]:
     """Exact distances at some rows of the grid, the least of all bodies."""
     mine = placed(mover, rows)
     if isinstance(other, Mover):
-        return exact(mine, placed(other, rows), rows, QUICK).gap
+        near = yield Ask(mine, placed(other, rows), QUICK)
+        return near.gap
     apart = _or_inside(boxes_of(mine).apart(other.pack.boxes))
     out = np.full(len(rows), np.inf)
     order = np.argsort(apart.min(axis=0), kind="stable")
@@ -342,7 +300,7 @@ def along(mover: Mover, other: Other, rows: Rows) -> Columns:
         some = order[start : start + AT_ONCE]
         i, k = np.nonzero(apart[:, some] < out[:, None])
         if len(i):
-            near = exact(placed(mover, rows[i]), other, some[k], QUICK)
+            near = yield Ask(placed(mover, rows[i]), other.pack.some(some[k]), QUICK)
             np.minimum.at(out, i, near.gap)
     return out
 

@@ -9,7 +9,6 @@ rails are made of them.
 import math
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Protocol
 
 import numpy as np
 
@@ -35,7 +34,11 @@ class Boxes:
             total += np.maximum(gap, 0.0) ** 2
         return np.sqrt(total)
 
-    @property
+    def some(self, which: Rows) -> "Boxes":
+        """Some of them."""
+        return Boxes(self.low[which], self.high[which])
+
+    @cached_property
     def whole(self) -> "Boxes":
         """The one box that holds them all."""
         return Boxes(self.low.min(axis=0, keepdims=True), self.high.max(axis=0, keepdims=True))
@@ -46,21 +49,10 @@ def _beside(own: Columns, points: Columns) -> Columns:
     return own if points.ndim == 2 else own[:, None]
 
 
-class Pack(Protocol):
-    """Convex bodies of one kind."""
-
-    @property
-    def boxes(self) -> Boxes:
-        """The box along the axes of each."""
-
-    def distance(self, points: Columns) -> Columns:
-        """Signed distance of points (n, 3) or (n, k, 3), each row to its own of the n bodies."""
-
-    def nearest(self, points: Columns) -> Columns:
-        """Nearest point of that body; a point inside is its own."""
-
-    def some(self, which: Rows | Mask) -> "Pack":
-        """Some of the bodies, any of them more than once."""
+def _crossed(start: Columns, way: Columns, level: Columns | float) -> Columns:
+    """Where start + t * way is ``level``; 0 where it never comes near it."""
+    gap = level - start
+    return np.divide(gap, way, out=np.zeros(np.broadcast_shapes(gap.shape, way.shape)), where=np.abs(way) > ALMOST)
 
 
 @dataclass(frozen=True, eq=False)
@@ -85,6 +77,11 @@ class Blocks:
         """Nearest point."""
         held = np.clip(self._own(points), -self.half, self.half)
         return np.asarray(self.middle + np.einsum("nj,nij->ni", held, self.axes))
+
+    def turns(self, a: Columns, d: Columns) -> Columns:
+        """Where along lines from ``a`` (n, 3), in lengths of ``d``, another face, edge or corner may become the nearest: (6, n)."""
+        start, way = self._own(a), np.einsum("ni,nij->nj", d, self.axes)
+        return np.concatenate([_crossed(start.T, way.T, self.half.T), _crossed(start.T, way.T, -self.half.T)])
 
     @cached_property
     def boxes(self) -> Boxes:
@@ -152,7 +149,7 @@ class Prisms:
         """From each side's nearest point, (4, n..): x, z and their squares' sum; and how far outside the outermost side."""
         start_x, start_z, dx, dz, long = self._sides if points.ndim == 2 else (v[..., None] for v in self._sides)
         x, z = points[..., 0] - start_x, points[..., 2] - start_z
-        t = np.clip((x * dx + z * dz) / long, 0.0, 1.0)
+        t = np.minimum(np.maximum((x * dx + z * dz) / long, 0.0), 1.0)
         off = ((x * dz - z * dx) / np.sqrt(long)).max(axis=0)
         x -= t * dx
         z -= t * dz
@@ -170,11 +167,31 @@ class Prisms:
     def nearest(self, points: Columns) -> Columns:
         """Nearest point."""
         gx, gz, square, off = self._seen(points)
-        k, rows = np.argmin(square, axis=0), np.arange(len(points))
+        x, z, least = gx[0], gz[0], square[0]
+        for k in range(1, len(square)):
+            nearer = square[k] < least
+            x, z, least = np.where(nearer, gx[k], x), np.where(nearer, gz[k], z), np.where(nearer, square[k], least)
         out = off > 0.0
-        y = np.clip(points[:, 1], self.low_y, self.high_y)
-        x, z = points[:, 0], points[:, 2]
-        return np.stack([np.where(out, x - gx[k, rows], x), y, np.where(out, z - gz[k, rows], z)], axis=-1)
+        near = np.empty_like(points)
+        near[:, 0], near[:, 2] = points[:, 0] - out * x, points[:, 2] - out * z
+        near[:, 1] = np.minimum(np.maximum(points[:, 1], self.low_y), self.high_y)
+        return near
+
+    def turns(self, a: Columns, d: Columns) -> Columns:
+        """Where along lines from ``a`` (n, 3), in lengths of ``d``, another face, edge or corner may become the nearest: (14, n)."""
+        start_x, start_z, dx, dz, long = self._sides
+        x, z, y = a[:, 0] - start_x, a[:, 2] - start_z, a[:, 1]
+        foot, along = x * dx + z * dz, d[:, 0] * dx + d[:, 2] * dz
+        off, out = x * dz - z * dx, d[:, 0] * dz - d[:, 2] * dx
+        sides = np.stack([self.low_y, self.high_y])
+        return np.concatenate(
+            [
+                _crossed(foot, along, 0.0),
+                _crossed(foot, along, long),
+                _crossed(off, out, 0.0),
+                _crossed(y, d[:, 1], sides),
+            ]
+        )
 
     @cached_property
     def boxes(self) -> Boxes:
@@ -188,6 +205,12 @@ class Prisms:
     def some(self, which: Rows | Mask) -> "Prisms":
         """Only some."""
         return Prisms(self.corners[which], self.low_y[which], self.high_y[which])
+
+
+Flat = Blocks | Prisms
+"""Bodies with flat faces."""
+Pack = Flat | Bars
+"""Convex bodies of one kind."""
 
 
 @dataclass(frozen=True, eq=False)

@@ -13,10 +13,11 @@ import numpy as np
 
 from nodulant.axles.layouts.independent import TOE_LINK
 from nodulant.base.arrays import Columns
+from nodulant.clearance.looks import Looking, in_step
 from nodulant.clearance.mirror import FLIP, moves_alike, other_side, stands_alike
 from nodulant.clearance.moving import Mover, RoundBar
-from nodulant.clearance.pair import Far, Least, Other, along, gaps_at, least
-from nodulant.clearance.shapes import Bars, Standing
+from nodulant.clearance.pair import Far, Least, Other, along, gaps_at, look
+from nodulant.clearance.shapes import Bars, Boxes, Standing
 from nodulant.parts.sides import LoadState
 
 Wish = Literal["metal-clearance", "tyre-sweep", "soft-clearance", "column-clear"]
@@ -81,7 +82,10 @@ def _carries(thing: Standing, mover: Mover) -> bool:
     """Whether a body hangs on something that was added to the rails: its bracket, its tower, the mount of its gear."""
     if thing.kind not in {"work", "steering-box"} or mover.hangs_at is None:
         return False
-    points = np.broadcast_to(np.array(mover.hangs_at), (len(thing.pack.boxes.low), 3))
+    here = np.array(mover.hangs_at)
+    if float(Boxes(here[None], here[None]).apart(thing.pack.boxes.whole)[0, 0]) >= HANGS_MM:
+        return False
+    points = np.broadcast_to(here, (len(thing.pack.boxes.low), 3))
     return float(thing.pack.distance(points).min()) < HANGS_MM
 
 
@@ -152,24 +156,30 @@ def swept(
     pairs: Iterable[Pair], stood: Stood | None = None, needed: Mapping[Wish, float] = NOTHING_ASKED
 ) -> Generator[Cleared, None, None]:
     """Work out pair after pair, closely where they come as near as is ``needed``, mm; tyres also where they stand as loaded."""
-    done: dict[tuple[str, str], Cleared] = {}
-    twins = _Twins()
-    for pair in pairs:
-        twin = done.get((other_side(pair.mover.name), _twin_of(pair.other)))
-        if twin is not None and twins.alike(twin.pair, pair):
-            found = _reflected(twin, pair)
-            done[pair.mover.name, _called(pair.other)] = found
-            yield found
-            continue
-        found = _cleared(pair, needed.get(pair.wish, 0.0))
-        states = (stood or {}).get(pair.mover.positions.axle, {})
-        if pair.wish == "tyre-sweep" and found.least is not None and states:
-            low, high = pair.mover.positions.travel[0], pair.mover.positions.travel[-1]
-            reached = {state: t for state, t in states.items() if low <= t <= high}
-            gaps = gaps_at(pair.mover, pair.other, np.array(list(reached.values()))) if reached else np.zeros(0)
-            found = replace(found, stands_mm={state: float(g) for state, g in zip(reached, gaps, strict=True)})
-        done[pair.mover.name, _called(pair.other)] = found
-        yield found
+    done: dict[tuple[str, str], int] = {}
+    twins, all_pairs, found = _Twins(), list(pairs), dict[int, Cleared]()
+    for start in range(0, len(all_pairs), AT_ONCE):
+        twin_of: dict[int, int] = {}
+        looks: dict[int, Looking[Cleared]] = {}
+        some = range(start, min(start + AT_ONCE, len(all_pairs)))
+        for k in some:
+            pair = all_pairs[k]
+            twin = done.get((other_side(pair.mover.name), _twin_of(pair.other)))
+            if twin is not None and twins.alike(all_pairs[twin], pair):
+                twin_of[k] = twin
+            else:
+                states = (stood or {}).get(pair.mover.positions.axle, {})
+                looks[k] = _cleared(pair, needed.get(pair.wish, 0.0), states)
+            done[pair.mover.name, _called(pair.other)] = k
+        found.update(zip(looks, in_step(list(looks.values())), strict=True))
+        for k in some:
+            if k in twin_of:
+                found[k] = _reflected(found[twin_of[k]], all_pairs[k])
+            yield found[k]
+
+
+AT_ONCE = 400
+"""Pairs that are looked at in step."""
 
 
 def _called(other: Other) -> str:
@@ -211,15 +221,23 @@ def _reflected(twin: Cleared, pair: Pair) -> Cleared:
     return replace(twin, pair=pair, least=best, first_lock=lock)
 
 
-def _cleared(pair: Pair, needed_mm: float) -> Cleared:
-    found = least(pair.mover, pair.other, needed_mm)
+def _cleared(pair: Pair, needed_mm: float, states: Mapping[LoadState, float]) -> Looking[Cleared]:
+    found = yield from look(pair.mover, pair.other, needed_mm)
     if isinstance(found, Far):
         return Cleared(pair, None, found.beyond_mm, None, None, None)
-    rest, bump, lock = (None, None, None) if found is None else _lines(pair, found)
-    return Cleared(pair, found, None, rest, bump, lock)
+    if found is None:
+        return Cleared(pair, None, None, None, None, None)
+    rest, bump, lock = yield from _lines(pair, found)
+    low, high = pair.mover.positions.travel[0], pair.mover.positions.travel[-1]
+    reached = {state: t for state, t in states.items() if low <= t <= high} if pair.wish == "tyre-sweep" else {}
+    stands: dict[LoadState, float] = {}
+    if reached:
+        gaps = yield from gaps_at(pair.mover, pair.other, np.array(list(reached.values())))
+        stands = {state: float(g) for state, g in zip(reached, gaps, strict=True)}
+    return Cleared(pair, found, None, rest, bump, lock, stands)
 
 
-def _lines(pair: Pair, found: Least) -> tuple[float | None, float | None, float | None]:
+def _lines(pair: Pair, found: Least) -> Looking[tuple[float | None, float | None, float | None]]:
     """Clearance at rest, and where they first touch: straight ahead through travel, and at ride height through lock."""
     mover, positions = pair.mover, pair.mover.positions
     grid = np.arange(positions.count).reshape(positions.shape)
@@ -229,10 +247,11 @@ def _lines(pair: Pair, found: Least) -> tuple[float | None, float | None, float 
         return rest, None, None
     if rest < 0:
         return rest, 0.0, 0.0
-    bump = _crossing(positions.travel[t:], along(mover, pair.other, grid[t:, r, s]))
-    ways = []
+    down = yield from along(mover, pair.other, grid[t:, r, s])
+    bump, ways = _crossing(positions.travel[t:], down), []
     for rows, columns in ((grid[t, r, s:], positions.input[s:]), (grid[t, r, s::-1], positions.input[s::-1])):
-        at = _crossing(columns, along(mover, pair.other, rows))
+        turned = yield from along(mover, pair.other, rows)
+        at = _crossing(columns, turned)
         ways += [] if at is None else [at]
     return rest, bump, min(ways, key=abs) if ways else None
 
@@ -253,6 +272,6 @@ def clearance_map(pair: Pair) -> Columns:
     """Clearance over travel and input, the worst of roll, (travels, inputs); NaN where the motion does not reach."""
     mover, other = pair.mover, pair.other
     there = mover.there if isinstance(other, Standing) else mover.there & other.there
-    gap = along(mover, other, np.arange(mover.positions.count)).reshape(mover.positions.shape)
+    gap = in_step([along(mover, other, np.arange(mover.positions.count))])[0].reshape(mover.positions.shape)
     gap = np.where(there, gap, np.inf).min(axis=1)
     return np.where(np.isfinite(gap), gap, np.nan)

@@ -8,7 +8,7 @@ import numpy as np
 from nodulant.axles.layouts.live import LeafSprings
 from nodulant.axles.springs import LeafPack
 from nodulant.axles.steering import CentreLink
-from nodulant.base.arrays import significant
+from nodulant.base.arrays import one_significant, significant
 from nodulant.base.errors import NodulantError
 from nodulant.base.memo import remembered
 from nodulant.base.model import Frozen
@@ -289,11 +289,12 @@ def _told(inputs: Inputs, cleared: Cleared, verdict: Verdict) -> SweptPair:
         "limit_id": pair.wish,
         "verdict": verdict,
         "needed_mm": needed,
-        "beyond_mm": None if cleared.beyond_mm is None else significant(np.array([cleared.beyond_mm]))[0],
-        "gap_mm": None if found is None else significant(np.array([found.gap_mm]))[0],
+        "beyond_mm": None if cleared.beyond_mm is None else one_significant(cleared.beyond_mm),
+        "gap_mm": None if found is None else one_significant(found.gap_mm),
     }
     if found is None:
-        return SweptPair(**head)
+        # given, not left to their defaults: those are copied deeply
+        return SweptPair(**head, at=[], way=[], stands_mm={})
     way = way_of(found)
     return SweptPair(
         **head,
@@ -308,7 +309,7 @@ def _told(inputs: Inputs, cleared: Cleared, verdict: Verdict) -> SweptPair:
         inside_at_rest=cleared.at_rest_mm is not None and cleared.at_rest_mm < 0.0,
         first_bump_mm=cleared.first_bump_mm,
         first_lock=cleared.first_lock,
-        stands_mm={k: significant(np.array([v]))[0] for k, v in cleared.stands_mm.items()},
+        stands_mm={k: one_significant(v) for k, v in cleared.stands_mm.items()},
     )
 
 
