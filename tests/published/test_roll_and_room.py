@@ -8,6 +8,7 @@ from scipy.optimize import brentq
 
 from nodulant.axles.layouts.independent import TrailingArm
 from nodulant.axles.layouts.live import LeafSprings
+from nodulant.axles.points import on_axle
 from nodulant.axles.springs import AntiRollBar, BarRun, HalfShaft
 from nodulant.clearance.link_to_rail import RailBox, link_to_rail, swept
 from nodulant.evaluate import evaluate
@@ -77,6 +78,41 @@ class Bar(SimpleTestCase):
         self.assertAlmostEqual(ride(roll_stiffness(m, sm, None)) / by_hand, 1.0, delta=0.02)
         self.assertGreater(ride(roll_stiffness(m, sm, self.bar)), 1.2 * by_hand)
         self.assertIsNone(roll_stiffness(m, None, None))
+
+    def test_a_measured_bar_by_its_energy(self):
+        """E = G J (right - left)^2/(2 L) over fine rolls, each arm where its link holds it: K = E'' (virtual work, textbook)."""
+        fine = (-0.2, -0.1, 0.0, 0.1, 0.2)
+        m = moved_through(triangulated(), AXLE, TRAVEL, fine)
+        hub = m.setting.hub
+        for ahead, up, link in ((-230.0, 60.0, 150.0), (-150.0, 200.0, 120.0), (180.0, 120.0, 190.0)):
+            run = BarRun(bend=point(hub[0] + 60 + ahead, 450, hub[2] - 40 + up), link_mm=link, link_hangs="down")
+            bar = self.bar.model_copy(update={"runs": run})
+            rest = on_axle(bar.drop, hub)
+            pose = m.sweep.solved.pose
+            joints = pose.origin + pose.rotation @ (np.array(rest) - np.array(hub))
+            arm = bar_arm(bar, run, rest, joints)
+            reaches = arm.reaches.reshape(len(m.travel), len(fine))
+            x, z = arm.eye[:, 0] - run.bend.xyz()[0], arm.eye[:, 2] - run.bend.xyz()[2]
+            angle = np.arctan2(z, x).reshape(len(m.travel), len(fine))
+            twist = angle - angle[:, ::-1]
+            energy = 79_000 * math.pi * 22**4 / 32 / 900 * twist**2 / 2
+            step = math.radians(0.1)
+            curved = (energy[:, 1] - 2 * energy[:, 2] + energy[:, 3]) / step**2 / 1000 * math.radians(1)
+            ours, looked = roll_stiffness(m, None, bar), 0
+            for k in np.flatnonzero(reaches.all(axis=1))[::5]:
+                self.assertAlmostEqual(ours[k] / curved[k], 1.0, delta=0.03)
+                looked += 1
+            self.assertGreater(looked, 1)
+            self.assertTrue(np.isfinite(ours).all())
+
+    def test_a_level_arm_under_an_upright_link_is_the_textbooks(self):
+        m = moved_through(triangulated(), AXLE, TRAVEL)
+        rest = on_axle(self.bar.drop, m.setting.hub)
+        run = BarRun(bend=point(rest[0] - 220, 450, rest[2] + 140), link_mm=140.0, link_hangs="down")
+        measured = self.bar.model_copy(update={"runs": run})
+        self.assertAlmostEqual(
+            ride(roll_stiffness(m, None, measured)) / ride(roll_stiffness(m, None, self.bar)), 1.0, delta=0.01
+        )
 
     def test_leaning_springs_under_load_by_their_energy(self):
         """E = F0 c + k c2/2 of both springs over fine rolls: K = E'' (virtual work, textbook); the preload softens a leaning pair."""

@@ -1,7 +1,10 @@
 """Roll stiffness of an axle from its springs and its anti-roll bar.
 
 A bar of length L and polar moment J with arms a twists by 2 d/a when its ends move d against each
-other, so each end feels 2 G J d/(L a^2) (textbook torsion; the arms' own bending is left out).
+other, so each end feels 2 G J d/(L a^2) (textbook torsion; the arms' own bending is left out). Where the
+bar was measured, its drop link turns the arm by e.v/(a e.t) as its joint moves by v, with e the link's
+direction and t the way that the arm's hole goes (a rigid link's velocities); else arms count as level
+and links as upright.
 An axle's roll stiffness is twice the wheel rate in roll times half the track squared; the wheel rate is
 k MR^2 + F d2c/dz2 in roll as it is in heave (virtual work).
 """
@@ -12,12 +15,11 @@ import numpy as np
 
 from nodulant.axles.points import on_axle
 from nodulant.axles.springs import AntiRollBar
-from nodulant.base.arrays import Columns, cross
+from nodulant.base.arrays import Columns, cross, dot
 from nodulant.materials.steel import SHEAR_MODULUS_MPA
-from nodulant.suspension.motion import Motion, roll_ratio
+from nodulant.suspension.anti_roll import LEAST_MM, arm_through_travel
+from nodulant.suspension.motion import Motion
 from nodulant.suspension.spring_motion import SpringMotion
-
-FAR_MM = 1.0e5
 
 
 def bar_rate(bar: AntiRollBar) -> float:
@@ -34,18 +36,25 @@ def roll_stiffness(m: Motion, springs: SpringMotion | None, bar: AntiRollBar | N
         ratio = springs.ratio if springs.roll_ratio is None else springs.roll_ratio
         preload = 0.0 if springs.roll_rate is None else springs.roll_rate
         total, known = total + springs.own_rate * ratio**2 + preload, True
-    if bar is not None and (lift := drop_ratio(m, bar)) is not None:
-        total, known = total + bar_rate(bar) * lift**2, True
+    if bar is not None:
+        total, known = total + bar_rate(bar) * arm_ratio(m, bar) ** 2, True
     if not known:
         return None
     return np.asarray(total * 2 * m.setting.half_track_mm**2 / 1000 * math.radians(1.0))
 
 
-def drop_ratio(m: Motion, bar: AntiRollBar) -> Columns | None:
-    """How far a drop link moves up per mm that its wheel rises in roll; 1 by heave for a single wheel."""
-    low = on_axle(bar.drop, m.setting.hub)
-    if m.roll is None:
-        arm = np.einsum("nij,j->ni", m.level.pose.rotation, np.array(low) - np.array(m.setting.hub))
-        v = m.heave[:, :3] + cross(m.heave[:, 3:6], arm)
+def arm_ratio(m: Motion, bar: AntiRollBar) -> Columns:
+    """How far an arm's hole goes on its arc per mm that its wheel rises in roll, (travels,); by heave for a single wheel."""
+    low = np.array(on_axle(bar.drop, m.setting.hub)) - np.array(m.setting.hub)
+    joint = np.einsum("nij,j->ni", m.level.pose.rotation, low)
+    turning, each = (m.heave, 1.0) if m.roll is None else (m.roll, m.setting.half_track_mm)
+    v = (turning[:, :3] + cross(turning[:, 3:6], joint)) / each
+    if bar.runs is None:
         return np.asarray(v[:, 2])
-    return roll_ratio(low, (low[0], low[1], low[2] + FAR_MM), m)
+    arm = arm_through_travel(bar, bar.runs, m)
+    link = m.level.pose.origin + joint - arm.eye
+    out = (arm.eye - np.array(bar.runs.bend.xyz())) / bar.arm_mm
+    goes = dot(link, np.stack([-out[:, 2], np.zeros(len(out)), out[:, 0]], axis=1))
+    held = arm.reaches & (np.abs(goes) > LEAST_MM)
+    # where the link does not reach, or stands in line with the arm, the travel ends: nothing is twisted further there
+    return np.where(held, dot(link, v) / np.where(held, goes, 1.0), 0.0)
