@@ -131,6 +131,19 @@ class EachKind(SimpleTestCase):
         self.assertEqual(phases["Narrowed front: spreader ahead of the cut"], "tack")
         self.assertEqual(phases["Narrowed front: spreader behind the cut"], "brace")
 
+    def test_beside_a_bolted_notch_nothing_is_tacked(self):
+        """What holds the rails is said as its own step says it: with an arc, or without one."""
+        for fields, words, never in (
+            ({}, "until the welds are cold", "bolt"),
+            ({"bolts": {"size": "M12", "grade": "10.9", "per_end": 4}}, "until every bolt is drawn", "tack"),
+        ):
+            inputs = f.with_notch(f.demo(), **fields)
+            held = [*of_kind(inputs, "spreader"), *of_kind(inputs, "brace")]
+            self.assertGreater(len(held), 2)
+            for gauge in held:
+                self.assertIn(words, gauge.says)
+                self.assertNotIn(never, gauge.says)
+
     def test_a_drill_guide_has_the_plates_holes(self):
         inputs = alone("bracket", fixing="bolted")
         (guide,) = of_kind(inputs, "drill-guide")

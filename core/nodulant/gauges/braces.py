@@ -5,7 +5,7 @@ from collections.abc import Iterator
 
 from nodulant.gauges.frame_here import RailsHere
 from nodulant.gauges.gauge import Gauge
-from nodulant.gauges.on_rails import beside_cuts
+from nodulant.gauges.on_rails import beside_cuts, held
 from nodulant.units.inline import as_place
 
 LEAST_RUN_MM = 150.0
@@ -30,7 +30,7 @@ def braces(here: RailsHere) -> Iterator[Gauge]:
                 id=f"{left.op.id}/brace/{where.partition(' ')[0]}",
                 kind="brace",
                 name=f"{left.op.name}: diagonal brace {where}",
-                says=f"From the left rail's inner face {as_place(x)} the front axle line to the right one's {as_place(far)} it, both ends sawn {angle:.1f} degrees off square and parallel; tacked before the cut, off when the welds are cold.",
+                says=f"From the left rail's inner face {as_place(x)} the front axle line to the right one's {as_place(far)} it, both ends sawn {angle:.1f} degrees off square and parallel; {held(left)}.",
                 operation=left.op.id,
                 phase="brace",
                 made_of="square tube",

@@ -68,12 +68,18 @@ def spreaders(here: RailsHere) -> Iterator[Gauge]:
                 id=f"{left.op.id}/spreader/{where.partition(' ')[0]}",
                 kind="spreader",
                 name=f"{left.op.name}: spreader {where}",
-                says=f"Between the rails' inner faces {as_length(CLEAR_MM)} {where}, tacked or clamped, until the welds are cold.",
+                says=f"Between the rails' inner faces {as_length(CLEAR_MM)} {where}, {held(left)}.",
                 operation=left.op.id,
                 phase="tack" if moves else "brace",
                 made_of="square tube",
                 long_mm=wide,
             )
+
+
+def held(placed: Placed) -> str:
+    """How the braces beside a cut are held, and until when: nothing is tacked to a rail that is only bolted."""
+    arc = any("welder" in step.tools for step in placed.op.steps("") if step.key in BRACING)
+    return "tacked or clamped, until the welds are cold" if arc else "clamped or bolted, until every bolt is drawn"
 
 
 def beside_cuts(here: RailsHere, placed: Placed) -> list[tuple[float, str]]:
