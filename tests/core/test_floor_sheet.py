@@ -7,6 +7,7 @@ from unittest import TestCase
 from nodulant.asbuilt.log import OverrideEntry, ReworkEntry, SignOffEntry, stopped
 from nodulant.build.estimates import PRIOR, SPREAD, Learned, Took, kind_of, took_of
 from nodulant.evaluate import evaluate
+from nodulant.floor.open_cuts import open_cuts, while_open
 from nodulant.floor.sheet import floor_sheet
 from nodulant.formats.jobfile import load_job
 from nodulant.stock.order import order_list
@@ -41,14 +42,36 @@ class OpenCuts(TestCase):
         cut = next(i for i in self.ids if i.endswith("/cut/left"))
         welds = [i for i in self.ids if i.startswith("axle-notch/") and ("weld" in i or "plates" in i)]
         before = self.ids[self.ids.index(cut) - 1]
-        self.assertEqual(self.now(before), ())
-        self.assertEqual(len(self.now(cut)), 1)
-        self.assertIn("%", self.now(cut)[0])
-        self.assertEqual(self.now(max(welds, key=self.ids.index)), ())
+        self.assertEqual(self.now(before), "")
+        self.assertIn("%", self.now(cut))
+        self.assertEqual(self.now(max(welds, key=self.ids.index)), "")
 
     def test_both_rails_alike_are_told_once(self):
         cut = next(i for i in self.ids if i.endswith("/cut/right"))
-        self.assertEqual(len(self.now(cut)), 1)
+        self.assertEqual(self.now(cut).count("It may"), 1)
+        name = next(op.name for op in self.inputs.design.operations if op.id == "axle-notch")
+        self.assertEqual(self.now(cut).count(name), 1)
+
+    def test_of_several_the_strictest_counts_and_all_are_named(self):
+        """A rail in two lets no wheel carry the vehicle, whatever another cut alone would allow."""
+        inputs = f.demo("step")
+        sheet = sheet_of(passed(inputs))
+        upto = max(k for k, s in enumerate(sheet.steps) if s.key == "cut")
+        found = evaluate(passed(inputs, *(s.id for s in sheet.steps[: upto + 1])))
+        open_here = open_cuts(found.steps, found.interim)
+        self.assertGreater(len({frame.operation for frame in open_here}), 1)
+        words = while_open(open_here)
+        self.assertIn("no wheels carrying it", words)
+        self.assertNotIn("It may", words)
+        for frame in open_here:
+            self.assertIn(frame.name, words)
+        self.assertIn("each reckoned with the others whole", words)
+        whole = [frame.model_copy(update={"in_two": False}) for frame in open_here if frame.use is not None]
+        worst = max(whole, key=lambda frame: frame.use)
+        self.assertIn(f"{worst.use:.0%} of what it may carry", while_open(whole))
+        one = open_here[0].model_copy(update={"in_two": False, "may_stand": True, "may_move": True, "use": 0.2})
+        self.assertIn("rolled by hand", while_open([one]))
+        self.assertIn("Not computed", while_open([one, one.model_copy(update={"use": None})]))
 
 
 class HoldPoints(TestCase):

@@ -16,12 +16,11 @@ from nodulant.build.general import MOCK_UP_STEP, PARTS_STEP
 from nodulant.build.nearest import nearest
 from nodulant.build.plan import Step, StepStatus
 from nodulant.evaluate import Evaluation, Want, evaluate
-from nodulant.evaluate.evaluation import InterimFrame
 from nodulant.evaluate.gates.parts_here import PartNeeded
-from nodulant.evaluate.rails.interim import interim_words
 from nodulant.floor.along import along_of
 from nodulant.floor.figures import FloorFigure, figures_of, place_of
 from nodulant.floor.frame_words import FrameSays, TapePoint, frame_says, tape_points
+from nodulant.floor.open_cuts import open_cuts, while_open
 from nodulant.frame.ops.union import Operation
 from nodulant.gauges.asked import asks_for
 from nodulant.gauges.collect import gauges_of
@@ -31,7 +30,7 @@ from nodulant.job.document import Inputs
 from nodulant.job.riding import in_place
 from nodulant.parts.cautions import FIRE_WATCH_MIN, STANDING_TEXT
 from nodulant.parts.measure import Measure
-from nodulant.parts.sides import LEFT_RIGHT, Side, Sides
+from nodulant.parts.sides import Side
 from nodulant.parts.specs import Phase
 from nodulant.proof.record import RecordRow, record_rows
 from nodulant.units.show import Style
@@ -144,8 +143,8 @@ class FloorSheet(Frozen):
     style: Style
     steps: tuple[FloorStep, ...]
     pictures: tuple[FloorPicture, ...]
-    standing: tuple[str, ...]
-    """What may not be done now, while cuts are open; in the plan's own order."""
+    standing: str
+    """What may not be done now, while cuts are open: the strictest of them; empty where none is."""
     stop: StopEntry | None
     left_off: LeftOffEntry | None
     next_session: str
@@ -184,7 +183,7 @@ def floor_sheet(inputs: Inputs, job: str, option: str, history: Iterable[Took] =
         style=inputs.shop.style,
         steps=_steps(inputs, found, gauges, sheets, learned),
         pictures=pictures,
-        standing=_standing(open_cuts(found.steps, found.interim)),
+        standing=while_open(open_cuts(found.steps, found.interim)),
         stop=stopped(entries),
         left_off=left[-1] if left else None,
         next_session=_next_session(found.steps),
@@ -215,36 +214,6 @@ def _views(inputs: Inputs, sheets: dict[str, AssemblySheet]) -> dict[str, View]:
     return out
 
 
-def open_cuts(steps: Sequence[Step], interim: Iterable[InterimFrame]) -> list[InterimFrame]:
-    """Frames as they stand now: a cut that was made and is not welded yet, in the order of the plan."""
-    frames: dict[tuple[str, str], InterimFrame] = {(f.operation, f.side): f for f in interim}
-    out: dict[tuple[str, str], InterimFrame] = {}
-    for step in steps:
-        if step.operation is None or "cuts" not in step.spec.acts or step.status not in DONE:
-            continue
-        for side in ("left", "right") if step.side == "both" else (step.side or "",):
-            frame = frames.get((step.operation, side))
-            if frame is not None and not _closed(steps, step.operation, side):
-                out[step.operation, side] = frame
-    return list(out.values())
-
-
-def _standing(frames: Iterable[InterimFrame]) -> tuple[str, ...]:
-    """Their words, once where both rails are alike."""
-    by_work: dict[str, list[InterimFrame]] = {}
-    for frame in frames:
-        by_work.setdefault(frame.operation, []).append(frame)
-    out: dict[str, None] = {}
-    for own in by_work.values():
-        alike = len(own) == len(LEFT_RIGHT) and len({(f.in_two, f.may_stand, f.may_move) for f in own}) == 1
-        worst = max(own, key=lambda f: f.use or 0.0)
-        for frame in [worst] if alike else own:
-            sides: Sides = "both" if alike else frame.side
-            use = f" {frame.use:.0%} of what it may carry standing." if frame.use is not None else ""
-            out[f"{interim_words(sides, in_two=frame.in_two, use=frame.use)}{use}"] = None
-    return tuple(out)
-
-
 NEXT = 6
 """So many open steps are a session."""
 
@@ -258,12 +227,6 @@ def _next_session(steps: Iterable[Step]) -> str:
     people = max(spec.people for spec in own)
     hands = "one person" if people == 1 else f"{people} people"
     return f"{hands}; {', '.join(tools)}" if tools else hands
-
-
-def _closed(steps: Iterable[Step], operation: str, side: str) -> bool:
-    """Whether a cut's welds are all done; one that is welded to nothing stays as it is, and is judged as planned."""
-    own = [s for s in steps if s.operation == operation and s.side in {side, "both"} and "welds" in s.spec.acts]
-    return all(s.status in DONE for s in own)
 
 
 def _steps(

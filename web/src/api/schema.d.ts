@@ -6235,7 +6235,7 @@ export interface components {
             /** Readings */
             readings: components["schemas"]["AskedOfStep"][];
             /** Standing */
-            standing: string[];
+            standing: string;
             /** Steps */
             steps: components["schemas"]["FloorStep"][];
             stop: components["schemas"]["StopEntry"] | null;

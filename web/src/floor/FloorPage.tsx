@@ -3,7 +3,7 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useMay } from "../app/session";
-import { isDone } from "./after";
+import { held, isDone } from "./after";
 import { Big } from "./Big";
 import { holdTimer, startTimer, useTimers } from "./clock";
 import { MoreSheet, Ways, type What } from "./MoreSheet";
@@ -30,12 +30,12 @@ export default function FloorPage() {
   return <Shown floor={floor} />;
 }
 
-/** Where one begins: the step that the address names, else where one left off, else the first that is open. */
+/** Where one begins: the step that the address names, else where one left off, else the first that is open, else what holds the rest up. */
 function first(floor: Floor, asked: string | null): FloorStep | undefined {
   const { steps, left_off } = floor.sheet;
   const open = steps.find((s) => s.status === "open");
   const left = steps.find((s) => s.id === left_off?.step && s.status === "open");
-  return steps.find((s) => s.id === asked) ?? left ?? open ?? steps[0];
+  return steps.find((s) => s.id === asked) ?? left ?? open ?? held(steps) ?? steps.at(-1);
 }
 
 function Shown({ floor }: { floor: Floor }) {
@@ -60,7 +60,8 @@ function Shown({ floor }: { floor: Floor }) {
   const close = () => setOver(null);
   const next =
     sheet.steps.find((s, k) => s.status === "open" && s.id !== step.id && k >= number) ??
-    sheet.steps.find((s) => s.status === "open" && s.id !== step.id);
+    sheet.steps.find((s) => s.status === "open" && s.id !== step.id) ??
+    held(sheet.steps, step.id);
   return (
     <Box className="floor" maxW="46rem" mx="auto">
       <Head floor={floor} open={setOver} />
@@ -70,9 +71,7 @@ function Shown({ floor }: { floor: Floor }) {
             <b>The job is stopped:</b> {sheet.stop.reason} ({sheet.stop.by}). Nothing is signed until it goes on.
           </Bar>
         )}
-        {sheet.standing.map((words) => (
-          <Now key={words} words={words} />
-        ))}
+        {sheet.standing && <Now words={sheet.standing} />}
         <Timers floor={floor} step={step} />
         {sheet.left_off && !isDone(step) && sheet.left_off.step === step.id && (
           <Bar colour="chalk">

@@ -6,6 +6,12 @@ const DONE = new Set(["done", "overridden"]);
 /** Whether a step is behind us. */
 export const isDone = (step: FloorStep): boolean => DONE.has(step.status);
 
+/** The first step that nothing before it holds up, only what it asks for itself: a reading, a part, a load path. */
+export function held(steps: readonly FloorStep[], but?: string): FloorStep | undefined {
+  const open = new Set(steps.filter((s) => !isDone(s)).map((s) => s.id));
+  return steps.find((s) => s.id !== but && s.status === "waiting" && !s.needs.some((id) => open.has(id)));
+}
+
 /** The sheet as it will be once what waits here is with the server: what was signed here is signed. */
 export function after(sheet: FloorSheet, rows: readonly Waiting[]): FloorSheet {
   let { steps, readings, joints } = sheet;
