@@ -1,6 +1,7 @@
 """How much the worst factor of safety changes where an input is off by a tenth: what to measure again first."""
 
 from collections.abc import Callable, Iterator, Sequence
+from typing import Literal
 
 from nodulant.base.errors import NodulantError
 from nodulant.base.model import Frozen
@@ -14,6 +15,8 @@ from nodulant.survey.rail import Rail, Station
 
 TENTH, TOLD = 0.1, 5
 Change = Callable[[Inputs, float], Inputs]
+Worse = Literal["less", "more"]
+"""Which way of an input is expected to weaken what there is; where it does not, the other is tried as well."""
 
 
 class Sensitive(Frozen):
@@ -36,18 +39,34 @@ def sensitivities(inputs: Inputs) -> tuple[Sensitive, ...]:
     now = _least(inputs)
     if now is None:
         return ()
-    rows = [
-        Sensitive(name=name, less=_tried(change, inputs, 1 - TENTH), now=now, more=_tried(change, inputs, 1 + TENTH))
-        for name, change in _changes(inputs)
-    ]
-    return tuple(sorted(rows, key=lambda r: -r.span)[:TOLD])
+    rows = []
+    for name, worse, change in _changes(inputs):
+        row = _tried(Sensitive(name=name, less=None, now=now, more=None), worse, change, inputs)
+        hurt = row.less if worse == "less" else row.more
+        if hurt is None or hurt > now:
+            row = _tried(row, _other(worse), change, inputs)
+        rows.append((row, worse, change))
+    told = sorted(rows, key=lambda r: -r[0].span)[:TOLD]
+    # what is told is told both ways; of what matters little one way is enough to know it
+    both = [r if _both(r) else _tried(r, _other(worse), change, inputs) for r, worse, change in told]
+    return tuple(sorted(both, key=lambda r: -r.span))
 
 
-def _tried(change: Change, inputs: Inputs, times: float) -> float | None:
+def _other(way: Worse) -> Worse:
+    return "more" if way == "less" else "less"
+
+
+def _both(row: Sensitive) -> bool:
+    return row.less is not None and row.more is not None
+
+
+def _tried(row: Sensitive, way: Worse, change: Change, inputs: Inputs) -> Sensitive:
+    """The row with one way worked out; None stays where that cannot be."""
     try:
-        return _least(change(inputs, times))
+        least = _least(change(inputs, 1 - TENTH if way == "less" else 1 + TENTH))
     except (NodulantError, ValueError):
-        return None
+        return row
+    return row.model_copy(update={way: least})
 
 
 def _least(inputs: Inputs) -> float | None:
@@ -57,21 +76,21 @@ def _least(inputs: Inputs) -> float | None:
     return 1.0 / max(beyond) if beyond else None
 
 
-def _changes(inputs: Inputs) -> Iterator[tuple[str, Change]]:
-    yield "Wall of the rails", lambda i, t: _rails(i, lambda s: {"wall_mm": s.wall_mm and s.wall_mm * t})
-    yield "Height of the rails", lambda i, t: _rails(i, lambda s: {"height_mm": s.height_mm * t})
-    yield "Width of the rails", lambda i, t: _rails(i, lambda s: {"width_mm": s.width_mm * t})
+def _changes(inputs: Inputs) -> Iterator[tuple[str, Worse, Change]]:
+    yield "Wall of the rails", "less", lambda i, t: _rails(i, lambda s: {"wall_mm": s.wall_mm and s.wall_mm * t})
+    yield "Height of the rails", "less", lambda i, t: _rails(i, lambda s: {"height_mm": s.height_mm * t})
+    yield "Width of the rails", "less", lambda i, t: _rails(i, lambda s: {"width_mm": s.width_mm * t})
     for k, mass in enumerate(inputs.survey.masses):
-        yield mass.name, _mass(k, "mass_kg")
+        yield mass.name, "more", _mass(k, "mass_kg")
     if any(m.z_mm for m in inputs.survey.masses):
-        yield "Heights of the masses", _heights
-    yield "Wall of the crossmembers", _crossmembers
-    yield "Depth of the hole", lambda i, t: _loads(i, {"hole_mm": i.design.loads.hole_mm * t})
+        yield "Heights of the masses", "more", _heights
+    yield "Wall of the crossmembers", "less", _crossmembers
+    yield "Depth of the hole", "more", lambda i, t: _loads(i, {"hole_mm": i.design.loads.hole_mm * t})
     for k, op in enumerate(inputs.design.operations):
         if isinstance(op, Notch):
-            yield f"Depth of '{op.name}'", _operation(k, "depth_mm")
+            yield f"Depth of '{op.name}'", "more", _operation(k, "depth_mm")
         if isinstance(op, Boxing):
-            yield f"Thickness of '{op.name}'", _operation(k, "thickness_mm")
+            yield f"Thickness of '{op.name}'", "less", _operation(k, "thickness_mm")
 
 
 def _rails(inputs: Inputs, change: Callable[[Station], dict[str, float | None]]) -> Inputs:
