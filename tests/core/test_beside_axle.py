@@ -31,7 +31,8 @@ class Tube(SimpleTestCase):
         shape = Polygon(ring)
         x, z = rng.uniform(-80, 200, 400), rng.uniform(-80, 160, 400)
         path = TubePath(travel=x * 0, x=x, z=z, radius=20.0)
-        gap, at = tube_to_metal(path, Metal("it", np.array(ring, dtype=float)))
+        far = Metal("elsewhere", np.add(ring, (5000.0, 0.0)))
+        (gap, _), (at, _) = tube_to_metal(path, [Metal("it", np.array(ring, dtype=float)), far])
         for k in range(400):
             here = Point(x[k], z[k])
             away = shape.exterior.distance(here)

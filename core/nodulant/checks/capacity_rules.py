@@ -66,10 +66,11 @@ def weakened(rail: RailComparison, survey: Survey) -> Iterator[Weakened]:
     for hole in set(layout.holes) - set(rail.stock.whole.holes):
         taken = taken | (hole.half(rail.x) > 0)
     for p in rail.placed:
-        here: Mask = _replaced(p, rail.x)
-        if p.cuts or p.op.drills:
-            here = here | taken
-        rows = _within(rail.x, p, 0.5) & here
+        rows = _within(rail.x, p, 0.5)
+        if not (p.cuts or p.op.drills):
+            rows = rows & _replaced(p, rail.x, rows)
+        elif rows.any():
+            rows = rows & (taken | _replaced(p, rail.x, rows & ~taken))
         if softens and p.op.welded:
             rows = rows | _within(rail.x, p, BESIDE_MM)
         if rows.any():
@@ -96,9 +97,11 @@ def _within(x: Columns, p: Placed, more_mm: float) -> Mask:
     return inside
 
 
-def _replaced(p: Placed, x: Columns) -> Mask:
-    """Stations whose own metal an operation takes out and replaces."""
-    return np.asarray([p.op.replaces(p.span, float(at)) for at in x], dtype=bool)
+def _replaced(p: Placed, x: Columns, there: Mask) -> Mask:
+    """Stations whose own metal an operation takes out and replaces, of those that lie ``there``."""
+    out: Mask = np.zeros(len(x), dtype=bool)
+    out[there] = [p.op.replaces(p.span, float(at)) for at in x[there]]
+    return out
 
 
 def missing_capacity_checks(

@@ -3,11 +3,12 @@
 A tube runs across the vehicle, so whatever lies in its way at any width counts.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
-from nodulant.base.arrays import Columns, Mask
+from nodulant.base.arrays import Columns
 from nodulant.targets.axle_path import TubePath
 
 
@@ -24,25 +25,22 @@ class Metal:
         return float(self.corners[:, 0].min()), float(self.corners[:, 0].max())
 
 
-def tube_to_metal(path: TubePath, metal: Metal) -> tuple[Columns, Columns]:
-    """Clearance at every pose, negative in the metal, and the station of its nearest edge, mm; shapes (poses,)."""
-    centres = np.stack([path.x, path.z], axis=1)
-    a, b = metal.corners, np.roll(metal.corners, -1, axis=0)
-    along = b - a
-    long = np.maximum((along**2).sum(axis=1), 1e-12)
-    t = np.clip(((centres[:, None] - a) * along).sum(axis=2) / long, 0.0, 1.0)
-    nearest = a + t[..., None] * along
-    away = np.hypot(*(centres[:, None] - nearest).transpose(2, 0, 1))
-    best = np.argmin(away, axis=1)
-    rows = np.arange(len(centres))
-    off = np.where(_inside(centres, a, b), -away[rows, best], away[rows, best])
-    return off - path.radius, nearest[rows, best, 0]
-
-
-def _inside(points: Columns, a: Columns, b: Columns) -> Mask:
-    """Even-odd rule: an upright line from each point crosses the outline an odd number of times."""
-    x, z = points[:, :1], points[:, 1:]
-    over = (a[:, 0] > x) != (b[:, 0] > x)
-    run = np.where(np.abs(b[:, 0] - a[:, 0]) < 1e-12, 1.0, b[:, 0] - a[:, 0])
-    height = a[:, 1] + (x - a[:, 0]) / run * (b[:, 1] - a[:, 1])
-    return np.asarray((over & (height > z)).sum(axis=1) % 2 == 1)
+def tube_to_metal(path: TubePath, pieces: Sequence[Metal]) -> tuple[Columns, Columns]:
+    """Clearance of every piece at every pose, negative in it, and the station of its nearest edge, mm; shapes (pieces, poses)."""
+    a = np.concatenate([piece.corners for piece in pieces])[..., None]
+    b = np.concatenate([np.roll(piece.corners, -1, axis=0) for piece in pieces])[..., None]
+    counts = [len(piece.corners) for piece in pieces]
+    first = np.cumsum([0, *counts[:-1]])
+    ax, az, dx, dz = a[:, 0], a[:, 1], b[:, 0] - a[:, 0], b[:, 1] - a[:, 1]
+    x, z = path.x[None] - ax, path.z[None] - az
+    t = np.clip((x * dx + z * dz) / np.maximum(dx * dx + dz * dz, 1e-12), 0.0, 1.0)
+    away = np.hypot(x - t * dx, z - t * dz)
+    # even-odd rule: an upright line from a point in the outline crosses it an odd number of times
+    over = ((x < 0.0) != (x < dx)) & (x / np.where(np.abs(dx) < 1e-12, 1.0, dx) * dz > z)
+    inside = np.add.reduceat(over.astype(int), first, axis=0) % 2 == 1
+    least = np.minimum.reduceat(away, first, axis=0)
+    edges = np.arange(len(away))[:, None]
+    nearest = np.where(away == np.repeat(least, counts, axis=0), edges, len(away))
+    best = np.minimum.reduceat(nearest, first, axis=0)
+    stations = np.take_along_axis(ax + t * dx, best, axis=0)
+    return np.where(inside, -least, least) - path.radius, stations

@@ -58,7 +58,8 @@ def tube_to_rail(
     edge = _to_edge(path, notches, axle_x_mm)
     rows = [(RAIL, edge.clearance, edge.nearest_x)]
     rows += [("plate under the rail", *_to_plate(path, plate)) for plate in underneath]
-    rows += [(piece.name, *tube_to_metal(path, piece)) for piece in metal]
+    if metal:
+        rows += zip((piece.name for piece in metal), *tube_to_metal(path, metal), strict=True)
     gaps, places = np.stack([gap for _, gap, _ in rows]), np.stack([x for _, _, x in rows])
     # what is equally near is the rail itself
     best = np.argmin(np.round(gaps, 6), axis=0)
