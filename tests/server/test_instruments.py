@@ -1,11 +1,13 @@
 """Simulated instruments and their port: they settle, drift, want to be zeroed; silence and rubbish are named, and it is asked anew."""
 
 import contextlib
+import itertools
 import json
 import math
 import random
 import socketserver
 import threading
+import time
 from unittest.mock import patch
 
 import numpy as np
@@ -13,7 +15,10 @@ from django.test import SimpleTestCase, override_settings
 
 from nodulant.asbuilt.axle import beam_as_built
 from nodulant.asbuilt.instruments import INSTRUMENTS
+from nodulant.asbuilt.network import Taped, adjust
+from nodulant.evaluate import evaluate
 from nodulant.evaluate.suspensions.travel import suspension_studies
+from nodulant_server.api.instruments import HeldBody
 from nodulant_server.instruments import port as ports
 from nodulant_server.instruments.here import attached
 from nodulant_server.instruments.port import InstrumentTrouble, LinePort
@@ -86,6 +91,40 @@ class StandIns(SimpleTestCase):
         self.assertAlmostEqual(turned, sat.thrust_deg, places=3)
         self.assertAlmostEqual((one + other) / 2, sat.rear_mm, places=3)
         self.assertAlmostEqual(true["rear-axle/pinion/right"], sat.pinion_deg, places=3)
+        moved = scenario(SCENARIO).moved
+        self.assertEqual((moved["hub-rear/left"], moved["hub-rear/right"]), ((one, 0.0), (other, 0.0)))
+
+    def test_lengths_between_marks_are_one_vehicle_s(self):
+        """Every length that the laser stand-in shows, fitted by least squares: the axle is turned as the links turn it."""
+        told, inputs = scenario(SCENARIO), f.demo("step")
+        marks = {m.id: m for m in evaluate(inputs).marks}
+        own = StandIn(KNOWN["laser"], told, random.Random(1))
+        plan = {i: (m.planned.x_mm, m.planned.y_mm) for i, m in marks.items()}
+        taped = []
+        for a, b in itertools.combinations(sorted(plan), 2):
+            long = math.dist(plan[a], plan[b])
+            if long < 300.0:
+                continue
+            held = HeldBody(
+                at=a,
+                to=b,
+                planned=long,
+                rearward=(plan[b][0] - plan[a][0]) / long,
+                rightward=(plan[b][1] - plan[a][1]) / long,
+            )
+            taped.append(Taped(a, b, long + own.true_off(held.where), 0.5))
+        network = adjust(plan, tuple(taped), frozenset(i for i in plan if i.startswith("hub")))
+        self.assertEqual(network.suspects, ())
+        self.assertLess(max(abs(fit.off_mm) for fit in network.lengths), 0.05)
+        at = {p.id: p for p in network.points}
+        turned = math.degrees(
+            math.atan2(
+                at["hub-rear/right"].x_mm - at["hub-rear/left"].x_mm,
+                at["hub-rear/right"].y_mm - at["hub-rear/left"].y_mm,
+            )
+        )
+        one, other = (told.moved[f"hub-rear/{side}"][0] for side in ("left", "right"))
+        self.assertAlmostEqual(turned, math.degrees(math.atan2(other - one, 2 * plan["hub-rear/right"][1])), delta=0.02)
 
 
 class _Broken(socketserver.StreamRequestHandler):
@@ -179,6 +218,16 @@ class OverTheApi(Shop):
         self.assertEqual(self.send("post", "/instruments/angle-finder/zero", {})[0].status_code, 200)
         response, data = self.send("post", "/instruments/angle-finder/read", held)
         self.assertEqual((response.status_code, data["unit"]), (200, "deg"))
+
+    def test_a_length_between_two_marks(self):
+        held = {"at": "cab-mount/left", "to": "hub-rear/left", "planned": 2000.0, "rearward": 1.0, "rightward": 0.0}
+        self.send("post", "/instruments/laser/read", held)
+        time.sleep(5.0)  # it comes to rest
+        response, data = self.send("post", "/instruments/laser/read", held)
+        self.assertEqual((response.status_code, data["unit"]), (200, "mm"))
+        self.assertAlmostEqual(data["value"], 2003.7, delta=2.5)
+        self.assertEqual(self.send("post", "/instruments/laser/read", {**held, "to": "x y"})[0].status_code, 422)
+        self.assertEqual(self.send("post", "/instruments/laser/read", {**held, "rearward": 2.0})[0].status_code, 422)
 
     def test_one_that_is_not_there(self):
         held = {"at": "rear-axle/pinion/right", "planned": 4.5}

@@ -122,6 +122,10 @@ INSTRUMENTS: tuple[Instrument, ...] = (
 )
 
 
+BETWEEN_MARKS, AT_A_MARK = ("tape", "laser"), ("level", "laser")
+"""Ids of what a length between two marks is taken with, and a level; the usual one first."""
+
+
 def of_unit(unit: Measure) -> tuple[Instrument, ...]:
     """The instruments that read this."""
     return tuple(i for i in INSTRUMENTS if i.unit == unit)

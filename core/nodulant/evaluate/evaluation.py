@@ -12,6 +12,7 @@ from nodulant.evaluate.gates.parts_here import PartNeeded
 from nodulant.evaluate.heights import Heights
 from nodulant.evaluate.rails.taken_along import TakenAlong
 from nodulant.evaluate.readings.frame_at import FrameAt
+from nodulant.evaluate.readings.points import Mark
 from nodulant.evaluate.readings.taped import TapedFrame
 from nodulant.evaluate.suspensions.travel_drawing import AxleTravel
 from nodulant.geometry import Outline
@@ -271,4 +272,6 @@ class Evaluation(Frozen):
     taped: TapedFrame | None
     """What lengths between points of the frame say, once there are some."""
     frame_times: tuple[FrameAt, ...] = ()
+    marks: tuple[Mark, ...] = ()
+    """What lengths and levels are taken at."""
     """The frame's shape each time that it was measured, oldest first."""

@@ -106,6 +106,7 @@ class Worked:
     interim: tuple[InterimFrame, ...]
     goes: Judged
     along: tuple[Along, ...]
+    points: FramePoints
     frame_read: FrameRead
 
     @property
@@ -142,6 +143,7 @@ def _worked(plan: Planned, want: Want) -> Worked:
     known = Known(inputs.as_built.entries, design.limits, inputs.shop.style)
     links, hubs = link_readings(plan.as_loaded, known), height_readings(plan.as_loaded, routes, known)
     goes = along_checks(inputs, plan.studies) if want.along else {}
+    points = FramePoints(inputs, routes, _hubs(plan.as_loaded, plan.studies))
     return Worked(
         sides=sides,
         routes=routes,
@@ -168,7 +170,8 @@ def _worked(plan: Planned, want: Want) -> Worked:
         interim=interim_frames(inputs) if want.interim else (),
         goes=goes,
         along=along_rows(inputs, goes) if want.along else (),
-        frame_read=frame_read(inputs, FramePoints(inputs, routes, _hubs(plan.as_loaded, plan.studies))),
+        points=points,
+        frame_read=frame_read(inputs, points),
     )
 
 
@@ -255,6 +258,7 @@ def _told(plan: Planned, found: Worked, checks: tuple[Check, ...], want: Want) -
         readings=tuple(found.asked) if want.readings else (),
         taped=found.frame_read.taped if want.readings else None,
         frame_times=found.frame_read.times if want.readings else (),
+        marks=found.points.marks if want.readings else (),
     )
 
 

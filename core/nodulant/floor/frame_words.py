@@ -1,10 +1,11 @@
 """The frame by tape and level as the floor needs it: what can be hooked to, and what was found so far, in sentences."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 
 from nodulant.asbuilt.log import HUBS, When
 from nodulant.base.model import Frozen
 from nodulant.evaluate import Evaluation
+from nodulant.evaluate.readings.points import Mark
 from nodulant.parts.sides import LEFT_RIGHT
 from nodulant.survey.vehicle import Survey
 from nodulant.units.inline import as_deviation
@@ -17,14 +18,19 @@ class TapePoint(Frozen):
     name: str
     level: bool
     """Whether a level is read there: hubs have none."""
+    mark: Mark | None = None
+    """Where it is; None where that is not known."""
 
 
-def tape_points(survey: Survey) -> tuple[TapePoint, ...]:
+def tape_points(survey: Survey, marks: Iterable[Mark] = ()) -> tuple[TapePoint, ...]:
     """Features on both rails, foremost first, then the hubs."""
     rows = [(f.id, f.name, True) for f in sorted(survey.features, key=lambda f: f.x_mm)]
     rows += [(hub, f"{hub.removeprefix('hub-')} hub", False) for hub in HUBS]
+    at = {mark.id: mark for mark in marks}
     return tuple(
-        TapePoint(id=f"{i}/{s}", name=f"{name}, {s}", level=level) for i, name, level in rows for s in LEFT_RIGHT
+        TapePoint(id=f"{i}/{s}", name=f"{name}, {s}", level=level, mark=at.get(f"{i}/{s}"))
+        for i, name, level in rows
+        for s in LEFT_RIGHT
     )
 
 

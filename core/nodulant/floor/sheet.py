@@ -5,7 +5,7 @@ from typing import get_args
 
 from nodulant.asbuilt.compare import AskedReading, reading_of
 from nodulant.asbuilt.floor import Cause, LeftOffEntry, StopEntry
-from nodulant.asbuilt.instruments import INSTRUMENTS
+from nodulant.asbuilt.instruments import AT_A_MARK, BETWEEN_MARKS, INSTRUMENTS
 from nodulant.asbuilt.log import Entry, standing, stopped
 from nodulant.asbuilt.taken import Answer
 from nodulant.assembly.sheet import AssemblySheet, assembly_sheets, numbered_welds, works_of
@@ -160,6 +160,9 @@ class FloorSheet(Frozen):
     joints: tuple[RecordRow, ...]
     """Every weld and bolted joint, with what was written of it."""
     instruments: tuple[ReadWith, ...]
+    length_with: tuple[str, ...]
+    level_with: tuple[str, ...]
+    """Which of them a length between marks is taken with, and a level; the usual one first."""
     causes: tuple[str, ...]
     """Why something is done again."""
     fire_watch_min: int
@@ -189,13 +192,15 @@ def floor_sheet(inputs: Inputs, job: str, option: str, history: Iterable[Took] =
         next_session=_next_session(found.steps),
         log=tuple(e for e in own if e.kind in {"note", "photo", "rework"}),
         readings=tuple(_read(r) for r in found.readings),
-        points=tape_points(inputs.survey),
+        points=tape_points(inputs.survey, found.marks),
         frame=frame_says(found, inputs.survey),
         joints=record_rows(sheets.values(), own),
         instruments=tuple(
             ReadWith(id=i.id, name=i.name, resolution=i.resolution(inputs.shop.style), unit=i.unit, zeroed=i.zeroed)
             for i in INSTRUMENTS
         ),
+        length_with=BETWEEN_MARKS,
+        level_with=AT_A_MARK,
         causes=get_args(Cause),
         fire_watch_min=FIRE_WATCH_MIN,
         cautions=STANDING_TEXT,

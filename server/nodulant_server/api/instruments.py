@@ -24,11 +24,24 @@ class Attached(Frozen):
     unit: Measure
 
 
+Held = Annotated[str, Field(pattern=r"^[a-z0-9/_:-]{1,160}$")]
+Share = Annotated[float, Field(ge=-1, le=1)]
+
+
 class HeldBody(Frozen):
     """Where it is held: the reading's id and its plan, which a stand-in makes its answer of."""
 
-    at: Annotated[str, Field(pattern=r"^[a-z0-9/_:-]{1,160}$")]
+    at: Held
     planned: Annotated[float, Field(ge=-1e5, le=1e5)]
+    to: Held | None = None
+    """The other end of a length between two marks, with its direction from ``at`` in plan."""
+    rearward: Share = 0.0
+    rightward: Share = 0.0
+
+    @property
+    def where(self) -> str:
+        """As a stand-in is told it."""
+        return self.at if self.to is None else f"{self.at}>{self.to}@{self.rearward:.5f},{self.rightward:.5f}"
 
 
 @router.get("/instruments", response=list[Attached])
@@ -40,7 +53,7 @@ def instruments(request: HttpRequest) -> list[Attached]:
 @router.post("/instruments/{id_}/read", response=LiveReading)
 def read(request: HttpRequest, id_: str, body: HeldBody) -> LiveReading:
     """What it reads now, and whether it has come to rest."""
-    return _port(request, id_).read(f"{body.at} {body.planned:.6f}")
+    return _port(request, id_).read(f"{body.where} {body.planned:.6f}")
 
 
 @router.post("/instruments/{id_}/zero", response=Attached)

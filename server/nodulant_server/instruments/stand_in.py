@@ -8,12 +8,16 @@ import hashlib
 import json
 import math
 import random
+import re
 from pathlib import Path
 
 from pydantic import Field
 
 from nodulant.asbuilt.instruments import INSTRUMENTS, Instrument
 from nodulant.base.model import Frozen
+
+LENGTH = re.compile(r"(?P<start>[^>]+)>(?P<end>[^@]+)@(?P<rearward>-?[\d.]+),(?P<rightward>-?[\d.]+)")
+"""A length between two marks, with its direction in plan."""
 
 
 class Errors(Frozen):
@@ -31,6 +35,8 @@ class Scenario(Frozen):
     seed: int
     true: dict[str, float] = {}
     """By reading, in its unit: how far off the plan it is."""
+    moved: dict[str, tuple[float, float]] = {}
+    """By mark: how far behind its plan and to the right of it it truly stands, mm; lengths to it follow."""
     elsewhere: dict[str, float] = Field(default={})
     """By unit: how far off what is not named may be, one standard deviation."""
     instruments: dict[str, Errors]
@@ -87,9 +93,23 @@ class StandIn:
         """How far off its plan the vehicle truly is there."""
         if where in self.told.true:
             return self.told.true[where]
+        if length := LENGTH.fullmatch(where):
+            return self._longer(length["start"], length["end"], float(length["rearward"]), float(length["rightward"]))
         spread = self.told.elsewhere.get(self.kind.unit, 0.0)
         digest = hashlib.sha256(f"{self.told.seed}/{where}".encode()).digest()
         return spread * random.Random(digest).gauss(0.0, 1.0)
+
+    def _longer(self, start: str, end: str, rearward: float, rightward: float) -> float:
+        """How much more lies between two marks than planned, along the line from the first to the second."""
+        (x0, y0), (x1, y1) = (self._moved(mark) for mark in (start, end))
+        return (x1 - x0) * rearward + (y1 - y0) * rightward
+
+    def _moved(self, mark: str) -> tuple[float, float]:
+        if mark in self.told.moved:
+            return self.told.moved[mark]
+        spread = self.told.elsewhere.get("mm", 0.0)
+        chance = random.Random(hashlib.sha256(f"{self.told.seed}/{mark}".encode()).digest())
+        return spread * chance.gauss(0.0, 1.0), spread * chance.gauss(0.0, 1.0)
 
 
 def stand_ins(told: Scenario, seed: int) -> dict[str, StandIn]:

@@ -5887,6 +5887,11 @@ export interface components {
              * @default []
              */
             left_out: string[];
+            /**
+             * Marks
+             * @default []
+             */
+            marks: components["schemas"]["Mark"][];
             /** Mass Added Kg */
             mass_added_kg: number;
             /** Notch Needed */
@@ -6222,6 +6227,10 @@ export interface components {
             /** Joints */
             joints: components["schemas"]["RecordRow"][];
             left_off: components["schemas"]["LeftOffEntry"] | null;
+            /** Length With */
+            length_with: string[];
+            /** Level With */
+            level_with: string[];
             /** Log */
             log: (components["schemas"]["ReadingEntry"] | components["schemas"]["LengthEntry"] | components["schemas"]["LevelEntry"] | components["schemas"]["SignOffEntry"] | components["schemas"]["OverrideEntry"] | components["schemas"]["DecisionEntry"] | components["schemas"]["WithdrawalEntry"] | components["schemas"]["PartEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["PhotoEntry"] | components["schemas"]["ReworkEntry"] | components["schemas"]["LeftOffEntry"] | components["schemas"]["StopEntry"] | components["schemas"]["GoOnEntry"] | components["schemas"]["WeldEntry"] | components["schemas"]["BoltsEntry"] | components["schemas"]["PaintEntry"] | components["schemas"]["OnTheRoadEntry"] | components["schemas"]["InspectionEntry"])[];
             /** Next Session */
@@ -7095,6 +7104,18 @@ export interface components {
             at: string;
             /** Planned */
             planned: number;
+            /**
+             * Rearward
+             * @default 0
+             */
+            rearward: number;
+            /**
+             * Rightward
+             * @default 0
+             */
+            rightward: number;
+            /** To */
+            to?: string | null;
         };
         /**
          * HoldPoint
@@ -8298,6 +8319,16 @@ export interface components {
             /** Pair Id */
             pair_id: string;
             survey?: components["schemas"]["Survey"] | null;
+        };
+        /**
+         * Mark
+         * @description What a tape is hooked to on one side, '<feature>/<side>', where it was surveyed and where it is planned.
+         */
+        Mark: {
+            before: components["schemas"]["Spot"];
+            /** Id */
+            id: string;
+            planned: components["schemas"]["Spot"];
         };
         /**
          * Mass
@@ -11680,6 +11711,18 @@ export interface components {
             weld_leg_mm: number;
         };
         /**
+         * Spot
+         * @description A place, mm: station behind the front axle line, to the right of the centre plane, and up.
+         */
+        Spot: {
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Z Mm */
+            z_mm: number;
+        };
+        /**
          * SpringBridge
          * @description A crossmember or hoop at ``place``, its middle ``height_mm`` above the rails' underside, mounts ``y_mm`` from the centre.
          */
@@ -13453,6 +13496,7 @@ export interface components {
             id: string;
             /** Level */
             level: boolean;
+            mark?: components["schemas"]["Mark"] | null;
             /** Name */
             name: string;
         };

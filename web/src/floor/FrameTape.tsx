@@ -1,6 +1,7 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import { useMay } from "../app/session";
+import { heldAt, heldBetween } from "../prove/marks";
 import { WHENS, type When } from "../prove/TakeFrame";
 import { Big, Over } from "./Big";
 import { Keypad } from "./Keypad";
@@ -83,6 +84,8 @@ export function FrameTape({ floor, close }: { floor: Floor; close: () => void })
     <Over title={title} close={over}>
       <Keypad
         asked={null}
+        suits={end === null ? floor.sheet.level_with : floor.sheet.length_with}
+        held={end === null ? heldAt(start.mark, when) : heldBetween(start.mark, end.mark, when)}
         style={style}
         instruments={instruments}
         take={({ value, text, instrument, resolution, note }) => {

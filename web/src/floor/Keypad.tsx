@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Style } from "../api/types";
 import { wayOf } from "../prove/tapeWay";
 import { KINDS } from "../prove/useInstrument";
-import { asShown, useLive } from "../prove/useLive";
+import { asShown, type Held, useLive } from "../prove/useLive";
 import { parseTyped } from "../units/parse";
 import { showDeviation, showQuantity } from "../units/show";
 import { Big } from "./Big";
@@ -14,18 +14,22 @@ const INCH = ["7", "8", "9", "/", "4", "5", "6", "-", "1", "2", "3", ".", "0", "
 
 type Given = {
   asked: FloorStep["before"][number] | null;
+  /** Where the instrument is held, for what no step asks for, and which suit it. */
+  held?: Held | null;
+  suits?: readonly string[];
   style: Style;
   instruments: readonly ReadWith[];
   take: (reading: NonNullable<Signing["reading"]>) => void;
 };
 
 /** A reading typed with big keys, as the tape reads: fractions, feet, decimals. */
-export function Keypad({ asked, style, instruments, take }: Given) {
+export function Keypad({ asked, held = null, suits = [], style, instruments, take }: Given) {
   const [text, setText] = useState("");
   const unit = asked?.unit ?? "mm";
   const kind = KINDS[unit];
-  const fit = instruments.filter((i) => (asked ? asked.read_with.includes(i.id) : i.unit === unit));
-  const [withId, setWith] = useState(asked?.read_with[0] ?? fit[0]?.id ?? "");
+  const able = asked?.read_with ?? suits;
+  const fit = instruments.filter((i) => able.includes(i.id));
+  const [withId, setWith] = useState(able[0] ?? "");
   const [trouble, setTrouble] = useState("");
   const keys = style === "mm" || unit !== "mm" ? METRIC : INCH;
   const press = (key: string) => {
@@ -35,8 +39,10 @@ export function Keypad({ asked, style, instruments, take }: Given) {
   const read = text.trim() ? parseTyped(text, kind, style) : null;
   const value = read && !("message" in read) ? read.value : null;
   const used = fit.find((i) => i.id === withId) ?? fit[0];
-  const at = asked ? `${asked.operation}/${asked.key}/${asked.side}` : "";
-  const live = useLive(used?.id ?? "", at, asked?.planned ?? 0, asked !== null);
+  const at = asked
+    ? { at: `${asked.operation}/${asked.key}/${asked.side}`, planned: asked.planned, rearward: 0, rightward: 0 }
+    : held;
+  const live = useLive(used?.id ?? "", at);
   const settled = live.now?.settled ? live.now : null;
   const { sign, word } = asked ? wayOf(asked) : { sign: 1, word: "" };
   const planned = asked ? sign * asked.planned : undefined;

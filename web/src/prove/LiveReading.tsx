@@ -3,23 +3,22 @@ import { useState } from "react";
 import { useBench } from "../draft/store";
 import { Act } from "../fields/controls";
 import type { Kind } from "../units/show";
-import { asShown, useLive } from "./useLive";
+import { asShown, type Held, useLive } from "./useLive";
 
 type Given = {
   instrument: string;
   name: string;
   zeroed: boolean;
-  at: string;
-  planned: number;
+  held: Held;
   kind: Kind;
   take: (value: number, text: string) => void;
 };
 
 /** What the instrument in hand reads now, until it is taken. */
-export function LiveReading({ instrument, name, zeroed, at, planned, kind, take }: Given) {
+export function LiveReading({ instrument, name, zeroed, held, kind, take }: Given) {
   const style = useBench((s) => s.style);
   const [on, setOn] = useState(false);
-  const live = useLive(instrument, at, planned, on);
+  const live = useLive(instrument, on ? held : null);
   if (!live.there) return null;
   if (!on) {
     return (

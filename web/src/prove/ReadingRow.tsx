@@ -92,8 +92,7 @@ export function ReadingRow({ job, reading }: { job: JobHead; reading: AskedReadi
             instrument={used.id}
             name={used.read.instrument}
             zeroed={used.zeroed}
-            at={reading.id}
-            planned={spec.planned}
+            held={{ at: reading.id, planned: spec.planned, rearward: 0, rightward: 0 }}
             kind={kind}
             take={(typed, text) => void take(typed, text)}
           />

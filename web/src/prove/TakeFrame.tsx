@@ -3,11 +3,14 @@ import { useState } from "react";
 import { api } from "../api/client";
 import type { FrameAt, JobHead } from "../api/types";
 import { useBench } from "../draft/store";
-import { evaluateAgain } from "../evaluation/useEvaluation";
+import { evaluateAgain, NONE, useShown } from "../evaluation/useEvaluation";
 import { PlainChoice } from "../fields/controls";
 import { PlainQuantity } from "../fields/plain";
+import { LiveReading } from "./LiveReading";
+import { heldAt, heldBetween, type Mark } from "./marks";
 import { reasonOf } from "./reason";
 import { useInstrument } from "./useInstrument";
+import type { Held } from "./useLive";
 import { useRefreshLog } from "./useLog";
 
 export type When = FrameAt["when"];
@@ -27,6 +30,12 @@ function usePoints(hubs: boolean) {
   const features = useBench((s) => s.history.now.survey.features);
   const rows = [...features.map((f) => [f.id, f.name] as const), ...(hubs ? HUBS : [])];
   return rows.flatMap(([id, name]) => SIDES.map((side) => [`${id}/${side}`, `${name}, ${side}`] as const));
+}
+
+/** Where every mark is, by its id. */
+function useMarks(): ReadonlyMap<string, Mark> {
+  const marks = useShown((s) => s.result?.marks ?? NONE);
+  return new Map(marks.map((m) => [m.id, m]));
 }
 
 const pointOf = (id: string) => {
@@ -59,6 +68,7 @@ export function TakeLength({ job, when }: { job: JobHead; when: When }) {
   const [start, setStart] = useState(choices[0]?.[0] ?? "");
   const [end, setEnd] = useState(choices[1]?.[0] ?? "");
   const { read } = useInstrument("length");
+  const marks = useMarks();
   const { taken, trouble, send } = useTake(job);
   const take = (value: number, text: string) => {
     const ends = { start: pointOf(start), end: pointOf(end) };
@@ -70,6 +80,7 @@ export function TakeLength({ job, when }: { job: JobHead; when: When }) {
       <PlainChoice free label="From" value={start} choices={choices} choose={setStart} />
       <PlainChoice free label="To" value={end} choices={choices} choose={setEnd} />
       <PlainQuantity key={taken} label="Length" value={null} take={(mm, text) => void take(mm, text)} />
+      <FromInstrument reads="length" held={heldBetween(marks.get(start), marks.get(end), when)} take={take} />
       <Trouble words={trouble} />
     </Box>
   );
@@ -80,6 +91,7 @@ export function TakeLevel({ job, when }: { job: JobHead; when: When }) {
   const choices = usePoints(false);
   const [at, setAt] = useState(choices[0]?.[0] ?? "");
   const { read } = useInstrument("level");
+  const marks = useMarks();
   const { taken, trouble, send } = useTake(job);
   const take = (value: number, text: string) => {
     const body = { point: pointOf(at), value, text, when, note: "", ...read };
@@ -94,8 +106,27 @@ export function TakeLevel({ job, when }: { job: JobHead; when: When }) {
         value={null}
         take={(mm, text) => void take(mm, text)}
       />
+      <FromInstrument reads="level" held={heldAt(marks.get(at), when)} take={take} />
       <Trouble words={trouble} />
     </Box>
+  );
+}
+
+type From = { reads: "length" | "level"; held: Held | null; take: (mm: number, text: string) => unknown };
+
+/** What the instrument in hand shows between two marks, or at one. */
+function FromInstrument({ reads, held, take }: From) {
+  const used = useInstrument(reads);
+  if (!held) return null;
+  return (
+    <LiveReading
+      instrument={used.id}
+      name={used.read.instrument}
+      zeroed={used.zeroed}
+      held={held}
+      kind="length"
+      take={(mm, text) => void take(mm, text)}
+    />
   );
 }
 

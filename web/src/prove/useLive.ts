@@ -14,6 +14,8 @@ export type Live = {
   trouble: string;
   zero: () => void;
 };
+/** Where an instrument is held: the reading's id and plan, or one mark and the other of a length. */
+export type Held = components["schemas"]["HeldBody"];
 const EVERY_MS = 400;
 /** So many answers in a row have to agree before it is at rest. */
 const SAME = 4;
@@ -37,20 +39,21 @@ export function useAttached(): ReadonlySet<string> {
 }
 
 /** What an instrument reads while it is held somewhere: asked again and again, also after it fell silent. */
-export function useLive(instrument: string, at: string, planned: number, on: boolean): Live {
+export function useLive(instrument: string, held: Held | null): Live {
   const there = useAttached().has(instrument);
   const [now, setNow] = useState<LiveReading | null>(null);
   const [trouble, setTrouble] = useState("");
+  const body = held && JSON.stringify(held);
   useEffect(() => {
     setNow(null);
     setTrouble("");
-    if (!on || !there) return;
+    if (!body || !there) return;
     let over = false;
     let last: number[] = [];
     const ask = async () => {
       const params = { path: { id_: instrument } };
       try {
-        const read = await got(api.POST("/api/instruments/{id_}/read", { params, body: { at, planned } }));
+        const read = await got(api.POST("/api/instruments/{id_}/read", { params, body: JSON.parse(body) as Held }));
         if (over) return;
         last = [...last, read.value].slice(-SAME);
         const rests = last.length === SAME && Math.max(...last) - Math.min(...last) <= read.resolution;
@@ -68,7 +71,7 @@ export function useLive(instrument: string, at: string, planned: number, on: boo
     return () => {
       over = true;
     };
-  }, [instrument, at, planned, on, there]);
+  }, [instrument, body, there]);
   const zero = () => {
     void api
       .POST("/api/instruments/{id_}/zero", { params: { path: { id_: instrument } } })

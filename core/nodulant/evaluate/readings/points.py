@@ -6,6 +6,7 @@ from functools import cached_property
 import numpy as np
 
 from nodulant.asbuilt.log import HUBS, When
+from nodulant.base.model import Frozen
 from nodulant.frame.columns import rail_at
 from nodulant.frame.route import Route, route_of
 from nodulant.job.document import Inputs
@@ -13,6 +14,22 @@ from nodulant.parts.sides import LEFT_RIGHT, Side
 
 Hub = tuple[float, float, float]
 """Station of an axle's hub line, half the track, height, mm."""
+
+
+class Spot(Frozen):
+    """A place, mm: station behind the front axle line, to the right of the centre plane, and up."""
+
+    x_mm: float
+    y_mm: float
+    z_mm: float
+
+
+class Mark(Frozen):
+    """What a tape is hooked to on one side, '<feature>/<side>', where it was surveyed and where it is planned."""
+
+    id: str
+    before: Spot
+    planned: Spot
 
 
 @dataclass(frozen=True)
@@ -36,6 +53,12 @@ class FramePoints:
         """Those that stand beside the frame."""
         return frozenset(f"{hub}/{side}" for hub in HUBS for side in LEFT_RIGHT)
 
+    @property
+    def marks(self) -> tuple[Mark, ...]:
+        """All of them."""
+        before, planned = self.places("before"), self.places("done")
+        return tuple(Mark(id=i, before=_spot(before[i]), planned=_spot(planned[i])) for i in self.names)
+
     def plan(self, when: When) -> dict[str, tuple[float, float]]:
         """In plan, mm: before the cut as surveyed, else as planned."""
         return {id_: (x, y) for id_, (x, y, _) in self.places(when).items()}
@@ -54,3 +77,8 @@ class FramePoints:
             for hub, (x, half, z) in self.axles.items():
                 out[f"{hub}/{side}"] = (x, sign * half, z)
         return out
+
+
+def _spot(at: tuple[float, float, float]) -> Spot:
+    x, y, z = (round(float(v), 3) for v in at)
+    return Spot(x_mm=x, y_mm=y, z_mm=z)
