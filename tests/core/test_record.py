@@ -1,5 +1,6 @@
 """The weld and inspection record: every joint of the weld map once a side, and when one is done."""
 
+import re
 from datetime import date
 
 from django.test import SimpleTestCase
@@ -95,3 +96,15 @@ class After(SimpleTestCase):
         self.assertIn("miles", events[0]["summary"])
         self.assertIn("no crack", events[0]["description"])
         self.assertEqual(len({e["uid"] for e in events}), 2)
+
+
+class Tightened(SimpleTestCase):
+    def test_a_bolted_joint_says_how_tight(self):
+        """T = K F d with three quarters of the proof load, K 0.2 dry (common practice): an M16 10.9 to 312 N m or so."""
+        rows = [r for r in weld_record(f.job("brackmoor").inputs("bolt-in")).rows if r.kind == "bolts"]
+        m16 = next(r for r in rows if "M16" in r.asks and "10.9" in r.asks)
+        dry, oiled = (float(v) for v in re.findall(r"\[\[torque:([\d.]+)\]\]", m16.asks))
+        preload = 0.75 * 830 * 157  # ISO 898-1's proof stress and ISO 724's stress area, from memory
+        self.assertAlmostEqual(dry / (0.2 * preload * 0.016), 1.0, delta=0.01)
+        self.assertAlmostEqual(oiled / dry, 0.75, delta=0.001)
+        self.assertTrue(all("oiled" in r.asks for r in rows))

@@ -11,7 +11,9 @@ from nodulant.asbuilt.log import Entry, standing
 from nodulant.asbuilt.record import BoltsEntry, PaintEntry, WeldEntry
 from nodulant.assembly.sheet import AssemblySheet, WeldRow, assembly_sheets
 from nodulant.base.model import Frozen
+from nodulant.frame.ops.mounts.bolted import tightened
 from nodulant.job.document import Inputs
+from nodulant.materials.bolts import find_bolt
 from nodulant.parts.sides import LEFT_RIGHT
 from nodulant.units.inline import as_amount, as_length, as_thickness
 
@@ -65,7 +67,8 @@ def _of(sheet: AssemblySheet, newest: dict[str, WeldEntry | BoltsEntry]) -> Iter
             yield _row(sheet, joint, "weld", side, " to ".join(weld.joins), _asks(weld), newest.get(joint))
     for k, bolts in enumerate(sheet.bolts, start=1):
         joint = f"{sheet.operation}/bolts-{k}"
-        asks = f"{bolts.count} {bolts.size}, grade {bolts.grade}, grip {as_length(bolts.grip_mm)}"
+        tight = tightened(find_bolt(bolts.size, bolts.grade))
+        asks = f"{bolts.count} {bolts.size}, grade {bolts.grade}, grip {as_length(bolts.grip_mm)}, to {tight}"
         yield _row(sheet, joint, "bolts", "", bolts.name, asks, newest.get(joint))
 
 

@@ -411,7 +411,9 @@ def inside_steps(bolts: BoltGroup, count: int) -> list[StepSpec]:
 def torque_words(bolts: BoltGroup) -> str:
     """How tight, dry and oiled."""
     bolt = bolts.bolt()
-    return (
-        f"new {bolt.size.id} {bolt.grade.id} bolts with hardened washers to {as_amount('torque', bolt.torque_nm('dry'))} dry, "
-        f"{as_amount('torque', bolt.torque_nm('oiled'))} oiled"
-    )
+    return f"new {bolt.size.id} {bolt.grade.id} bolts with hardened washers to {tightened(bolt)}"
+
+
+def tightened(bolt: Bolt) -> str:
+    """Its torque, dry and oiled."""
+    return f"{as_amount('torque', bolt.torque_nm('dry'))} dry, {as_amount('torque', bolt.torque_nm('oiled'))} oiled"
