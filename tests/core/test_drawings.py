@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
 from nodulant.base.arrays import significant
-from nodulant.evaluate import SectionAt, Want, evaluate
+from nodulant.evaluate import SectionAt, Want, evaluate, sections_at
 from nodulant.evaluate.curve import curves_of
 from tests import fixtures as f
 
@@ -29,6 +29,17 @@ class Sections(SimpleTestCase):
                 total = sum(Polygon(zip(s.y_mm, s.z_mm, strict=True)).area * s.share for s in shapes)
                 with self.subTest(f"{x} {area}"):
                     self.assertAlmostEqual(total / area, 1.0, delta=2e-3)
+
+    def test_several_at_once_are_each_what_is_drawn_alone(self):
+        """The paper draws all in one go: the same figures as on the screen, also where operations differ left and right."""
+        for inputs in (f.demo("arc"), f.demo("step"), f.job("brackmoor").inputs("welded")):
+            places = [
+                SectionAt(side=side, x_mm=x) for side, x in (("left", 700.0), ("right", 2311.0), ("left", 2610.0))
+            ]
+            for at, drawn in zip(places, sections_at(inputs, places), strict=True):
+                alone = evaluate(inputs, Want(section=at)).section
+                self.assertEqual(drawn.figures, alone.figures)
+                self.assertEqual(drawn.after, alone.after)
 
     def test_stock_is_stock_everywhere(self):
         before = [section(f.demo(), x).figures for x in (1500.0, 2610.0)]

@@ -192,6 +192,18 @@ class Reads(SimpleTestCase):
         for rule, value, words in rows:
             self.assertEqual(tell(reads(by_id[rule], value), "in16"), words)
 
+    def test_a_limit_finer_than_a_tape_never_reads_nothing(self):
+        """0.3 mm of plate is no 0\", 1 mm no 1/16\": in decimals below a sixteenth; nothing stays nothing."""
+        for limit in (limit for limit in LIMITS if limit.unit == "mm"):
+            for value in (limit.value, 0.3, 1.0, -0.5, 12.7):
+                words = tell(reads(limit, value), "in16")
+                told = float(words.rstrip('"')) if "/" not in words else None
+                if abs(value) < 1.6 and told is not None:
+                    self.assertAlmostEqual(told, value / 25.4, delta=0.0006, msg=f"{limit.id} {value}")
+        plate = next(limit for limit in LIMITS if limit.id == "as-built-plate")
+        self.assertEqual(tell(reads(plate, 0.3), "in16"), '0.012"')
+        self.assertEqual(tell(reads(plate, 0.0), "in16"), '0"')
+
 
 class Limits(SimpleTestCase):
     """A limit of one's own decides, with its reason beside it."""

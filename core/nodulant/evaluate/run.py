@@ -1,5 +1,6 @@
 """Put the layers together for one set of inputs: the plan, what is found of it, what is judged, what is told."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from nodulant.asbuilt.compare import AskedReading, Known, as_built_state, asked_readings, reading_checks
@@ -18,7 +19,7 @@ from nodulant.checks.survey_rules import survey_checks
 from nodulant.evaluate.brackets.mount_follows import follow_checks
 from nodulant.evaluate.brackets.own_forces import own_force_figures, under_own_forces
 from nodulant.evaluate.clearances.along import Along, Judged, along_checks, along_rows, cut_locked
-from nodulant.evaluate.evaluation import Evaluation, Figure, InterimFrame, Want
+from nodulant.evaluate.evaluation import Evaluation, Figure, InterimFrame, SectionAt, SectionDrawing, Want
 from nodulant.evaluate.gates.mock_up import height_missing, height_readings
 from nodulant.evaluate.gates.parts_here import parts_needed
 from nodulant.evaluate.gates.told_by_design import told_by_design
@@ -123,6 +124,18 @@ def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     plan = _planned(inputs, want)
     found = _worked(plan, want)
     return _told(plan, found, _judged(plan, found, want), want)
+
+
+def sections_at(inputs: Inputs, places: Sequence[SectionAt]) -> list[SectionDrawing | None]:
+    """Sections before and after at several places of the planned rails, worked out once; None where there is no section.
+
+    Raises InvalidInputs.
+    """
+    refuse_broken(inputs)
+    want = Want(strips=False, frame=False)
+    own = _planned(inputs, want).inputs
+    sides = both_sides(own, [planned_state(own.design.operations)], want, tuple(at.x_mm for at in places))
+    return [section_drawing(own, at, sides[at.side].planned) for at in places]
 
 
 def _planned(stored: Inputs, want: Want) -> Planned:

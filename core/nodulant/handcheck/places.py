@@ -22,6 +22,7 @@ from nodulant.sections.properties import Properties
 from nodulant.sections.torsion import SHEAR_YIELD
 from nodulant.strength.rail import RailComparison
 from nodulant.strength.rail_case import MOST
+from nodulant.units.inline import as_amount
 from nodulant.units.said import MPA_PER_KSI, N_PER_LBF, significant_text
 from nodulant.units.show import MM_PER_INCH
 
@@ -140,7 +141,7 @@ def _place(check: Check, x: float, solved: SolvedInputs) -> GoverningPlace | Non
         height_mm=height,
         width_mm=width,
         wall_mm=wall,
-        steel=f"{steel.name}, {steel.yield_mpa:.0f} MPa",
+        steel=f"{steel.name}, yield {as_amount('stress', steel.yield_mpa)}",
         plates=tuple(
             Plated(role=p.role, thickness_mm=p.thickness_mm, share=float(p.share[row]))
             for p in plates

@@ -93,10 +93,15 @@ MET: dict[str, MetWords] = {
 """By the ids of limits that are met or not."""
 
 
+FINE_MM = 1.6
+"""Below a sixteenth of an inch a length is told in decimals: as a tape reads it, it would be nothing or twice as much."""
+
+
 def reads(limit: Limit, value: float) -> Said:
     """A value of a limit in words."""
     if limit.id in MET:
         met = value >= limit.value if limit.direction == "at-least" else value <= limit.value
         return said(MET[limit.id].met if met else MET[limit.id].unmet)
     own = READS[limit.unit]
-    return said(own.text, value=(value, own.kind))
+    fine = own.kind == "length" and 0.0 < abs(value) < FINE_MM
+    return said(own.text, value=(value, "thickness" if fine else own.kind))

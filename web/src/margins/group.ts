@@ -94,8 +94,13 @@ export function says(check: Check, style: Style, words: Words): string {
   return shown(check.value, check.unit, style, words);
 }
 
+/** Below a sixteenth of an inch a length is told in decimals: as a tape reads it, it would be nothing or twice as much. */
+const FINE_MM = 1.6;
+
 /** A value in the unit of its limit, as a person reads it. */
 export function shown(value: number, unit: string, style: Style, words: Words): string {
   const own = words.reads[unit];
-  return own ? tell({ text: own.text, of: { value: { value, kind: own.kind } } }, style) : "";
+  if (!own) return "";
+  const fine = own.kind === "length" && value !== 0 && Math.abs(value) < FINE_MM;
+  return tell({ text: own.text, of: { value: { value, kind: fine ? "thickness" : own.kind } } }, style);
 }

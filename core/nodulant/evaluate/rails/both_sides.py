@@ -53,11 +53,16 @@ def _also(inputs: Inputs, want: Want) -> tuple[float, ...]:
     return (*beside, want.section.x_mm) if want.section else beside
 
 
-def both_sides(inputs: Inputs, states: list[FrameState], want: Want) -> dict[Side, RailSide]:
-    """What was computed of both rails; of rails that are alike the right one is the left one's mirror image."""
-    left = _one_side(inputs, "left", states, want)
+def both_sides(
+    inputs: Inputs, states: list[FrameState], want: Want, looked_at: tuple[float, ...] = ()
+) -> dict[Side, RailSide]:
+    """What was computed of both rails; of rails that are alike the right one is the left one's mirror image.
+
+    ``looked_at`` are stations that are asked for besides.
+    """
+    left = _one_side(inputs, "left", states, want, looked_at)
     if left.planned is None or not alike(inputs, states):
-        return {"left": left, "right": _one_side(inputs, "right", states, want)}
+        return {"left": left, "right": _one_side(inputs, "right", states, want, looked_at)}
     right = right_of(inputs, left.planned)
     return {
         "left": left,
@@ -71,8 +76,10 @@ def both_sides(inputs: Inputs, states: list[FrameState], want: Want) -> dict[Sid
     }
 
 
-def _one_side(inputs: Inputs, side: Side, states: list[FrameState], want: Want) -> RailSide:
-    out, changes, also = RailSide(), inputs.design.limits, _also(inputs, want)
+def _one_side(
+    inputs: Inputs, side: Side, states: list[FrameState], want: Want, looked_at: tuple[float, ...]
+) -> RailSide:
+    out, changes, also = RailSide(), inputs.design.limits, (*_also(inputs, want), *looked_at)
     rail = inputs.survey.rails.of(side)
     steel = find_steel(rail.steel_id)
     out.checks.append(weldable_check(steel.name, steel.weldable, side, changes))

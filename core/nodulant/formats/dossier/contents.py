@@ -7,10 +7,10 @@ from functools import cached_property
 from nodulant.assembly.sheet import AssemblySheet, assembly_sheets
 from nodulant.base.errors import NodulantError
 from nodulant.clearance.moving import Mover
-from nodulant.evaluate import Evaluation, Want, evaluate
+from nodulant.evaluate import Evaluation, SectionAt, evaluate, sections_at
 from nodulant.evaluate.clearances.kept_sweep import SweepOnFile
 from nodulant.evaluate.clearances.sweep import scene
-from nodulant.evaluate.evaluation import SectionAt, SectionDrawing
+from nodulant.evaluate.evaluation import SectionDrawing
 from nodulant.frame.place import resolve
 from nodulant.handcheck import hand_check
 from nodulant.handcheck.sheet import HandCheck
@@ -22,10 +22,6 @@ from nodulant.proof.found import Built, built
 from nodulant.proof.record import WeldRecord, weld_record
 from nodulant.units.inline import told_in
 from nodulant.units.show import Style
-
-SECTION = Want(
-    strips=False, parts=False, steps=False, readings=False, frame=False, interim=False, along=False, travel=False
-)
 
 
 @dataclass(frozen=True)
@@ -107,16 +103,16 @@ class Contents:
     @cached_property
     def sections(self) -> tuple[SectionOf, ...]:
         """One at every operation on a rail, on its first side; works at one station have one in common."""
-        survey, out = self.inputs.survey, list[SectionOf]()
-        for op in self.inputs.design.operations:
-            side = on_sides(op.side)[0]
-            x = resolve(op.anchor, survey.features)
-            if op.one_piece or any((s.side, round(s.x_mm)) == (side, round(x)) for s in out):
-                continue
-            drawn = evaluate(self.inputs, SECTION.model_copy(update={"section": SectionAt(side=side, x_mm=x)})).section
+        on_rail = [op for op in self.inputs.design.operations if not op.one_piece]
+        places = [
+            SectionAt(side=on_sides(op.side)[0], x_mm=resolve(op.anchor, self.inputs.survey.features)) for op in on_rail
+        ]
+        out = dict[tuple[Side, int], SectionOf]()
+        for op, at, drawn in zip(on_rail, places, sections_at(self.inputs, places), strict=True):
             if drawn is not None and any(s.name != "rail" for s in drawn.after):
-                out.append(SectionOf(op.name, side, x, told_in(drawn, self.style)))
-        return tuple(out)
+                own = SectionOf(op.name, at.side, at.x_mm, told_in(drawn, self.style))
+                out.setdefault((at.side, round(at.x_mm)), own)
+        return tuple(out.values())
 
     @property
     def sides(self) -> tuple[Side, ...]:

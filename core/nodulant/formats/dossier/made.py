@@ -92,7 +92,7 @@ def as_built(of: Contents, *, brief: bool = False) -> list[Flowable]:
         unit = r.spec.unit
         sure = "" if r.expanded is None else f"± {show_off(r.expanded, unit, style).lstrip('+')}"
         cells = [
-            f"{r.about}: {r.spec.name}",
+            f"{r.about}: {r.spec.name.removesuffix(f': {r.about}')}",
             r.side,
             show_reading(r.spec.planned, unit, style),
             show_reading(r.value, unit, style),
