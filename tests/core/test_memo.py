@@ -1,10 +1,13 @@
 """What is remembered is what would have been worked out: stale results would show old margins for a new frame."""
 
+from unittest.mock import patch
+
 from django.test import SimpleTestCase
+from pydantic import BaseModel
 
 from nodulant.base.errors import InputError
 from nodulant.base.memo import forget_all, remembered
-from nodulant.evaluate import evaluate
+from nodulant.evaluate import Want, evaluate
 from tests import fixtures as f
 
 
@@ -60,3 +63,22 @@ class WarmIsCold(SimpleTestCase):
         forget_all()
         self.assertEqual(evaluate(other).model_dump(), warm)
         self.assertNotEqual(evaluate(job).model_dump()["travel"], warm["travel"])
+
+
+class ManyDrags(SimpleTestCase):
+    def test_what_was_remembered_is_found_not_searched(self):
+        """After many drags of a notch an evaluation compares no more models than after a few."""
+        inputs, counted = f.demo("arc"), []
+        equal = BaseModel.__eq__
+
+        def compared(one, other):
+            counted[-1] += 1
+            return equal(one, other)
+
+        forget_all()
+        with patch.object(BaseModel, "__eq__", compared):
+            for k in range(40):
+                dragged = f.with_notch(inputs, depth_mm=41.0 + 0.07 * k)
+                counted.append(0)
+                evaluate(dragged, Want(frame=False, interim=False, travel=False, steps=False, readings=False))
+        self.assertLess(counted[-1], 1.3 * counted[12] + 20)

@@ -85,4 +85,4 @@ class OnRail:
     rail: Rail = field(hash=False)
     span: Span
     here: RailHere = field(hash=False)
-    cuts: tuple[Cutting, ...] = field(hash=False)
+    cuts: tuple[Cutting, ...]
