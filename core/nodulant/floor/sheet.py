@@ -35,7 +35,6 @@ from nodulant.parts.specs import Phase
 from nodulant.proof.record import RecordRow, record_rows
 from nodulant.units.show import Style
 
-DONE: frozenset[StepStatus] = frozenset({"done", "overridden"})
 WANT = Want(strips=False, parts=False, frame=False)
 
 
