@@ -35,7 +35,7 @@ DRAG = Want(
 _MEMOS = [
     kept
     for kept in gc.get_objects()
-    if isinstance(kept, functools._lru_cache_wrapper) and str(kept.__module__).startswith("nodulant.")
+    if type(kept) is functools._lru_cache_wrapper and str(kept.__module__).startswith("nodulant.")
 ]
 
 

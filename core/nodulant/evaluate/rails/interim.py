@@ -46,7 +46,7 @@ def interim_words(sides: Sides, *, in_two: bool, use: float | None) -> str:
     """What may and may not be done while a cut is open on a rail, or on both alike."""
     if in_two:
         which = "Both rails are" if sides == "both" else f"The {sides} rail is"
-        return f"{which} in two: frame held on stands and braces on both sides of the cut; no one in or under it, nothing on it, no wheels carrying it, until it is welded."
+        return f"{which} in two, nobody in or under it: frame held on stands and braces on both sides of the cut, nothing on it, no wheels carrying it, until it is welded."
     if use is None:
         return (
             "Not computed: masses or seats are missing. Until then: on stands on both sides of the cut, nobody in it."
