@@ -96,7 +96,7 @@ class Braces(SimpleTestCase):
             self.assertAlmostEqual(math.tan(math.radians(row.angle_deg)), run / wide, delta=0.002)
             self.assertIn("degrees off square", row.size)
         behind = next(g for g in rows if g.id.endswith("behind"))
-        self.assertIn("off when the welds are cold", behind.says)
+        self.assertIn("until the welds are cold", behind.says)
 
     def test_bolted_work_and_a_hole_ask_for_none(self):
         for kind in ("hole", "bracket", "plate"):
