@@ -47,6 +47,34 @@ class PureTypeScript(Bench):
         if request.url != "about:blank":
             super()._stays_here(request)
 
+    def test_the_floor_shows_what_holds_the_rest_up(self):
+        """Where nothing is open: the first step whose forerunners are done, and never one that only waits for another."""
+        self.load("floor/after.ts")
+        steps = [
+            {"id": "survey", "status": "done", "needs": []},
+            {"id": "weld", "status": "waiting", "needs": ["mock-up"]},
+            {"id": "mock-up", "status": "waiting", "needs": ["survey"]},
+            {"id": "parts", "status": "waiting", "needs": ["survey"]},
+        ]
+        held = "([steps, but]) => mod.held(steps, but)?.id ?? null"
+        self.assertEqual(self.page.evaluate(held, [steps, None]), "mock-up")
+        self.assertEqual(self.page.evaluate(held, [steps, "mock-up"]), "parts")
+        self.assertIsNone(self.page.evaluate(held, [[{**s, "status": "done"} for s in steps], None]))
+
+    def test_an_instrument_between_two_marks_is_told_their_plan(self):
+        """Length and direction by Pythagoras; a level is read over a line under the frame, so it has no minus."""
+        self.load("prove/marks.ts")
+        spot = {"x_mm": 0.0, "y_mm": -400.0, "z_mm": -75.0}
+        one = {"id": "a/left", "before": spot, "planned": spot}
+        two = {"id": "b/right", "before": {**spot, "x_mm": 300.0, "y_mm": 0.0}, "planned": {**spot, "x_mm": 600.0}}
+        between = "([a, b, when]) => mod.heldBetween(a, b, when)"
+        before = self.page.evaluate(between, [one, two, "before"])
+        self.assertEqual((before["planned"], before["rearward"], before["rightward"]), (500.0, 0.6, 0.8))
+        self.assertEqual(self.page.evaluate(between, [one, two, "tacked"])["planned"], 600.0)
+        self.assertIsNone(self.page.evaluate(between, [one, one, ""]))
+        self.assertIsNone(self.page.evaluate(between, [one, None, ""]))
+        self.assertGreater(self.page.evaluate("(m) => mod.heldAt(m, '')", one)["planned"], 0)
+
     def test_lengths_read_as_the_core_reads_them(self):
         self.load("units/show.ts")
         for value, style, text in SHOWN:

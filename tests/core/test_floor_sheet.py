@@ -71,7 +71,10 @@ class OpenCuts(TestCase):
         self.assertIn(f"{worst.use:.0%} of what it may carry", while_open(whole))
         one = open_here[0].model_copy(update={"in_two": False, "may_stand": True, "may_move": True, "use": 0.2})
         self.assertIn("rolled by hand", while_open([one]))
-        self.assertIn("Not computed", while_open([one, one.model_copy(update={"use": None})]))
+        unknown = one.model_copy(update={"use": None, "may_stand": None, "may_move": None})
+        weak = one.model_copy(update={"use": 1.2, "may_stand": False, "may_move": False})
+        self.assertIn("Not computed", while_open([one, unknown]))
+        self.assertIn("body and load off", while_open([unknown, weak]))
 
 
 class HoldPoints(TestCase):

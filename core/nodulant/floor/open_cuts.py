@@ -49,9 +49,9 @@ def while_open(frames: Iterable[InterimFrame]) -> str:
 
 
 def _strictness(frame: InterimFrame) -> tuple[int, float]:
-    """What forbids more is more."""
+    """What forbids more is more: what is known to be too weak forbids more than what is not known."""
     if frame.in_two:
         return 4, 0.0
     if frame.use is None:
-        return 3, 0.0
-    return (2 if not frame.may_stand else 1 if not frame.may_move else 0), frame.use
+        return 2, 0.0
+    return (3 if not frame.may_stand else 1 if not frame.may_move else 0), frame.use

@@ -121,7 +121,7 @@ function FromInstrument({ reads, held, take }: From) {
   return (
     <LiveReading
       instrument={used.id}
-      name={used.read.instrument}
+      name={reads === "level" ? "level" : used.read.instrument}
       zeroed={used.zeroed}
       held={held}
       kind="length"
