@@ -7,7 +7,6 @@ from tests import fixtures as f
 
 AT = Want(
     steps=False,
-    readings=False,
     frame=False,
     interim=False,
     travel=False,

@@ -12,7 +12,6 @@ from nodulant.clearance.placed_things import standing_of
 from nodulant.evaluate import evaluate
 from nodulant.evaluate.clearances.sweep import scene, whole_sweep
 from nodulant.evaluate.rails.mirrored import alike
-from nodulant.frame.model import planned_state
 from tests import fixtures as f
 from tests.core.test_along import point, with_design
 from tests.core.test_steering import job
@@ -104,7 +103,8 @@ class Rails(TestCase):
 
     def both_ways(self, inputs):
         mine = evaluate(inputs)
-        with mock.patch("nodulant.evaluate.rails.both_sides.alike", return_value=False):
+        rails, axle = (f"nodulant.evaluate.{name}.alike" for name in ("rails.both_sides", "run"))
+        with mock.patch(rails, return_value=False), mock.patch(axle, return_value=False):
             return mine, evaluate(inputs)
 
     def test_jobs_that_are_alike(self):
@@ -129,10 +129,28 @@ class Rails(TestCase):
         rusted = rails.right.stations[0].model_copy(update={"rust_loss_mm": 1.0})
         right = rails.right.model_copy(update={"stations": (rusted, *rails.right.stations[1:])})
         rusty = f.with_survey(inputs, rails=rails.model_copy(update={"right": right}))
-        state = planned_state(inputs.design.operations)
         for other in (one, rusty):
-            self.assertFalse(alike(other, [state]))
+            self.assertFalse(alike(other))
             mirrored, worked_out = self.both_ways(other)
             self.assertEqual(mirrored.checks, worked_out.checks)
-        self.assertTrue(alike(inputs, [state]))
-        self.assertFalse(alike(inputs, [state, state]), "what was measured is of its own side")
+        self.assertTrue(alike(inputs))
+
+    def test_what_was_measured_is_of_its_own_side_and_the_plan_of_both(self):
+        inputs = f.demo("arc")
+        notch = next(op for op in inputs.design.operations if op.kind == "notch")
+        deeper = f.with_readings(inputs, ("depth", "left", notch.depth_mm + 4.0))
+        mirrored, worked_out = self.both_ways(deeper)
+        self.assertEqual(mirrored.checks, worked_out.checks)
+        self.assertEqual(mirrored.strips, worked_out.strips)
+        built = {s.side: min(s.inertia) for s in mirrored.strips if s.state == "as-built"}
+        planned = {s.side: min(s.inertia) for s in mirrored.strips if s.state == "planned"}
+        self.assertLess(built["left"], planned["left"])
+        self.assertEqual(built["right"], planned["right"])
+
+    def test_the_axle_is_mirrored_where_its_tube_hangs_level(self):
+        inputs = f.demo("arc")
+        level = f.with_rear(inputs, tube_gap_right_mm=inputs.survey.rear.tube_gap_left_mm)
+        for own in (inputs, level):
+            mirrored, worked_out = self.both_ways(own)
+            self.assertEqual(mirrored.axle, worked_out.axle)
+            self.assertEqual(mirrored.notch_needed, worked_out.notch_needed)

@@ -8,6 +8,7 @@ from nodulant.asbuilt.instruments import suiting
 from nodulant.asbuilt.log import Entry, standing
 from nodulant.asbuilt.said_of import off_in_words
 from nodulant.asbuilt.taken import Answer, Taken, answer, taken_readings
+from nodulant.base.memo import remembered
 from nodulant.base.model import Frozen
 from nodulant.checks.check import Changes, Check, Subject, Why, not_computed, told
 from nodulant.frame.model import planned_state
@@ -139,6 +140,7 @@ def _to_read(id_: str, operation: str, side: Side, spec: ReadingSpec, about: str
     return AskedReading(id=id_, operation=operation, side=side, spec=spec, about=about, read_with=fit, value=None)
 
 
+@remembered(8)
 def as_built_state(operations: tuple[Operation, ...], entries: tuple[Entry, ...]) -> FrameState | None:
     """The planned state with measured values in place; None while nothing of these operations was measured."""
     own = {op.id for op in operations}

@@ -6,6 +6,8 @@ Directive 2014/32/EU, annex X: 0.3 mm and 0.2 mm a metre; callipers, ISO 13385-1
 ISO 6789-1: 4 % of the reading (all from memory); the others common practice.
 """
 
+from functools import lru_cache
+
 from nodulant.base.model import Frozen
 from nodulant.parts.measure import Measure
 from nodulant.units.figure import N_M_PER_LBF_FT
@@ -126,6 +128,7 @@ BETWEEN_MARKS, AT_A_MARK = ("tape", "laser"), ("level", "laser")
 """Ids of what a length between two marks is taken with, and a level; the usual one first."""
 
 
+@lru_cache(maxsize=64)
 def of_unit(unit: Measure) -> tuple[Instrument, ...]:
     """The instruments that read this."""
     return tuple(i for i in INSTRUMENTS if i.unit == unit)

@@ -14,6 +14,7 @@ from typing import Literal
 
 from nodulant.asbuilt.instruments import Instrument, named, suiting
 from nodulant.asbuilt.log import Entry, ReadingEntry, standing
+from nodulant.base.memo import remembered
 from nodulant.base.model import Frozen
 from nodulant.parts.measure import Measure
 from nodulant.units.show import Style
@@ -41,6 +42,7 @@ class Taken(Frozen):
     """Two of them differ by more than the instrument explains: a third is wanted."""
 
 
+@remembered(4)
 def taken_readings(entries: tuple[Entry, ...]) -> dict[str, Taken]:
     """By '<operation>/<key>/<side>': the newest standing reading with those that it was repeated after."""
     groups: dict[str, list[ReadingEntry]] = {}

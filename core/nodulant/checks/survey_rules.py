@@ -12,7 +12,7 @@ from nodulant.units.said import said
 
 def survey_checks(
     survey: Survey,
-    readings: list[Reading],
+    readings: Sequence[Reading],
     underside_z: dict[Side, float | None],
     changes: Changes,
     *,

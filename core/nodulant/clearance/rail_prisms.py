@@ -6,13 +6,14 @@ Arcs are drawn by chords that leave metal by up to 0.3 mm; where a rail runs ask
 cut short enough that its stepped faces lie within 2 mm outside of it.
 """
 
+from collections.abc import Sequence
 from itertools import pairwise
 
 import numpy as np
 from shapely.geometry import Polygon
 from shapely.ops import unary_union
 
-from nodulant.base.arrays import Columns
+from nodulant.base.arrays import Columns, Mask
 from nodulant.base.errors import InputError
 from nodulant.base.memo import remembered
 from nodulant.clearance.shapes import Prisms, Standing
@@ -40,11 +41,17 @@ def rail_body(survey: Survey, operations: tuple[Operation, ...], side: Side) -> 
     solid = outline.buffer(0).difference(unary_union(gone)) if gone else outline.buffer(0)
     flat = lying_in_place(survey, operations, side, planned_state(operations), route)
     solid = unary_union([solid, *(Polygon(edge.points()) for _, edge in flat)]) if flat else solid
-    corners, low, high = (
-        np.array(v)
-        for v in zip(*(p for part in polygons(solid) for p in strips(part, seen.x, (seen.web, seen.tip))), strict=True)
-    )
-    return Standing(f"{side} rail", "rail", Prisms(corners, low, high))
+    found = [strips(part, seen.x, (seen.web, seen.tip)) for part in polygons(solid)]
+    return Standing(f"{side} rail", "rail", prisms_of(found))
+
+
+Strips = tuple[Columns, Columns, Columns]
+"""Corners (strips, 4, 2), x and z, and each one's least and most y (strips,)."""
+
+
+def prisms_of(found: Sequence[Strips]) -> Prisms:
+    """Strips of several polygons as one pack; there is one or more."""
+    return Prisms(*(np.concatenate(own) for own in zip(*found, strict=True)))
 
 
 def openings(survey: Survey, operations: tuple[Operation, ...], side: Side, route: Route) -> list[Polygon]:
@@ -88,10 +95,10 @@ def polygons(shape: object) -> list[Polygon]:
     return [p for p in parts if isinstance(p, Polygon) and p.area > THIN_MM]
 
 
-def strips(part: Polygon, x: Columns, faces: tuple[Columns, Columns]) -> list[tuple[Columns, float, float]]:
+def strips(part: Polygon, x: Columns, faces: tuple[Columns, Columns]) -> Strips:
     """Upright strips between every two corners; each is one trapezium, or several above each other.
 
-    ``faces`` are both of its sides (y) along stations ``x``; a strip is (corners, least y, most y).
+    ``faces`` are both of its sides (y) along stations ``x``.
     """
     rings = [np.array(r.coords) for r in (part.exterior, *part.interiors)]
     edges = np.concatenate([np.stack([r[:-1], r[1:]], axis=1) for r in rings])
@@ -99,17 +106,20 @@ def strips(part: Polygon, x: Columns, faces: tuple[Columns, Columns]) -> list[tu
     there = [np.interp(marks, x, face) for face in faces]
     near, far = np.minimum(*there), np.maximum(*there)
     near, far = np.minimum(near[:-1], near[1:]), np.maximum(far[:-1], far[1:])
-    low, high = edges[..., 0].min(axis=1), edges[..., 0].max(axis=1)
-    out = []
-    for k, (x0, x1) in enumerate(pairwise(marks)):
-        middle = (x0 + x1) / 2
-        over = edges[(low < middle) & (high > middle)]
-        z = _heights(over, np.array([x0, middle, x1]))
-        order = np.argsort(z[:, 1])
-        for under, above in zip(order[::2], order[1::2], strict=True):
-            corners = np.array([(x0, z[under, 0]), (x1, z[under, 2]), (x1, z[above, 2]), (x0, z[above, 0])])
-            out.append((corners, float(near[k]), float(far[k])))
-    return out
+    start, end = marks[:-1], marks[1:]
+    middle = (start + end) / 2
+    over = (edges[..., 0].min(axis=1)[:, None] < middle) & (edges[..., 0].max(axis=1)[:, None] > middle)
+    z = _heights(edges, np.stack([start, middle, end]), over)
+    order, count = np.argsort(z[:, 1], axis=0), over.sum(axis=0)
+    # metal begins at every first edge from below and ends at every second one
+    rows = [np.flatnonzero(count >= 2 * k) for k in range(1, int(count.max(initial=0)) // 2 + 1)]
+    strip = np.concatenate([np.zeros(0, dtype=np.int64), *rows])
+    pair = np.repeat(np.arange(len(rows)), [len(own) for own in rows])
+    under, above = order[2 * pair, strip], order[2 * pair + 1, strip]
+    x0, x1 = start[strip], end[strip]
+    ends = [(x0, z[under, 0, strip]), (x1, z[under, 2, strip]), (x1, z[above, 2, strip]), (x0, z[above, 0, strip])]
+    corners = np.stack([np.stack(corner, axis=1) for corner in ends], axis=1)
+    return corners, near[strip], far[strip]
 
 
 def _marks(corners: Columns, x: Columns, faces: tuple[Columns, Columns]) -> Columns:
@@ -124,8 +134,10 @@ def _marks(corners: Columns, x: Columns, faces: tuple[Columns, Columns]) -> Colu
     return np.array(marks)
 
 
-def _heights(edges: Columns, x: Columns) -> Columns:
-    """Height of every edge at every x, (edges, xs)."""
+def _heights(edges: Columns, x: Columns, over: Mask) -> Columns:
+    """Height of every edge at places ``x`` (places, strips) where it is over a strip, (edges, places, strips); infinite where not."""
     a, b = edges[:, 0], edges[:, 1]
-    share = (x[None, :] - a[:, :1]) / (b[:, :1] - a[:, :1])
-    return np.asarray(a[:, 1:] + share * (b[:, 1:] - a[:, 1:]))
+    long = np.where(b[:, 0] != a[:, 0], b[:, 0] - a[:, 0], 1.0)
+    share = (x - a[:, :1, None]) / long[:, None, None]
+    at = a[:, 1:, None] + share * (b[:, 1:] - a[:, 1:])[..., None]
+    return np.where(over[:, None], at, np.inf)

@@ -7,11 +7,10 @@ what stands between two cut ends, in a corner or on the rail's top counts as sol
 import numpy as np
 from shapely.geometry import Polygon
 
-from nodulant.base.arrays import Columns
 from nodulant.base.errors import InputError
 from nodulant.base.memo import remembered
-from nodulant.clearance.rail_prisms import ARC_MM, polygons, strips
-from nodulant.clearance.shapes import Prisms, Standing
+from nodulant.clearance.rail_prisms import ARC_MM, Strips, polygons, prisms_of, strips
+from nodulant.clearance.shapes import Standing
 from nodulant.frame.here import OnRail
 from nodulant.frame.in_place import part_in_place, solid_in_place
 from nodulant.frame.model import placed_on, planned_state, route_on
@@ -24,7 +23,6 @@ from nodulant.parts.sides import Side
 from nodulant.parts.solid import Solid
 from nodulant.survey.vehicle import Survey
 
-Strip = tuple[Columns, float, float]
 ON_WEB = frozenset({"outer", "inner", "boxing", "patch", "patch-far", "foot", "plate"})
 """Roles of plates that lie on one wall of the rail; what else stands on a web reaches across it."""
 
@@ -44,12 +42,11 @@ def work_bodies(survey: Survey, operations: tuple[Operation, ...], side: Side) -
         if not rows:
             rows = [row for part in work.parts for row in _of_part(part_in_place(part, route, p.centre_mm), seen)]
         if rows:
-            corners, low, high = (np.array(v) for v in zip(*rows, strict=True))
-            out.append(Standing(f"{p.op.name}, {side}", "work", Prisms(corners, low, high)))
+            out.append(Standing(f"{p.op.name}, {side}", "work", prisms_of(rows)))
     return tuple(out)
 
 
-def _of_part(part: Part, seen: RailSeen) -> list[Strip]:
+def _of_part(part: Part, seen: RailSeen) -> list[Strips]:
     """A piece on a web; what lies on a flange or goes across is none."""
     if part.face not in {"inner", "outer"}:
         return []
@@ -61,16 +58,16 @@ def _of_part(part: Part, seen: RailSeen) -> list[Strip]:
     else:
         faces = (seen.web, seen.tip)
     shape = Polygon(part.outline.points(ARC_MM)).buffer(0)
-    return [row for polygon in polygons(shape) for row in strips(polygon, seen.x, faces)]
+    return [strips(polygon, seen.x, faces) for polygon in polygons(shape)]
 
 
-def _of_solid(solid: Solid, on: OnRail, route: Route, side: Side) -> list[Strip]:
+def _of_solid(solid: Solid, on: OnRail, route: Route, side: Side) -> list[Strips]:
     """A block of a mount, or its plate's own outline; given for the right side."""
     there = solid_in_place(solid, route, on.span.centre_mm)
     y = there.y if side == "right" else [-there.y[1], -there.y[0]]
     if not there.side:
         (x0, x1), (z0, z1) = there.x, there.z
-        return [(np.array([(x0, z0), (x1, z0), (x1, z1), (x0, z1)]), y[0], y[1])]
+        return [(np.array([[(x0, z0), (x1, z0), (x1, z1), (x0, z1)]]), np.array(y[:1]), np.array(y[1:]))]
     x = np.array(there.x)
     faces = (np.full(2, y[0]), np.full(2, y[1]))
-    return [row for polygon in polygons(Polygon(there.side).buffer(0)) for row in strips(polygon, x, faces)]
+    return [strips(polygon, x, faces) for polygon in polygons(Polygon(there.side).buffer(0))]

@@ -50,6 +50,7 @@ class Want(Frozen):
     parts: bool = True
     steps: bool = True
     readings: bool = True
+    """What is read as built, and what is marked off on the rails."""
     frame: bool = True
     """The frame in space, fatigue and slenderness; left out while a hand drags."""
     interim: bool = True

@@ -30,6 +30,7 @@ from nodulant.evaluate.rails.both_sides import RailSide, both_sides, parts_in_pl
 from nodulant.evaluate.rails.draw import axle_drawing, rail_drawing, section_drawing
 from nodulant.evaluate.rails.figures import figures
 from nodulant.evaluate.rails.interim import deflections, interim_checks, interim_frames
+from nodulant.evaluate.rails.mirrored import alike
 from nodulant.evaluate.rails.space import Space, frame_in_space, space_figures
 from nodulant.evaluate.rails.taken_along import taken_along
 from nodulant.evaluate.readings.frame_at import FrameRead, frame_checks, frame_read
@@ -100,7 +101,7 @@ class Worked:
     drops: dict[AxleName, DropResult]
     space: Space
     stands: Standing
-    before: list[Reading]
+    before: tuple[Reading, ...]
     asked: list[AskedReading]
     links: list[AskedReading]
     hubs: list[AskedReading]
@@ -119,7 +120,7 @@ class Worked:
 
 def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     """Evaluate ``inputs``; raises InvalidInputs with every problem and its JSON pointer."""
-    want = want or Want()
+    want, inputs = want or Want(), inputs.shared()
     refuse_broken(inputs)
     plan = _planned(inputs, want)
     found = _worked(plan, want)
@@ -151,7 +152,8 @@ def _worked(plan: Planned, want: Want) -> Worked:
     inputs, design, routes = plan.inputs, plan.inputs.design, plan.routes
     drops: dict[AxleName, DropResult] = {a: add_up(stack_of(design.targets, a), a) for a in ("front", "rear")}
     built = as_built_state(design.operations, inputs.as_built.entries)
-    sides = both_sides(inputs, [planned_state(design.operations), *([built] if built else [])], want)
+    states = [planned_state(design.operations), *([built] if built else [])]
+    sides = both_sides(inputs, states, want)
     rails = {s: c.planned for s, c in sides.items() if c.planned}
     known = Known(inputs.as_built.entries, design.limits, inputs.shop.style)
     links, hubs = link_readings(plan.as_loaded, known), height_readings(plan.as_loaded, routes, known)
@@ -160,7 +162,7 @@ def _worked(plan: Planned, want: Want) -> Worked:
     return Worked(
         sides=sides,
         routes=routes,
-        axle=axle_sides(inputs, drops["rear"].towards_rail_mm),
+        axle=axle_sides(inputs, drops["rear"].towards_rail_mm, alike=alike(inputs)),
         drops=drops,
         space=frame_in_space(inputs, rails, design.targets.drop_mm) if want.frame else Space(None, []),
         stands=standing(plan.as_loaded, plan.studies, routes),
@@ -241,7 +243,7 @@ def _told(plan: Planned, found: Worked, checks: tuple[Check, ...], want: Want) -
         checks=checks,
         groups=grouped(checks),
         left_out=left_out(want),
-        before_teardown=tuple(found.before),
+        before_teardown=found.before,
         checklist=checklist(plan.as_loaded.survey, plan.touched, deep_axles(inputs.design)) if want.readings else (),
         teardown_locked=locked,
         drop=found.drops["rear"],
@@ -250,7 +252,7 @@ def _told(plan: Planned, found: Worked, checks: tuple[Check, ...], want: Want) -
         + _assumed(plan.stored.survey, inputs.survey)
         + own_force_figures(plan.as_typed, inputs)
         + space_figures(frames),
-        rails=tuple(rail_drawing(inputs, side, routes) for side in LEFT_RIGHT),
+        rails=tuple(rail_drawing(inputs, side, routes, read=want.readings) for side in LEFT_RIGHT),
         axle=tuple(axle_drawing(inputs, a, routes[a.side]) for a in axle.values() if a.sweep is not None),
         strips=strips(sides, want, frames),
         parts=tuple(p for s in LEFT_RIGHT for p in parts_in_place(sides[s], routes[s])) if want.parts else (),

@@ -36,11 +36,12 @@ class SectionColumns:
     layout: Layout | None = None
     thinned: Sectorial | None = None
     """Shear centre and warping where the layout is left out."""
+    network: Network | None = None
 
     @cached_property
     def walls(self) -> Network:
         """The thin-walled network of every station."""
-        return walls_of(self.whole)
+        return self.network or walls_of(self.whole)
 
     @property
     def whole(self) -> Layout:
@@ -58,6 +59,11 @@ class SectionColumns:
     def edge_flows(self) -> Flows:
         """Flow at the long edges of plates that are walls, per N of shear upright and across."""
         return edge_flows(self.walls)
+
+    def at_stations(self, which: Rows, layout: Layout) -> "SectionColumns":
+        """These sections, each at every station where it is found, (stations,), with the layout of those stations."""
+        pieces = tuple(piece.rows(which) for piece in self.pieces)
+        return replace(self.rows(which), pieces=pieces, layout=layout)
 
     def rows(self, at: Rows) -> "SectionColumns":
         """The same at some of the stations, without the polygons."""
@@ -77,8 +83,9 @@ def section_columns(layout: Layout) -> SectionColumns:
     area, capacity = shear(layout)
     pieces = section_pieces(layout)
     gone = layout.cut + layout.cut_top
-    twist = torsion(walls_of(layout))
-    return SectionColumns(combine(pieces), twist, area, capacity, gone, tuple(pieces), layout)
+    walls = walls_of(layout)
+    parts = tuple(pieces)
+    return SectionColumns(combine(pieces), torsion(walls), area, capacity, gone, parts, layout, network=walls)
 
 
 def section_pieces(layout: Layout) -> list[Piece]:

@@ -240,6 +240,8 @@ def sections(
     survey: Survey, operations: tuple[Operation, ...], side: Side, x: Columns, state: FrameState
 ) -> SectionColumns:
     """Sections of one rail at stations ``x`` in ``state``, remembered by content: equal rails share."""
+    if state is STOCK:
+        return _stock_sections(survey.rails.of(side), x.tobytes(), _holes(survey, side))
     return _sections(
         survey.rails.of(side),
         _carried(survey, operations, side, state),
@@ -247,6 +249,17 @@ def sections(
         _holes(survey, side),
         state.name == "stock",
     )
+
+
+@lru_cache(maxsize=16)
+def _stock_sections(rail: Rail, x: bytes, holes: tuple[Hole, ...]) -> SectionColumns:
+    """Sections of a rail as it came: each different one is worked out once, wherever along the rail it is asked for."""
+    whole = _layout(rail, (), np.frombuffer(x), holes, sound=True)
+    own = whole.rail
+    sizes = np.stack([own.height, own.width, own.wall, *(hole.half(own.x) for hole in holes)])
+    _, first, which = np.unique(sizes, axis=1, return_index=True, return_inverse=True)
+    each = _sections(rail, (), own.x[first].tobytes(), holes, sound=True)
+    return each.at_stations(which, whole)
 
 
 @lru_cache(maxsize=64)

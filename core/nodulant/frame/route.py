@@ -104,6 +104,11 @@ class Route:
         dx, dz, _ = rows[bisect_right(starts, x_mm)]
         return dx, dz
 
+    def inward_at(self, x_mm: float) -> float:
+        """How far one stock station moved towards the centre plane, mm."""
+        starts, rows = self._scalars
+        return rows[bisect_right(starts, x_mm)][2]
+
     def x_at(self, x_mm: float) -> float:
         """Planned station of one stock station."""
         return x_mm + self.shift_at(x_mm)[0]

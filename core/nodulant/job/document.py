@@ -13,6 +13,7 @@ from pydantic import Field, model_validator
 from nodulant.asbuilt.log import Entry, deciding
 from nodulant.axles.suspension import Suspension
 from nodulant.base.errors import InputError
+from nodulant.base.memo import shared
 from nodulant.base.model import Assumed, Frozen, Id, Name, Size, Text, Thickness, Typed
 from nodulant.clearance.obstacle import Obstacle
 from nodulant.driveline.driveline import Driveline
@@ -122,6 +123,21 @@ class Inputs(Frozen):
     design: Design = Design()
     as_built: AsBuilt = AsBuilt()
     shop: Shop = Shop()
+
+    def shared(self) -> "Inputs":
+        """The same inputs made of parts that are the very same objects as in earlier ones with the same content."""
+        own = self.design
+        design = own.model_copy(
+            update={
+                "targets": shared(own.targets),
+                "operations": tuple(shared(op) for op in own.operations),
+                "suspensions": tuple(shared(s) for s in own.suspensions),
+                "obstacles": tuple(shared(o) for o in own.obstacles),
+                "loads": shared(own.loads),
+            }
+        )
+        parts = {"survey": self.survey, "as_built": self.as_built, "shop": self.shop}
+        return self.model_copy(update={"design": design, **{name: shared(part) for name, part in parts.items()}})
 
     def content_hash(self) -> str:
         """SHA-256 of the canonical JSON, typed text left out; hexadecimal. A job that assumes nothing hashes as it always did."""

@@ -8,7 +8,6 @@ work there, and ``given_back`` takes what they found to the surveyed frame again
 from dataclasses import dataclass
 from typing import TypeVar
 
-import numpy as np
 from pydantic import BaseModel
 
 from nodulant.axles.points import HardPoint
@@ -75,9 +74,10 @@ class Plan:
         return self._of_rail(carrier.x_mm, y_mm)
 
     def _of_rail(self, x_mm: float, y_mm: float) -> Shift:
-        moved = self.routes["left" if y_mm < 0 else "right"].shift(np.array([x_mm]))
-        inward = 0.0 if y_mm == 0 else float(moved.inward[0]) * (1 if y_mm < 0 else -1)
-        return (float(moved.dx[0]), inward, float(moved.dz[0]))
+        route = self.routes["left" if y_mm < 0 else "right"]
+        inward = 0.0 if y_mm == 0 else route.inward_at(x_mm) * (1 if y_mm < 0 else -1)
+        dx, dz = route.shift_at(x_mm)
+        return (dx, inward, dz)
 
     def _with_rails(self, rides: str, x_mm: float, y_mm: float, field: str) -> Shift:
         if rides == PLACED:

@@ -250,11 +250,18 @@ class Levers:
     stations: int
 
     def spread(self, force: float | Columns) -> Columns:
-        """A ``force`` at every place, shared by lever between the stations beside it, shape (stations,)."""
+        """A ``force`` at every place, (..., places), shared by lever between the stations beside it, (..., stations)."""
         back = force * self.share
-        ahead = np.bincount(self.behind - 1, force - back, self.stations)
-        both: Columns = np.zeros(self.stations) + ahead + np.bincount(self.behind, back, self.stations)
-        return both
+        own = np.concatenate([force - back, back], axis=-1)
+        count = int(np.prod(own.shape[:-1]))
+        at = self._beside + self.stations * np.arange(count)[:, None]
+        found = np.bincount(at.ravel(), own.ravel(), count * self.stations)
+        return np.asarray(found.reshape(*own.shape[:-1], self.stations))
+
+    @cached_property
+    def _beside(self) -> Indices:
+        """Rows of the stations ahead of every place, then of those behind, (2 places,)."""
+        return np.concatenate([self.behind - 1, self.behind])
 
 
 def levers(frame: Frame, at: Columns) -> Levers:

@@ -76,56 +76,60 @@ def by_seats(frame: Frame, load: Carried, wheel: StruckWheel) -> tuple[Pull, ...
 
 def _on_line(frame: Frame, k: int, stock_x: float) -> Vector:
     """A place on the line of rail ``k`` at a stock station."""
-    x, y, z = (float(np.interp(stock_x, frame.x, frame.nodes[k::2, i])) for i in range(3))
+    x, y, z = _line(frame, k, np.array([stock_x]))[0].tolist()
     return x, y, z
 
 
-def struck(frame: Frame, load: Carried, *strikes: Sequence[Pull]) -> list[Columns]:
-    """Nodal loads of every strike with the masses' answer, each in equilibrium, shape (nodes, 6)."""
-    body, out = _body(frame, load), []
-    for pulls in strikes:
-        loads = np.zeros((len(frame.nodes), 6))
-        taken = [row for pull in pulls for row in _taken(frame, pull)]
-        for side in LEFT_RIGHT:
-            own = [(stock_x, pull) for on, stock_x, pull in taken if on == side]
-            if own:
-                _on_rail(frame, loads, side, np.array([x for x, _ in own]), [pull for _, pull in own])
-        _answer(frame, body, loads)
-        out.append(loads)
+def _line(frame: Frame, k: int, stock_x: Columns) -> Columns:
+    """Places on the line of rail ``k`` at stock stations, (n, 3)."""
+    at = levers(frame, stock_x)
+    nodes, share = frame.nodes[k::2], at.share[:, None]
+    return np.asarray(nodes[at.behind - 1] * (1 - share) + nodes[at.behind] * share)
+
+
+def struck(frame: Frame, load: Carried, *strikes: Sequence[Pull]) -> Columns:
+    """Nodal loads of every strike with the masses' answer, each in equilibrium, shape (strikes, nodes, 6)."""
+    loads = np.zeros((len(strikes), len(frame.nodes), 6))
+    taken = [_taken(frame, pulls) for pulls in strikes]
+    for side in LEFT_RIGHT:
+        own = [(row, stock_x, pull) for row, pulls in enumerate(taken) for on, stock_x, pull in pulls if on == side]
+        if own:
+            _on_rail(frame, loads, side, own)
+    _answer(frame, _body(frame, load), loads)
+    return loads
+
+
+def _taken(frame: Frame, pulls: Sequence[Pull]) -> list[tuple[Side, float, Pull]]:
+    """Each force on the rail beside it, or on both by lever where it comes in well inside them, with stock stations."""
+    at = {side: [frame.routes[side].stock_x(pull.at[0]) for pull in pulls] for side in LEFT_RIGHT}
+    rails = [_line(frame, k, np.array(at[side]))[:, 1].tolist() for k, side in enumerate(LEFT_RIGHT)]
+    out: list[tuple[Side, float, Pull]] = []
+    for i, (pull, left, right) in enumerate(zip(pulls, *rails, strict=True)):
+        x, y, z = pull.at
+        if left + NEAR_RAIL_MM < y < right - NEAR_RAIL_MM:
+            share = (y - left) / (right - left)
+            out.append(("left", at["left"][i], Pull((x, left, z), pull.times(1.0 - share).force)))
+            out.append(("right", at["right"][i], Pull((x, right, z), pull.times(share).force)))
+        else:
+            near: Side = "left" if abs(y - left) < abs(y - right) else "right"
+            out.append((near, at[near][i], pull))
     return out
 
 
-def _taken(frame: Frame, pull: Pull) -> list[tuple[Side, float, Pull]]:
-    """One force on the rail beside it, or on both by lever where it comes in well inside them, with stock stations."""
-    x, y, z = pull.at
-    at = {side: frame.routes[side].stock_x(x) for side in LEFT_RIGHT}
-    left, right = (float(np.interp(at[s], frame.x, frame.nodes[k::2, 1])) for k, s in enumerate(LEFT_RIGHT))
-    if left + NEAR_RAIL_MM < y < right - NEAR_RAIL_MM:
-        share = (y - left) / (right - left)
-        return [
-            ("left", at["left"], Pull((x, left, z), pull.times(1.0 - share).force)),
-            ("right", at["right"], Pull((x, right, z), pull.times(share).force)),
-        ]
-    near: Side = "left" if abs(y - left) < abs(y - right) else "right"
-    return [(near, at[near], pull)]
-
-
-def _on_rail(frame: Frame, loads: Columns, side: Side, stock_x: Columns, pulls: Sequence[Pull]) -> None:
-    """Forces with their moments about one rail's line, r x F."""
-    nodes = frame.nodes[LEFT_RIGHT.index(side) :: 2]
-    fx, fy, fz = np.array([p.force for p in pulls]).T
-    x, y, z = np.array([p.at for p in pulls]).T
-    off = x - np.interp(stock_x, frame.x, nodes[:, 0])  # along: only where the metal at its place is gone
-    at = levers(frame, stock_x)
-    along, across, up = (at.spread(f) for f in (fx, fy, fz))
-    roll, pitch, yaw = (at.spread(m) for m in (y * fz - z * fy, z * fx - off * fz, off * fy - y * fx))
-    own = loads[LEFT_RIGHT.index(side) :: 2]
-    own[:, 0] += along
-    own[:, 1] += across
-    own[:, 2] += up
-    own[:, 3] += roll - nodes[:, 1] * up + nodes[:, 2] * across
-    own[:, 4] += pitch - nodes[:, 2] * along
-    own[:, 5] += yaw + nodes[:, 1] * along
+def _on_rail(frame: Frame, loads: Columns, side: Side, pulls: Sequence[tuple[int, float, Pull]]) -> None:
+    """Forces of every strike, by its row in ``loads``, with their moments about one rail's line, r x F."""
+    k = LEFT_RIGHT.index(side)
+    nodes = frame.nodes[k::2]
+    rows, stock_x = np.array([row for row, _, _ in pulls]), np.array([x for _, x, _ in pulls])
+    fx, fy, fz = np.array([p.force for _, _, p in pulls]).T
+    x, y, z = np.array([p.at for _, _, p in pulls]).T
+    off = x - _line(frame, k, stock_x)[:, 0]  # along: only where the metal at its place is gone
+    each = np.stack([fx, fy, fz, y * fz - z * fy, z * fx - off * fz, off * fy - y * fx])
+    of_strike = rows == np.arange(len(loads))[:, None]
+    spread = levers(frame, stock_x).spread(of_strike[:, None] * each)
+    along, across, up, roll, pitch, yaw = spread.transpose(1, 0, 2)
+    about = [roll - nodes[:, 1] * up + nodes[:, 2] * across, pitch - nodes[:, 2] * along, yaw + nodes[:, 1] * along]
+    loads[:, k::2] += np.stack([along, across, up, *about], axis=2)
 
 
 @dataclass(frozen=True)
@@ -150,20 +154,22 @@ def _body(frame: Frame, load: Carried) -> _Body:
 
 
 def _answer(frame: Frame, body: _Body, loads: Columns) -> None:
-    """Add every mass's push back to ``loads``, so that the whole is in equilibrium."""
-    force = loads[:, :3].sum(axis=0)
-    moment = loads[:, 3:].sum(axis=0) + cross(frame.nodes - body.centre, loads[:, :3]).sum(axis=0)
-    turning = np.linalg.lstsq(body.inertia, moment, rcond=None)[0]
-    push = -body.mass[:, None] * (force / body.mass.sum() + cross(np.broadcast_to(turning, body.arm.shape), body.arm))
+    """Add every mass's push back to ``loads``, (strikes, nodes, 6), so that each whole is in equilibrium."""
+    forces = loads[:, :, :3].sum(axis=1)
+    moments = loads[:, :, 3:].sum(axis=1) + cross(frame.nodes - body.centre, loads[:, :, :3]).sum(axis=1)
+    turning = np.linalg.lstsq(body.inertia, moments.T, rcond=None)[0].T
+    moved = forces[:, None] / body.mass.sum() + cross(turning[:, None], body.arm)
+    push = -body.mass[:, None] * moved
     count = len(body.mass) // 2
     for k in (0, 1):
-        own, z = push[k * count : (k + 1) * count], body.arm[k * count : (k + 1) * count, 2] + body.centre[2]
-        along, across, up, lifted_along, lifted_across = (
-            body.levers.spread(f) for f in (*own.T, own[:, 0] * z, own[:, 1] * z)
-        )
-        nodes = loads[k::2]
-        nodes[:, 0] += along
-        nodes[:, 1] += across
-        nodes[:, 2] += up
-        nodes[:, 3] -= lifted_across - across * frame.nodes[k::2, 2]
-        nodes[:, 4] += lifted_along - along * frame.nodes[k::2, 2]
+        here = slice(k * count, (k + 1) * count)
+        own, z = push[:, here].transpose(0, 2, 1), body.arm[here, 2] + body.centre[2]
+        along, across, up, lifted_along, lifted_across = body.levers.spread(
+            np.concatenate([own, own[:, :2] * z], axis=1)
+        ).transpose(1, 0, 2)
+        height, nodes = frame.nodes[k::2, 2], loads[:, k::2]
+        nodes[..., 0] += along
+        nodes[..., 1] += across
+        nodes[..., 2] += up
+        nodes[..., 3] -= lifted_across - across * height
+        nodes[..., 4] += lifted_along - along * height

@@ -7,11 +7,11 @@ developed share (a plate that the welds have not yet loaded); ``credit`` is the 
 width that works (a curved liner). Both scale area; only ``share`` scales its stress.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
-from nodulant.base.arrays import Columns
+from nodulant.base.arrays import Columns, Rows
 
 ARC_STEPS = 10
 """Chords per quarter turn of a corner: 0.4 % of the corner's own area, under 0.06 % of a rail's."""
@@ -35,6 +35,11 @@ class Piece:
     """Stress over that of the rail's axis at its height: below 1 where it slopes. None for 1."""
     upright: bool = False
     """A rectangle with its sides along the axes, corners in the order of ``rectangle``."""
+
+    def rows(self, at: Rows) -> "Piece":
+        """The same at some of the stations."""
+        own = {name: getattr(self, name) for name in ("y", "z", "low", "high", "share", "credit", "strain")}
+        return replace(self, **{name: column[at] for name, column in own.items() if column is not None})
 
 
 @dataclass(frozen=True)

@@ -16,6 +16,9 @@ from nodulant.sections.pieces import Piece, integrate
 
 STOCK, VOID = "rail", "hole"
 """Names of the rail's own metal and of what is missing in it; every other name is a plate's."""
+FIBRES = [1, 0, 3, 2]
+"""Right, left, top and bottom, as they stand among the edges of a piece."""
+OUTWARD = np.array([1.0, -1.0, 1.0, -1.0])[:, None, None]
 
 
 @dataclass(frozen=True)
@@ -62,28 +65,29 @@ class _Stacked:
         """Area, first and second moments of the whole, shape (6, stations)."""
         return np.asarray(np.einsum("ps,pis->is", self.weight, self.every))
 
-    def moduli(self, inertia: Columns, centre: Columns, edge: int) -> Columns:
-        """Modulus and yield moments, reference and working, of the fibre that yields first; shape (3, stations)."""
+    def moduli(self, inertia: Columns, centre: Columns) -> Columns:
+        """Modulus and yield moments, reference and working, of each of ``FIBRES`` that yields first; shape (4, 3, stations).
+
+        ``inertia`` and ``centre`` are (4, stations), those of the bending that each fibre is strained by.
+        """
         metal = [k for k, piece in enumerate(self.pieces) if piece.sign > 0]
         share = np.stack([p.share if p.strain is None else p.share * p.strain for p in (self.pieces[k] for k in metal)])
         share = np.where(self.every[metal, 0] > 1e-9, share, 0.0)
-        yields = np.array([(1.0, self.pieces[k].yield_reference_mpa, self.pieces[k].yield_mpa) for k in metal]).T
-        lever = (1.0 if edge % 2 else -1.0) * share * (self.edges[metal, edge] - centre)
-        own = np.divide(inertia, lever, out=np.full_like(lever, np.inf), where=lever > 1e-9)
-        least = (own * yields[:, :, None]).min(axis=1)
+        yields = np.array([(1.0, self.pieces[k].yield_reference_mpa, self.pieces[k].yield_mpa) for k in metal])
+        out = self.edges[metal][:, FIBRES].transpose(1, 0, 2) - centre[:, None]
+        lever = OUTWARD * share * out
+        own = np.divide(inertia[:, None], lever, out=np.full_like(lever, np.inf), where=lever > 1e-9)
+        least = (own[:, :, None] * yields[:, :, None]).min(axis=1)
         return np.where(np.isfinite(least), least, 0.0)
 
     def bending(self) -> tuple[Columns, Columns]:
-        """Sums of the whole (6, stations), and moduli of the right, left, top and bottom fibres (4, 3, stations)."""
+        """Sums of the whole (6, stations), and moduli of ``FIBRES`` (4, 3, stations)."""
         total = self.sums()
         area = np.maximum(total[0], 1e-9)
         z, y = total[1] / area, total[2] / area
         upright = np.maximum(total[3] - total[0] * z * z, 0.0)
         across = np.maximum(total[4] - total[0] * y * y, 0.0)
-        rows = [
-            self.moduli(i, c, edge) for i, c, edge in ((across, y, 1), (across, y, 0), (upright, z, 3), (upright, z, 2))
-        ]
-        return total, np.stack(rows)
+        return total, self.moduli(np.stack([across, across, upright, upright]), np.stack([y, y, z, z]))
 
 
 def _stack(pieces: Sequence[Piece]) -> _Stacked:

@@ -79,6 +79,7 @@ def _alone(survey: Survey, ops: tuple[Operation, ...], side: Side) -> Interim | 
     return replace(made, side=side) if made else None
 
 
+@remembered(4)
 def _alike(survey: Survey) -> bool:
     """Whether both rails are the same metal, holes included."""
     left, right = survey.rails.left, survey.rails.right

@@ -1,5 +1,6 @@
 """Readings that cannot be taken after teardown (common practice)."""
 
+from nodulant.base.memo import remembered
 from nodulant.base.model import Frozen, is_assumed
 from nodulant.parts.sides import AxleName
 from nodulant.survey.vehicle import Survey
@@ -33,9 +34,10 @@ BOTH: frozenset[AxleName] = frozenset({"front", "rear"})
 NONE: frozenset[AxleName] = frozenset()
 
 
+@remembered(8)
 def readings_before_teardown(
     survey: Survey, touched: frozenset[AxleName] = BOTH, deep: frozenset[AxleName] = NONE
-) -> list[Reading]:
+) -> tuple[Reading, ...]:
     """Every reading that must be in before the vehicle is taken apart; ``deep`` are the axles that come far up.
 
     Work on the front axle alone leaves the rear one as it stands: it can be measured at any time.
@@ -67,4 +69,4 @@ def readings_before_teardown(
             )
         )
     out.append(reading("/masses", "Masses on the frame", "loads the rail is checked with", survey.masses or None))
-    return out
+    return tuple(out)

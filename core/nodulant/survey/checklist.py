@@ -5,6 +5,7 @@ Which readings a verdict rests on is this product's own; their order is that of 
 
 from collections.abc import Iterable, Iterator
 
+from nodulant.base.memo import remembered
 from nodulant.base.model import Frozen, is_assumed
 from nodulant.parts.sides import LEFT_RIGHT, AxleName
 from nodulant.survey.before_teardown import BOTH, NONE, readings_before_teardown
@@ -67,6 +68,7 @@ def reading_name(pointer: str) -> str:
     return f"{of} {known.get(field, plain)}" if of in {"front", "rear"} else plain
 
 
+@remembered(8)
 def checklist(
     survey: Survey, touched: frozenset[AxleName] = BOTH, deep: frozenset[AxleName] = NONE
 ) -> tuple[Unlocks, ...]:

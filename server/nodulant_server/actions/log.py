@@ -1,8 +1,11 @@
 """Append to a job's log: readings, sign-offs, overrides, decisions, withdrawals."""
 
+from functools import lru_cache
 from typing import Any
 
 from django.db import transaction
+from django.db.models import TextField
+from django.db.models.functions import Cast
 from django.utils import timezone
 from pydantic import TypeAdapter
 
@@ -21,7 +24,14 @@ MEASURES = Want(strips=False, parts=False, steps=True, readings=True)
 
 def entries_of(job: Job) -> tuple[Entry, ...]:
     """All entries of a job in order."""
-    return tuple(ENTRY.validate_python(row.document) for row in job.log.all())
+    texts = job.log.annotate(text=Cast("document", TextField())).values_list("text", flat=True)
+    return tuple(_entry(text) for text in texts)
+
+
+@lru_cache(maxsize=MOST_ENTRIES)
+def _entry(text: str) -> Entry:
+    """An entry from its JSON: one that was written is never changed, and is asked for with every move of a hand."""
+    return ENTRY.validate_json(text)
 
 
 def inputs_of(job: Job, design: Design, survey: Survey | None = None) -> Inputs:

@@ -5,6 +5,7 @@ from dataclasses import replace
 
 import numpy as np
 
+from nodulant.base.arrays import Columns
 from nodulant.base.errors import NodulantError
 from nodulant.build.general import LINES_STEP, LOADS_STEP
 from nodulant.build.plan import Step, stretches_of
@@ -18,6 +19,7 @@ from nodulant.parts.bought import BoltsNeeded
 from nodulant.parts.outside import ACCEPTS
 from nodulant.parts.sides import LEFT_RIGHT, Side, on_sides
 from nodulant.parts.specs import HoldPoint
+from nodulant.survey.rail import Rail
 from nodulant.units.inline import as_length, as_place
 
 HEAT_MM = 150.0
@@ -119,16 +121,25 @@ def _passing(inputs: Inputs) -> list[str]:
         spans = stretches_of(survey, ops)
     except NodulantError:
         return []
-    names, out = {op.id: op.name for op in ops}, dict[str, dict[str, None]]()
-    for thing in inputs.design.obstacles:
+    names, rows = {op.id: op.name for op in ops}, list(spans)
+    zones = np.array([_zone(survey.rails.of(side), side, *spans[operation, side]) for operation, side in rows])
+    out = dict[str, dict[str, None]]()
+    for thing in inputs.design.obstacles if rows else ():
         boxes = standing_of(thing).pack.boxes
-        for (operation, side), (start, end) in spans.items():
-            rail = survey.rails.of(side)
-            ends = [rail_at(rail, x) for x in (start, end)]
-            out_mm = (rail.web_y_mm - max(e[2] for e in ends), rail.web_y_mm + max(e[2] for e in ends))
-            y = out_mm if side == "right" else (-out_mm[1], -out_mm[0])
-            low = np.array([start, y[0], min(e[0] for e in ends)]) - HEAT_MM
-            high = np.array([end, y[1], max(e[0] + e[1] for e in ends)]) + HEAT_MM
-            if ((boxes.low <= high) & (boxes.high >= low)).all(axis=1).any():
-                out.setdefault(thing.name, {})[names[operation]] = None
+        meets = (boxes.low <= zones[:, 1, None]) & (boxes.high >= zones[:, 0, None])
+        for row in np.flatnonzero(np.any(np.all(meets, axis=2), axis=1)):
+            out.setdefault(thing.name, {})[names[rows[row][0]]] = None
     return [f"{thing} ({', '.join(works)})" for thing, works in out.items()]
+
+
+def _zone(rail: Rail, side: Side, start: float, end: float) -> Columns:
+    """What lies near a stretch of a rail: least and greatest x, y and z, (2, 3)."""
+    ends = [rail_at(rail, x) for x in (start, end)]
+    wide = max(e[2] for e in ends)
+    y = (
+        (rail.web_y_mm - wide, rail.web_y_mm + wide)
+        if side == "right"
+        else (-rail.web_y_mm - wide, wide - rail.web_y_mm)
+    )
+    low, high = min(e[0] for e in ends), max(e[0] + e[1] for e in ends)
+    return np.array([(start, y[0], low), (end, y[1], high)]) + HEAT_MM * np.array([[-1.0], [1.0]])

@@ -1,7 +1,7 @@
 """The rear axle of both sides: path, notch needed and clearance, where the survey allows."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -18,7 +18,7 @@ from nodulant.frame.ops.notches.notch import Notch
 from nodulant.frame.parts import work_on
 from nodulant.job.document import Inputs
 from nodulant.parts.limits import find_limit
-from nodulant.parts.sides import LEFT_RIGHT, Side
+from nodulant.parts.sides import Side
 from nodulant.survey.vehicle import Axle
 from nodulant.targets.axle_path import TubePath, tube_path
 from nodulant.targets.drop import Targets
@@ -48,9 +48,14 @@ def clearance_needed(inputs: Inputs) -> float:
     return find_limit("metal-clearance", inputs.design.limits)[0].value
 
 
-def axle_sides(inputs: Inputs, towards_rail_mm: float) -> dict[Side, AxleSide]:
-    """Both sides at the planned ride height."""
-    return {side: _axle_side(inputs, side, towards_rail_mm) for side in LEFT_RIGHT}
+def axle_sides(inputs: Inputs, towards_rail_mm: float, *, alike: bool) -> dict[Side, AxleSide]:
+    """Both sides at the planned ride height; where rails are ``alike`` and the tube hangs level, the right one is the left one's."""
+    left, rear = _axle_side(inputs, "left", towards_rail_mm), inputs.survey.rear
+    if not alike or left.needed is None or rear.tube_gap_mm("left") != rear.tube_gap_mm("right"):
+        return {"left": left, "right": _axle_side(inputs, "right", towards_rail_mm)}
+    needed = left.needed.model_copy(update={"side": "right"})
+    built = None if left.path is None else _built_sweep(inputs, "right", left.path)
+    return {"left": left, "right": replace(left, side="right", needed=needed, built_sweep=built)}
 
 
 def _axle_side(inputs: Inputs, side: Side, towards_rail_mm: float) -> AxleSide:

@@ -56,29 +56,37 @@ def _also(inputs: Inputs, want: Want) -> tuple[float, ...]:
 def both_sides(
     inputs: Inputs, states: list[FrameState], want: Want, looked_at: tuple[float, ...] = ()
 ) -> dict[Side, RailSide]:
-    """What was computed of both rails; of rails that are alike the right one is the left one's mirror image.
+    """What was computed of both rails, as planned and then in what other ``states`` there are.
 
+    Of rails that are planned alike the right one is the left one's mirror image.
     ``looked_at`` are stations that are asked for besides.
     """
-    left = _one_side(inputs, "left", states, want, looked_at)
-    if left.planned is None or not alike(inputs, states):
-        return {"left": left, "right": _one_side(inputs, "right", states, want, looked_at)}
-    right = right_of(inputs, left.planned)
-    return {
+    left = _planned(inputs, "left", states[0], want, looked_at)
+    sides: dict[Side, RailSide] = {
         "left": left,
-        "right": RailSide(
-            planned=right,
-            checks=[mirrored(check) for check in left.checks],
-            parts=[part for work in right.work for part in work.parts],
-            weld_mm=sum(work.weld_mm for work in right.work),
-            mass_kg=sum(work.mass_kg for work in right.work),
-        ),
+        "right": _mirrored(inputs, left, left.planned)
+        if left.planned is not None and alike(inputs)
+        else _planned(inputs, "right", states[0], want, looked_at),
     }
+    for side, own in sides.items():
+        for state in states[1:] if own.planned is not None else ():
+            _built(inputs, side, state, own, (*_also(inputs, want), *looked_at))
+    return sides
 
 
-def _one_side(
-    inputs: Inputs, side: Side, states: list[FrameState], want: Want, looked_at: tuple[float, ...]
-) -> RailSide:
+def _mirrored(inputs: Inputs, left: RailSide, planned: RailComparison) -> RailSide:
+    right = right_of(inputs, planned)
+    return RailSide(
+        planned=right,
+        checks=[mirrored(check) for check in left.checks],
+        parts=[part for work in right.work for part in work.parts],
+        weld_mm=sum(work.weld_mm for work in right.work),
+        mass_kg=sum(work.mass_kg for work in right.work),
+    )
+
+
+def _planned(inputs: Inputs, side: Side, state: FrameState, want: Want, looked_at: tuple[float, ...]) -> RailSide:
+    """One rail as it is planned; raises InvalidInputs where it cannot be."""
     out, changes, also = RailSide(), inputs.design.limits, (*_also(inputs, want), *looked_at)
     rail = inputs.survey.rails.of(side)
     steel = find_steel(rail.steel_id)
@@ -89,28 +97,45 @@ def _one_side(
         out.checks += missing_capacity_checks(side, missing, changes)
         out.checks += missing_case_checks((bump_of(inputs),), missing, changes, side=side)
         return out
-    for state in states:
-        try:
-            comparison = compare_rail(inputs.survey, inputs.design.operations, inputs.design.seats, side, state, also)
-        except NodulantError as error:
-            if state.name == "planned":
-                raise InvalidInputs([error]) from error
-            out.checks += missing_capacity_checks(side, ("/as_built/entries",), changes, "as-built", error.message)
-            continue
-        out.checks += capacity_checks(comparison, inputs.survey, changes)
-        out.checks.append(
-            bump_check(comparison, inputs.survey, bump_of(inputs), missing_for_loads(inputs.survey), changes)
-        )
-        out.checks += _notch_checks(inputs, side, comparison) + _own_checks(inputs, comparison)
-        out.checks += clash_checks(comparison, changes)
-        if state.name == "planned":
-            out.planned, out.parts = comparison, [part for work in comparison.work for part in work.parts]
-            out.mass_kg = sum(work.mass_kg for work in comparison.work)
-            out.weld_mm = sum(work.weld_mm for work in comparison.work)
-            out.checks += _detail_checks(inputs, side, comparison) if want.frame else []
-        else:
-            out.built = comparison
+    try:
+        comparison = _compared(inputs, side, state, also)
+    except NodulantError as error:
+        raise InvalidInputs([error]) from error
+    out.checks += _own_by_itself(inputs, side, comparison)
+    out.planned, out.parts = comparison, [part for work in comparison.work for part in work.parts]
+    out.mass_kg = sum(work.mass_kg for work in comparison.work)
+    out.weld_mm = sum(work.weld_mm for work in comparison.work)
+    out.checks += _detail_checks(inputs, side, comparison) if want.frame else []
     return out
+
+
+def _built(inputs: Inputs, side: Side, state: FrameState, out: RailSide, also: tuple[float, ...]) -> None:
+    """Add one rail as it was measured."""
+    try:
+        comparison = _compared(inputs, side, state, also)
+    except NodulantError as error:
+        fields = ("/as_built/entries",)
+        out.checks += missing_capacity_checks(side, fields, inputs.design.limits, "as-built", error.message)
+        return
+    out.checks += _own_by_itself(inputs, side, comparison)
+    out.built = comparison
+
+
+def _compared(inputs: Inputs, side: Side, state: FrameState, also: tuple[float, ...]) -> RailComparison:
+    design = inputs.design
+    return compare_rail(inputs.survey, design.operations, design.seats, side, state, also)
+
+
+def _own_by_itself(inputs: Inputs, side: Side, comparison: RailComparison) -> list[Check]:
+    """Strength, notches and clashes of one rail in one state."""
+    changes = inputs.design.limits
+    return [
+        *capacity_checks(comparison, inputs.survey, changes),
+        bump_check(comparison, inputs.survey, bump_of(inputs), missing_for_loads(inputs.survey), changes),
+        *_notch_checks(inputs, side, comparison),
+        *_own_checks(inputs, comparison),
+        *clash_checks(comparison, changes),
+    ]
 
 
 def bump_of(inputs: Inputs) -> Case:

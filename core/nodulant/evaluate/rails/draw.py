@@ -38,8 +38,11 @@ from nodulant.strength.space import FrameComparison
 from nodulant.units.inline import as_thickness
 
 
-def rail_drawing(inputs: Inputs, side: Side, routes: Mapping[Side, Route]) -> RailDrawing:
-    """The rail of ``side`` on its planned route at its surveyed stations and cuts, with its cut edges placed."""
+def rail_drawing(inputs: Inputs, side: Side, routes: Mapping[Side, Route], *, read: bool) -> RailDrawing:
+    """The rail of ``side`` on its planned route at its surveyed stations and cuts, with its cut edges placed.
+
+    What is marked off on it is given where it is to be ``read``.
+    """
     route = routes[side]
     planned = planned_state(inputs.design.operations)
     built = as_built_state(inputs.design.operations, inputs.as_built.entries)
@@ -63,7 +66,7 @@ def rail_drawing(inputs: Inputs, side: Side, routes: Mapping[Side, Route]) -> Ra
         flange_plates=tuple(FlangePlate(part=part, outline=outline) for part, outline in flat),
         crossings=seen(rail_to_rail=True),
         mounts=seen(rail_to_rail=False),
-        measured=measured(inputs, side, planned, routes),
+        measured=measured(inputs, side, planned, routes) if read else (),
     )
 
 

@@ -2,8 +2,6 @@
 
 from collections.abc import Mapping
 
-import numpy as np
-
 from nodulant.base.errors import InputError
 from nodulant.drawn.dimension import Dimension, Span, dimension
 from nodulant.evaluate.evaluation import Measured
@@ -39,7 +37,7 @@ def _of(inputs: Inputs, side: Side, p: Placed, routes: Mapping[Side, Route]) -> 
     low, high = under + dz, under + height + dz
     start, end, centre = p.start_mm + dx, p.end_mm + dx, p.centre_mm + dx
     anchor = next(f for f in inputs.survey.features if f.id == p.op.anchor.anchor_id)
-    zero = float(route.x(np.array([anchor.x_mm]))[0])
+    zero = route.x_at(anchor.x_mm)
     at = centre if p.op.opens or end - start < SPOT_MM else start
     out: list[Dimension] = []
     if abs(at - zero) > SPOT_MM:
@@ -86,8 +84,7 @@ def _from_above(inputs: Inputs, side: Side, p: Placed, routes: Mapping[Side, Rou
 def _faces(inputs: Inputs, side: Side, x_mm: float, routes: Mapping[Side, Route]) -> tuple[float, float]:
     """Web's face and flange's tip of a rail at a surveyed station, mm from the centre plane, the right side positive."""
     rail, sign = inputs.survey.rails.of(side), -1.0 if side == "left" else 1.0
-    web = rail.web_y_mm - float(routes[side].shift(np.array([x_mm])).inward[0])
-    width = float(np.interp(x_mm, [s.x_mm for s in rail.stations], [s.width_mm for s in rail.stations]))
+    web, width = rail.web_y_mm - routes[side].inward_at(x_mm), rail_at(rail, x_mm)[2]
     return sign * web, sign * (web - width if rail.opens == "inward" else web + width)
 
 

@@ -1,21 +1,18 @@
 """Both rails alike: what was worked out for the left one holds for the right."""
 
-from collections.abc import Sequence
 from dataclasses import replace
 
 from nodulant.checks.check import Check
 from nodulant.frame.parts import work_on
-from nodulant.frame.state import FrameState
 from nodulant.job.document import Inputs
 from nodulant.strength.rail import RailComparison
 
 
-def alike(inputs: Inputs, states: Sequence[FrameState]) -> bool:
-    """Whether rails, operations and holes are the same left and right, and nothing was measured on either."""
+def alike(inputs: Inputs) -> bool:
+    """Whether rails, operations and holes are planned the same left and right."""
     rails, design = inputs.survey.rails, inputs.design
     return (
-        len(states) == 1
-        and rails.left == rails.right
+        rails.left == rails.right
         and all(op.side == "both" for op in design.operations)
         and all(feature.side == "both" for feature in inputs.survey.features)
     )
