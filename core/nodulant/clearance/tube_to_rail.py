@@ -82,17 +82,17 @@ def _to_plate(path: TubePath, plate: Underneath) -> tuple[Columns, Columns]:
 
 def _to_edge(path: TubePath, notches: list[tuple[Notch, float]], axle_x_mm: float) -> Clearances:
     points, cover = _edge(notches, axle_x_mm)
-    a, b = points[:-1], points[1:]
-    centres = np.stack([path.x, path.z], axis=1)
-    along = b - a
-    length2 = np.maximum((along**2).sum(axis=1), 1e-12)
-    t = np.clip(((centres[:, None] - a) * along).sum(axis=2) / length2, 0.0, 1.0)
-    nearest = a + t[..., None] * along
-    distance = np.hypot(*(centres[:, None] - nearest).transpose(2, 0, 1))
-    signed = np.where(_in_metal(path, notches)[:, None], -distance, distance) - cover - path.radius
-    best = np.argmin(np.where(_in_metal(path, notches)[:, None], distance, signed), axis=1)
+    start, (along, up) = points[:-1], np.diff(points, axis=0).T
+    x, z = path.x[:, None] - start[:, 0], path.z[:, None] - start[:, 1]
+    t = (x * along + z * up) / np.maximum(along * along + up * up, 1e-12)
+    t = np.minimum(np.maximum(t, 0.0), 1.0)
+    distance = np.hypot(x - t * along, z - t * up)
+    inside = _in_metal(path, notches)[:, None]
+    signed = np.where(inside, -distance, distance) - cover - path.radius
+    # what is equally near is the foremost
+    best = np.argmin(np.round(np.where(inside, distance, signed), 6), axis=1)
     rows = np.arange(len(path.x))
-    return Clearances(path.travel, signed[rows, best], nearest[rows, best, 0])
+    return Clearances(path.travel, signed[rows, best], start[best, 0] + t[rows, best] * along[best])
 
 
 def _edge(notches: list[tuple[Notch, float]], axle_x_mm: float) -> tuple[Columns, Columns]:

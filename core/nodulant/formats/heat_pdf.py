@@ -73,7 +73,7 @@ def _operation(plan: HeatPlan, wide: float, say: Callable[[str], str]) -> list[F
         for side in LEFT_RIGHT
         if any(b.side == side for b in plan.beads)
     ]
-    return [*head, *drawn, Spacer(1, 2 * mm), _table(plan.beads, say)]
+    return [*head, *drawn, Spacer(1, 2 * mm), _table(plan.beads, wide, say)]
 
 
 def _drawn(plan: HeatPlan, side: Side, wide: float) -> Drawing:
@@ -93,13 +93,13 @@ def _drawn(plan: HeatPlan, side: Side, wide: float) -> Drawing:
     return drawing
 
 
-def _table(beads: Sequence[Bead], say: Callable[[str], str]) -> Table:
+def _table(beads: Sequence[Bead], wide: float, say: Callable[[str], str]) -> Table:
     """Beads in order in columns beside one another: number, seam, rail, length, way, wait."""
     cells = [Paragraph(_row(b, say), SMALL) for b in beads]
     long = -(-len(cells) // COLUMNS)
     columns = [cells[k * long : (k + 1) * long] for k in range(COLUMNS)]
     rows = [[c[r] if r < len(c) else "" for c in columns] for r in range(long)]
-    table = Table(rows)
+    table = Table(rows, colWidths=[wide / COLUMNS] * COLUMNS)
     table.setStyle(
         TableStyle(
             [

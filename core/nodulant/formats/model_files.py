@@ -1,6 +1,7 @@
 """Bodies in space as files: glTF binary in metres, y up, a node for every body; STL in millimetres, z up, as one solid."""
 
 from collections.abc import Iterable
+from itertools import chain, count
 
 import numpy as np
 import trimesh
@@ -32,7 +33,7 @@ def model_glb(bodies: Iterable[Body]) -> bytes:
         if body.group not in groups:
             groups.add(body.group)
             scene.graph.update(frame_from=scene.graph.base_frame, frame_to=body.group)
-        name = next(n for n in (body.name, *(f"{body.name} ({k})" for k in range(2, 10_000))) if n not in used)
+        name = next(n for n in chain([body.name], (f"{body.name} ({k})" for k in count(2))) if n not in used)
         used.add(name)
         mesh = body.mesh.copy()
         mesh.apply_transform(to_gltf)

@@ -6,11 +6,12 @@ built on the bench first, then butts, then what lies over them.
 """
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
+from nodulant.base.arrays import Rows
 from nodulant.base.model import Frozen
 from nodulant.geometry import Outline
 from nodulant.geometry.outline import Vertex
@@ -18,11 +19,13 @@ from nodulant.heat.cooling import AIR_C, WARM_C, Hot, Laid, Line
 from nodulant.materials.process import Welding
 from nodulant.materials.weld import bead_mm2
 from nodulant.parts.part import Seam
-from nodulant.parts.sides import Side
+from nodulant.parts.sides import LEFT_RIGHT, Side
 
 LONGEST_MM = 50.0
 BETWEEN_S = 20.0
 """Wire brush, look, move on (common practice)."""
+ALIKE_K = 5.0
+"""Places that differ by less are as cool as each other."""
 MOST = 600
 """More beads than this are not told one by one."""
 
@@ -66,25 +69,25 @@ def beads_of(seams: Sequence[ToWeld], welding: Welding) -> tuple[Bead, ...]:
     if len(pieces) > MOST:
         return ()
     out: list[Bead] = []
-    laid: dict[Side, list[Laid]] = {}
-    now, last = 0.0, None
+    laid = {side: Hot() for side in LEFT_RIGHT}
+    now, last = 0.0, -1
     limit = WARM_C - AIR_C
+    places = _Places(pieces)
     for turn in sorted({p.of.turn for p in pieces}):
-        left = [p for p in pieces if p.of.turn == turn]
-        while left:
-            piece = _coolest(left, laid, now, last)
-            left.remove(piece)
+        left = np.array([k for k, p in enumerate(pieces) if p.of.turn == turn])
+        while len(left):
+            row = places.coolest(left, laid, now, last)
+            piece, left = pieces[row], left[left != row]
             side, own = piece.of.side, piece.of.seam
-            ready = Hot(laid.get(side, [])).ready_s(piece.line, now, limit)
+            ready = laid[side].ready_s(piece.line, now, limit)
             area = bead_mm2(own.kind, own.leg_mm)
             arc = 60 * piece.line.length_mm / welding.speed_mm_per_min(area)
             heat = welding.heat_kj_per_mm(area) * piece.line.length_mm
             now_done = ready + arc
-            laid.setdefault(side, []).append(
-                Laid(piece.line, now_done, heat, piece.of.thickness_mm, piece.of.low_mm, piece.of.high_mm)
-            )
+            strip = piece.of
+            laid[side].add(Laid(piece.line, now_done, heat, strip.thickness_mm, strip.low_mm, strip.high_mm))
             out.append(_bead(len(out) + 1, piece, wait_s=ready - now, arc_s=arc))
-            now, last = now_done + BETWEEN_S, piece
+            now, last = now_done + BETWEEN_S, row
     return tuple(out)
 
 
@@ -108,22 +111,23 @@ def pieces_of(seam: Seam) -> list[Line]:
     return [Line(*point(s), *point(s + long)) for s in starts]
 
 
-def _coolest(left: Sequence[_Piece], laid: dict[Side, list[Laid]], now: float, last: _Piece | None) -> _Piece:
-    """Where it is coolest now; of those alike the other rail's, then the farthest from the last."""
-    rises = np.zeros(len(left))
-    for side, own in laid.items():
-        which = [k for k, p in enumerate(left) if p.of.side == side]
-        middles = np.array([left[k].line.middle for k in which]).reshape(-1, 2)
-        rises[which] = Hot(own).rise_k(middles[:, 0], middles[:, 1], now)
+class _Places:
+    """Where the pieces lie, as columns."""
 
-    def rank(k: int) -> tuple[float, int, float]:
-        piece = left[k]
-        if last is None:
-            return (0.0, 0, 0.0)
-        far = math.dist(piece.line.middle, last.line.middle)
-        return (round(rises[k] / 5.0), int(piece.of.side == last.of.side), -far)
+    def __init__(self, pieces: Sequence[_Piece]) -> None:
+        self.x, self.y = np.array([p.line.middle for p in pieces]).reshape(-1, 2).T
+        self.right = np.array([p.of.side == "right" for p in pieces])
 
-    return left[min(range(len(left)), key=rank)]
+    def coolest(self, left: Rows, laid: Mapping[Side, Hot], now: float, last: int) -> int:
+        """Of the pieces that are left the one where it is coolest now; of those alike the other rail's, then the farthest from the last."""
+        if last < 0:
+            return int(left[0])
+        x, y, right, rises = self.x[left], self.y[left], self.right[left], np.zeros(len(left))
+        for side, own in laid.items():
+            here = right == (side == "right")
+            rises[here] = own.rise_k(x[here], y[here], now)
+        far = np.hypot(x - self.x[last], y - self.y[last])
+        return int(left[np.lexsort((-far, right == self.right[last], np.round(rises / ALIKE_K)))[0]])
 
 
 def _bead(number: int, piece: _Piece, *, wait_s: float, arc_s: float) -> Bead:

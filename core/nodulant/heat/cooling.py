@@ -17,7 +17,7 @@ from dataclasses import dataclass
 import numpy as np
 from scipy.special import erf
 
-from nodulant.base.arrays import Columns
+from nodulant.base.arrays import Columns, Mask
 
 DIFFUSIVITY_MM2_S = 10.7
 """Low-carbon steel between 20 and 400 C: 45 W/mK over 7850 kg/m3 and 535 J/kgK (handbook values, from memory)."""
@@ -28,6 +28,10 @@ WARM_C, AIR_C = 65.0, 20.0
 """Hand-warm: a hand stays on it (common practice); a shop's air."""
 FORGOTTEN_S = 2400.0
 """After so long a bead is part of the warm frame."""
+HALF, ENDED = 4, 5
+"""Columns of a bead's half length and of when it ended."""
+FAR, LOOKS = 4.5, 9
+"""So many times as far as it has spread a bead is not felt (2e-9 of its own); times looked at in one go."""
 
 
 @dataclass(frozen=True)
@@ -65,46 +69,72 @@ class Laid:
 class Hot:
     """Every bead laid so far, as columns."""
 
-    def __init__(self, laid: Sequence[Laid]) -> None:
-        """Images beyond the strip's edges count as beads of their own."""
-        rows = [
-            (line.x0, line.y0, line.x1, line.y1, b.ended_s, b.heat_kj * 1000, b.thickness_mm)
-            for b in laid
-            for line in (b.line, _over(b.line, b.low_mm), _over(b.line, b.high_mm))
-        ]
-        self._rows = np.array(rows, dtype=float).reshape(-1, 7)
+    def __init__(self, laid: Sequence[Laid] = ()) -> None:
+        """Begin with these."""
+        self._rows, self._count = np.empty((0, 8)), 0
+        for bead in laid:
+            self.add(bead)
 
-    def rise_k(self, x: Columns, y: Columns, now_s: float) -> Columns:
-        """How much hotter than the air the points (x, y) are at a time, K."""
-        rows = self._rows[(now_s - self._rows[:, 4] >= 0) & (now_s - self._rows[:, 4] < FORGOTTEN_S)]
-        if len(rows) == 0:
-            return np.zeros_like(x)
-        x0, y0, x1, y1, ended, joules, t = rows.T
-        s = np.maximum(now_s - ended, 1.0)
-        long = np.maximum(np.hypot(x1 - x0, y1 - y0), 1.0)
-        along = ((x1 - x0) / long, (y1 - y0) / long)
-        dx, dy = x[:, None] - (x0 + x1) / 2, y[:, None] - (y0 + y1) / 2
-        u, v = dx * along[0] + dy * along[1], dy * along[0] - dx * along[1]
-        r2 = 4 * DIFFUSIVITY_MM2_S * s
-        r = np.sqrt(r2)
-        spread = (erf((u + long / 2) / r) - erf((u - long / 2) / r)) / 2 * np.exp(-(v**2) / r2) / np.sqrt(np.pi * r2)
-        left = np.exp(-2 * LOSS_W_MM2_K * s / (HEAT_J_MM3_K * t))
-        return np.asarray((joules / long / (t * HEAT_J_MM3_K) * spread * left).sum(axis=1))
+    def add(self, bead: Laid) -> None:
+        """One more; its images beyond the strip's edges count as beads of their own."""
+        lines = (bead.line, _over(bead.line, bead.low_mm), _over(bead.line, bead.high_mm))
+        if self._count + len(lines) > len(self._rows):
+            self._rows = np.concatenate([self._rows, np.empty((max(len(self._rows), 96), 8))])
+        for line in lines:
+            long = max(line.length_mm, 1.0)
+            along = ((line.x1 - line.x0) / long, (line.y1 - line.y0) / long)
+            heat = bead.heat_kj * 1000 / long / (bead.thickness_mm * HEAT_J_MM3_K)
+            loss = 2 * LOSS_W_MM2_K / (HEAT_J_MM3_K * bead.thickness_mm)
+            self._rows[self._count] = (*line.middle, *along, long / 2, bead.ended_s, heat, loss)
+            self._count += 1
+
+    def rise_k(self, x: Columns, y: Columns, now_s: float | Columns) -> Columns:
+        """How much hotter than the air the points (x, y) are, each at its time, K."""
+        middle_x, middle_y, along, up, half, ended, heat, loss = self._felt(x, y, now_s).T
+        age = np.asarray(now_s)[..., None] - ended
+        dx, dy = x[:, None] - middle_x, y[:, None] - middle_y
+        u, v = np.abs(dx * along + dy * up), np.abs(dy * along - dx * up)
+        reach = _reach(age)
+        at, of = np.nonzero((age >= 0) & (age < FORGOTTEN_S) & (v < reach) & (u < half + reach))
+        u, v, half = u[at, of], v[at, of], half[of]
+        s = np.maximum(age[of] if age.ndim == 1 else age[at, of], 1.0)
+        r = np.sqrt(4 * DIFFUSIVITY_MM2_S * s)
+        spread = (erf((u + half) / r) - erf((u - half) / r)) / 2 * np.exp(-((v / r) ** 2)) / (np.sqrt(np.pi) * r)
+        each: Columns = heat[of] * spread * np.exp(-loss[of] * s)
+        return np.asarray(np.bincount(at, each, len(x)), dtype=np.float64)
+
+    def _felt(self, x: Columns, y: Columns, now_s: float | Columns) -> Columns:
+        """Rows of the beads that any of the points may feel."""
+        rows, latest = self._rows[: self._count], np.max(now_s)
+        if not len(x):
+            return rows
+        beside_x = np.maximum(np.maximum(rows[:, 0] - x.max(), x.min() - rows[:, 0]), 0.0)
+        beside_y = np.maximum(np.maximum(rows[:, 1] - y.max(), y.min() - rows[:, 1]), 0.0)
+        ended = rows[:, ENDED]
+        near = np.hypot(beside_x, beside_y) < _reach(latest - ended) + rows[:, HALF]
+        return np.asarray(rows[near & (ended <= latest) & (ended > np.min(now_s) - FORGOTTEN_S)])
 
     def ready_s(self, line: Line, now_s: float, limit_k: float) -> float:
         """From when on every part of a place is below a limit, s; not before ``now_s``."""
         x, y = np.linspace(line.x0, line.x1, 3), np.linspace(line.y0, line.y1, 3)
 
-        def hot(at: float) -> bool:
-            return bool(self.rise_k(x, y, at).max() > limit_k)
+        def hot(at: Columns) -> Mask:
+            rises = self.rise_k(np.tile(x, len(at)), np.tile(y, len(at)), np.repeat(at, len(x)))
+            return np.asarray(rises.reshape(len(at), -1).max(axis=1) > limit_k)
 
-        if not hot(now_s):
+        if not hot(np.array([now_s]))[0]:
             return now_s
         low, high = now_s, now_s + FORGOTTEN_S
         while high - low > 1.0:
-            middle = (low + high) / 2
-            low, high = (middle, high) if hot(middle) else (low, middle)
+            at = np.linspace(low, high, LOOKS)
+            last = int(np.flatnonzero(np.concatenate([[True], hot(at[1:-1])]))[-1])
+            low, high = float(at[last]), float(at[last + 1])
         return high
+
+
+def _reach(age_s: Columns) -> Columns:
+    """How far to its side a bead is felt, mm."""
+    return np.asarray(FAR * np.sqrt(4 * DIFFUSIVITY_MM2_S * np.maximum(age_s, 1.0)))
 
 
 def _over(line: Line, edge: float) -> Line:
