@@ -95,6 +95,16 @@ class Check(SimpleTestCase):
         )
         self.assertEqual(done.stdout.strip(), "free", done.stderr)
 
+    def test_a_check_does_not_load_what_writes_files(self):
+        code = "import sys; from nodulant.cli.main import main; main(['check', sys.argv[1]]); print(*sys.modules)"
+        wherry = str(f.ROOT / "demo" / "wherry.nodulant.json")
+        done = subprocess.run(
+            [sys.executable, "-c", code, wherry], capture_output=True, text=True, env={"PYTHONPATH": str(f.ROOT / "core")}
+        )
+        loaded = done.stdout.splitlines()[-1].split()
+        self.assertIn("nodulant.evaluate.run", loaded, done.stderr)
+        self.assertEqual({"ezdxf", "trimesh", "openpyxl", "ortools", "matplotlib"} & set(loaded), set())
+
     def test_patterns_and_report_are_written(self):
         with tempfile.TemporaryDirectory() as folder:
             out = Path(folder) / "new"
