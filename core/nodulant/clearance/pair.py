@@ -6,6 +6,7 @@ be passed unseen: a body that moves d from one to the next comes no nearer in be
 nearer of both less d/2, and round all that may so beat the least the grid is refined.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
@@ -53,17 +54,35 @@ def least(mover: Mover, other: Other, needed_mm: float = 0.0) -> Least | Far | N
     return in_step([look(mover, other, needed_mm)])[0]
 
 
-def look(mover: Mover, other: Other, needed_mm: float = 0.0) -> Looking[Least | Far | None]:
+def reaches(pairs: Sequence[tuple[Mover, Other]]) -> list[Columns]:
+    """How far all that each mover sweeps stays from each body of its other, mm; asked of every other once."""
+    with_it: dict[int, list[int]] = {}
+    for k, (_, other) in enumerate(pairs):
+        with_it.setdefault(id(other), []).append(k)
+    out: dict[int, Columns] = {}
+    for numbers in with_it.values():
+        own, other = [pairs[k][0].reach for k in numbers], pairs[numbers[0]][1]
+        swept = Boxes(np.concatenate([r.low for r in own]), np.concatenate([r.high for r in own]))
+        bodies = other.pack.boxes if isinstance(other, Standing) else other.reach
+        out.update(zip(numbers, swept.apart(bodies), strict=True))
+    return [out[k] for k in range(len(pairs))]
+
+
+def look(
+    mover: Mover, other: Other, needed_mm: float = 0.0, reach: Columns | None = None
+) -> Looking[Least | Far | None]:
     """Least distance of a pair over its whole motion; None where one of them cannot be anywhere.
 
-    Only told to be far where it stays further apart than matters, ``needed_mm`` being asked for.
+    Only told to be far where it stays further apart than matters, ``needed_mm`` being asked for. ``reach`` is what
+    ``reaches`` found of the pair.
     """
     there = (mover.there if isinstance(other, Standing) else mover.there & other.there).reshape(-1)
     rows = np.flatnonzero(there)
     if len(rows) == 0:
         return None
     far = max(FAR_MM, needed_mm + SPARE_MM)
-    reach = mover.reach.apart(other.pack.boxes if isinstance(other, Standing) else other.reach)[0]
+    if reach is None:
+        (reach,) = reaches([(mover, other)])
     if (whole := float(reach.min())) > far:
         return Far(whole)
     slack = (mover.step_mm + (other.step_mm if isinstance(other, Mover) else 0.0)) / 2

@@ -16,7 +16,7 @@ from nodulant.base.arrays import Columns
 from nodulant.clearance.looks import Looking, in_step
 from nodulant.clearance.mirror import FLIP, moves_alike, other_side, stands_alike
 from nodulant.clearance.moving import Mover, RoundBar
-from nodulant.clearance.pair import Far, Least, Other, along, gaps_at, look
+from nodulant.clearance.pair import Far, Least, Other, along, gaps_at, look, reaches
 from nodulant.clearance.shapes import Bars, Boxes, Standing
 from nodulant.parts.sides import LoadState
 
@@ -162,6 +162,7 @@ def swept(
         twin_of: dict[int, int] = {}
         looks: dict[int, Looking[Cleared]] = {}
         some = range(start, min(start + AT_ONCE, len(all_pairs)))
+        reach = reaches([(all_pairs[k].mover, all_pairs[k].other) for k in some])
         for k in some:
             pair = all_pairs[k]
             twin = done.get((other_side(pair.mover.name), _twin_of(pair.other)))
@@ -169,7 +170,7 @@ def swept(
                 twin_of[k] = twin
             else:
                 states = (stood or {}).get(pair.mover.positions.axle, {})
-                looks[k] = _cleared(pair, needed.get(pair.wish, 0.0), states)
+                looks[k] = _cleared(pair, needed.get(pair.wish, 0.0), states, reach[k - start])
             done[pair.mover.name, _called(pair.other)] = k
         found.update(zip(looks, in_step(list(looks.values())), strict=True))
         for k in some:
@@ -221,8 +222,8 @@ def _reflected(twin: Cleared, pair: Pair) -> Cleared:
     return replace(twin, pair=pair, least=best, first_lock=lock)
 
 
-def _cleared(pair: Pair, needed_mm: float, states: Mapping[LoadState, float]) -> Looking[Cleared]:
-    found = yield from look(pair.mover, pair.other, needed_mm)
+def _cleared(pair: Pair, needed_mm: float, states: Mapping[LoadState, float], reach: Columns) -> Looking[Cleared]:
+    found = yield from look(pair.mover, pair.other, needed_mm, reach)
     if isinstance(found, Far):
         return Cleared(pair, None, found.beyond_mm, None, None, None)
     if found is None:
