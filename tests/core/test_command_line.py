@@ -99,7 +99,10 @@ class Check(SimpleTestCase):
         code = "import sys; from nodulant.cli.main import main; main(['check', sys.argv[1]]); print(*sys.modules)"
         wherry = str(f.ROOT / "demo" / "wherry.nodulant.json")
         done = subprocess.run(
-            [sys.executable, "-c", code, wherry], capture_output=True, text=True, env={"PYTHONPATH": str(f.ROOT / "core")}
+            [sys.executable, "-c", code, wherry],
+            capture_output=True,
+            text=True,
+            env={"PYTHONPATH": str(f.ROOT / "core")},
         )
         loaded = done.stdout.splitlines()[-1].split()
         self.assertIn("nodulant.evaluate.run", loaded, done.stderr)

@@ -10,6 +10,7 @@ from nodulant.frame.place import Place, resolve
 from nodulant.frame.state import FrameState
 from nodulant.frame.stations import GRID, stations
 from nodulant.survey.rail import Rail, Station
+from nodulant.survey.vehicle import Feature
 from nodulant.units.inline import told
 from tests import fixtures as f
 
@@ -114,6 +115,35 @@ class States(SimpleTestCase):
         many = sections(survey, OPERATIONS, "left", xs, state).properties.i_y
         one = [sections(survey, OPERATIONS, "left", f.stations_at(x), state).properties.i_y[0] for x in xs[18:23]]
         np.testing.assert_allclose(many[18:23], one, rtol=1e-12)
+
+
+class AsItCame(SimpleTestCase):
+    """A rail as it came is sectioned once for every different section; the same state under another name is not."""
+
+    def test_every_station_is_what_it_is_by_itself(self):
+        station = f.straight_rail().stations[0]
+        rows = [(0.0, 120.0, 5.0), (400.0, 150.0, 5.0), (2200.0, 150.0, 6.0), (3000.0, 138.0, 4.0)]
+        tapered = f.straight_rail().model_copy(
+            update={
+                "stations": tuple(
+                    station.model_copy(update={"x_mm": x, "height_mm": h, "wall_mm": t}) for x, h, t in rows
+                )
+            }
+        )
+        hole = Feature(id="h", name="hole", x_mm=1200.0, kind="hole", height_mm=60.0, diameter_mm=40.0)
+        for rail in (tapered, f.straight_rail(), f.straight_rail().model_copy(update={"kind": "rect-tube"})):
+            survey = f.survey_of(rail)
+            survey = survey.model_copy(update={"features": (*survey.features, hole)})
+            x = np.unique(np.concatenate([np.linspace(0, 3000, 61), 1200 + np.linspace(-19, 19, 7)]))
+            quick = sections(survey, (), "left", x, STOCK)
+            plain = sections(survey, (), "left", x, FrameState(name="stock"))
+            for name in ("area", "i_y", "i_z", "s_top", "working_bottom"):
+                np.testing.assert_array_equal(getattr(quick.properties, name), getattr(plain.properties, name), name)
+            np.testing.assert_allclose(quick.torsion.j, plain.torsion.j, rtol=1e-12)
+            np.testing.assert_allclose(quick.warping.i_w, plain.warping.i_w, rtol=1e-9, atol=1e-3)
+            np.testing.assert_array_equal(quick.whole.rail.x, x)
+            self.assertEqual([p.y.shape for p in quick.pieces], [p.y.shape for p in plain.pieces])
+            self.assertLess(quick.properties.area[np.argmin(abs(x - 1200))], quick.properties.area[30] + 300)
 
 
 class Stations(SimpleTestCase):

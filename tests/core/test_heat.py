@@ -4,12 +4,17 @@ from itertools import pairwise
 from unittest import TestCase
 
 import numpy as np
+from scipy.special import erf
 
 from nodulant.assembly.sheet import assembly_sheets
 from nodulant.geometry.outline import line
 from nodulant.heat.beads import BETWEEN_S, LONGEST_MM, ToWeld, beads_of, pieces_of
 from nodulant.heat.cooling import (
     AIR_C,
+    DIFFUSIVITY_MM2_S,
+    FORGOTTEN_S,
+    HEAT_J_MM3_K,
+    LOSS_W_MM2_K,
     WARM_C,
     Hot,
     Laid,
@@ -67,6 +72,34 @@ class Beads(TestCase):
             kj = Welding().heat_kj_per_mm(bead_mm2("fillet", 5.0)) * b.length_mm
             laid.append(Laid(Line(a.x, a.y, c.x, c.y), now, kj, 7.5, -60.0, 210.0))
             now += BETWEEN_S
+
+    def test_what_is_too_far_to_be_felt_is_left_out_of_no_figure(self):
+        """Bead by bead by the formula, nothing left out, against all at once at times of their own."""
+        lines = [*pieces_of(seam(0, 900)), *pieces_of(seam(0, 900))]
+        laid = [Laid(line, 40.0 * k, 20.0, 7.5, -60.0, 210.0) for k, line in enumerate(lines)]
+        x, y = np.linspace(-50, 950, 23), np.linspace(-60, 210, 23)
+        now = np.linspace(45.0, 2600.0, 23)
+
+        def alone(b, px, py, at):
+            s = at - b.ended_s
+            if not 0 <= s < FORGOTTEN_S:
+                return 0.0
+            s, total = max(s, 1.0), 0.0
+            for sign, edge in ((1, 0.0), (-1, -60.0), (-1, 210.0)):
+                y0, y1 = (sign * v + (0 if sign > 0 else 2 * edge) for v in (b.line.y0, b.line.y1))
+                along = np.array([b.line.x1 - b.line.x0, y1 - y0])
+                long = np.hypot(*along)
+                off = np.array([px - (b.line.x0 + b.line.x1) / 2, py - (y0 + y1) / 2])
+                u, v = off @ along / long, (off[1] * along[0] - off[0] * along[1]) / long
+                r = np.sqrt(4 * DIFFUSIVITY_MM2_S * s)
+                part = (erf((u + long / 2) / r) - erf((u - long / 2) / r)) / 2
+                gone = np.exp(-2 * LOSS_W_MM2_K * s / (HEAT_J_MM3_K * b.thickness_mm))
+                total += part * np.exp(-((v / r) ** 2)) / np.sqrt(np.pi) / r / long * gone
+            return total * b.heat_kj * 1000 / (b.thickness_mm * HEAT_J_MM3_K)
+
+        by_hand = [sum(alone(b, *at) for b in laid) for at in zip(x, y, now, strict=True)]
+        np.testing.assert_allclose(Hot(laid).rise_k(x, y, now), by_hand, rtol=1e-6, atol=1e-3)
+        self.assertGreater(max(by_hand), LIMIT_K)
 
     def test_by_turns_takes_less_waiting_than_end_to_end(self):
         both = [to_weld(seam(0, 500)), to_weld(seam(0, 500), 1, "right")]

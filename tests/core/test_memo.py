@@ -6,8 +6,10 @@ from django.test import SimpleTestCase
 from pydantic import BaseModel
 
 from nodulant.base.errors import InputError
-from nodulant.base.memo import forget_all, remembered
+from nodulant.base.memo import forget_all, remembered, shared
 from nodulant.evaluate import Want, evaluate
+from nodulant.job.document import Inputs
+from nodulant.targets.drop import CausedEntry, DropEntry, Targets
 from tests import fixtures as f
 
 
@@ -35,6 +37,25 @@ class Remembered(SimpleTestCase):
             self.work(value)
         self.assertEqual([v for v, _ in self.done], [1, 2, 3, 1])
 
+    def test_the_very_same_objects_are_not_compared(self):
+        class Sour(list):
+            compared = 0
+
+            def __eq__(self, other):
+                Sour.compared += 1
+                return super().__eq__(other)
+
+        one, two = Sour("a"), Sour("a")
+        found = [self.work(one), self.work(two)]
+        self.assertGreater(Sour.compared, 0)
+        Sour.compared = 0
+        found += [self.work(two), self.work(one)]
+        self.assertEqual(Sour.compared, 0)
+        self.assertTrue(all(f is found[0] for f in found))
+        for value in (1, 2):  # two results are kept: what these put out is worked out again
+            self.work(value)
+        self.assertIsNot(self.work(two), found[0])
+
     def test_an_error_is_not_kept(self):
         for _ in range(2):
             self.assertRaises(InputError, self.work, "bad")
@@ -45,6 +66,36 @@ class Remembered(SimpleTestCase):
         forget_all()
         self.work(1)
         self.assertEqual(len(self.done), 2)
+
+
+class Shared(SimpleTestCase):
+    """A request brings new objects: what is the same is found to be the same once, not by every figure that asks."""
+
+    def test_parts_that_come_again_are_the_first_ones(self):
+        text = f.demo("step").model_dump_json()
+        one, two = (Inputs.model_validate_json(text).of_shared_parts() for _ in range(2))
+        self.assertEqual(one, two)
+        self.assertIs(one.survey, two.survey)
+        self.assertIs(one.as_built, two.as_built)
+        self.assertTrue(all(a is b for a, b in zip(one.design.operations, two.design.operations, strict=True)))
+
+    def test_what_is_written_alike_and_is_of_another_kind_stays_its_own(self):
+        """An entry of the stack that an operation causes is written as one that was typed is."""
+        given = {"id": "step", "name": "step", "mechanism": "z-step", "amount_mm": 70.0}
+        typed, caused = (Targets().model_copy(update={"entries": (e(**given),)}) for e in (DropEntry, CausedEntry))
+        self.assertEqual(typed.model_dump_json(), caused.model_dump_json())
+        self.assertIs(shared(shared(typed)), shared(typed))
+        self.assertIsInstance(shared(caused).entries[0], CausedEntry)
+        self.assertNotIsInstance(shared(typed).entries[0], CausedEntry)
+
+    def test_what_differs_by_a_hair_stays_its_own(self):
+        one = f.demo("arc").of_shared_parts()
+        masses = one.survey.masses
+        heavier = masses[0].model_copy(update={"mass_kg": masses[0].mass_kg * (1 + 1e-15)})
+        two = f.with_survey(one, masses=(heavier, *masses[1:])).of_shared_parts()
+        self.assertEqual(two.survey.masses[0].mass_kg, heavier.mass_kg)
+        self.assertIsNot(two.survey, one.survey)
+        self.assertIs(two.shop, one.shop)
 
 
 class WarmIsCold(SimpleTestCase):

@@ -73,3 +73,6 @@ class Sharing(SimpleTestCase):
         spread = levers(frame, at).spread(force)
         self.assertAlmostEqual(spread.sum(), force.sum(), delta=1e-6)
         self.assertAlmostEqual(float(spread @ frame.x), float(force @ at), delta=1e-3)
+        many = levers(frame, at).spread(np.array([[force, -2 * force], [0 * force, force]]))
+        np.testing.assert_allclose(many[0, 1], -2 * spread, atol=1e-9)
+        np.testing.assert_allclose(many[1], [0 * spread, spread], atol=1e-9)

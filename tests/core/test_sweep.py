@@ -7,6 +7,7 @@ from unittest import TestCase
 import numpy as np
 from shapely.geometry import Point, Polygon
 from shapely.geometry import box as box_of
+from shapely.ops import unary_union
 
 from nodulant.axles.points import HardPoint
 from nodulant.clearance.axle_bodies import axle_movers
@@ -16,7 +17,7 @@ from nodulant.clearance.moving import RoundBar, between, spots
 from nodulant.clearance.obstacle import BarShape, BoxShape, Obstacle
 from nodulant.clearance.pair import Far, Least, least
 from nodulant.clearance.placed_things import standing_of
-from nodulant.clearance.rail_prisms import rail_body
+from nodulant.clearance.rail_prisms import rail_body, strips
 from nodulant.clearance.shapes import Prisms
 from nodulant.clearance.sweep import clearance_map, pairs_of, swept
 from nodulant.evaluate.clearances.rod_hole import cut_from_sweep
@@ -396,6 +397,22 @@ class CutFromSweep(TestCase):
             with self.subTest(moving), self.assertRaises(Exception) as caught:
                 cut_from_sweep(uncut(), "front", moving, side)
             self.assertTrue(caught.exception.acceptable)
+
+    def test_strips_make_up_a_polygon_with_its_holes(self):
+        """Their areas sum up to that of the polygon library's own, and none overlaps another."""
+        box = Polygon([(0, 0), (900, 0), (900, 150), (0, 150)])
+        for gone in (
+            [Point(300, 60).buffer(40), Point(620, 0).buffer(70)],
+            [Polygon([(100, 150), (180, 40), (260, 150)]), Point(180, 20).buffer(12)],
+            [],
+        ):
+            part = box.difference(unary_union(gone)) if gone else box
+            x = np.array([0.0, 900.0])
+            corners, low, high = strips(part, x, (np.zeros(2), np.array([60.0, 90.0])))
+            made = [Polygon(c) for c in corners]
+            self.assertAlmostEqual(sum(m.area for m in made), part.area, delta=1e-6 * part.area)
+            self.assertLess(unary_union(made).symmetric_difference(part).area, 1e-6 * part.area)
+            self.assertTrue((low == 0).all() and (high >= 60).all() and (high <= 90).all())
 
     def test_an_axle_asks_for_a_notch_as_deep_as_its_path(self):
         """Handbook of the trade: tube top at full bump + clearance - underside, and the liner."""

@@ -81,8 +81,9 @@ def shared(document: M) -> M:
     """The document first seen with this content: every request brings new objects, and what is the very same is quickly compared."""
     key = (type(document), document.__pydantic_serializer__.to_json(document))
     known = _SHARED.get(key)
+    # what is written alike may still differ by a kind that is not written
     if isinstance(known, type(document)):
-        return known
+        return known if known == document else document
     if len(_SHARED) >= SHARED:
         _SHARED.clear()
     _SHARED[key] = document

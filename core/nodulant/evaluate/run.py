@@ -120,7 +120,7 @@ class Worked:
 
 def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     """Evaluate ``inputs``; raises InvalidInputs with every problem and its JSON pointer."""
-    want, inputs = want or Want(), inputs.shared()
+    want, inputs = want or Want(), inputs.of_shared_parts()
     refuse_broken(inputs)
     plan = _planned(inputs, want)
     found = _worked(plan, want)

@@ -13,7 +13,7 @@ from pydantic import Field, model_validator
 from nodulant.asbuilt.log import Entry, deciding
 from nodulant.axles.suspension import Suspension
 from nodulant.base.errors import InputError
-from nodulant.base.memo import shared
+from nodulant.base.memo import remembered, shared
 from nodulant.base.model import Assumed, Frozen, Id, Name, Size, Text, Thickness, Typed
 from nodulant.clearance.obstacle import Obstacle
 from nodulant.driveline.driveline import Driveline
@@ -116,6 +116,12 @@ class AsBuilt(Frozen):
     entries: Annotated[tuple[Entry, ...], Field(max_length=MOST_ENTRIES)] = ()
 
 
+@remembered(8)
+def _same_log(log: AsBuilt) -> AsBuilt:
+    """The log first seen with these entries: they are compared, since thousands of them are long to write down."""
+    return log
+
+
 class Inputs(Frozen):
     """Everything one evaluation depends on."""
 
@@ -124,7 +130,7 @@ class Inputs(Frozen):
     as_built: AsBuilt = AsBuilt()
     shop: Shop = Shop()
 
-    def shared(self) -> "Inputs":
+    def of_shared_parts(self) -> "Inputs":
         """The same inputs made of parts that are the very same objects as in earlier ones with the same content."""
         own = self.design
         design = own.model_copy(
@@ -136,8 +142,8 @@ class Inputs(Frozen):
                 "loads": shared(own.loads),
             }
         )
-        parts = {"survey": self.survey, "as_built": self.as_built, "shop": self.shop}
-        return self.model_copy(update={"design": design, **{name: shared(part) for name, part in parts.items()}})
+        parts = {"survey": shared(self.survey), "as_built": _same_log(self.as_built), "shop": shared(self.shop)}
+        return self.model_copy(update={"design": design, **parts})
 
     def content_hash(self) -> str:
         """SHA-256 of the canonical JSON, typed text left out; hexadecimal. A job that assumes nothing hashes as it always did."""

@@ -16,7 +16,7 @@ from nodulant.sections.pieces import Piece, integrate
 
 STOCK, VOID = "rail", "hole"
 """Names of the rail's own metal and of what is missing in it; every other name is a plate's."""
-FIBRES = [1, 0, 3, 2]
+FIBRES = np.array([1, 0, 3, 2])
 """Right, left, top and bottom, as they stand among the edges of a piece."""
 OUTWARD = np.array([1.0, -1.0, 1.0, -1.0])[:, None, None]
 
