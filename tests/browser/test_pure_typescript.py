@@ -62,7 +62,7 @@ class PureTypeScript(Bench):
         self.assertIsNone(self.page.evaluate(held, [[{**s, "status": "done"} for s in steps], None]))
 
     def test_an_instrument_between_two_marks_is_told_their_plan(self):
-        """Length and direction by Pythagoras; a level is read over a line under the frame, so it has no minus."""
+        """Length and direction by Pythagoras; of a level the height over the datum plane."""
         self.load("prove/marks.ts")
         spot = {"x_mm": 0.0, "y_mm": -400.0, "z_mm": -75.0}
         one = {"id": "a/left", "before": spot, "planned": spot}
@@ -73,7 +73,8 @@ class PureTypeScript(Bench):
         self.assertEqual(self.page.evaluate(between, [one, two, "tacked"])["planned"], 600.0)
         self.assertIsNone(self.page.evaluate(between, [one, one, ""]))
         self.assertIsNone(self.page.evaluate(between, [one, None, ""]))
-        self.assertGreater(self.page.evaluate("(m) => mod.heldAt(m, '')", one)["planned"], 0)
+        level = self.page.evaluate("(m) => mod.heldAt(m, '')", one)
+        self.assertEqual((level["at"], level["planned"]), ("level/a/left", -75.0))
 
     def test_lengths_read_as_the_core_reads_them(self):
         self.load("units/show.ts")

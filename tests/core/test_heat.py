@@ -1,5 +1,7 @@
 """Beads in order, each where the metal is hand-warm, and what a design's welds bend."""
 
+import subprocess
+import tempfile
 from itertools import pairwise
 from unittest import TestCase
 
@@ -7,6 +9,7 @@ import numpy as np
 from scipy.special import erf
 
 from nodulant.assembly.sheet import assembly_sheets
+from nodulant.formats.heat_pdf import heat_pdf
 from nodulant.geometry.outline import line
 from nodulant.heat.beads import BETWEEN_S, LONGEST_MM, ToWeld, beads_of, pieces_of
 from nodulant.heat.cooling import (
@@ -25,6 +28,7 @@ from nodulant.job.document import Design, Inputs
 from nodulant.materials.process import Welding
 from nodulant.materials.weld import bead_mm2
 from nodulant.parts.part import Seam
+from nodulant.units.show import show_length
 from tests import fixtures as f
 
 LIMIT_K = WARM_C - AIR_C
@@ -149,3 +153,21 @@ class Bow(TestCase):
         plan = heat_plan(f.demo("step"), "rear-step")
         each = 0.10 * bead_mm2("butt", 5.0) / 5.0
         self.assertEqual({round(s.shorter_mm, 9) for s in plan.shrinks}, {round(2 * each, 9)})
+
+
+class OnPaper(TestCase):
+    def test_every_bead_is_told_on_one_line(self):
+        """Read back by a PDF tool: number, seam, rail, length, way and wait of each, in inches where the tape is."""
+        inputs = f.demo("arc")
+        plan = heat_plan(inputs, "axle-notch")
+        with tempfile.NamedTemporaryFile(suffix=".pdf") as file:
+            file.write(heat_pdf("job", "revision 1", [plan], "in16"))
+            file.flush()
+            done = subprocess.run(["pdftotext", "-layout", file.name, "-"], check=True, capture_output=True, text=True)
+        words = " ".join(done.stdout.split()).replace("[ ]", "[]").replace("[] ", "[]")
+        for b in plan.beads:
+            wait = f", wait {b.wait_s / 60:.1f} min" if b.wait_s >= 5 else ""
+            length = show_length(b.length_mm, "in16")
+            self.assertIn(f"[]{b.number} seam {b.seam}, {b.side}, {length} {b.towards}{wait}", words)
+        self.assertTrue(any(b.wait_s >= 5 for b in plan.beads))
+        self.assertNotIn(" mm", words)

@@ -66,6 +66,12 @@ class StandIns(SimpleTestCase):
         rows = [number(own.answer("READ x 0", 10.0 + k)) for k in range(2000)]
         self.assertAlmostEqual(np.std(rows), math.hypot(2.0, 1 / math.sqrt(12)), delta=0.1)
 
+    def test_a_level_reads_over_its_own_line_and_no_minus(self):
+        told = Scenario(seed=1, true={"level/a/left": 3.0}, instruments={"laser": Errors(noise=0.0)})
+        own = StandIn(KNOWN["laser"], told, random.Random(1))
+        own.answer("READ level/a/left -75", 0.0)
+        self.assertEqual(float(own.answer("READ level/a/left -75", 60.0).split()[1]), 500.0 - 75.0 + 3.0)
+
     def test_what_it_does_not_know_it_says(self):
         own = stand_in("laser")
         for line in ("", "HELLO", "READ", "READ a/b/left high"):

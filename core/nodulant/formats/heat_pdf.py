@@ -8,6 +8,7 @@ from reportlab.graphics.shapes import Drawing, PolyLine, String
 from reportlab.lib import colors
 from reportlab.lib.styles import ParagraphStyle, getSampleStyleSheet
 from reportlab.lib.units import mm
+from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import (
     Flowable,
@@ -33,6 +34,7 @@ CELL = ParagraphStyle("heat", parent=_STYLES["Normal"], fontSize=9, leading=11.5
 SMALL = ParagraphStyle("heat-small", parent=CELL, fontSize=7.5, leading=9.2)
 COLUMNS, INK, NUMBER_PT = 3, 1.6, 6.0
 MARGIN_PT = 14.0
+NUMBER_WIDE, GAP_PT = 34.0, 4.0
 
 
 def heat_pdf(job: str, of: str, plans: Sequence[HeatPlan], style: Style) -> bytes:
@@ -94,18 +96,26 @@ def _drawn(plan: HeatPlan, side: Side, wide: float) -> Drawing:
 
 
 def _table(beads: Sequence[Bead], wide: float, say: Callable[[str], str]) -> Table:
-    """Beads in order in columns beside one another: number, seam, rail, length, way, wait."""
-    cells = [Paragraph(_row(b, say), SMALL) for b in beads]
+    """Beads in order in columns beside one another: number, seam, rail, length, way, wait; each on one line."""
+    cells = [(f"[ ] {b.number}", _row(b, say)) for b in beads]
     long = -(-len(cells) // COLUMNS)
     columns = [cells[k * long : (k + 1) * long] for k in range(COLUMNS)]
-    rows = [[c[r] if r < len(c) else "" for c in columns] for r in range(long)]
-    table = Table(rows, colWidths=[wide / COLUMNS] * COLUMNS)
+    rows = [[text for c in columns for text in (c[r] if r < len(c) else ("", ""))] for r in range(long)]
+    room = wide / COLUMNS - NUMBER_WIDE - GAP_PT
+    size = min(
+        SMALL.fontSize, SMALL.fontSize * room / max(stringWidth(t, "Helvetica", SMALL.fontSize) for _, t in cells)
+    )
+    table = Table(rows, colWidths=[NUMBER_WIDE, wide / COLUMNS - NUMBER_WIDE] * COLUMNS)
     table.setStyle(
         TableStyle(
             [
+                ("FONT", (0, 0), (-1, -1), "Helvetica", size, 1.2 * size),
+                *(("FONT", (2 * k, 0), (2 * k, -1), "Helvetica-Bold", size, 1.2 * size) for k in range(COLUMNS)),
                 ("LINEBELOW", (0, 0), (-1, -1), 0.2, colors.lightgrey),
+                ("LEFTPADDING", (0, 0), (-1, -1), 0),
+                ("RIGHTPADDING", (0, 0), (-1, -1), 0),
                 ("TOPPADDING", (0, 0), (-1, -1), 0),
-                ("BOTTOMPADDING", (0, 0), (-1, -1), 1),
+                ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5),
             ]
         )
     )
@@ -114,9 +124,7 @@ def _table(beads: Sequence[Bead], wide: float, say: Callable[[str], str]) -> Tab
 
 def _row(b: Bead, say: Callable[[str], str]) -> str:
     wait = f", wait {b.wait_s / 60:.1f} min" if b.wait_s >= 5 else ""
-    return f"☐ <b>{b.number}</b> seam {b.seam}, {b.side}, {say(as_length(b.length_mm))} {b.towards}{wait}".replace(
-        "☐", "[ ]"
-    )
+    return f"seam {b.seam}, {b.side}, {say(as_length(b.length_mm))} {b.towards}{wait}"
 
 
 def _foot(canvas: Canvas, _: SimpleDocTemplate) -> None:

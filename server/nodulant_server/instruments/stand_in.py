@@ -18,6 +18,8 @@ from nodulant.base.model import Frozen
 
 LENGTH = re.compile(r"(?P<start>[^>]+)>(?P<end>[^@]+)@(?P<rearward>-?[\d.]+),(?P<rightward>-?[\d.]+)")
 """A length between two marks, with its direction in plan."""
+LEVEL, LINE_UNDER_MM = "level/", 500.0
+"""A mark's height is read off a level over one line so far under the datum plane: nobody reads a minus off a level."""
 
 
 class Errors(Frozen):
@@ -81,7 +83,7 @@ class StandIn:
             self.held, self.since = where, now
             self.start = self.shown
         rest = math.exp(-(now - self.since) / self.errors.settles_s)
-        true = plan + self.true_off(where)
+        true = plan + self.true_off(where) + (LINE_UNDER_MM if where.startswith(LEVEL) else 0.0)
         drift = self.errors.drift_per_min * (now - (self.zeroed_at or 0.0)) / 60.0 if self.kind.zeroed else 0.0
         value = true + self.errors.bias + drift + self.chance.gauss(0.0, self.errors.noise)
         value += (self.start - value) * rest

@@ -17,11 +17,8 @@ export function heldBetween(start: Mark | null | undefined, end: Mark | null | u
   return { at: start.id, to: end.id, planned, rearward, rightward };
 }
 
-/** The line that a simulated level reads from lies so far under the datum plane: nobody reads a minus off a level. */
-const LINE_UNDER_MM = 500;
-
-/** A level read at a mark, over one line under the frame. */
+/** A level read at a mark; where its line lies is the level's own. */
 export function heldAt(mark: Mark | null | undefined, when: When): Held | null {
   if (!mark) return null;
-  return { at: `level/${mark.id}`, planned: at(mark, when).z_mm + LINE_UNDER_MM, rearward: 0, rightward: 0 };
+  return { at: `level/${mark.id}`, planned: at(mark, when).z_mm, rearward: 0, rightward: 0 };
 }
