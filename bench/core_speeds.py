@@ -26,7 +26,9 @@ DRAG = Want(
     readings=False,
     frame=False,
     interim=False,
+    along=False,
     travel=False,
+    as_built=False,
     strip_side="left",
     section=SectionAt(side="left", x_mm=2610),
 )

@@ -32,7 +32,12 @@ def demo(option="arc"):
 
 def job(name="wherry"):
     """A demo job file, before anything was logged."""
-    return load_job((DEMO.parent / f"{name}.nodulant.json").read_bytes()).model_copy(update={"log": ()})
+    return logged_job(name).model_copy(update={"log": ()})
+
+
+def logged_job(name="wherry"):
+    """A demo job file with its log."""
+    return load_job((DEMO.parent / f"{name}.nodulant.json").read_bytes())
 
 
 def straight_rail(height=150.0, width=60.0, wall=5.0, radius=0.0, steel="mild", start=0.0, end=3000.0):

@@ -3,15 +3,18 @@
 import subprocess
 
 import numpy as np
+import orjson
 
 from nodulant.base.errors import UnreadableQuantity
-from nodulant.evaluate import evaluate
+from nodulant.evaluate import Want, evaluate
 from nodulant.glossary.terms import TERMS, term_for
 from nodulant.linkage.compiled import places
 from nodulant.steering.wheels import steered_wheels
 from nodulant.suspension.motion import Setting, moved_through
 from nodulant.suspension.study import study
 from nodulant.units import parse_quantity
+from nodulant_server.api.compute import SLIM
+from tests import fixtures as f
 from tests.browser.base import Bench
 from tests.core.test_steering import job
 from tests.core.test_suspensions import ONLY, suspended
@@ -60,6 +63,32 @@ class PureTypeScript(Bench):
         self.assertEqual(self.page.evaluate(held, [steps, None]), "mock-up")
         self.assertEqual(self.page.evaluate(held, [steps, "mock-up"]), "parts")
         self.assertIsNone(self.page.evaluate(held, [[{**s, "status": "done"} for s in steps], None]))
+
+    def test_a_drag_keeps_what_it_did_not_ask_for(self):
+        """Rows, curves and cut edges as built stay as they were; those of the plan are the new ones."""
+        self.load("evaluation/merge.ts")
+        inputs = f.logged_job().inputs("arc")
+        whole = orjson.loads(evaluate(inputs).model_dump_json())
+        asked = Want(as_built=False, frame=False, interim=False, along=False, travel=False, strip_side="left")
+        dragged = evaluate(f.with_notch(inputs, depth_mm=61.5), asked)
+        part = orjson.loads(orjson.dumps(dragged.model_dump(exclude=SLIM), option=orjson.OPT_SERIALIZE_NUMPY))
+        found = self.page.evaluate("([whole, part]) => mod.merged(whole, part)", [whole, part])
+        was, now = ({c["id"]: c for c in own["checks"]} for own in (whole, found))
+        self.assertEqual(was.keys(), now.keys())
+        read = [id_ for id_, c in was.items() if c["state"] == "as-built"]
+        self.assertGreater(len(read), 30)
+        self.assertEqual([was[id_] for id_ in read], [now[id_] for id_ in read])
+        clearance = "metal-clearance:axle-tube:left"
+        self.assertNotEqual(was[clearance]["value"], now[clearance]["value"])
+        self.assertEqual(now[clearance]["why"], was[clearance]["why"])
+        self.assertEqual(
+            [(s["side"], s["state"]) for s in found["strips"]], [("left", "planned"), ("left", "as-built")]
+        )
+        self.assertEqual(found["strips"][1], next(s for s in whole["strips"] if s["state"] == "as-built"))
+        self.assertEqual([r["built_cuts"] for r in found["rails"]], [r["built_cuts"] for r in whole["rails"]])
+        self.assertNotEqual(found["rails"][0]["cuts"], whole["rails"][0]["cuts"])
+        for own in ("taped", "frame_times", "teardown_locked", "cut_locked", "readings"):
+            self.assertEqual(found[own], whole[own], own)
 
     def test_an_instrument_between_two_marks_is_told_their_plan(self):
         """Length and direction by Pythagoras; of a level the height over the datum plane."""

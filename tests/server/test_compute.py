@@ -4,6 +4,9 @@ import io
 import json
 import zipfile
 
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
+
 from tests import fixtures as f
 from tests.fixtures import finite
 from tests.server.base import Shop
@@ -66,6 +69,14 @@ class Evaluate(Shop):
         self.assertLessEqual(len(response.content), 60_000)
         self.assertNotIn("why", data["checks"][0])
         self.assertNotIn("steps", data)
+
+    def test_a_drag_does_not_fetch_the_log(self):
+        log = self.job.log.model._meta.db_table
+        for as_built in (True, False):
+            with CaptureQueriesContext(connection) as asked:
+                _, data = self.ask(slim=True, want={"as_built": as_built, "frame": False})
+            self.assertEqual(any(log in q["sql"] for q in asked), as_built)
+            self.assertEqual(data["left_out_states"], [] if as_built else ["as-built"])
 
     def test_bad_values_are_named_at_their_field(self):
         for path, value, pointer in BAD:

@@ -4,7 +4,7 @@ from nodulant.asbuilt.compare import AskedReading
 from nodulant.base.errors import NodulantError
 from nodulant.base.model import Frozen
 from nodulant.build.plan import Step
-from nodulant.checks.check import Check
+from nodulant.checks.check import Check, State
 from nodulant.checks.groups import Group
 from nodulant.drawn.dimension import Dimension
 from nodulant.evaluate.clearances.along import Along
@@ -59,6 +59,8 @@ class Want(Frozen):
     """What goes along with a raise or a narrowing; left out while a hand drags."""
     travel: bool = True
     """Suspensions through travel; left out while a hand drags something else."""
+    as_built: bool = True
+    """What the log says: rails, axle and frame as they were read; left out while a hand drags."""
     case: str = "bump"
     load_state: LoadState = "laden"
     """What is aboard while the frame is judged."""
@@ -240,10 +242,13 @@ class Evaluation(Frozen):
     """Checks told together, worst first; what is counted are these."""
     left_out: tuple[str, ...] = ()
     """Rules that were not asked for and not worked out: their rows are as they were in the last whole answer."""
+    left_out_states: tuple[State, ...] = ()
+    """States of the frame that were not: their rows and curves are as they were too."""
     before_teardown: tuple[Reading, ...]
     checklist: tuple[Unlocks, ...]
     """The survey by what it is good for; empty while a hand drags."""
     teardown_locked: bool
+    """Readings that teardown destroys are missing; by an empty log where what is as built is left out."""
     drop: DropResult
     drop_front: DropResult
     heights: Heights
@@ -273,6 +278,6 @@ class Evaluation(Frozen):
     taped: TapedFrame | None
     """What lengths between points of the frame say, once there are some."""
     frame_times: tuple[FrameAt, ...] = ()
+    """The frame's shape each time that it was measured, oldest first."""
     marks: tuple[Mark, ...] = ()
     """What lengths and levels are taken at."""
-    """The frame's shape each time that it was measured, oldest first."""

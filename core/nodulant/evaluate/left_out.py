@@ -1,5 +1,6 @@
-"""Which rules an answer did not work out because they were not asked for: their rows stay as they were."""
+"""Which rules and states an answer did not work out because they were not asked for: their rows stay as they were."""
 
+from nodulant.checks.check import State
 from nodulant.evaluate.evaluation import Want
 from nodulant.parts.steer_limits import STEER_LIMITS
 from nodulant.parts.travel_limits import TRAVEL_LIMITS
@@ -35,3 +36,8 @@ def left_out(want: Want) -> tuple[str, ...]:
     """Ids of the rules that are not worked out with ``want``."""
     rows = ((want.frame, FRAME), (want.interim, INTERIM), (want.along, ALONG), (want.travel, TRAVEL))
     return tuple(rule for asked, rules in rows if not asked for rule in rules)
+
+
+def left_out_states(want: Want) -> tuple[State, ...]:
+    """States of the frame that are not worked out with ``want``."""
+    return () if want.as_built else ("as-built",)

@@ -24,7 +24,7 @@ from nodulant.evaluate.gates.mock_up import height_missing, height_readings
 from nodulant.evaluate.gates.parts_here import parts_needed
 from nodulant.evaluate.gates.told_by_design import told_by_design
 from nodulant.evaluate.heights import Standing, height_checks, heights, standing
-from nodulant.evaluate.left_out import left_out
+from nodulant.evaluate.left_out import left_out, left_out_states
 from nodulant.evaluate.rails.axle import AxleSide, axle_checks, axle_sides
 from nodulant.evaluate.rails.both_sides import RailSide, both_sides, parts_in_place, strips
 from nodulant.evaluate.rails.draw import axle_drawing, rail_drawing, section_drawing
@@ -120,7 +120,8 @@ class Worked:
 
 def evaluate(inputs: Inputs, want: Want | None = None) -> Evaluation:
     """Evaluate ``inputs``; raises InvalidInputs with every problem and its JSON pointer."""
-    want, inputs = want or Want(), inputs.of_shared_parts()
+    want = want or Want()
+    inputs = (inputs if want.as_built else inputs.as_planned()).of_shared_parts()
     refuse_broken(inputs)
     plan = _planned(inputs, want)
     found = _worked(plan, want)
@@ -220,7 +221,9 @@ def _judged(plan: Planned, found: Worked, want: Want) -> tuple[Check, ...]:
         *frame_checks(inputs, found.frame_read),
         *_standing_by(inputs),
     ]
-    ruled = by_rule(told_apart(checks, inputs.design.operations), inputs.design.rule)
+    unasked = left_out_states(want)
+    asked = [check for check in checks if check.state not in unasked]
+    ruled = by_rule(told_apart(asked, inputs.design.operations), inputs.design.rule)
     return order([_where_it_stands(check, found.routes) for check in ruled])
 
 
@@ -243,6 +246,7 @@ def _told(plan: Planned, found: Worked, checks: tuple[Check, ...], want: Want) -
         checks=checks,
         groups=grouped(checks),
         left_out=left_out(want),
+        left_out_states=left_out_states(want),
         before_teardown=found.before,
         checklist=checklist(plan.as_loaded.survey, plan.touched, deep_axles(inputs.design)) if want.readings else (),
         teardown_locked=locked,

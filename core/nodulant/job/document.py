@@ -130,6 +130,10 @@ class Inputs(Frozen):
     as_built: AsBuilt = AsBuilt()
     shop: Shop = Shop()
 
+    def as_planned(self) -> "Inputs":
+        """The same inputs with an empty log: nothing was read yet."""
+        return self.model_copy(update={"as_built": AsBuilt()})
+
     def of_shared_parts(self) -> "Inputs":
         """The same inputs made of parts that are the very same objects as in earlier ones with the same content."""
         own = self.design

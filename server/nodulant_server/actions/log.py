@@ -34,12 +34,12 @@ def _entry(text: str) -> Entry:
     return ENTRY.validate_json(text)
 
 
-def inputs_of(job: Job, design: Design, survey: Survey | None = None) -> Inputs:
-    """What an evaluation of ``design`` on this job sees; the newest survey where none is given."""
+def inputs_of(job: Job, design: Design, survey: Survey | None = None, *, logged: bool = True) -> Inputs:
+    """What an evaluation of ``design`` on this job sees; the newest survey where none is given, an empty log if not ``logged``."""
     return Inputs(
         survey=survey or job.survey_head().survey(),
         design=design,
-        as_built=AsBuilt(entries=entries_of(job)),
+        as_built=AsBuilt(entries=entries_of(job)) if logged else AsBuilt(),
         shop=job.shop_model(),
     )
 

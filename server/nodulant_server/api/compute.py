@@ -62,13 +62,18 @@ log = logging.getLogger(__name__)
 WHYS: IncEx = {"why": True, "basis": True, "remedy": True, "scale": True, "changed_limit": True}
 SLIM: dict[str, IncEx | bool] = {
     "checks": {"__all__": WHYS},
-    "rails": {"__all__": {"measured": True}},
+    "rails": {"__all__": {"measured": True, "built_cuts": True}},
     "groups": True,
     "before_teardown": True,
     "checklist": True,
     "figures": True,
     "steps": True,
     "readings": True,
+    "taped": True,
+    "frame_times": True,
+    "marks": True,
+    "teardown_locked": True,
+    "cut_locked": True,
 }
 
 
@@ -78,15 +83,16 @@ def _json(data: dict[str, Any]) -> HttpResponse:
     return HttpResponse(content, content_type="application/json")
 
 
-def drafted(request: HttpRequest, job_id: int, design: Design, survey: Survey | None) -> Inputs:
-    """A draft on its job, with the job's log and shop."""
-    return inputs_of(job_of(request, job_id), design, survey)
+def drafted(request: HttpRequest, job_id: int, design: Design, survey: Survey | None, *, logged: bool = True) -> Inputs:
+    """A draft on its job, with the job's shop and, unless not ``logged``, its log."""
+    return inputs_of(job_of(request, job_id), design, survey, logged=logged)
 
 
 @router.post("/evaluate", response=Evaluation)
 def run(request: HttpRequest, body: EvaluateBody) -> HttpResponse:
     """Evaluate a draft; with ``slim`` the whys and what a drag does not change are left out."""
-    result = evaluate(drafted(request, body.job_id, body.design, body.survey), body.want)
+    want = body.want
+    result = evaluate(drafted(request, body.job_id, body.design, body.survey, logged=want.as_built), want)
     data = result.model_dump(exclude=SLIM if body.slim else None)
     response = _json(data)
     response["X-Sequence"] = str(body.sequence)

@@ -5832,6 +5832,7 @@ export interface components {
             /**
              * @default {
              *       "along": true,
+             *       "as_built": true,
              *       "case": "bump",
              *       "frame": true,
              *       "interim": true,
@@ -5887,6 +5888,11 @@ export interface components {
              * @default []
              */
             left_out: string[];
+            /**
+             * Left Out States
+             * @default []
+             */
+            left_out_states: ("stock" | "planned" | "interim" | "as-built")[];
             /**
              * Marks
              * @default []
@@ -14305,6 +14311,11 @@ export interface components {
              * @default true
              */
             along: boolean;
+            /**
+             * As Built
+             * @default true
+             */
+            as_built: boolean;
             /**
              * Case
              * @default bump

@@ -83,7 +83,8 @@ export class Line {
 
   private questionOf({ design, survey }: Draft) {
     const { jobId, side, stationMm, gesture, loadCase, loadState } = useBench.getState();
-    const dragging = gesture !== null;
+    // what a drag leaves out is taken from the answer before it
+    const dragging = gesture !== null && useShown.getState().result !== null;
     this.sequence += 1;
     return {
       job_id: jobId,
@@ -100,6 +101,7 @@ export class Line {
         parts: true,
         steps: !dragging,
         readings: !dragging,
+        as_built: !dragging,
         case: loadCase,
         load_state: loadState,
         strip_side: side,

@@ -10,14 +10,19 @@ export function merged(old: Evaluation, next: Evaluation): Evaluation {
   // what was not asked for while a hand drags was not worked out: its rows stay as they were
   const ids = new Set(fresh.map((check) => check.id));
   const leftOut = new Set(next.left_out);
-  const kept = (check: Check) => leftOut.has(check.limit_id);
+  const unread: ReadonlySet<string> = new Set(next.left_out_states);
+  const kept = (check: Check) => leftOut.has(check.limit_id) || unread.has(check.state);
   const checks = inOldOrder(old.checks, [...fresh, ...old.checks.filter((check) => kept(check) && !ids.has(check.id))]);
   const rails = old.rails.map((rail, i) => ({ ...rail, ...next.rails[i] }));
   const interim = next.interim.length ? next.interim : old.interim;
   const along = next.along.length ? next.along : old.along;
   const cut_locked = next.along.length ? next.cut_locked : old.cut_locked;
   const deflection = next.deflection.length ? next.deflection : old.deflection;
-  const strips = next.strips.map((strip) => ({ ...strip, life: strip.life ?? sameStations(old, strip)?.life ?? null }));
+  const judged = next.strips.map((strip) => ({ ...strip, life: strip.life ?? sameStations(old, strip)?.life ?? null }));
+  const asRead = old.strips.filter(
+    (strip) => unread.has(strip.state) && next.strips.some((s) => s.side === strip.side),
+  );
+  const strips = [...judged, ...asRead];
   const travel = next.travel.length ? next.travel : old.travel;
   const checklist = next.checklist?.length ? next.checklist : old.checklist;
   return { ...old, ...next, checklist, checks, rails, interim, along, cut_locked, deflection, strips, travel };

@@ -77,6 +77,7 @@ export const NOTHING = {
   along: false,
   travel: false,
   strips: false,
+  as_built: false,
   parts: false,
   steps: false,
   readings: false,

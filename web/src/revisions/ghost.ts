@@ -19,6 +19,7 @@ export async function showGhost(name: string, design: Design): Promise<void> {
     interim: false,
     along: false,
     travel: false,
+    as_built: false,
   };
   const body = {
     job_id: jobId,
