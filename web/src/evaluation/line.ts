@@ -10,6 +10,9 @@ const BEAM_CASES = ["static", "bump"];
 /** A hand that has not moved for this long is answered in full. */
 const RESTED_MS = 150;
 
+/** A request that was just asked for leaves after promises of its own, which a drawing would hold up. */
+const nextTurn = () => new Promise((go) => setTimeout(go));
+
 /** The questions of one bench: one in flight, the newest waits, older ones are dropped. */
 export class Line {
   private inFlight = false;
@@ -43,6 +46,7 @@ export class Line {
     if (this.waiting) {
       this.waiting = false;
       void this.run();
+      await nextTurn();
     }
     if (!this.over) draw();
   }
