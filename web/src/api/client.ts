@@ -43,9 +43,28 @@ api.use({
     return response;
   },
   onError({ error }) {
-    return error instanceof Refused ? error : new Refused(0, "the server cannot be reached; your work is kept here");
+    return error instanceof Refused ? error : unreached();
   },
 });
+
+const unreached = () => new Refused(0, "the server cannot be reached; your work is kept here");
+
+type Posts = "/api/evaluate" | "/api/travel";
+type Question<P extends Posts> = paths[P]["post"]["requestBody"]["content"]["application/json"];
+type Answer<P extends Posts> = paths[P]["post"]["responses"][200]["content"]["application/json"];
+
+/** Ask while a hand moves: the request leaves within this call, not after promises that a drawing may hold up. */
+export function askedAtOnce<P extends Posts>(path: P, body: Question<P>): Promise<Answer<P>> {
+  return answered(fetch(path, posted(body)));
+}
+
+async function answered<T>(sent: Promise<Response>): Promise<T> {
+  const response = await sent.catch(() => {
+    throw unreached();
+  });
+  if (!response.ok) throw await refused(response);
+  return (await response.json()) as T;
+}
 
 /** The data of an answer; an empty one is an error. */
 export async function got<T>(call: Promise<{ data?: T }>): Promise<T> {

@@ -1,4 +1,4 @@
-import { api, got, Refused } from "../api/client";
+import { askedAtOnce, Refused } from "../api/client";
 import type { Draft } from "../draft/document";
 import { shownDraft, suspensionSeen, useBench } from "../draft/store";
 import { atAGlance, merged, withTravel } from "./merge";
@@ -9,9 +9,6 @@ const BEAM_CASES = ["static", "bump"];
 
 /** A hand that has not moved for this long is answered in full. */
 const RESTED_MS = 150;
-
-/** A request that was just asked for leaves after promises of its own, which a drawing would hold up. */
-const nextTurn = () => new Promise((go) => setTimeout(go));
 
 /** The questions of one bench: one in flight, the newest waits, older ones are dropped. */
 export class Line {
@@ -46,7 +43,6 @@ export class Line {
     if (this.waiting) {
       this.waiting = false;
       void this.run();
-      await nextTurn();
     }
     if (!this.over) draw();
   }
@@ -69,16 +65,14 @@ export class Line {
       const only = glance ? suspensionSeen(useBench.getState()) : null;
       // a glance is asked for without the things that stand around; work on the rails moves what rides on them
       const moving = glance ? { ...design, obstacles: [] } : design;
-      const moved = await got(
-        api.POST("/api/travel", { body: { job_id: jobId, design: moving, survey, glance, only } }),
-      );
+      const moved = await askedAtOnce("/api/travel", { job_id: jobId, design: moving, survey, glance, only });
       return () => {
         const old = useShown.getState().result;
         if (old) show(glance ? atAGlance(old, moved) : withTravel(old, moved), draft, at, true, glance);
         if (glance) this.whenItRests();
       };
     }
-    const next = await got(api.POST("/api/evaluate", { body: this.questionOf(draft) }));
+    const next = await askedAtOnce("/api/evaluate", this.questionOf(draft));
     return () => {
       const old = useShown.getState().result;
       show(gesture && old ? merged(old, next) : next, draft, at, gesture !== null);

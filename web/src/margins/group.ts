@@ -52,18 +52,29 @@ function bothSides(checks: readonly Check[]): Row[] {
   const rows: Row[] = [];
   const seen = new Map<string, Row>();
   for (const check of checks) {
-    const [rule, subject, last] = check.id.split(":");
-    const side = (last ?? "").split("@")[0] ?? "";
-    const twin = seen.get(`${rule}:${subject}`);
+    const [name, side] = nameAndSide(check.id);
+    const twin = seen.get(name);
     if (twin && twin.sides !== side && agree(twin.check, check)) {
       twin.sides = "both";
       continue;
     }
     const row = { check, sides: side };
     rows.push(row);
-    if (!twin) seen.set(`${rule}:${subject}`, row);
+    if (!twin) seen.set(name, row);
   }
   return rows;
+}
+
+const taken = new Map<string, readonly [string, string]>();
+
+/** '<rule>:<subject>' and side of a check's id; every move of a hand brings the same ids. */
+function nameAndSide(id: string): readonly [string, string] {
+  const known = taken.get(id);
+  if (known) return known;
+  const [rule, subject, last] = id.split(":");
+  const own = [`${rule}:${subject}`, last?.split("@")[0] ?? ""] as const;
+  taken.set(id, own);
+  return own;
 }
 
 function agree(a: Check, b: Check): boolean {
