@@ -53,6 +53,16 @@ class Judging(SimpleTestCase):
         self.assertNotEqual(check.verdict, "fails")
         self.assertEqual(math.copysign(1, judged("seam", 1.0).margin), 1.0)
 
+    def test_last_digits_do_not_decide_which_side_stands_first(self):
+        """Left and right of one rail come out of one solution, alike but for round-off."""
+        for wobble in (1.0, 1 + 4e-14, 1 - 4e-14):
+            for rule in ("seam", "frame-stiffness", "drop-sum"):
+                left, right = (
+                    judge(rule, Subject(subject="thing", side=side), value, WHY, {})
+                    for side, value in (("left", 0.7131 * wobble), ("right", 0.7131))
+                )
+                self.assertEqual([c.id for c in order([right, left])], [left.id, right.id])
+
     def test_a_changed_limit_carries_its_reason(self):
         change = {"metal-clearance": LimitChange(value=8.0, reason="rubber stop fitted")}
         check = judged("metal-clearance", 10.0, change)

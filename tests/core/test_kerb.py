@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from nodulant.evaluate import evaluate
 from nodulant.job.document import Design
 from nodulant.loads import kerb
-from nodulant.loads.case_loads import carried_by
+from nodulant.loads.carried import carried_by
 from nodulant.loads.plan import CaseChange, Pull
 from tests import fixtures as f
 from tests.core.test_space_cases import frame, load

@@ -7,10 +7,11 @@ from nodulant.evaluate import Want, evaluate
 from nodulant.frame.model import STOCK, sections
 from nodulant.loads import case_loads, kerb
 from nodulant.loads.beam import G
-from nodulant.loads.case_loads import carried_by
+from nodulant.loads.carried import carried_by
 from nodulant.loads.frame3d import build_frame, node_rows, rail_forces, solve_frame
 from nodulant.loads.ladder import ladder_stations
 from nodulant.loads.plan import AxleLinks, JackPoint, LoadPlan, Pull, StopPads
+from nodulant.loads.reach import levers
 from nodulant.suspension.on_frame import beyond_standing
 from nodulant.suspension.study import study
 from tests import fixtures as f
@@ -74,7 +75,7 @@ class Balance(SimpleTestCase):
         for k, name in enumerate(CASES):
             with self.subTest(name):
                 for side in ("left", "right"):
-                    forces = rail_forces(fr, solved, side).case(k)
+                    forces = rail_forces(fr, solved)[side].case(k)
                     peak = np.abs(forces.moment).max()
                     self.assertLess(max(abs(forces.moment[0]), abs(forces.moment[-1])), 0.02 * peak + 1.0)
 
@@ -173,8 +174,8 @@ class Kerb(SimpleTestCase):
         centre = [float((kg * v).sum() / kg.sum()) for v in (np.clip(where, fr.x[0], fr.x[-1]), 0 * z, z)]
         (loads,) = kerb.struck(fr, carried, [Pull(tuple(centre), (5000.0, 0.0, 0.0))])
         answer = -0.5 * 5000.0 * kg / kg.sum()
-        spread = case_loads.levers(fr, where).spread(answer)
-        placed = case_loads.levers(fr, np.array([centre[0]])).spread(2500.0)
+        spread = levers(fr, where).spread(answer)
+        placed = levers(fr, np.array([centre[0]])).spread(2500.0)
         np.testing.assert_allclose(loads[::2, 0], spread + placed, atol=1.0)
 
     def test_links_put_on_the_frame_what_the_tyres_put_on_them(self):

@@ -6,9 +6,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from nodulant.frame.model import STOCK, sections
-from nodulant.loads.case_loads import levers
+from nodulant.loads.carried import carried_by
 from nodulant.loads.frame3d import LEAST_MM, MARKS_APART_MM, build_frame, node_rows
 from nodulant.loads.ladder import ladder_stations, solve_ladder
+from nodulant.loads.reach import levers, on_masses, reach
 from tests import fixtures as f
 
 QUICK = settings(deadline=None, derandomize=True, max_examples=40)
@@ -76,3 +77,45 @@ class Sharing(SimpleTestCase):
         many = levers(frame, at).spread(np.array([[force, -2 * force], [0 * force, force]]))
         np.testing.assert_allclose(many[0, 1], -2 * spread, atol=1e-9)
         np.testing.assert_allclose(many[1], [0 * spread, spread], atol=1e-9)
+
+    @QUICK
+    @given(st.lists(st.tuples(st.floats(-900, 3900), st.floats(-9e3, 9e3)), min_size=1, max_size=12))
+    def test_what_hangs_out_beyond_an_end_comes_with_its_moment(self, rows):
+        """Force and moment about any axis are those of the forces where they act (statics)."""
+        _, _, frame = built([])
+        at, force = np.array([r[0] for r in rows]), np.array([r[1] for r in rows])
+        one_by_one = reach(frame, at, np.eye(len(at)))
+        loads = one_by_one.up(force)
+        up, pitch = loads[:, 2], loads[:, 4]
+        self.assertAlmostEqual(up.sum(), force.sum(), delta=1e-6)
+        about_y = float(pitch.sum() - up @ np.repeat(frame.x, 2))
+        self.assertAlmostEqual(about_y, -float(force @ at), delta=1e-3)
+        np.testing.assert_allclose(loads[::2], loads[1::2])
+        together = reach(frame, at, force[None])
+        np.testing.assert_allclose(together.up(np.ones(1)), loads, atol=1e-6)
+
+    @QUICK
+    @given(st.lists(st.tuples(st.floats(0, 2900), st.floats(-9e6, 9e6)), min_size=1, max_size=12))
+    def test_couples_roll_the_frame_and_lift_nothing(self, rows):
+        _, _, frame = built([])
+        at, couple = np.array([r[0] for r in rows]), np.array([r[1] for r in rows])
+        loads = reach(frame, at, np.eye(len(at))).rolled(frame, couple)
+        self.assertAlmostEqual(loads[:, 2].sum(), 0.0, delta=1e-6)
+        self.assertAlmostEqual(float(loads[1::2, 2] @ frame.widths), couple.sum(), delta=1e-3)
+
+
+class Masses(SimpleTestCase):
+    """What all cases take of the masses, against the point masses one by one."""
+
+    def test_weight_centre_and_second_moment(self):
+        _, _, frame = built([])
+        load = carried_by(SURVEY.masses, SURVEY.seats)
+        where, kg, z = load.spread
+        masses = on_masses(frame, load)
+        self.assertAlmostEqual(masses.kg, sum(m.mass_kg for m in SURVEY.masses), places=6)
+        self.assertAlmostEqual(masses.centre_x, float(np.average(where, weights=kg)), places=6)
+        self.assertAlmostEqual(
+            masses.second, sum(m * (x - masses.centre_x) ** 2 for m, x in zip(kg, where, strict=True)), delta=1.0
+        )
+        for row, each in zip(masses.at.rows, (kg, kg * z, kg * where), strict=True):
+            self.assertAlmostEqual(row.sum(), float(each.sum()), delta=1e-6 * abs(float(each.sum())) + 1e-6)

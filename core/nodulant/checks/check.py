@@ -191,13 +191,17 @@ def _margin(value: float, limit: Limit) -> float:
 
 
 def beyond(value: float, limit: Limit) -> float:
-    """How many times beyond its limit a value is; 1 at the limit, more is worse."""
+    """How many times beyond its limit a value is; 1 at the limit, more is worse.
+
+    To nine places, so that left and right that are alike stand in one order, not in that of their last digits.
+    """
     if limit.value <= 0:
-        return float(min(max(2.0 ** -max(min(_margin(value, limit), 10.0), -10.0), 1 / FARTHEST), FARTHEST))
-    ratio = max(value, 0.0) / limit.value
-    if limit.direction == "at-least":
-        ratio = 1.0 / max(ratio, 1 / FARTHEST)
-    return float(min(max(ratio, 1 / FARTHEST), FARTHEST))
+        ratio = 2.0 ** -max(min(_margin(value, limit), 10.0), -10.0)
+    elif limit.direction == "at-least":
+        ratio = limit.value / max(value, limit.value / FARTHEST)
+    else:
+        ratio = max(value, 0.0) / limit.value
+    return float(round(min(max(ratio, 1 / FARTHEST), FARTHEST), 9))
 
 
 def not_computed(

@@ -8,139 +8,27 @@ and between left and right for roll. Roll couples are shared by the axles as the
 (Nodulant default: the springs' own shares are not known here).
 """
 
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
-from functools import cached_property, lru_cache
-
 import numpy as np
 
 from nodulant.base.arrays import Columns
-from nodulant.frame.route import Route
-from nodulant.loads.beam import G, Reactions, reactions
+from nodulant.loads.beam import G
+from nodulant.loads.carried import Carried
 from nodulant.loads.frame3d import Frame
 from nodulant.loads.plan import AxleLinks, JackPoint, StopPads
-from nodulant.loads.space_frame import Indices
+from nodulant.loads.reach import FX, FY, FZ, MY, levers, on_masses, on_seats
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
-from nodulant.survey.vehicle import Mass, Seat
-
-RUN_STEPS = 200
-"""Point loads that a spread mass is made of."""
-FX, FY, FZ, MX, MY, MZ = range(6)
-
-
-@dataclass(frozen=True, eq=False)
-class Carried:
-    """What a frame carries: masses and seats as planned stations see them, and the ground's height, mm."""
-
-    masses: tuple[Mass, ...]
-    seats: tuple[Seat, ...]
-    held: Reactions
-    stock_x: dict[str, float]
-    """Stock station of each seat by id: where on the frame it sits."""
-    ground_z: float | None = None
-    links: tuple[AxleLinks, ...] = ()
-
-    @cached_property
-    def spread(self) -> tuple[Columns, Columns, Columns]:
-        """Every mass as point masses: stock station, kg, height above the datum plane (0 where not known); (n,) each."""
-        places = [_spots(m) for m in self.masses]
-        where = np.concatenate([np.zeros(0), *places])
-        sizes = [len(at) for at in places]
-        kg = np.repeat([m.mass_kg / n for m, n in zip(self.masses, sizes, strict=True)], sizes)
-        return where, kg, np.repeat([m.z_mm or 0.0 for m in self.masses], sizes)
-
-    @cached_property
-    def seat_x(self) -> Columns:
-        """Stock station of each seat, shape (seats,)."""
-        return np.array([self.stock_x[seat.id] for seat in self.seats])
-
-    @cached_property
-    def seat_shares(self) -> Columns:
-        """Each seat's share of its axle's load, shape (seats,)."""
-        return np.array([seat.share for seat in self.seats])
-
-    @cached_property
-    def seat_loads(self) -> Columns:
-        """Static load of each seat's axle, N, shape (seats,)."""
-        return np.array([self.axle_load(seat.axle) for seat in self.seats])
-
-    @property
-    def weight_n(self) -> float:
-        """Weight, N."""
-        return self.held.front + self.held.rear
-
-    @property
-    def wheelbase(self) -> float:
-        """Between the points where front and rear seats act, mm."""
-        return self.held.rear_x - self.held.front_x
-
-    def centre_z(self) -> float:
-        """Height of the centre of mass above the datum plane, mm; every mass has its height."""
-        total = sum(m.mass_kg for m in self.masses)
-        return sum(m.mass_kg * (m.z_mm or 0.0) for m in self.masses) / total
-
-    def axle_load(self, axle: AxleName) -> float:
-        """Static load, N."""
-        return self.held.front if axle == "front" else self.held.rear
-
-
-def carried_by(masses: Sequence[Mass], seats: Sequence[Seat], ground_z: float | None = None) -> Carried:
-    """What a straight frame carries: planned and stock stations are one. Raises NotSolvable."""
-    held = reactions(masses, seats)
-    return Carried(tuple(masses), tuple(seats), held, {s.id: s.x_mm for s in seats}, ground_z)
-
-
-def carried_along(
-    masses: Sequence[Mass],
-    seats: Sequence[Seat],
-    routes: Mapping[Side, Route],
-    ground_z: float | None,
-    links: tuple[AxleLinks, ...] = (),
-) -> Carried:
-    """What a frame carries whose segments have moved, each mass and seat riding with its own. Raises NotSolvable."""
-    held = reactions(moved_masses(masses, routes), moved_seats(seats, routes))
-    lifted = tuple(m if m.z_mm is None else m.model_copy(update={"z_mm": m.z_mm + _lift(m, routes)}) for m in masses)
-    return Carried(lifted, tuple(seats), held, {s.id: s.x_mm for s in seats}, ground_z, links)
-
-
-def _lift(mass: Mass, routes: Mapping[Side, Route]) -> float:
-    at = _spots(mass)
-    return float(np.mean([routes[side].shift(at).dz.mean() for side in LEFT_RIGHT]))
-
-
-def moved_masses(masses: Sequence[Mass], routes: Mapping[Side, Route]) -> tuple[Mass, ...]:
-    """Masses at their planned stations, the mean of both rails'."""
-    return tuple(
-        m.model_copy(
-            update={"x_mm": _x(m.x_mm, routes), "to_x_mm": None if m.to_x_mm is None else _x(m.to_x_mm, routes)}
-        )
-        for m in masses
-    )
-
-
-def moved_seats(seats: Sequence[Seat], routes: Mapping[Side, Route]) -> tuple[Seat, ...]:
-    """Seats at their planned stations."""
-    return tuple(s.model_copy(update={"x_mm": _x(s.x_mm, routes)}) for s in seats)
-
-
-def _x(x_mm: float, routes: Mapping[Side, Route]) -> float:
-    return sum(routes[side].x_at(x_mm) for side in LEFT_RIGHT) / 2
 
 
 def standing(frame: Frame, load: Carried) -> Columns:
     """Half of every mass and seat force on each rail's nodes, shape (nodes, 6)."""
-    loads = np.zeros((len(frame.nodes), 6))
-    _vertical(frame, loads, load.seat_x, load.seat_shares * load.seat_loads)
-    _weigh(frame, loads, load)
-    return loads
+    held = on_seats(frame, load).up(load.seat_shares * load.seat_loads)
+    return np.asarray(held + _weight(frame, load))
 
 
 def unit_twist(frame: Frame, load: Carried) -> Columns:
     """Unit couple about x at the front seats, its opposite at the rear ones."""
-    loads = np.zeros((len(frame.nodes), 6))
     sense = np.array([-1.0 if seat.axle == "front" else 1.0 for seat in load.seats])
-    _roll(frame, loads, load.seat_x, sense * load.seat_shares)
-    return loads
+    return on_seats(frame, load).rolled(frame, sense * load.seat_shares)
 
 
 def braking(frame: Frame, load: Carried, decel: float) -> Columns:
@@ -172,10 +60,10 @@ def launching(frame: Frame, load: Carried, grip: float) -> Columns:
 def cornering(frame: Frame, load: Carried, lateral: float) -> Columns:
     """Inertia to the right at every mass, tyre forces to the left; roll carried by both axles as they share the weight."""
     loads, lift = _inertia(frame, load, lateral, along=False), _ground(load)
-    push = load.seat_shares * load.seat_loads * lateral
-    _horizontal(frame, loads, levers(frame, load.seat_x), -push, lift, along=False)
-    _roll(frame, loads, load.seat_x, push * (load.centre_z() - lift))
-    return loads
+    push, seats = load.seat_shares * load.seat_loads * lateral, on_seats(frame, load)
+    across = -push @ seats.rows
+    _horizontal(frame, loads, across, across * lift, along=False)
+    return np.asarray(loads + seats.rolled(frame, push * (load.centre_z() - lift)))
 
 
 def jack_lift_n(frame: Frame, load: Carried, jack: JackPoint) -> float:
@@ -194,8 +82,7 @@ def stop_surplus_n(load: Carried, axle: AxleName, factor: float) -> float:
 
 def jacked(frame: Frame, load: Carried, jack: JackPoint) -> Columns:
     """A jack under one rail; that side's seats of its axle carry nothing, the other axle rolls freely."""
-    loads = np.zeros((len(frame.nodes), 6))
-    _weigh(frame, loads, load)
+    loads = _weight(frame, load)
     lift = jack_lift_n(frame, load, jack)
     _on_side(frame, loads, jack.x_mm, jack.side, lift)
     other: Side = "right" if jack.side == "left" else "left"
@@ -203,7 +90,7 @@ def jacked(frame: Frame, load: Carried, jack: JackPoint) -> Columns:
         if seat.axle == jack.axle:
             _on_side(frame, loads, load.stock_x[seat.id], other, seat.share * lift)
         else:
-            _vertical(frame, loads, np.array([load.stock_x[seat.id]]), seat.share * (load.weight_n - 2 * lift))
+            _vertical(frame, loads, load.stock_x[seat.id], seat.share * (load.weight_n - 2 * lift))
     return loads
 
 
@@ -211,15 +98,12 @@ def stopped(frame: Frame, load: Carried, stops: StopPads, factor: float) -> Colu
     """On top of standing: the axle's surplus load at its stop pads, met by the masses' own heave and pitch."""
     extra = stop_surplus_n(load, stops.axle, factor)
     loads = np.zeros((len(frame.nodes), 6))
-    _vertical(frame, loads, np.array([stops.x_mm]), extra)
+    _vertical(frame, loads, stops.x_mm, extra)
     planned = float(frame.routes["left"].x(np.array([stops.x_mm]))[0])
-    where, kg, _ = load.spread
-    at = frame.routes["left"].x(where)
-    centre = float((kg * at).sum() / kg.sum())
-    spread = float((kg * (at - centre) ** 2).sum())
-    lifted = kg * (extra / kg.sum() + extra * (planned - centre) * (at - centre) / max(spread, 1e-9))
-    _vertical(frame, loads, where, -lifted)
-    return loads
+    masses = on_masses(frame, load)
+    pitch = extra * (planned - masses.centre_x) / max(masses.second, 1e-9)
+    heave = extra / masses.kg - pitch * masses.centre_x
+    return np.asarray(loads - masses.at.up(np.array([heave, 0.0, pitch])))
 
 
 def _ground(load: Carried) -> float:
@@ -228,69 +112,17 @@ def _ground(load: Carried) -> float:
     return load.ground_z
 
 
-def _spots(mass: Mass) -> Columns:
-    """Stock stations at which equal parts of a mass act."""
-    return _run(mass.x_mm, mass.to_x_mm)
+def _weight(frame: Frame, load: Carried) -> Columns:
+    """Every mass's weight, nodal loads (nodes, 6)."""
+    return on_masses(frame, load).at.up(np.array([-G, 0.0, 0.0]))
 
 
-@lru_cache(maxsize=64)
-def _run(start_mm: float, end_mm: float | None) -> Columns:
-    if end_mm is None:
-        return np.array([start_mm])
-    steps = np.linspace(start_mm, end_mm, RUN_STEPS + 1)
-    return np.asarray((steps[:-1] + steps[1:]) / 2)
-
-
-@dataclass(frozen=True)
-class Levers:
-    """Places along a frame as stations beside them: row of the one behind, and its share."""
-
-    behind: Indices
-    share: Columns
-    stations: int
-
-    def spread(self, force: float | Columns) -> Columns:
-        """A ``force`` at every place, (..., places), shared by lever between the stations beside it, (..., stations)."""
-        back = force * self.share
-        own = np.concatenate([force - back, back], axis=-1)
-        count = int(np.prod(own.shape[:-1]))
-        at = self._beside + self.stations * np.arange(count)[:, None]
-        found = np.bincount(at.ravel(), own.ravel(), count * self.stations)
-        return np.asarray(found.reshape(*own.shape[:-1], self.stations))
-
-    @cached_property
-    def _beside(self) -> Indices:
-        """Rows of the stations ahead of every place, then of those behind, (2 places,)."""
-        return np.concatenate([self.behind - 1, self.behind])
-
-
-def levers(frame: Frame, at: Columns) -> Levers:
-    """Places at stock stations ``at``; what overhangs an end is on it."""
-    x = frame.x
-    on_frame = np.minimum(np.maximum(at, x[0]), x[-1])
-    behind = np.minimum(np.maximum(np.searchsorted(x, on_frame), 1), len(x) - 1)
-    return Levers(behind, (on_frame - x[behind - 1]) / (x[behind] - x[behind - 1]), len(x))
-
-
-@lru_cache(maxsize=4)
-def mass_levers(frame: Frame, load: Carried) -> Levers:
-    """Every point mass along its frame."""
-    return levers(frame, load.spread[0])
-
-
-def _vertical(frame: Frame, loads: Columns, at: Columns, force: float | Columns) -> None:
-    """An upward ``force`` at every place, half on each rail; what overhangs an end comes with its moment."""
-    up = levers(frame, at).spread(force / 2)
+def _vertical(frame: Frame, loads: Columns, at: float, force: float) -> None:
+    """An upward ``force`` at a place, half on each rail; what overhangs an end comes with its moment."""
+    place = np.array([at])
+    up = levers(frame, place).spread(force / 2)
     for side in LEFT_RIGHT:
-        _up(frame, loads, at, side, force / 2, up)
-
-
-def _weigh(frame: Frame, loads: Columns, load: Carried) -> None:
-    where, kg, _ = load.spread
-    half = -G * kg / 2
-    up = mass_levers(frame, load).spread(half)
-    for side in LEFT_RIGHT:
-        _up(frame, loads, where, side, half, up)
+        _up(frame, loads, place, side, force / 2, up)
 
 
 def _on_side(frame: Frame, loads: Columns, at: float, side: Side, force: float) -> None:
@@ -306,18 +138,9 @@ def _up(frame: Frame, loads: Columns, at: Columns, side: Side, force: float | Co
     loads[k - 2, MY] -= np.sum(force * np.maximum(at - x[-1], 0.0))
 
 
-def _roll(frame: Frame, loads: Columns, at: Columns, couple: Columns) -> None:
-    """A couple about x at every place as a vertical force up on the right rail and down on the left."""
-    force = levers(frame, at).spread(couple) / frame.widths
-    loads[1::2, FZ] += force
-    loads[::2, FZ] -= force
-
-
-def _horizontal(
-    frame: Frame, loads: Columns, at: Levers, force: float | Columns, z: float | Columns, along: bool
-) -> None:
-    """A horizontal ``force`` at every place, at height ``z``: on both rails, with the moment of the difference."""
-    half, lifted = at.spread(force) / 2, at.spread(force * z) / 2
+def _horizontal(frame: Frame, loads: Columns, force: Columns, lifted: Columns, along: bool) -> None:
+    """A horizontal ``force`` at every station and what it is times its height: on both rails, with the moment of the difference."""
+    half, lifted = force / 2, lifted / 2
     for k in (0, 1):
         moment = lifted - half * frame.nodes[k::2, 2]
         loads[k::2, FX if along else FY] += half
@@ -330,15 +153,13 @@ def _horizontal(
 
 def _inertia(frame: Frame, load: Carried, share_of_g: float, along: bool) -> Columns:
     """A share of its weight at every mass, rearward or to the right (the other way where negative)."""
-    loads = np.zeros((len(frame.nodes), 6))
-    _, kg, z = load.spread
-    _horizontal(frame, loads, mass_levers(frame, load), kg * G * share_of_g, z, along)
+    loads, force = np.zeros((len(frame.nodes), 6)), on_masses(frame, load).at.rows * (G * share_of_g)
+    _horizontal(frame, loads, force[0], force[1], along)
     return loads
 
 
 def _axle_vertical(frame: Frame, loads: Columns, load: Carried, axle: AxleName, force: float) -> None:
-    own = np.array([seat.axle == axle for seat in load.seats])
-    _vertical(frame, loads, load.seat_x[own], load.seat_shares[own] * force)
+    loads += on_seats(frame, load).up(np.array([s.share * force if s.axle == axle else 0.0 for s in load.seats]))
 
 
 def _through_links(frame: Frame, loads: Columns, load: Carried, links: AxleLinks, force: float, z: float) -> None:
@@ -347,8 +168,9 @@ def _through_links(frame: Frame, loads: Columns, load: Carried, links: AxleLinks
     What sloping links lift or press down is taken off the axle's seats (equilibrium of the axle).
     """
     for x, height, push, lift in pushes(load, links, force, z):
-        _horizontal(frame, loads, levers(frame, np.array([x])), push, height, along=True)
-        _vertical(frame, loads, np.array([x]), lift)
+        pushed = levers(frame, np.array([x])).spread(push)
+        _horizontal(frame, loads, pushed, pushed * height, along=True)
+        _vertical(frame, loads, x, lift)
         _axle_vertical(frame, loads, load, links.axle, -lift)
 
 

@@ -12,7 +12,7 @@ The sections between two nodes are not lost: a span has the mean flexibility of 
 
 from bisect import bisect_left
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, fields, replace
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Literal
 
@@ -73,29 +73,59 @@ class Frame:
 class RailForces:
     """Internal forces of one rail at stock stations ``x``: N and N mm, the greater side of a node where they jump.
 
-    Moment sagging positive, axial tension positive; ``side_moment`` bends the rail across.
+    ``columns`` hold them in the order of the properties below, (.., 8, stations).
     """
 
     x: Columns
-    moment: Columns
-    torque: Columns
-    axial: Columns
-    shear: Columns
-    side_moment: Columns
-    side_shear: Columns
-    bimoment: Columns
-    """Of open stretches, N mm2; 0 where a cell is closed."""
-    strip_torque: Columns
-    """What of the torque open stretches carry by Saint-Venant; 0 where a cell is closed."""
-
-    @property
-    def columns(self) -> tuple[Columns, ...]:
-        """Every force in the order of the fields."""
-        return tuple(getattr(self, f.name) for f in fields(self) if f.name != "x")
+    columns: Columns
 
     def case(self, row: int) -> "RailForces":
         """One case of several."""
-        return RailForces(self.x, *(column[row] for column in self.columns))
+        return RailForces(self.x, self.columns[row])
+
+    def _own(self, k: int) -> Columns:
+        own: Columns = self.columns[..., k, :]
+        return own
+
+    @property
+    def moment(self) -> Columns:
+        """Sagging positive."""
+        return self._own(0)
+
+    @property
+    def torque(self) -> Columns:
+        """About the rail's own line."""
+        return self._own(1)
+
+    @property
+    def axial(self) -> Columns:
+        """Tension positive."""
+        return self._own(2)
+
+    @property
+    def shear(self) -> Columns:
+        """Upright."""
+        return self._own(3)
+
+    @property
+    def side_moment(self) -> Columns:
+        """Bends the rail across."""
+        return self._own(4)
+
+    @property
+    def side_shear(self) -> Columns:
+        """Across."""
+        return self._own(5)
+
+    @property
+    def bimoment(self) -> Columns:
+        """Of open stretches, N mm2; 0 where a cell is closed."""
+        return self._own(6)
+
+    @property
+    def strip_torque(self) -> Columns:
+        """What of the torque open stretches carry by Saint-Venant; 0 where a cell is closed."""
+        return self._own(7)
 
 
 @dataclass(frozen=True)
@@ -180,31 +210,33 @@ _END = ((10, -1.0), (9, 1.0), (6, 1.0), (8, -1.0), (11, -1.0), (7, -1.0))
 """Moment, torque, axial, shear, bending and shear across: which end force, and its sign."""
 
 
-def rail_forces(frame: Frame, solved: Solved, side: Side) -> RailForces:
-    """Forces along one rail in every case, (cases, stations); inserted pieces are left to ``piece_forces``, their axes are their own."""
-    k, n = LEFT_RIGHT.index(side), len(frame.x) - 1
-    spans = slice(k, 2 * n, 2)
-    ends, bimoment = solved.ends[:, spans].copy(), solved.bimoments[:, spans]
-    ends[:, [span for (_, own, _), span in frame.inserted.items() if own == side]] = 0.0
-    i_w, psi = frame.members.i_w, solved.warping[:, k::2]
-    shear = SHEAR_MODULUS_MPA * frame.members.j_t[spans]
-    shear = np.zeros_like(shear) if i_w is None else np.where(i_w[spans] > 0, shear, 0.0)
+def rail_forces(frame: Frame, solved: Solved) -> dict[Side, RailForces]:
+    """Forces along both rails in every case, (cases, 8, stations); inserted pieces are left to ``piece_forces``, their axes are their own."""
+    n = len(frame.x) - 1
+    ends, bimoment = (own[:, : 2 * n].reshape(len(own), n, 2, -1) for own in (solved.ends, solved.bimoments))
+    if frame.inserted:
+        ends = ends.copy()
+        for (_, side, _), span in frame.inserted.items():
+            ends[:, span, LEFT_RIGHT.index(side)] = 0.0
+    i_w, psi = frame.members.i_w, solved.warping.reshape(len(ends), n + 1, 2)
+    shear = SHEAR_MODULUS_MPA * frame.members.j_t[: 2 * n].reshape(n, 2)
+    shear = np.zeros_like(shear) if i_w is None else np.where(i_w[: 2 * n].reshape(n, 2) > 0, shear, 0.0)
 
     def at_end(pairs: tuple[tuple[int, float], ...], own: Columns, warped: Columns) -> Columns:
         columns = ends[..., [i for i, _ in pairs]] * np.array([sign for _, sign in pairs])
-        return np.concatenate([columns, own[..., None], (shear * warped)[..., None]], axis=2)
+        return np.concatenate([columns, own[..., None], (shear * warped)[..., None]], axis=-1)
 
     start, end = at_end(_START, -bimoment[..., 0], psi[:, :-1]), at_end(_END, bimoment[..., 1], psi[:, 1:])
     ahead, behind = (_within(frame, start, end, beside) for beside in ("left", "right"))
-    found = np.where(np.abs(behind) > np.abs(ahead), behind, ahead)
-    return RailForces(frame.at, *(found[..., i] for i in range(found.shape[2])))
+    found = np.where(np.abs(behind) > np.abs(ahead), behind, ahead).transpose(2, 0, 3, 1)
+    return {side: RailForces(frame.at, found[k]) for k, side in enumerate(LEFT_RIGHT)}
 
 
 def _within(frame: Frame, start: Columns, end: Columns, beside: Literal["left", "right"]) -> Columns:
-    """Forces at ``frame.at`` in the span that ends (left) or begins (right) there, from those at its ends; (cases, stations, 8)."""
+    """Forces at ``frame.at`` in the span that ends (left) or begins (right) there, from those at its ends; (cases, stations, rails, 8)."""
     x = frame.x
     span = np.minimum(np.maximum(np.searchsorted(x, frame.at, side=beside) - 1, 0), len(x) - 2)
-    along = ((frame.at - x[span]) / (x[span + 1] - x[span]))[:, None]
+    along = ((frame.at - x[span]) / (x[span + 1] - x[span]))[:, None, None]
     first = start[:, span]
     return np.asarray(first + along * (end[:, span] - first))
 

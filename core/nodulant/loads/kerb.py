@@ -8,15 +8,18 @@ what comes in between the rails hangs on both by lever, as on a crossmember.
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
 from nodulant.base.arrays import Columns, cross
 from nodulant.loads.beam import G
-from nodulant.loads.case_loads import Carried, Levers, levers, mass_levers, pushes
+from nodulant.loads.carried import Carried
+from nodulant.loads.case_loads import pushes
 from nodulant.loads.cases import KERB_BACK, KERB_UP
 from nodulant.loads.frame3d import Frame
 from nodulant.loads.plan import Pull, Vector
+from nodulant.loads.reach import levers
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 from nodulant.survey.vehicle import Mass
 
@@ -132,25 +135,41 @@ def _on_rail(frame: Frame, loads: Columns, side: Side, pulls: Sequence[tuple[int
     loads[:, k::2] += np.stack([along, across, up, *about], axis=2)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class _Body:
-    """Masses as points, half of each on either rail: along the frame (n,), places (2 n, 3) about their centre, kg (2 n,)."""
+    """Masses as points, half of each on either rail: kg in all, their centre, their inertia about it.
 
-    levers: Levers
-    arm: Columns
-    mass: Columns
+    ``rows`` are their kg over the stations as they are and times their arms from the centre along, across and up, then
+    all four times their heights, (rails, 8, stations).
+    """
+
+    kg: float
     centre: Columns
     inertia: Columns
+    rows: Columns
 
 
+@lru_cache(maxsize=4)
 def _body(frame: Frame, load: Carried) -> _Body:
     where, kg, z = load.spread
-    rows = [np.stack([*(np.interp(where, frame.x, frame.nodes[k::2, i]) for i in (0, 1)), z], axis=1) for k in (0, 1)]
-    points, mass = np.concatenate(rows), np.concatenate([kg, kg]) / 2
-    centre = mass @ points / mass.sum()
-    arm = points - centre
-    second = (mass[:, None] * arm).T @ arm
-    return _Body(mass_levers(frame, load), arm, mass, centre, np.trace(second) * np.eye(3) - second)
+    rails = [np.stack([*(np.interp(where, frame.x, frame.nodes[k::2, i]) for i in (0, 1)), z]) for k in (0, 1)]
+    points, mass = np.stack(rails), kg / 2
+    centre = (points @ mass).sum(axis=0) / (2 * mass.sum())
+    arm = points - centre[:, None]
+    second = ((mass * arm) @ arm.transpose(0, 2, 1)).sum(axis=0)
+    each = np.concatenate([np.broadcast_to(mass, (2, 1, len(mass))), mass * arm], axis=1)
+    rows = levers(frame, where).spread(np.concatenate([each, each * z], axis=1))
+    return _Body(float(2 * mass.sum()), centre, np.trace(second) * np.eye(3) - second, rows)
+
+
+def _push_back(moved: Columns, turning: Columns) -> Columns:
+    """What a mass pushes back with along, across and up, by its kg and its arm's three parts, (strikes, 3, 4).
+
+    - m (a + w x r), a the whole's acceleration and w its turning, (strikes, 3) each.
+    """
+    (a_x, a_y, a_z), (w_x, w_y, w_z), none = moved.T, turning.T, np.zeros(len(moved))
+    rows = [[a_x, none, -w_z, w_y], [a_y, w_z, none, -w_x], [a_z, -w_y, w_x, none]]
+    return np.asarray(-np.array(rows).transpose(2, 0, 1))
 
 
 def _answer(frame: Frame, body: _Body, loads: Columns) -> None:
@@ -158,15 +177,10 @@ def _answer(frame: Frame, body: _Body, loads: Columns) -> None:
     forces = loads[:, :, :3].sum(axis=1)
     moments = loads[:, :, 3:].sum(axis=1) + cross(frame.nodes - body.centre, loads[:, :, :3]).sum(axis=1)
     turning = np.linalg.lstsq(body.inertia, moments.T, rcond=None)[0].T
-    moved = forces[:, None] / body.mass.sum() + cross(turning[:, None], body.arm)
-    push = -body.mass[:, None] * moved
-    count = len(body.mass) // 2
+    push = _push_back(forces / body.kg, turning)
     for k in (0, 1):
-        here = slice(k * count, (k + 1) * count)
-        own, z = push[:, here].transpose(0, 2, 1), body.arm[here, 2] + body.centre[2]
-        along, across, up, lifted_along, lifted_across = body.levers.spread(
-            np.concatenate([own, own[:, :2] * z], axis=1)
-        ).transpose(1, 0, 2)
+        along, across, up = (push @ body.rows[k, :4]).transpose(1, 0, 2)
+        lifted_along, lifted_across = (push[:, :2] @ body.rows[k, 4:]).transpose(1, 0, 2)
         height, nodes = frame.nodes[k::2, 2], loads[:, k::2]
         nodes[..., 0] += along
         nodes[..., 1] += across

@@ -14,7 +14,8 @@ import numpy as np
 
 from nodulant.base.arrays import Columns
 from nodulant.frame.assembly import SectionColumns
-from nodulant.loads.case_loads import Carried, carried_by, standing, unit_twist
+from nodulant.loads.carried import Carried, carried_by
+from nodulant.loads.case_loads import standing, unit_twist
 from nodulant.loads.frame3d import (
     LEAST_MM,
     Frame,
@@ -62,8 +63,8 @@ class Ladder:
 
     @cached_property
     def every(self) -> dict[Side, RailForces]:
-        """Forces along both rails in all cases, (cases, stations)."""
-        return {side: rail_forces(self.frame, self.solved, side) for side in LEFT_RIGHT}
+        """Forces along both rails in all cases, then under the unit twist with every joint held, (cases + 1, 8, stations)."""
+        return rail_forces(self.frame, self.solved.with_more(self.held_twist))
 
     def piece(self, case: str, piece: tuple[str, Side, float]) -> PieceForces:
         """Forces in one inserted piece."""
@@ -92,7 +93,7 @@ class Ladder:
 
     def held_forces(self, side: Side) -> RailForces:
         """Forces along one rail under the unit twist with every joint held against warping."""
-        return rail_forces(self.frame, self.held_twist, side).case(0)
+        return self.every[side].case(len(self.cases))
 
 
 def ladder_stations(rails: Rails, marks: Sequence[float]) -> Columns:
@@ -126,16 +127,10 @@ def solve_cases(frame: Frame, load: Carried, more: Mapping[str, Columns]) -> Lad
     """Standing, the unit twist and ``more`` cases of shape (nodes, 6), in one solution; raises NotSolvable."""
     rows = {STANDING: standing(frame, load), TWIST: unit_twist(frame, load), **more}
     solved = solve_frame(frame, np.stack(list(rows.values())))
-    held = solve_frame(frame, rows[TWIST][None], held_joints=True) if frame.open else _only(solved, 1)
+    held = solve_frame(frame, rows[TWIST][None], held_joints=True) if frame.open else solved.only(1)
     angles = (_angle(frame, load, own.displacements[row]) for own, row in ((solved, 1), (held, 0)))
     own, stiffest = angles
     return Ladder(frame, solved, tuple(rows), own, held, stiffest)
-
-
-def _only(solved: Solved, row: int) -> Solved:
-    """One load case of several."""
-    at = slice(row, row + 1)
-    return Solved(solved.displacements[at], solved.ends[at], solved.warping[at], solved.bimoments[at])
 
 
 def _angle(frame: Frame, load: Carried, displacements: Columns) -> float:

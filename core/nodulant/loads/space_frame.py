@@ -70,6 +70,18 @@ class Solved:
     bimoments: Columns
     """At both ends of every member, (loads, members, 2)."""
 
+    @property
+    def _all(self) -> tuple[Columns, ...]:
+        return self.displacements, self.ends, self.warping, self.bimoments
+
+    def only(self, row: int) -> "Solved":
+        """One load case of several."""
+        return Solved(*(own[row : row + 1] for own in self._all))
+
+    def with_more(self, more: "Solved") -> "Solved":
+        """The load cases of ``more`` behind its own."""
+        return Solved(*(np.concatenate(both) for both in zip(self._all, more._all, strict=True)))
+
 
 def solve(nodes: Columns, members: Members, held: Held, loads: Columns) -> Solved:
     """Solve for every column of ``loads``, shape (loads, nodes, 6); raises NotSolvable for a mechanism."""

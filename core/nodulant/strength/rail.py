@@ -15,7 +15,7 @@ from nodulant.frame.route import Route
 from nodulant.frame.state import FrameState
 from nodulant.frame.stations import stations
 from nodulant.loads.beam import Internal, internal_forces
-from nodulant.loads.case_loads import moved_masses, moved_seats
+from nodulant.loads.carried import moved_masses, moved_seats
 from nodulant.parts.joint import Joint
 from nodulant.parts.sides import LEFT_RIGHT, Side
 from nodulant.strength.compare import HALF_OF_PEAK, Ratios, Use, bending_stress, ratios, use

@@ -14,7 +14,7 @@ from nodulant.base.arrays import Columns
 from nodulant.base.errors import NotSolvable
 from nodulant.frame.assembly import SectionColumns
 from nodulant.loads import case_loads
-from nodulant.loads.case_loads import Carried, carried_along, carried_by
+from nodulant.loads.carried import Carried, carried_along, carried_by
 from nodulant.loads.cases import CASES, SPACE_CASES, Case, in_force
 from nodulant.loads.frame3d import Frame, RailForces, build_frame, node_rows
 from nodulant.loads.kerb import by_seats, spread_enough, struck
@@ -262,39 +262,38 @@ ALONE = {"jack", "jack-front"}
 def _solved(ladder: Ladder, load: Carried, cut: Sections, ready: tuple[Case, ...], twist: Twist) -> SolvedFrame:
     out: dict[str, dict[Side, RailCase]] = {case.id: {} for case in ready}
     bump = next(case for case in CASES if case.id == "bump").factor
-    for side in LEFT_RIGHT:
-        extras = _extras(ladder, side, twist.couple_nmm, bump)
-        forces = np.stack([_together(case, extras) for case in ready])
-        x = ladder.every[side].x
-        stacked = rail_case(RailForces(x, *(forces[:, i] for i in range(forces.shape[1]))), cut[side])
+    extras = _extras(ladder, twist.couple_nmm, bump)
+    forces = np.stack([_together(case, extras) for case in ready], axis=1)
+    for side, own in zip(LEFT_RIGHT, forces, strict=True):
+        stacked = rail_case(RailForces(ladder.every[side].x, own), cut[side])
         for row, case in enumerate(ready):
             out[case.id][side] = stacked.case(row)
     return SolvedFrame(ladder, load, twist, out)
 
 
-def _extras(ladder: Ladder, side: Side, couple: float, bump: float) -> dict[str, Columns]:
-    """What each case adds to standing, and standing itself; (forces, stations) each.
+def _extras(ladder: Ladder, couple: float, bump: float) -> dict[str, Columns]:
+    """What each case adds to standing, and standing itself; (rails, forces, stations) each.
 
     The twist counts the greater of the forces with the joints as they are and with all of them held.
     """
-    out = {STANDING: np.stack(ladder.forces(STANDING, side).columns)}
-    for name in ladder.cases:
-        case_id = name.partition(":")[0]
-        if case_id not in out:
-            out[case_id] = np.stack(ladder.forces(case_id, side).columns)
-    held = np.stack(ladder.held_forces(side).columns)
-    out[TWIST] = couple * np.maximum(np.abs(out[TWIST]), np.abs(held))
+    every = np.stack([ladder.every[side].columns for side in LEFT_RIGHT])
+    out = {}
+    for case_id in dict.fromkeys(name.partition(":")[0] for name in ladder.cases):
+        rows = [ladder.row(case_id, side) for side in LEFT_RIGHT]
+        out[case_id] = every[:, rows[0]] if rows[0] == rows[1] else every[[0, 1], rows]
+    out[TWIST] = couple * np.maximum(np.abs(out[TWIST]), np.abs(every[:, -1]))
     out["bump"] = (bump - 1.0) * out[STANDING]
     return out
 
 
 def _together(case: Case, extras: dict[str, Columns]) -> Columns:
     """The case's own forces with the standing ones, magnitudes: added as they come, in the worse sense, or alone."""
-    as_come = 0.0 * extras[STANDING] if case.id in ALONE else extras[STANDING]
-    worse = 0.0 * as_come
+    as_come = np.zeros_like(extras[STANDING]) if case.id in ALONE else extras[STANDING]
+    worse: Columns | None = None
     for share, part in [(case.factor, part) for part in case.of] or [(1.0, case.id)]:
+        own = extras[part] if share == 1.0 else share * extras[part]
         if part in EITHER_WAY:
-            worse = worse + share * np.abs(extras[part])
+            worse = np.abs(own) if worse is None else worse + np.abs(own)
         else:
-            as_come = as_come + share * extras[part]
-    return np.asarray(np.abs(as_come) + worse)
+            as_come = as_come + own
+    return np.asarray(np.abs(as_come) if worse is None else np.abs(as_come) + worse)
