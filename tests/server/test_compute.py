@@ -3,10 +3,12 @@
 import io
 import json
 import zipfile
+from unittest.mock import patch
 
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
 
+from nodulant.evaluate import evaluate
 from tests import fixtures as f
 from tests.fixtures import finite
 from tests.server.base import Shop
@@ -157,6 +159,23 @@ class Counted(Shop):
         told = [g["verdict"] for g in groups]
         for verdict, n in rows[0]["counts"].items():
             self.assertEqual(n, told.count(verdict), verdict)
+
+    def test_what_is_as_it_was_is_not_counted_again(self):
+        """A name, a reading or a design that changes is seen at once; the rest is as it was."""
+        url = f"/jobs/{self.job.pk}/counts"
+        before = self.send("get", url)[1]
+        first, *others = before
+        with patch("nodulant_server.api.compute.evaluate", wraps=evaluate) as worked:
+            self.assertEqual(self.send("get", url)[1], before)
+            self.send("patch", f"/options/{first['id']}", {"name": "Renamed"})
+            self.assertEqual(self.send("get", url)[1], [{**first, "name": "Renamed"}, *others])
+            worked.assert_not_called()
+            design = put(self.design(), (*NOTCH, "depth_mm"), 12)
+            self.send("post", f"/options/{first['id']}/revisions", {"base": 1, "design": design})
+            changed, *same = self.send("get", url)[1]
+            worked.assert_called_once()
+        self.assertEqual(same, others)
+        self.assertNotEqual(changed["counts"], first["counts"])
 
 
 class Finding(Shop):
