@@ -140,7 +140,9 @@ def _counted(job: Job, option: Option) -> OptionCounts:
     """By what is in it: the list is opened again and again, and most of its jobs are as they were."""
     inputs = inputs_of(job, option.head().design())
     key = f"counts:{hashlib.sha256(inputs.model_dump_json().encode()).hexdigest()}"
-    own = cache.get_or_set(key, lambda: _worked_out(inputs), None)
+    own: dict[str, Any] | None = cache.get(key)
+    if own is None:
+        cache.set(key, own := _worked_out(inputs), None)
     return OptionCounts(id=option.pk, name=option.name, **own)
 
 
