@@ -3,6 +3,7 @@
 import math
 import subprocess
 import tempfile
+import warnings
 
 from django.test import SimpleTestCase
 from hypothesis import given, settings
@@ -17,6 +18,8 @@ from nodulant.formats.dossier.cut_drawings import elevation
 from nodulant.frame.ops.notches.notch import Notch
 from nodulant.frame.ops.plates.boxing import Boxing
 from nodulant.frame.place import Place
+from nodulant.handcheck import hand_check
+from nodulant.loads.beam import seat_centre
 from nodulant.patterns.collect import patterns_of
 from tests import fixtures as f
 from tests.fixtures import finite
@@ -220,3 +223,34 @@ class TwoInOne(SimpleTestCase):
             with self.subTest(str(more)), self.assertRaisesRegex(InvalidInputs, "one hole|breaks out") as told:
                 evaluate(self.bracket(**more))
             self.assertTrue(told.exception.problems[0].field.startswith("/design/operations/0/"))
+
+
+class NothingAboard(SimpleTestCase):
+    """Masses of 0 kg are rows that wait for their figures: nothing that they carry is computed, nothing is refused."""
+
+    def with_masses(self, inputs, change):
+        masses = tuple(change(m) for m in inputs.survey.masses)
+        return inputs.model_copy(update={"survey": inputs.survey.model_copy(update={"masses": masses})})
+
+    def test_they_are_as_if_no_mass_was_given(self):
+        for name, option in (("wherry", "arc"), ("wherry", "step"), ("brackmoor", "welded")):
+            inputs = f.job(name).inputs(option)
+            light = self.with_masses(inputs, lambda m: m.model_copy(update={"mass_kg": 0.0}))
+            bare = inputs.model_copy(update={"survey": inputs.survey.model_copy(update={"masses": ()})})
+            with self.subTest((name, option)):
+                found, without = evaluate(light), evaluate(bare)
+                self.assertTrue(finite(found.model_dump(mode="json")))
+                self.assertEqual({c.id: c.verdict for c in found.checks}, {c.id: c.verdict for c in without.checks})
+                waits = [c for c in found.checks if c.verdict == "not computed" and "/survey/masses" in c.missing]
+                self.assertIn("case-limit", {c.limit_id for c in waits})
+                self.assertTrue(hand_check(light))
+
+    def test_all_of_it_on_one_axle(self):
+        """An axle that carries nothing has no spring force and no frequency; it is no division by nothing."""
+        inputs = f.job("brackmoor").inputs("welded")
+        for axle in ("front", "rear"):
+            x = seat_centre(inputs.design.seats or inputs.survey.seats, axle)
+            heavy = self.with_masses(inputs, lambda m, x=x: m.model_copy(update={"x_mm": x, "to_x_mm": None}))
+            with warnings.catch_warnings():
+                warnings.simplefilter("error", RuntimeWarning)
+                self.assertTrue(finite(evaluate(heavy).model_dump(mode="json")))

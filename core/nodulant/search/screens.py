@@ -75,7 +75,7 @@ def _at_the_cut(cut: Cut, operation_id: str, trial: Trial) -> Judged:
         (w / max(float(r.min()), 0.01), f"strength left at the cut, {n}")
         for r, n, w in zip(least, names, wanted, strict=True)
     ]
-    if cut.survey.masses and cut.survey.seats:
+    if cut.survey.weighs and cut.survey.seats:
         rows.append(_bump(cut, x, built, stock))
     worst = max(rows)
     return Judged(1, worst[0], worst[1]) if worst[0] > 1 + 1e-9 else PASSES

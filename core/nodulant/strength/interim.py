@@ -102,7 +102,7 @@ def _interim(survey: Survey, ops: tuple[Operation, ...], side: Side) -> Interim 
     rail = survey.rails.of(side)
     through = any(bool(p.op.moves(p.span, side)) or p.op.kind == "splice" for p in placed)
     tacked = tack_n(TACKS, TACK_MM, TACK_LEG_MM)
-    if not survey.masses or not survey.seats:
+    if not survey.weighs or not survey.seats:
         return Interim(op.id, op.name, side, through, None, placed[0].centre_mm, tacked, None)
     x = stations(rail.start_mm, rail.end_mm, placed, [s.x_mm for s in survey.seats])
     forces = internal_forces(x, survey.masses, survey.seats)

@@ -77,7 +77,7 @@ def missing_for_sections(survey: Survey, side: Side) -> tuple[str, ...]:
 
 def missing_for_loads(survey: Survey) -> tuple[str, ...]:
     """Pointers of the inputs without which no moment can be computed."""
-    return tuple(p for p, have in (("/survey/masses", survey.masses), ("/survey/seats", survey.seats)) if not have)
+    return tuple(p for p, have in (("/survey/masses", survey.weighs), ("/survey/seats", survey.seats)) if not have)
 
 
 def compare_rail(

@@ -73,7 +73,7 @@ def missing_for_space(survey: Survey) -> tuple[str, ...]:
         "/survey/crossmembers": bool(survey.crossmembers),
         "/survey/front/track_mm": survey.front.track_mm is not None,
         "/survey/rear/track_mm": survey.rear.track_mm is not None,
-        "/survey/masses": bool(survey.masses),
+        "/survey/masses": survey.weighs,
         "/survey/seats": bool(survey.seats),
     }
     return tuple(pointer for pointer, have in need.items() if not have)

@@ -44,7 +44,7 @@ def situations(survey: Survey, operations: Iterable[Operation], lifts: Sequence[
 
     A cut joined again is whole for the next one. Empty where no mass is known. Raises UnknownReference.
     """
-    if not survey.masses:
+    if not survey.weighs:
         return ()
     out = [_whole(survey, "on", "body on, as it comes", "empty"), _whole(survey, "off", "body and load off", "bare")]
     for n, lift in enumerate(lifts, 1):

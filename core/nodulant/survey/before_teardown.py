@@ -68,5 +68,5 @@ def readings_before_teardown(
                 walls or None,
             )
         )
-    out.append(reading("/masses", "Masses on the frame", "loads the rail is checked with", survey.masses or None))
+    out.append(reading("/masses", "Masses on the frame", "loads the rail is checked with", survey.weighs or None))
     return tuple(out)

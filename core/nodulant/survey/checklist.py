@@ -123,7 +123,7 @@ def checklist(
             says="how hard the rails are worked, in figures and not against stock alone",
             items=(
                 *steel,
-                item("/masses", "Masses with their places", "mass", survey.masses),
+                item("/masses", "Masses with their places", "mass", survey.masses if survey.weighs else ()),
                 item("/seats", "Seats of both axles, with their shares", "seat", survey.seats),
                 item("/crossmembers", "Crossmembers and their joints", "crossmember", survey.crossmembers),
                 item("/stops", "Stock bump stops", "stock-stop", survey.stops),

@@ -176,6 +176,11 @@ class Survey(Frozen):
     typed: dict[str, Typed] = {}
     assumed: Assumed = {}
 
+    @property
+    def weighs(self) -> bool:
+        """Whether anything aboard weighs something; a mass of 0 kg is one that waits for its figure."""
+        return any(mass.mass_kg > 0 for mass in self.masses)
+
     def ground_z_mm(self) -> float | None:
         """Height of the ground against the datum plane, mean of both axles; None where a hub or tyre is not known."""
         heights = [axle.ground_z_mm() for axle in (self.front, self.rear)]

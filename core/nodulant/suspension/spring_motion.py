@@ -88,7 +88,7 @@ def spring_motion(springs: Springs, m: Motion, corner_n: float | None, ride: int
     length, ratio = heights(right, m)
     length = np.where(m.there, length, np.nan)
     roll = roll_ratio(right.foot.at, right.upper, m)  # independent wheels have none
-    if corner_n is None or abs(ratio[ride]) < LEAST_RATIO:
+    if corner_n is None or corner_n <= 0 or abs(ratio[ride]) < LEAST_RATIO:
         return SpringMotion(length, ratio, roll, None, None, None, None)
     at_ride = corner_n / ratio[ride]
     shorter = length[ride] - length

@@ -295,7 +295,7 @@ def _radius(axle: Axle) -> float | None:
 def _vehicle(survey: Survey, suspension: Suspension, seats: tuple[Seat, ...], grip: float) -> Vehicle:
     held: Reactions | None = None
     own = seats or survey.seats
-    if survey.masses and own:
+    if survey.weighs and own:
         try:
             held = reactions(survey.masses, own)
         except NodulantError:
@@ -307,7 +307,7 @@ def _vehicle(survey: Survey, suspension: Suspension, seats: tuple[Seat, ...], gr
         centre = sum(m.mass_kg * (m.z_mm or 0.0) for m in survey.masses) / total
     axle_n = None if held is None else (held.front if suspension.axle == "front" else held.rear)
     tube = _axle(survey, suspension).tube_diameter_mm
-    have = {"/survey/masses": bool(survey.masses), "/survey/seats": bool(own)}
+    have = {"/survey/masses": survey.weighs, "/survey/seats": bool(own)}
     missing = tuple(pointer for pointer, known in have.items() if not known) or ("/survey/masses",)
     weight = None if held is None else total * G
     tyre = tyre_on_wheel(suspension, survey)
