@@ -64,6 +64,31 @@ class PureTypeScript(Bench):
         self.assertEqual(self.page.evaluate(held, [steps, "mock-up"]), "parts")
         self.assertIsNone(self.page.evaluate(held, [[{**s, "status": "done"} for s in steps], None]))
 
+    def test_what_takes_long_is_asked_in_turn_and_only_while_somebody_waits(self):
+        self.load("api/inTurn.ts")
+        script = """async () => {
+            const asked = [], running = [], left = new AbortController(), stays = new AbortController().signal;
+            let now = 0;
+            const ask = (name, fails) => async () => {
+                asked.push(name); now += 1; running.push(now);
+                await new Promise((go) => setTimeout(go, 20));
+                now -= 1;
+                if (fails) throw new Error(name);
+                return name;
+            };
+            const all = [
+                mod.inTurn(stays, ask("one")), mod.inTurn(stays, ask("two", true)),
+                mod.inTurn(left.signal, ask("gone")), mod.inTurn(stays, ask("three")),
+            ];
+            left.abort();
+            const ended = await Promise.allSettled(all);
+            return [asked, Math.max(...running), ended.map((e) => e.status)];
+        }"""
+        asked, together, ended = self.page.evaluate(script)
+        self.assertEqual(asked, ["one", "two", "three"])
+        self.assertEqual(together, 1)
+        self.assertEqual(ended, ["fulfilled", "rejected", "rejected", "fulfilled"])
+
     def test_a_drag_keeps_what_it_did_not_ask_for(self):
         """Rows, curves and cut edges as built stay as they were; those of the plan are the new ones."""
         self.load("evaluation/merge.ts")

@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";
 import { Link } from "react-router";
 import { api, got } from "../api/client";
+import { inTurn } from "../api/inTurn";
 import type { JobRow } from "../api/types";
 import { Act, PlainChoice } from "../fields/controls";
 import { PlainWords } from "../fields/plain";
@@ -139,7 +140,7 @@ function Standing({ jobId }: { jobId: number }) {
   const params = { path: { job_id: jobId } };
   const found = useQuery({
     queryKey: ["counts", jobId],
-    queryFn: () => got(api.GET("/api/jobs/{job_id}/counts", { params })),
+    queryFn: ({ signal }) => inTurn(signal, () => got(api.GET("/api/jobs/{job_id}/counts", { params, signal }))),
   });
   return (
     <Box fontSize="14px" mt="1" minH="1.4em">
