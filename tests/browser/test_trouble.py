@@ -50,6 +50,25 @@ class Offline(Bench):
         self.assertEqual(Draft.objects.count(), 1)
         expect(field).to_have_value("2 1/4")
 
+    def test_an_answer_that_breaks_in_the_middle_is_none_and_the_next_change_is_judged(self):
+        self.open("Cut")
+        broken = []
+
+        def answer(route):
+            broken.append(route.request)
+            if len(broken) == 1:
+                route.fulfill(status=200, content_type="application/json", body='{"checks": [')
+            else:
+                route.continue_()
+
+        self.page.route("**/api/evaluate", answer)
+        self.type_in("Depth", "2 1/4")
+        self.page.get_by_role("alert").filter(has_text="the server cannot be reached").first.wait_for()
+        with self.evaluated():
+            self.type_in("Depth", "2 1/2")
+        expect(self.page.get_by_role("alert").filter(has_text="cannot be reached")).to_have_count(0)
+        expect(self.page.get_by_label("Depth", exact=True)).to_have_value("2 1/2")
+
 
 class Ended(Bench):
     def test_a_session_that_ended_says_sign_in_and_keeps_the_work(self):

@@ -63,7 +63,10 @@ async function answered<T>(sent: Promise<Response>): Promise<T> {
     throw unreached();
   });
   if (!response.ok) throw await refused(response);
-  return (await response.json()) as T;
+  // a line that breaks in the middle of an answer gave none
+  return await response.json().catch(() => {
+    throw unreached();
+  });
 }
 
 /** The data of an answer; an empty one is an error. */
