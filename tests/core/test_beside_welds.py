@@ -52,11 +52,10 @@ class Unsymmetric(SimpleTestCase):
         p = section.properties
         tensor = np.array([[p.i_y[0], p.i_yz[0]], [p.i_yz[0], p.i_z[0]]])
         self.assertGreater(abs(p.i_yz[0]), 0.05 * min(p.i_y[0], p.i_z[0]))
-        one, none = np.ones(1), np.zeros(1)
-        rows = {"x": 1500.0 * one, "torque": none, "axial": none, "shear": none, "side_shear": none}
-        rows |= {"bimoment": none, "strip_torque": none}
         moment = 1e6
-        use = rail_case(RailForces(**rows, moment=moment * one, side_moment=none), section).use[0]
+        forces = RailForces(np.array([1500.0]), np.array([[moment], *[[0.0]] * 7]))
+        self.assertEqual((forces.moment[0], forces.side_moment[0]), (moment, 0.0))
+        use = rail_case(forces, section).use[0]
         # sigma = [z y] I^-1 [M 0]; at the fibre on the neutral axis' far side of height, on the web's plane of bending
         curvature = np.linalg.solve(tensor, [moment, 0.0])
         upright = curvature[0] * p.i_y[0] / min(p.reference_top[0], p.reference_bottom[0])
