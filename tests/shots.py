@@ -2,6 +2,8 @@
 
 import re
 
+from playwright.sync_api import expect
+
 from nodulant_server.models import Job
 from tests.browser.base import Bench
 from tests.fixtures import ROOT
@@ -23,6 +25,7 @@ class Shots(Bench):
         page.goto(self.live_server_url)
         page.get_by_text("Wherry low-floor").wait_for()
         page.get_by_text(re.compile(r"\d+ hold")).nth(2).wait_for()
+        expect(page.get_by_text("is being worked out")).to_have_count(0)
         self.shot("jobs")
         page.goto(f"{self.live_server_url}/shop")
         page.get_by_role("button", name="Make an invitation").click()

@@ -21,6 +21,7 @@ from nodulant.frame.place import Place
 from nodulant.handcheck import hand_check
 from nodulant.loads.beam import seat_centre
 from nodulant.patterns.collect import patterns_of
+from nodulant.supports.places import fresh_stand
 from tests import fixtures as f
 from tests.fixtures import finite
 
@@ -244,6 +245,20 @@ class NothingAboard(SimpleTestCase):
                 waits = [c for c in found.checks if c.verdict == "not computed" and "/survey/masses" in c.missing]
                 self.assertIn("case-limit", {c.limit_id for c in waits})
                 self.assertTrue(hand_check(light))
+
+    def test_stands_under_nothing_are_not_computed(self):
+        inputs = self.with_masses(f.demo("arc"), lambda m: m.model_copy(update={"mass_kg": 0.0}))
+        stands = ()
+        for _ in range(4):
+            stands = (*stands, fresh_stand(inputs.survey, stands))
+        design = inputs.design.model_copy(update={"supports": stands})
+        found = evaluate(inputs.model_copy(update={"design": design}))
+        (own,) = (c for c in found.checks if c.limit_id == "stand-margin")
+        self.assertEqual((own.verdict, own.value, own.missing), ("not computed", None, ("/survey/masses",)))
+        wait = next(r for r in found.before_teardown if r.pointer == "/survey/masses")
+        self.assertFalse(wait.taken)
+        strength = next(u for u in found.checklist if u.id == "strength")
+        self.assertFalse(next(i for i in strength.items if i.pointer == "/survey/masses").taken)
 
     def test_all_of_it_on_one_axle(self):
         """An axle that carries nothing has no spring force and no frequency; it is no division by nothing."""

@@ -144,6 +144,7 @@ function Standing({ jobId }: { jobId: number }) {
   });
   return (
     <Box fontSize="14px" mt="1" minH="1.4em">
+      {found.isPending && <Text color="faint">How it stands is being worked out.</Text>}
       <RailPicture rail={found.data?.[0]?.rail} />
       {found.data?.map((option) => (
         <Text key={option.id}>

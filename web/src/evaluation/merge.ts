@@ -16,7 +16,6 @@ export function merged(old: Evaluation, next: Evaluation): Evaluation {
   const rails = old.rails.map((rail, i) => ({ ...rail, ...next.rails[i] }));
   const interim = next.interim.length ? next.interim : old.interim;
   const along = next.along.length ? next.along : old.along;
-  const cut_locked = next.along.length ? next.cut_locked : old.cut_locked;
   const deflection = next.deflection.length ? next.deflection : old.deflection;
   const judged = next.strips.map((strip) => ({ ...strip, life: strip.life ?? sameStations(old, strip)?.life ?? null }));
   const asRead = old.strips.filter(
@@ -25,7 +24,7 @@ export function merged(old: Evaluation, next: Evaluation): Evaluation {
   const strips = [...judged, ...asRead];
   const travel = next.travel.length ? next.travel : old.travel;
   const checklist = next.checklist?.length ? next.checklist : old.checklist;
-  return { ...old, ...next, checklist, checks, rails, interim, along, cut_locked, deflection, strips, travel };
+  return { ...old, ...next, checklist, checks, rails, interim, along, deflection, strips, travel };
 }
 
 /** The last answer with the suspensions where the hand has them; nothing is judged, what a glance does not tell stays. */

@@ -21,7 +21,7 @@ export function BeforeTeardown({ job }: { job: JobHead }) {
         <Text fontSize="14px">
           <b>{locked ? "Teardown is locked." : overridden ? "Released with a reason." : "Teardown is released."}</b>{" "}
           {missing.length > 0
-            ? `${missing.length} readings cannot be taken once the vehicle is apart.`
+            ? `${missing.length} ${missing.length > 1 ? "readings" : "reading"} cannot be taken once the vehicle is apart.`
             : "Every reading that teardown destroys is in."}
         </Text>
       </Flex>
