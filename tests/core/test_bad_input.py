@@ -80,6 +80,29 @@ class Fuzz(SimpleTestCase):
         self.assertTrue(finite(result.model_dump()))
         self.assertTrue(all(finite(p.model_dump()) for p in patterns_of(inputs.survey, inputs.design.operations)))
 
+    def test_two_of_one_id_are_told_apart_by_nobody(self):
+        inputs = f.demo("step")
+        for root, name in (("survey", "seats"), ("survey", "masses"), ("design", "seats"), ("design", "operations")):
+            document = getattr(inputs, root)
+            first, second, *rest = getattr(document, name)
+            twice = document.model_copy(update={name: (first, second.model_copy(update={"id": first.id}), *rest)})
+            with self.assertRaises(InvalidInputs, msg=name) as caught:
+                evaluate(inputs.model_copy(update={root: twice}))
+            self.assertEqual(caught.exception.problems[0].field, f"/{root}/{name}")
+
+    def test_a_bolt_whose_hole_breaks_out_of_its_tab_fails_by_far(self):
+        inputs = f.demo("step")
+        mounts = [op for op in inputs.design.operations if hasattr(op, "tabs")]
+        self.assertGreater(len(mounts), 0)
+        torn = tuple(
+            op.model_copy(update={"tabs": op.tabs.model_copy(update={"edge_mm": 4.0})}) if op in mounts else op
+            for op in inputs.design.operations
+        )
+        result = evaluate(f.with_operations(inputs, *torn))
+        rows = [c for c in result.checks if c.limit_id == "tab-hole"]
+        self.assertEqual({c.verdict for c in rows}, {"fails"})
+        self.assertTrue(finite(result.model_dump()))
+
     @FUZZ
     @given(notches())
     def test_any_notch(self, document):

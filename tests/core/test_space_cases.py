@@ -4,7 +4,9 @@ import numpy as np
 from django.test import SimpleTestCase
 
 from nodulant.evaluate import Want, evaluate
-from nodulant.frame.model import STOCK, sections
+from nodulant.evaluate.load_plan import plan_of
+from nodulant.frame.model import STOCK, planned_state, sections
+from nodulant.frame.ties import planned_crossmembers
 from nodulant.loads import case_loads, kerb
 from nodulant.loads.beam import G
 from nodulant.loads.carried import carried_by
@@ -12,6 +14,8 @@ from nodulant.loads.frame3d import build_frame, node_rows, rail_forces, solve_fr
 from nodulant.loads.ladder import ladder_stations
 from nodulant.loads.plan import AxleLinks, JackPoint, LoadPlan, Pull, StopPads
 from nodulant.loads.reach import levers
+from nodulant.strength.rail import compare_rail
+from nodulant.strength.space import Planned, compare_frames
 from nodulant.suspension.on_frame import beyond_standing
 from nodulant.suspension.study import study
 from tests import fixtures as f
@@ -204,6 +208,51 @@ class Kerb(SimpleTestCase):
         bare = inputs.model_copy(update={"design": d.model_copy(update={"loads": loads})})
         check = next(c for c in evaluate(bare).checks if c.id.startswith("accident-use:rail-kerb:"))
         self.assertEqual((check.verdict, check.missing), ("not computed", ("/design/loads/links",)))
+
+
+class OnOneSeat(SimpleTestCase):
+    """A stock axle on one coil a side, as most that get coilovers are: no couple between seats can take its push (statics)."""
+
+    def stock_coil(self, at=(2600.0,), **survey):
+        inputs = f.demo("arc")
+        own = inputs.survey.seats
+        rear = tuple(
+            own[2].model_copy(update={"id": f"coil-{i}", "x_mm": x, "share": 1 / len(at)}) for i, x in enumerate(at)
+        )
+        return f.with_survey(inputs, seats=(*(s for s in own if s.axle == "front"), *rear), **survey)
+
+    def frames(self, inputs):
+        plan, planned = plan_of(inputs), {}
+        state = planned_state(inputs.design.operations)
+        for side in ("left", "right"):
+            planned[side] = compare_rail(inputs.survey, inputs.design.operations, inputs.design.seats, side, state)
+        ties = planned_crossmembers(inputs.survey, inputs.design.operations, inputs.design.crossmembers)
+        return compare_frames(inputs.survey, Planned(inputs.design.seats, ties, (), plan, 75.0), planned)
+
+    def test_the_plan_is_judged_by_itself_where_stock_cannot_be_known(self):
+        for at in ((2600.0,), (2600.0, 2640.0)):
+            inputs = self.stock_coil(at, suspensions=())
+            checks = {c.id: c for c in evaluate(inputs).checks}
+            for case in ("case-limit:rail-brake:left", "case-limit:rail-launch:right", "accident-use:rail-kerb:left"):
+                self.assertIsNotNone(checks[case].value, case)
+                self.assertIsNone(checks[case].stock, case)
+
+    def test_links_that_were_surveyed_take_the_push_of_stock(self):
+        links = f.demo("step").design.suspensions[0]
+        self.assertEqual(links.axle, "rear")
+        frames = self.frames(self.stock_coil(suspensions=(links,)))
+        self.assertIn("brake", frames.stock.cases)
+        self.assertEqual({own.axle for own in frames.stock.load.links}, {"rear"})
+        self.assertNotIn("brake", self.frames(self.stock_coil(suspensions=())).stock.cases)
+
+    def test_an_axle_that_the_design_leaves_alone_pushes_through_its_surveyed_links(self):
+        links = f.demo("step").design.suspensions[0]
+        inputs = self.stock_coil(suspensions=(links,))
+        design = inputs.design.model_copy(update={"suspensions": (), "seats": (), "loads": LoadPlan()})
+        untouched = inputs.model_copy(update={"design": design})
+        self.assertEqual([own.axle for own in plan_of(untouched).links], ["rear"])
+        leaf = f.with_survey(untouched, seats=f.demo("arc").survey.seats)
+        self.assertEqual(plan_of(leaf).links, (), "hangers a metre apart take the push themselves")
 
 
 class Asked(SimpleTestCase):

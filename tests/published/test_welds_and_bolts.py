@@ -88,6 +88,11 @@ class Bolts(SimpleTestCase):
         self.assertAlmostEqual(near, 1.2 * (20 - 17.5 / 2) * 6 * 400 / 2)
         self.assertAlmostEqual(far, 2.4 * 16 * 6 * 400 / 2)
 
+    def test_a_hole_that_breaks_out_of_the_edge_carries_next_to_nothing(self):
+        bolt = find_bolt("M16", "10.9")
+        for edge in (0.1, 8.0, bolt.size.hole_mm / 2):
+            self.assertTrue(0 < hole_n(bolt, edge, 6.0, 400.0) < 0.02 * hole_n(bolt, 20.0, 6.0, 400.0), edge)
+
     def test_a_sleeve_of_the_least_size_is_just_used_up(self):
         bolt = find_bolt("M12", "10.9")
         least = sleeve_outside_mm(bolt, 248.0)

@@ -58,6 +58,17 @@ def bent(document, rng):
     return out, path
 
 
+def levelled(document, rng):
+    """The document with one of its numbers the same as another of its name: two places that are one, two sizes alike."""
+    out = copy.deepcopy(document)
+    numbers = [p for p in places(out) if isinstance(at(out, p), float)]
+    path = rng.choice(numbers)
+    others = [p for p in numbers if p[-1] == path[-1] and at(out, p) != at(out, path)]
+    if others:
+        at(out, path[:-1])[path[-1]] = at(out, rng.choice(others)) + rng.choice((0.0, 0.0, 0.5, -0.5, 1e-6))
+    return out, path
+
+
 class Anything(Shop):
     """Bodies of the routes that compute, spoilt one at a time by a die that always falls alike."""
 
@@ -105,6 +116,9 @@ class Anything(Shop):
 
     def test_documents_with_numbers_bent(self):
         self.throw(bent, 11, 60)
+
+    def test_documents_with_numbers_levelled(self):
+        self.throw(levelled, 7, 90)
 
     def test_braces_in_what_is_sent_are_only_quoted(self):
         document = next(self.documents())

@@ -22,8 +22,8 @@ Coordinate = Annotated[float, Field(ge=-20_000, le=20_000)]
 """A position along, across or above the frame, mm."""
 Size = Annotated[float, Field(gt=0, le=5_000)]
 """A length that cannot be zero, mm."""
-Thickness = Annotated[float, Field(gt=0, le=40)]
-"""A wall, plate or weld size, mm."""
+Thickness = Annotated[float, Field(ge=0.1, le=40)]
+"""A wall, plate or weld size, mm: foil is no wall."""
 Extra = Annotated[float, Field(ge=0, le=2_000)]
 """A length that may be zero, mm."""
 

@@ -36,7 +36,7 @@ def _placing(inputs: Inputs) -> list[NodulantError]:
 
 
 def _twice(inputs: Inputs) -> list[NodulantError]:
-    """Two that would be one: suspensions of an axle, operations of one id."""
+    """Two that would be one: suspensions of an axle, and operations, seats, supports and whatever else goes by an id."""
     problems = []
     for root, held in (("design", inputs.design.suspensions), ("survey", inputs.survey.suspensions)):
         axles = [own.axle for own in held]
@@ -49,16 +49,18 @@ def _twice(inputs: Inputs) -> list[NodulantError]:
                     acceptable="one of the front, one of the rear",
                 )
             )
-    ids = [op.id for op in inputs.design.operations]
-    if len(set(ids)) != len(ids):
-        problems.append(
-            NodulantError(
-                "two operations share an id",
-                field="/design/operations",
-                found=", ".join(ids),
-                acceptable="different ids",
-            )
-        )
+    for root, document in (("survey", inputs.survey), ("design", inputs.design)):
+        for name, held in document:
+            ids = [own.id for own in held if hasattr(own, "id")] if isinstance(held, tuple) else []
+            if len(set(ids)) != len(ids):
+                problems.append(
+                    NodulantError(
+                        f"two {name.replace('_', ' ')} share an id",
+                        field=f"/{root}/{name}",
+                        found=", ".join(ids),
+                        acceptable="different ids",
+                    )
+                )
     return problems
 
 

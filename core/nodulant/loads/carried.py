@@ -15,6 +15,14 @@ from nodulant.survey.vehicle import Mass, Seat
 
 RUN_STEPS = 200
 """Point loads that a spread mass is made of."""
+SEATS_APART_MM = 100.0
+"""Seats of an axle nearer to each other than this along the frame hold no push above them: a couple needs an arm."""
+
+
+def takes_push(axle: AxleName, seats: Sequence[Seat], links: Sequence[AxleLinks]) -> bool:
+    """Whether it is known how an axle's push comes into the frame: through its links, or as a couple between its seats."""
+    at = [s.x_mm for s in seats if s.axle == axle]
+    return any(own.axle == axle for own in links) or (bool(at) and max(at) - min(at) >= SEATS_APART_MM)
 
 
 @dataclass(frozen=True, eq=False)
@@ -73,10 +81,12 @@ class Carried:
         return self.held.front if axle == "front" else self.held.rear
 
 
-def carried_by(masses: Sequence[Mass], seats: Sequence[Seat], ground_z: float | None = None) -> Carried:
+def carried_by(
+    masses: Sequence[Mass], seats: Sequence[Seat], ground_z: float | None = None, links: tuple[AxleLinks, ...] = ()
+) -> Carried:
     """What a straight frame carries: planned and stock stations are one. Raises NotSolvable."""
     held = reactions(masses, seats)
-    return Carried(tuple(masses), tuple(seats), held, {s.id: s.x_mm for s in seats}, ground_z)
+    return Carried(tuple(masses), tuple(seats), held, {s.id: s.x_mm for s in seats}, ground_z, links)
 
 
 def carried_along(

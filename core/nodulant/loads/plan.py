@@ -156,3 +156,5 @@ class PlanInForce(LoadPlan):
     rolls: dict[AxleName, RollStiffness] = {}
     """Of the planned axles; an axle that is left out is guessed from what it carries."""
     stock_rolls: dict[AxleName, RollStiffness] = {}
+    stock_links: tuple[AxleLinks, ...] = ()
+    """Of the axles as they were surveyed."""

@@ -19,6 +19,7 @@ PRELOAD_SHARE = 0.75
 SLIP_FACTOR = 0.2
 SLEEVE_SHARE = 0.6
 """A crush sleeve is worked to this share of its yield by the preload."""
+LEAST_CLEAR_MM = 0.1
 KSI = 6.894757
 
 Lubrication = Literal["dry", "plated", "oiled"]
@@ -170,8 +171,11 @@ def find_bolt(size: str, grade: str) -> Bolt:
 
 
 def hole_n(bolt: Bolt, edge_mm: float, thickness_mm: float, ultimate_mpa: float) -> float:
-    """Allowable load of a hole whose centre lies ``edge_mm`` from the edge in the load's direction."""
-    clear = max(edge_mm - bolt.size.hole_mm / 2, 0.0)
+    """Allowable load of a hole whose centre lies ``edge_mm`` from the edge in the load's direction.
+
+    Where the hole breaks out of the edge it carries next to nothing, not nothing: what is asked of it still has a ratio.
+    """
+    clear = max(edge_mm - bolt.size.hole_mm / 2, LEAST_CLEAR_MM)
     return min(1.2 * clear, 2.4 * bolt.size.diameter_mm) * thickness_mm * ultimate_mpa / 2.0
 
 

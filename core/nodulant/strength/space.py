@@ -83,7 +83,7 @@ GROUNDED = {"brake", "corner", "launch", "brake-corner", "bump-brake"}
 STRUCK = {"kerb", "kerb-front"}
 
 
-def missing_for_case(case: Case, survey: Survey, planned: Planned) -> tuple[str, ...]:
+def missing_for_case(case: Case, survey: Survey, places: Places) -> tuple[str, ...]:
     """Pointers of what one case needs besides: heights, the ground, and where an axle without hangers pushes."""
     if case.id not in GROUNDED | STRUCK:
         return ()
@@ -94,20 +94,8 @@ def missing_for_case(case: Case, survey: Survey, planned: Planned) -> tuple[str,
         f"/survey/{n}/tyre" for n, a in axles if a.tyre is None and a.loaded_radius_mm is None and case.id in GROUNDED
     ]
     spread = () if case.id in GROUNDED or spread_enough(survey.masses) else ("/survey/masses",)
-    return (*heights, *hubs, *tyres, *spread, *_pushless(case, planned.seats or survey.seats, planned.plan))
-
-
-def _pushless(case: Case, seats: tuple[Seat, ...], plan: PlanInForce) -> tuple[str, ...]:
-    """An axle on one seat takes its push and torque through links: where they are must be known."""
-    axles: tuple[AxleName, ...] = ("front", "rear")
-    if case.axle is not None:
-        axles = () if case.axle in plan.struck and plan.struck[case.axle].pulls else (case.axle,)
-    elif case.id == "launch":
-        axles = ("rear",)
-    elif case.id == "corner":
-        axles = ()
-    single = [a for a in axles if len({s.x_mm for s in seats if s.axle == a}) < 2]
-    return ("/design/loads/links",) if any(all(own.axle != a for own in plan.links) for a in single) else ()
+    pushed = () if places.knows_push(case) else ("/design/loads/links",)
+    return (*heights, *hubs, *tyres, *spread, *pushed)
 
 
 def asked_cases(plan: LoadPlan) -> tuple[Case, ...]:
@@ -132,9 +120,11 @@ def compare_frames(survey: Survey, planned: Planned, rails: Mapping[Side, RailCo
     ):
         _on_both_rails(survey.rails, field, [part.x_mm for part in parts])
     asked = asked_cases(planned.plan)
-    missing: dict[str, tuple[str, ...]] = {case.id: missing_for_case(case, survey, planned) for case in asked}
-    ready = tuple(case for case in asked if not missing[case.id])
     plan, seats = planned.plan, planned.seats or survey.seats
+    places = stock_places(survey, plan)
+    both = places, places.planned(survey, plan, seats, planned.drop_mm)
+    missing: dict[str, tuple[str, ...]] = {case.id: missing_for_case(case, survey, both[1]) for case in asked}
+    ready = tuple(case for case in asked if not missing[case.id])
     x = _common_stations(survey, planned, rails)
     at = {side: np.searchsorted(rails[side].x, x) for side in LEFT_RIGHT}
     marks = [*_marks(seats, plan), *_marks(survey.seats, plan), *(s.x_mm for s in survey.stops)]
@@ -143,9 +133,9 @@ def compare_frames(survey: Survey, planned: Planned, rails: Mapping[Side, RailCo
     own = {side: rails[side].stock.rows(at[side]) for side in LEFT_RIGHT}
     built = {side: rails[side].built.rows(at[side]) for side in LEFT_RIGHT}
     factor = next(case.factor for case in asked if case.id == TWIST)
-    before = _stock(survey, planned, own, (x, rows), ready, Hole(plan.hole_mm, factor, plan.stock_rolls))
+    before = _stock(survey, planned, both[0], own, (x, rows), ready, Hole(plan.hole_mm, factor, plan.stock_rolls))
     hole = Hole(plan.hole_mm, factor, plan.rolls)
-    after = _planned(survey, planned, rails, (own, built), (x, rows), ready, hole)
+    after = _planned(survey, planned, both[1], rails, (own, built), (x, rows), ready, hole)
     return FrameComparison(before, after, asked, missing, planned.joints)
 
 
@@ -167,12 +157,17 @@ Nodes = tuple[Columns, Indices]
 
 
 def _stock(
-    survey: Survey, planned: Planned, cut: Sections, nodes: Nodes, ready: tuple[Case, ...], hole: Hole
+    survey: Survey,
+    planned: Planned,
+    places: Places,
+    cut: Sections,
+    nodes: Nodes,
+    ready: tuple[Case, ...],
+    hole: Hole,
 ) -> SolvedFrame:
     """The surveyed frame on its own supports and stops."""
-    places = stock_places(survey, planned.plan)
     frame = build_frame(survey.rails, nodes, cut, survey.crossmembers)
-    load = carried_by(survey.masses, survey.seats, survey.ground_z_mm())
+    load = carried_by(survey.masses, survey.seats, survey.ground_z_mm(), planned.plan.stock_links)
     ready = tuple(case for case in ready if places.knows(case))
     ladder = solve_cases(frame, load, _case_rows(frame, load, places, ready))
     return _solved(ladder, load, cut, ready, twist_of(survey, survey.seats, ladder, hole))
@@ -181,6 +176,7 @@ def _stock(
 def _planned(
     survey: Survey,
     planned: Planned,
+    places: Places,
     rails: Mapping[Side, RailComparison],
     sections: tuple[Sections, Sections],
     nodes: Nodes,
@@ -191,7 +187,6 @@ def _planned(
     stock, cut = sections
     routes = {side: rails[side].route for side in LEFT_RIGHT}
     seats, plan = planned.seats or survey.seats, planned.plan
-    places = stock_places(survey, plan).planned(survey, plan, planned.drop_mm)
     frame = build_frame(survey.rails, nodes, cut, planned.crossmembers, routes, planned.joints, stock)
     ground = survey.ground_z_mm()
     lower = None if ground is None else ground + planned.drop_mm / 2
