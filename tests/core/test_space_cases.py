@@ -16,8 +16,9 @@ from nodulant.loads.plan import AxleLinks, JackPoint, LoadPlan, Pull, StopPads
 from nodulant.loads.reach import levers
 from nodulant.strength.rail import compare_rail
 from nodulant.strength.space import Planned, compare_frames
-from nodulant.suspension.on_frame import beyond_standing
+from nodulant.suspension.on_frame import beyond_standing, push_along
 from nodulant.suspension.study import study
+from nodulant.targets.drop import towards_rail
 from tests import fixtures as f
 from tests.core.test_operations import made
 
@@ -30,10 +31,16 @@ def frame():
     return build_frame(survey.rails, (x, rows), cut, survey.crossmembers)
 
 
-def load(links=()):
+def load(links=(), pushes=None):
     survey = f.demo().survey
-    carried = carried_by(survey.masses, survey.seats, survey.ground_z_mm())
+    carried = carried_by(survey.masses, survey.seats, survey.ground_z_mm(), pushes)
     return type(carried)(**{**carried.__dict__, "links": links})
+
+
+def rear_push():
+    inputs = f.demo("step")
+    own = inputs.design.suspensions[0]
+    return {own.axle: push_along(study(inputs.survey, own, inputs.design.seats, 0.0, 1.0))}
 
 
 WHEEL = kerb.StruckWheel(axle="rear", half_track_mm=810.0, hub_z_mm=-152.0, unsprung_kg=120.0)
@@ -51,6 +58,8 @@ CASES = {
     "corner": lambda fr: case_loads.cornering(fr, load(), 1.0),
     "jack": lambda fr: case_loads.jacked(fr, load(), JackPoint(x_mm=1840.0)),
     "stop": lambda fr: case_loads.stopped(fr, load(), StopPads(x_mm=2610.0), 3.0),
+    "braking through a suspension": lambda fr: case_loads.braking(fr, load((), rear_push()), 1.0),
+    "launching through a suspension": lambda fr: case_loads.launching(fr, load((), rear_push()), 1.0),
     "kerb at the seats": lambda fr: kerb.struck(fr, load(), kerb.by_seats(fr, load(), WHEEL))[0],
     "kerb through links": lambda fr: kerb.struck(fr, load(LINKS), kerb.by_seats(fr, load(LINKS), WHEEL))[0],
     "kerb, a pull between the rails": lambda fr: kerb.struck(fr, load(), [Pull((2100, 60, 40), (900, -300, 500))])[0],
@@ -237,22 +246,86 @@ class OnOneSeat(SimpleTestCase):
                 self.assertIsNotNone(checks[case].value, case)
                 self.assertIsNone(checks[case].stock, case)
 
-    def test_links_that_were_surveyed_take_the_push_of_stock(self):
-        links = f.demo("step").design.suspensions[0]
-        self.assertEqual(links.axle, "rear")
-        frames = self.frames(self.stock_coil(suspensions=(links,)))
-        self.assertIn("brake", frames.stock.cases)
-        self.assertEqual({own.axle for own in frames.stock.load.links}, {"rear"})
-        self.assertNotIn("brake", self.frames(self.stock_coil(suspensions=())).stock.cases)
+    def test_a_surveyed_suspension_says_how_stock_is_pushed(self):
+        rear = f.demo("step").design.suspensions[0]
+        self.assertEqual(rear.axle, "rear")
+        frames = self.frames(self.stock_coil(suspensions=(rear,)))
+        self.assertLessEqual({"brake", "launch", "kerb", "bump-brake"}, set(frames.stock.cases))
+        bare = set(self.frames(self.stock_coil(suspensions=())).stock.cases)
+        self.assertTrue(bare.isdisjoint({"brake", "launch", "kerb", "bump-brake"}), bare)
 
-    def test_an_axle_that_the_design_leaves_alone_pushes_through_its_surveyed_links(self):
-        links = f.demo("step").design.suspensions[0]
-        inputs = self.stock_coil(suspensions=(links,))
+    def test_an_axle_that_the_design_leaves_alone_pushes_as_it_was_surveyed(self):
+        rear = f.demo("step").design.suspensions[0]
+        inputs = self.stock_coil(suspensions=(rear,))
         design = inputs.design.model_copy(update={"suspensions": (), "seats": (), "loads": LoadPlan()})
         untouched = inputs.model_copy(update={"design": design})
-        self.assertEqual([own.axle for own in plan_of(untouched).links], ["rear"])
+        self.assertEqual(set(plan_of(untouched).axles), {"rear"})
+        self.assertFalse([c.id for c in evaluate(untouched).checks if "/design/loads/links" in c.missing])
         leaf = f.with_survey(untouched, seats=f.demo("arc").survey.seats)
-        self.assertEqual(plan_of(leaf).links, (), "hangers a metre apart take the push themselves")
+        self.assertEqual(set(plan_of(leaf).axles), set(), "hangers a metre apart take the push themselves")
+
+    def test_wheels_on_wishbones_with_one_coil_each_are_braked(self):
+        inputs = f.demo("step")
+        seats = tuple(s for s in inputs.design.seats if s.id != "subframe-rear")
+        tower = tuple(
+            s.model_copy(update={"x_mm": 0.0, "share": 1.0}) if s.id == "subframe-front" else s for s in seats
+        )
+        design = inputs.design.model_copy(update={"seats": tower})
+        self.assertTrue(next(s for s in design.suspensions if s.axle == "front").layout.independent)
+        checks = {c.id: c for c in evaluate(inputs.model_copy(update={"design": design})).checks}
+        self.assertIsNotNone(checks["case-limit:rail-brake:left"].value)
+        alone = design.model_copy(update={"suspensions": design.suspensions[:1]})
+        checks = {c.id: c for c in evaluate(inputs.model_copy(update={"design": alone})).checks}
+        self.assertEqual(checks["case-limit:rail-brake:both"].missing, ("/design/loads/links",))
+
+
+class Pushes(SimpleTestCase):
+    """What an axle's links and springs put on the frame for a rearward force (statics)."""
+
+    def push(self, axle):
+        inputs = f.demo("step")
+        own = next(s for s in inputs.design.suspensions if s.axle == axle)
+        s = study(inputs.survey, own, inputs.design.seats, 75.0, 1.0)
+        return push_along(s), s
+
+    def test_force_and_moment_are_those_on_the_wheels(self):
+        for axle in ("front", "rear"):
+            push, s = self.push(axle)
+            for z in (s.setting.hub[2], s.setting.hub[2] - s.setting.radius_mm, 300.0):
+                pulls = push.pulls(5000.0, z)
+                np.testing.assert_allclose(np.sum([p.force for p in pulls], axis=0), (5000.0, 0, 0), atol=1e-5)
+                moment = np.sum([np.cross(p.at, p.force) for p in pulls], axis=0)
+                np.testing.assert_allclose(moment, (0.0, 5000.0 * z, 0.0), atol=1e-3 * 5000 * 400)
+
+    def test_four_links_push_as_their_lines_say(self):
+        """Two ways to one answer, springs over the axle: virtual work on the whole linkage, the side view's two lines by lever."""
+        inputs = f.demo("step")
+        rear = inputs.design.suspensions[0]
+        springs = rear.springs.model_copy(
+            update={
+                "lower": rear.springs.lower.model_copy(update={"x_mm": 0.0}),
+                "upper": rear.springs.upper.model_copy(update={"x_mm": inputs.survey.wheelbase_mm}),
+            }
+        )
+        over = rear.model_copy(update={"springs": springs})
+        lowered = towards_rail(inputs.design.targets, "rear")
+        push = push_along(study(inputs.survey, over, inputs.design.seats, lowered, 1.0))
+        own = inputs.model_copy(update={"design": inputs.design.model_copy(update={"loads": LoadPlan()})})
+        links = next(own for own in plan_of(own).links if own.axle == "rear")
+        layout = rear.layout
+        carried = load((links,))
+        for z in (-152.0, -500.0):
+            upper, lower = case_loads.pushes(carried, links, 5000.0, z)
+            pulls = push.pulls(5000.0, z)
+            for point, (_, _, along, lift) in ((layout.upper.frame, upper), (layout.lower.frame, lower)):
+                ends = [
+                    p.force
+                    for p in pulls
+                    if np.allclose((p.at[0], abs(p.at[1]), p.at[2]), (point.x_mm, abs(point.y_mm), point.z_mm))
+                ]
+                self.assertEqual(len(ends), 2)
+                found = np.sum(ends, axis=0)
+                np.testing.assert_allclose((found[0], found[2]), (along, lift), atol=0.002 * 5000)
 
 
 class Asked(SimpleTestCase):

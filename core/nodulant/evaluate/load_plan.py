@@ -6,11 +6,10 @@ from nodulant.axles.layouts.live import ParallelFourLink, ThreeLink, Triangulate
 from nodulant.axles.points import Link, on_axle
 from nodulant.axles.suspension import Suspension
 from nodulant.job.document import Inputs
-from nodulant.loads.carried import takes_push
-from nodulant.loads.plan import AxleLinks, PlanInForce, RollStiffness, Strike
+from nodulant.loads.carried import seats_take_push
+from nodulant.loads.plan import AxleLinks, AxleOnFrame, PlanInForce, RollStiffness
 from nodulant.parts.sides import AxleName
-from nodulant.survey.vehicle import Survey
-from nodulant.suspension.on_frame import beyond_standing
+from nodulant.suspension.on_frame import beyond_standing, push_along
 from nodulant.suspension.roll import roll_stiffness
 from nodulant.suspension.study import Study, hub_height, study
 from nodulant.targets.drop import towards_rail
@@ -19,29 +18,33 @@ APART_MM, STEEPEST = 20.0, 3.0
 
 
 def plan_of(inputs: Inputs) -> PlanInForce:
-    """``design.loads`` with an axle's links where the user gave none and a suspension says them, and what a strike puts on the frame.
-
-    An axle that the design leaves alone, on seats that take no push, pushes through its links as they were surveyed.
-    """
+    """``design.loads`` with an axle's links where the user gave none and a suspension says them, and what suspensions put on the frame."""
     design = inputs.design
     given = {links.axle for links in design.loads.links}
-    lowered = {own.axle: towards_rail(design.targets, own.axle) for own in design.suspensions}
-    found = [_links(inputs.survey, own, lowered[own.axle]) for own in design.suspensions if own.axle not in given]
-    as_surveyed = [_links(inputs.survey, own, 0.0) for own in inputs.survey.suspensions]
-    links = [*design.loads.links, *(own for own in found if own is not None)]
-    stock_links = [own for own in as_surveyed if own is not None]
-    kept = [own for own in stock_links if own.axle not in lowered]
-    links += [own for own in kept if not takes_push(own.axle, design.seats or inputs.survey.seats, links)]
-    said = {**dict(design.loads), "links": tuple(links), "stock_links": tuple(stock_links)}
+    found = [_links(inputs, own) for own in design.suspensions if own.axle not in given]
+    said = {**dict(design.loads), "links": (*design.loads.links, *(links for links in found if links is not None))}
     studies = [
-        study(inputs.survey, own, design.seats, lowered[own.axle], design.loads.grip) for own in design.suspensions
+        study(inputs.survey, own, design.seats, towards_rail(design.targets, own.axle), design.loads.grip)
+        for own in design.suspensions
     ]
     stock = [study(inputs.survey, own, (), 0.0, design.loads.grip) for own in inputs.survey.suspensions]
-    strikes = {
-        s.suspension.axle: Strike(pulls=beyond_standing(s, "kerb"), unsprung_kg=s.suspension.unsprung_kg or 0.0)
-        for s in studies
-    }
-    return PlanInForce(**said, struck=strikes, rolls=_rolls(studies), stock_rolls=_rolls(stock))
+    before, after = ({s.suspension.axle: _on_frame(s) for s in own} for own in (stock, studies))
+    left_alone = {axle: own for axle, own in before.items() if axle not in after and _left_alone(inputs, axle)}
+    return PlanInForce(
+        **said, axles=left_alone | after, stock_axles=before, rolls=_rolls(studies), stock_rolls=_rolls(stock)
+    )
+
+
+def _left_alone(inputs: Inputs, axle: AxleName) -> bool:
+    """Whether an axle stays on its surveyed seats, and they cannot take its push by themselves."""
+    own, planned = inputs.survey.seats, inputs.design.seats or inputs.survey.seats
+    on, stays = (sorted(s.x_mm for s in seats if s.axle == axle) for seats in (own, planned))
+    return on == stays and not seats_take_push(axle, planned)
+
+
+def _on_frame(s: Study) -> AxleOnFrame:
+    struck = beyond_standing(s, "kerb")
+    return AxleOnFrame(struck=struck, push=push_along(s), unsprung_kg=s.suspension.unsprung_kg or 0.0)
 
 
 def _rolls(studies: list[Study]) -> dict[AxleName, RollStiffness]:
@@ -56,7 +59,7 @@ def _rolls(studies: list[Study]) -> dict[AxleName, RollStiffness]:
     return out
 
 
-def _links(survey: Survey, own: Suspension, lowered_mm: float) -> AxleLinks | None:
+def _links(inputs: Inputs, own: Suspension) -> AxleLinks | None:
     layout = own.layout
     if not isinstance(layout, TriangulatedFourLink | ParallelFourLink | ThreeLink):
         return None
@@ -69,15 +72,15 @@ def _links(survey: Survey, own: Suspension, lowered_mm: float) -> AxleLinks | No
         upper_z_mm=upper.z_mm,
         lower_x_mm=lower.x_mm,
         lower_z_mm=lower.z_mm,
-        upper_slope=_slope(survey, own, layout.upper, lowered_mm),
-        lower_slope=_slope(survey, own, layout.lower, lowered_mm),
+        upper_slope=_slope(inputs, own, layout.upper),
+        lower_slope=_slope(inputs, own, layout.lower),
     )
 
 
-def _slope(survey: Survey, own: Suspension, link: Link, lowered_mm: float) -> float:
+def _slope(inputs: Inputs, own: Suspension, link: Link) -> float:
     """Rise per length rearward of a link at ride height; 0 where the hubs are not known or it stands upright."""
-    high = hub_height(survey, own, lowered_mm)
-    x = 0.0 if own.axle == "front" else survey.wheelbase_mm
+    high = hub_height(inputs.survey, own, towards_rail(inputs.design.targets, own.axle))
+    x = 0.0 if own.axle == "front" else inputs.survey.wheelbase_mm
     if high is None or x is None:
         return 0.0
     end, start = on_axle(link.axle, (x, 0.0, high)), link.frame.xyz()

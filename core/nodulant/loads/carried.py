@@ -1,7 +1,7 @@
 """What a frame carries: point masses, seats, and what equilibrium makes the seats hold."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property, lru_cache
 
 import numpy as np
@@ -9,7 +9,7 @@ import numpy as np
 from nodulant.base.arrays import Columns
 from nodulant.frame.route import Route
 from nodulant.loads.beam import Reactions, reactions
-from nodulant.loads.plan import AxleLinks
+from nodulant.loads.plan import AxleLinks, Push
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 from nodulant.survey.vehicle import Mass, Seat
 
@@ -19,10 +19,10 @@ SEATS_APART_MM = 100.0
 """Seats of an axle nearer to each other than this along the frame hold no push above them: a couple needs an arm."""
 
 
-def takes_push(axle: AxleName, seats: Sequence[Seat], links: Sequence[AxleLinks]) -> bool:
-    """Whether it is known how an axle's push comes into the frame: through its links, or as a couple between its seats."""
+def seats_take_push(axle: AxleName, seats: Sequence[Seat]) -> bool:
+    """Whether an axle's push comes into the frame as a couple between its seats."""
     at = [s.x_mm for s in seats if s.axle == axle]
-    return any(own.axle == axle for own in links) or (bool(at) and max(at) - min(at) >= SEATS_APART_MM)
+    return bool(at) and max(at) - min(at) >= SEATS_APART_MM
 
 
 @dataclass(frozen=True, eq=False)
@@ -36,6 +36,8 @@ class Carried:
     """Stock station of each seat by id: where on the frame it sits."""
     ground_z: float | None = None
     links: tuple[AxleLinks, ...] = ()
+    pushes: Mapping[AxleName, Push] = field(default_factory=dict)
+    """Of axles with neither links nor seats that take their push."""
 
     @cached_property
     def spread(self) -> tuple[Columns, Columns, Columns]:
@@ -82,11 +84,14 @@ class Carried:
 
 
 def carried_by(
-    masses: Sequence[Mass], seats: Sequence[Seat], ground_z: float | None = None, links: tuple[AxleLinks, ...] = ()
+    masses: Sequence[Mass],
+    seats: Sequence[Seat],
+    ground_z: float | None = None,
+    pushes: Mapping[AxleName, Push] | None = None,
 ) -> Carried:
     """What a straight frame carries: planned and stock stations are one. Raises NotSolvable."""
     held = reactions(masses, seats)
-    return Carried(tuple(masses), tuple(seats), held, {s.id: s.x_mm for s in seats}, ground_z, links)
+    return Carried(tuple(masses), tuple(seats), held, {s.id: s.x_mm for s in seats}, ground_z, pushes=pushes or {})
 
 
 def carried_along(
@@ -95,11 +100,13 @@ def carried_along(
     routes: Mapping[Side, Route],
     ground_z: float | None,
     links: tuple[AxleLinks, ...] = (),
+    pushes: Mapping[AxleName, Push] | None = None,
 ) -> Carried:
     """What a frame carries whose segments have moved, each mass and seat riding with its own. Raises NotSolvable."""
     held = reactions(moved_masses(masses, routes), moved_seats(seats, routes))
     lifted = tuple(m if m.z_mm is None else m.model_copy(update={"z_mm": m.z_mm + _lift(m, routes)}) for m in masses)
-    return Carried(lifted, tuple(seats), held, {s.id: s.x_mm for s in seats}, ground_z, links)
+    at = {s.id: s.x_mm for s in seats}
+    return Carried(lifted, tuple(seats), held, at, ground_z, links, pushes or {})
 
 
 def _lift(mass: Mass, routes: Mapping[Side, Route]) -> float:

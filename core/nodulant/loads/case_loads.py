@@ -3,8 +3,8 @@
 Forces N, moments N mm about the frame's axes (x rearward, y right, z up). A force that acts at
 a station is shared by lever between its two neighbours and between both rails. Inertia acts at
 each mass, tyre forces at the ground: horizontal ones come into the frame at the axle's seats
-with the moment of their height, as a couple between fore and aft seats, or through the axle's links,
-and between left and right for roll. Roll couples are shared by the axles as they share the weight
+with the moment of their height, as a couple between fore and aft seats, or through the axle's links or its suspension's
+own points, and between left and right for roll. Roll couples are shared by the axles as they share the weight
 (Nodulant default: the springs' own shares are not known here).
 """
 
@@ -15,6 +15,7 @@ from nodulant.loads.beam import G
 from nodulant.loads.carried import Carried
 from nodulant.loads.frame3d import Frame
 from nodulant.loads.plan import AxleLinks, JackPoint, StopPads
+from nodulant.loads.pulls import put_on
 from nodulant.loads.reach import FX, FY, FZ, MY, levers, on_masses, on_seats
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 
@@ -195,10 +196,13 @@ LINES_APART_MM = 20.0
 
 
 def _axle_along(frame: Frame, loads: Columns, load: Carried, axle: AxleName, force: float, z: float) -> None:
-    """A force along at the ground, height ``z``: through the axle's links, else on its seats as a couple fore and aft."""
+    """A force along at the ground, height ``z``: through the axle's links or suspension, else on its seats as a couple fore and aft."""
     links = next((own for own in load.links if own.axle == axle), None)
     if links is not None:
         _through_links(frame, loads, load, links, force, z)
+        return
+    if axle in load.pushes:
+        loads += put_on(frame, load.pushes[axle].pulls(force, z))[0]
         return
     own = sorted((s for s in load.seats if s.axle == axle), key=lambda s: s.x_mm)
     ends = [int(np.argmin(np.abs(frame.x - load.stock_x[s.id]))) for s in (own[0], own[-1])]

@@ -2,8 +2,7 @@
 
 The strike is short: no other wheel answers it, so the frame and what hangs on it fly free for its
 length (D'Alembert: every mass pushes back by its mass times the rigid body's acceleration there,
-half of it on each rail). What comes in near a rail is that rail's with the torque of its distance;
-what comes in between the rails hangs on both by lever, as on a crossmember.
+half of it on each rail).
 """
 
 from collections.abc import Sequence
@@ -18,13 +17,12 @@ from nodulant.loads.carried import Carried
 from nodulant.loads.case_loads import pushes
 from nodulant.loads.cases import KERB_BACK, KERB_UP
 from nodulant.loads.frame3d import Frame
-from nodulant.loads.plan import Pull, Vector
+from nodulant.loads.plan import Pull
+from nodulant.loads.pulls import on_line, put_on
 from nodulant.loads.reach import levers
-from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
+from nodulant.parts.sides import AxleName
 from nodulant.survey.vehicle import Mass
 
-NEAR_RAIL_MM = 100.0
-"""What comes in further than this inside the rails hangs on both."""
 SPREAD_MM = 200.0
 """Masses nearer to each other than this along the frame do not say how it turns."""
 
@@ -57,15 +55,15 @@ def by_seats(frame: Frame, load: Carried, wheel: StruckWheel) -> tuple[Pull, ...
     rise, back = (KERB_UP - 1.0) * each, KERB_BACK * each
     seats = sorted((s for s in load.seats if s.axle == wheel.axle), key=lambda s: load.stock_x[s.id])
     links = next((own for own in load.links if own.axle == wheel.axle), None)
-    left, right = (_on_line(frame, k, load.stock_x[seats[0].id])[1] for k in (0, 1))
+    left, right = (on_line(frame, k, load.stock_x[seats[0].id])[1] for k in (0, 1))
     near = (wheel.half_track_mm - left) / (right - left)
     out: list[Pull] = []
     for k, share in ((1, near), (0, 1.0 - near)):
-        at = [_on_line(frame, k, load.stock_x[s.id]) for s in seats]
+        at = [on_line(frame, k, load.stock_x[s.id]) for s in seats]
         lifted, couple, push = 0.0, 0.0, share * back
         if links is not None:
             for x, height, own, lift in pushes(load, links, push, wheel.hub_z_mm):
-                out.append(Pull((_on_line(frame, k, x)[0], at[0][1], height), (own, 0.0, lift)))
+                out.append(Pull((on_line(frame, k, x)[0], at[0][1], height), (own, 0.0, lift)))
                 lifted += lift
             push = 0.0
         else:
@@ -77,62 +75,11 @@ def by_seats(frame: Frame, load: Carried, wheel: StruckWheel) -> tuple[Pull, ...
     return tuple(out)
 
 
-def _on_line(frame: Frame, k: int, stock_x: float) -> Vector:
-    """A place on the line of rail ``k`` at a stock station."""
-    x, y, z = _line(frame, k, np.array([stock_x]))[0].tolist()
-    return x, y, z
-
-
-def _line(frame: Frame, k: int, stock_x: Columns) -> Columns:
-    """Places on the line of rail ``k`` at stock stations, (n, 3)."""
-    at = levers(frame, stock_x)
-    nodes, share = frame.nodes[k::2], at.share[:, None]
-    return np.asarray(nodes[at.behind - 1] * (1 - share) + nodes[at.behind] * share)
-
-
 def struck(frame: Frame, load: Carried, *strikes: Sequence[Pull]) -> Columns:
     """Nodal loads of every strike with the masses' answer, each in equilibrium, shape (strikes, nodes, 6)."""
-    loads = np.zeros((len(strikes), len(frame.nodes), 6))
-    taken = [_taken(frame, pulls) for pulls in strikes]
-    for side in LEFT_RIGHT:
-        own = [(row, stock_x, pull) for row, pulls in enumerate(taken) for on, stock_x, pull in pulls if on == side]
-        if own:
-            _on_rail(frame, loads, side, own)
+    loads = put_on(frame, *strikes)
     _answer(frame, _body(frame, load), loads)
     return loads
-
-
-def _taken(frame: Frame, pulls: Sequence[Pull]) -> list[tuple[Side, float, Pull]]:
-    """Each force on the rail beside it, or on both by lever where it comes in well inside them, with stock stations."""
-    at = {side: [frame.routes[side].stock_x(pull.at[0]) for pull in pulls] for side in LEFT_RIGHT}
-    rails = [_line(frame, k, np.array(at[side]))[:, 1].tolist() for k, side in enumerate(LEFT_RIGHT)]
-    out: list[tuple[Side, float, Pull]] = []
-    for i, (pull, left, right) in enumerate(zip(pulls, *rails, strict=True)):
-        x, y, z = pull.at
-        if left + NEAR_RAIL_MM < y < right - NEAR_RAIL_MM:
-            share = (y - left) / (right - left)
-            out.append(("left", at["left"][i], Pull((x, left, z), pull.times(1.0 - share).force)))
-            out.append(("right", at["right"][i], Pull((x, right, z), pull.times(share).force)))
-        else:
-            near: Side = "left" if abs(y - left) < abs(y - right) else "right"
-            out.append((near, at[near][i], pull))
-    return out
-
-
-def _on_rail(frame: Frame, loads: Columns, side: Side, pulls: Sequence[tuple[int, float, Pull]]) -> None:
-    """Forces of every strike, by its row in ``loads``, with their moments about one rail's line, r x F."""
-    k = LEFT_RIGHT.index(side)
-    nodes = frame.nodes[k::2]
-    rows, stock_x = np.array([row for row, _, _ in pulls]), np.array([x for _, x, _ in pulls])
-    fx, fy, fz = np.array([p.force for _, _, p in pulls]).T
-    x, y, z = np.array([p.at for _, _, p in pulls]).T
-    off = x - _line(frame, k, stock_x)[:, 0]  # along: only where the metal at its place is gone
-    each = np.stack([fx, fy, fz, y * fz - z * fy, z * fx - off * fz, off * fy - y * fx])
-    of_strike = rows == np.arange(len(loads))[:, None]
-    spread = levers(frame, stock_x).spread(of_strike[:, None] * each)
-    along, across, up, roll, pitch, yaw = spread.transpose(1, 0, 2)
-    about = [roll - nodes[:, 1] * up + nodes[:, 2] * across, pitch - nodes[:, 2] * along, yaw + nodes[:, 1] * along]
-    loads[:, k::2] += np.stack([along, across, up, *about], axis=2)
 
 
 @dataclass(frozen=True, eq=False)

@@ -128,6 +128,11 @@ class Pull:
         (x, y, z), (fx, fy, fz) = self.at, self.force
         return Pull((x, -y, z), (fx, -fy, fz))
 
+    def plus(self, other: "Pull") -> "Pull":
+        """Both forces at its place."""
+        (ax, ay, az), (bx, by, bz) = self.force, other.force
+        return Pull(self.at, (ax + bx, ay + by, az + bz))
+
     def times(self, factor: float) -> "Pull":
         """The same place, another force."""
         fx, fy, fz = self.force
@@ -141,20 +146,38 @@ class RollStiffness(Frozen):
     guessed: bool
 
 
-class Strike(Frozen):
-    """What a strike of an axle's right wheel puts on the frame beyond standing, and what the axle weighs besides."""
+@dataclass(frozen=True)
+class Push:
+    """What links and springs put on the frame for a newton rearward on an axle: at its hubs, and for each mm above them."""
 
-    pulls: tuple[Pull, ...] = ()
-    """Every link's end and spring; none where the axle hangs on its seats."""
+    hub_z_mm: float
+    at_hubs: tuple[Pull, ...]
+    each_mm_up: tuple[Pull, ...]
+    drives: bool
+    """Whether drive comes in as braking does: its torque is taken by what carries the wheels."""
+
+    def pulls(self, force_n: float, z_mm: float) -> tuple[Pull, ...]:
+        """For a force at a height above the datum plane."""
+        up = z_mm - self.hub_z_mm
+        pairs = zip(self.at_hubs, self.each_mm_up, strict=True)
+        return tuple(low.plus(high.times(up)).times(force_n) for low, high in pairs)
+
+
+class AxleOnFrame(Frozen):
+    """What an axle's own suspension puts on the frame, where it is known, and what the axle weighs besides."""
+
+    struck: tuple[Pull, ...] = ()
+    """Every link's end and spring in a strike of the right wheel, beyond standing."""
+    push: Push | None = None
     unsprung_kg: float = 0.0
 
 
 class PlanInForce(LoadPlan):
     """The plan with what the suspensions say."""
 
-    struck: dict[AxleName, Strike] = {}
+    axles: dict[AxleName, AxleOnFrame] = {}
+    """As planned; an axle that the design leaves alone as it was surveyed."""
+    stock_axles: dict[AxleName, AxleOnFrame] = {}
     rolls: dict[AxleName, RollStiffness] = {}
     """Of the planned axles; an axle that is left out is guessed from what it carries."""
     stock_rolls: dict[AxleName, RollStiffness] = {}
-    stock_links: tuple[AxleLinks, ...] = ()
-    """Of the axles as they were surveyed."""

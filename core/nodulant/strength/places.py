@@ -3,10 +3,10 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
-from nodulant.loads.carried import takes_push
+from nodulant.loads.carried import seats_take_push
 from nodulant.loads.cases import Case
 from nodulant.loads.kerb import StruckWheel
-from nodulant.loads.plan import AxleLinks, JackPoint, PlanInForce, Pull, StopPads
+from nodulant.loads.plan import AxleLinks, AxleOnFrame, JackPoint, PlanInForce, Pull, Push, StopPads
 from nodulant.parts.sides import AxleName
 from nodulant.survey.vehicle import Seat, Survey
 
@@ -23,8 +23,13 @@ PUSHED: Mapping[str, tuple[AxleName, ...]] = {
 
 
 def pushless(seats: Sequence[Seat], links: Sequence[AxleLinks]) -> frozenset[AxleName]:
-    """Axles of which it is not known how their push comes into the frame."""
-    return frozenset(axle for axle in AXLES if not takes_push(axle, seats, links))
+    """Axles whose push neither links nor seats take: only their suspension can say how it comes into the frame."""
+    linked = {own.axle for own in links}
+    return frozenset(axle for axle in AXLES if axle not in linked and not seats_take_push(axle, seats))
+
+
+def _pushes(on_frame: Mapping[AxleName, AxleOnFrame], axles: frozenset[AxleName]) -> dict[AxleName, Push]:
+    return {axle: own.push for axle, own in on_frame.items() if own.push is not None and axle in axles}
 
 
 @dataclass(frozen=True)
@@ -37,7 +42,8 @@ class Places:
     grip: float
     pulls: Mapping[AxleName, tuple[Pull, ...]] = field(default_factory=dict)
     pushless: frozenset[AxleName] = frozenset()
-    """Axles of which it is not known how their push comes into the frame."""
+    pushes: Mapping[AxleName, Push] = field(default_factory=dict)
+    """What the suspensions say of the pushless axles."""
 
     def knows(self, case: Case) -> bool:
         """Whether it knows where a case acts."""
@@ -45,24 +51,31 @@ class Places:
 
     def knows_push(self, case: Case) -> bool:
         """Whether it knows how the axles' push comes into the frame, where a case has them push."""
-        return bool(case.axle and self.pulls.get(case.axle)) or self.pushless.isdisjoint(PUSHED.get(case.id, ()))
+        asked = self.pushless.intersection(PUSHED.get(case.id, ()))
+        if case.axle is not None:
+            return not asked or bool(self.pulls.get(case.axle))
+        return all(axle in self.pushes and (case.id != "launch" or self.pushes[axle].drives) for axle in asked)
 
     def planned(self, survey: Survey, plan: PlanInForce, seats: Sequence[Seat], lower_mm: float) -> "Places":
         """Those of the planned frame, which stands ``lower_mm`` lower over its axles."""
+        held = pushless(seats, plan.links)
         return replace(
             self,
             stops={own.axle: own for own in plan.stops},
-            pushless=pushless(seats, plan.links),
             wheels=_wheels(survey, plan, lower_mm),
-            pulls={axle: strike.pulls for axle, strike in plan.struck.items()},
+            pulls={axle: own.struck for axle, own in plan.axles.items()},
+            pushless=held,
+            pushes=_pushes(plan.axles, held),
         )
 
 
 def stock_places(survey: Survey, plan: PlanInForce) -> Places:
-    """The stock frame is jacked where the planned one is, strikes its own surveyed stops and pushes through its own links."""
+    """The stock frame is jacked where the planned one is, strikes its own surveyed stops and is pushed as its own axles push."""
     stops: dict[AxleName, StopPads] = {own.axle: StopPads(x_mm=own.x_mm, axle=own.axle) for own in survey.stops}
-    held = pushless(survey.seats, plan.stock_links)
-    return Places({own.axle: own for own in plan.jacks}, stops, _wheels(survey, None, 0.0), plan.grip, pushless=held)
+    jacks, held = {own.axle: own for own in plan.jacks}, pushless(survey.seats, ())
+    pulls = {axle: own.struck for axle, own in plan.stock_axles.items() if axle in held}
+    pushes = _pushes(plan.stock_axles, held)
+    return Places(jacks, stops, _wheels(survey, None, 0.0), plan.grip, pulls, held, pushes)
 
 
 def _wheels(survey: Survey, plan: PlanInForce | None, lower_mm: float) -> dict[AxleName, StruckWheel]:
@@ -71,6 +84,6 @@ def _wheels(survey: Survey, plan: PlanInForce | None, lower_mm: float) -> dict[A
         axle = survey.front if name == "front" else survey.rear
         hubs = [z for z in (axle.hub_z_left_mm, axle.hub_z_right_mm) if z is not None]
         if axle.track_mm is not None and hubs:
-            unsprung = plan.struck[name].unsprung_kg if plan and name in plan.struck else 0.0
+            unsprung = plan.axles[name].unsprung_kg if plan and name in plan.axles else 0.0
             out[name] = StruckWheel(name, axle.track_mm / 2, sum(hubs) / len(hubs) + lower_mm, unsprung)
     return out

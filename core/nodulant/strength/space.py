@@ -167,7 +167,7 @@ def _stock(
 ) -> SolvedFrame:
     """The surveyed frame on its own supports and stops."""
     frame = build_frame(survey.rails, nodes, cut, survey.crossmembers)
-    load = carried_by(survey.masses, survey.seats, survey.ground_z_mm(), planned.plan.stock_links)
+    load = carried_by(survey.masses, survey.seats, survey.ground_z_mm(), places.pushes)
     ready = tuple(case for case in ready if places.knows(case))
     ladder = solve_cases(frame, load, _case_rows(frame, load, places, ready))
     return _solved(ladder, load, cut, ready, twist_of(survey, survey.seats, ladder, hole))
@@ -190,7 +190,7 @@ def _planned(
     frame = build_frame(survey.rails, nodes, cut, planned.crossmembers, routes, planned.joints, stock)
     ground = survey.ground_z_mm()
     lower = None if ground is None else ground + planned.drop_mm / 2
-    load = carried_along(survey.masses, seats, routes, lower, plan.links)
+    load = carried_along(survey.masses, seats, routes, lower, plan.links, places.pushes)
     ladder = solve_cases(frame, load, _case_rows(frame, load, places, ready))
     moved = survey.model_copy(update={"masses": load.masses})
     return _solved(ladder, load, cut, ready, twist_of(moved, load.seats, ladder, hole))

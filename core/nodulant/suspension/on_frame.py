@@ -4,13 +4,14 @@ import numpy as np
 
 from nodulant.base.memo import remembered
 from nodulant.linkage.mechanism import CARRIER, FRAME, End, Mechanism, Point
-from nodulant.loads.plan import Pull
+from nodulant.loads.plan import Pull, Push
 from nodulant.suspension.feet import Springing, bears, stands
 from nodulant.suspension.forces import Forces, LoadCase, balance, tyre_forces
 from nodulant.suspension.motion import Motion
 from nodulant.suspension.spring_motion import both_strung
 from nodulant.suspension.study import Study
 
+ARM_MM = 100.0
 UNBALANCED = 0.01
 """Of the load: a linkage that leaves more than this uncarried says nothing of the frame."""
 
@@ -34,10 +35,32 @@ def beyond_standing(s: Study, case: LoadCase) -> tuple[Pull, ...]:
     return tuple(_less(pull, standing) for pull, standing in zip(*rows, strict=True))
 
 
+@remembered(8)
+def push_along(s: Study) -> Push | None:
+    """Forces on the frame at ride height for a newton rearward on the axle; None where they are not known.
+
+    Statics of axle and wheels; wheels that move by themselves take half of it each.
+    """
+    if s.motion is None or s.suspension.springs is None:
+        return None
+    m, springs = s.motion, both_strung(s.suspension.springs, s.motion)
+    single, half = m.layout.independent, m.setting.half_track_mm
+    rows: list[tuple[Pull, ...]] = []
+    for up in (0.0, ARM_MM):
+        tyres = [((0.5, 0.0, 0.0), (0.0, y, up)) for y in ((half,) if single else (half, -half))]
+        found = balance(m, s.ride, springs, tyres)
+        if found.left_n > UNBALANCED:
+            return None
+        right = [*_links(m, found), *_springs(springs, found, m, s.ride)]
+        rows.append((*right, *(pull.mirrored() for pull in right if single)))
+    low, high = rows
+    each = tuple(_less(b, a).times(1 / ARM_MM) for a, b in zip(low, high, strict=True))
+    return Push(m.setting.hub[2], low, each, m.layout.torque_on_carrier)
+
+
 def _less(pull: Pull, other: Pull) -> Pull:
     """The difference of two forces at one place."""
-    (ax, ay, az), (bx, by, bz) = pull.force, other.force
-    return Pull(pull.at, (ax - bx, ay - by, az - bz))
+    return pull.plus(other.times(-1.0))
 
 
 def _springs(springs: list[Springing], found: Forces, m: Motion, row: int) -> list[Pull]:
