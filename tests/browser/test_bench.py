@@ -191,7 +191,7 @@ class Locked(Bench):
             self.type_in("Tube to rail, left", "")
         rows = self.page.get_by_label("Margins").get_by_role("button").filter(has_text="not computed")
         rows.filter(has_text="left").first.click()
-        self.page.get_by_role("button", name="rear tube gap left").first.click()
+        self.page.get_by_role("button", name="rear, tube gap left").first.click()
         expect(self.page.locator('[data-field="/survey/rear/tube_gap_left_mm"]')).to_be_focused()
 
 

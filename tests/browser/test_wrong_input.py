@@ -122,7 +122,7 @@ class Csv(Bench):
     def test_errors_name_their_lines_and_nothing_is_taken(self):
         self.open("Survey")
         self.give(self.GOOD.replace("1000", "about there"))
-        self.page.get_by_text("/line/3").wait_for()
+        self.page.get_by_text("line 3:").wait_for()
         self.page.get_by_text("The stations are as they were.").wait_for()
         self.page.get_by_text("left rail, 8 stations").wait_for()
         with self.evaluated():

@@ -90,6 +90,14 @@ class Fuzz(SimpleTestCase):
                 evaluate(inputs.model_copy(update={root: twice}))
             self.assertEqual(caught.exception.problems[0].field, f"/{root}/{name}")
 
+    def test_links_that_push_for_one_axle_twice_are_named(self):
+        inputs = f.demo("arc")
+        loads = inputs.design.loads
+        twice = loads.model_copy(update={"links": loads.links * 2})
+        with self.assertRaises(InvalidInputs) as caught:
+            evaluate(inputs.model_copy(update={"design": inputs.design.model_copy(update={"loads": twice})}))
+        self.assertEqual(caught.exception.problems[0].field, "/design/loads/links/1/axle")
+
     def test_a_bolt_whose_hole_breaks_out_of_its_tab_fails_by_far(self):
         inputs = f.demo("step")
         mounts = [op for op in inputs.design.operations if hasattr(op, "tabs")]

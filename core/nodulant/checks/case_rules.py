@@ -31,7 +31,7 @@ from nodulant.loads.cases import Case
 from nodulant.materials.steel import SAFETY_ON_YIELD
 from nodulant.parts.limit import Limit
 from nodulant.parts.limits import find_limit
-from nodulant.parts.sides import LEFT_RIGHT, Side
+from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 from nodulant.strength.rail import RailComparison
 from nodulant.strength.rail_case import RailCase, factor_of
 from nodulant.strength.space import FrameComparison
@@ -170,13 +170,24 @@ def space_checks(
     weak = {s: weakened_rows(rails[s], survey, next(iter(frames.planned.cases.values()))[s].x) for s in LEFT_RIGHT}
     for case in frames.asked:
         if frames.missing[case.id]:
-            checks += missing_case_checks((case,), frames.missing[case.id], changes)
+            reason = _push_words(frames.push_wanted[case.id])
+            checks += missing_case_checks((case,), frames.missing[case.id], changes, reason)
             continue
         for side in LEFT_RIGHT:
             before = frames.stock.cases.get(case.id, {}).get(side)
             after, twist = frames.planned.cases[case.id][side], frames.planned.twist if case.id == "twist" else None
             checks.append(_space_check(rails[side], weak[side], survey, case, before, after, twist, changes))
     return checks
+
+
+def _push_words(axles: tuple[AxleName, ...]) -> str:
+    """What to do about axles of which nothing says how they push along on the frame."""
+    if not axles:
+        return ""
+    one = f"The {axles[0]} axle stands" if len(axles) == 1 else "Both axles stand"
+    return (
+        f"{one} on one seat a side, which takes no push: describe the suspension, or say where its links or arms are."
+    )
 
 
 def _rule(case: Case, twist: Twist | None) -> str:

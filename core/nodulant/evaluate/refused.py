@@ -49,6 +49,16 @@ def _twice(inputs: Inputs) -> list[NodulantError]:
                     acceptable="one of the front, one of the rear",
                 )
             )
+    linked = [own.axle for own in inputs.design.loads.links]
+    if len(set(linked)) != len(linked):
+        problems.append(
+            NodulantError(
+                "two sets of links push for one axle",
+                field="/design/loads/links/1/axle",
+                found=" and ".join(linked),
+                acceptable="one of the front, one of the rear",
+            )
+        )
     for root, document in (("survey", inputs.survey), ("design", inputs.design)):
         for name, held in document:
             ids = [own.id for own in held if hasattr(own, "id")] if isinstance(held, tuple) else []

@@ -47,14 +47,16 @@ class Places:
 
     def knows(self, case: Case) -> bool:
         """Whether it knows where a case acts."""
-        return case.axle in self.stops if case.id.startswith("stop") else self.knows_push(case)
+        return case.axle in self.stops if case.id.startswith("stop") else not self.push_wanted(case)
 
-    def knows_push(self, case: Case) -> bool:
-        """Whether it knows how the axles' push comes into the frame, where a case has them push."""
-        asked = self.pushless.intersection(PUSHED.get(case.id, ()))
+    def push_wanted(self, case: Case) -> tuple[AxleName, ...]:
+        """The axles that push in a case and of which nothing says how that comes into the frame."""
+        return tuple(a for a in PUSHED.get(case.id, ()) if a in self.pushless and not self._pushed(a, case))
+
+    def _pushed(self, axle: AxleName, case: Case) -> bool:
         if case.axle is not None:
-            return not asked or bool(self.pulls.get(case.axle))
-        return all(axle in self.pushes and (case.id != "launch" or self.pushes[axle].drives) for axle in asked)
+            return bool(self.pulls.get(axle))
+        return axle in self.pushes and (case.id != "launch" or self.pushes[axle].drives)
 
     def planned(self, survey: Survey, plan: PlanInForce, seats: Sequence[Seat], lower_mm: float) -> "Places":
         """Those of the planned frame, which stands ``lower_mm`` lower over its axles."""

@@ -53,6 +53,8 @@ class FrameComparison:
     planned: SolvedFrame
     asked: tuple[Case, ...]
     missing: Mapping[str, tuple[str, ...]]
+    push_wanted: Mapping[str, tuple[AxleName, ...]]
+    """Per case the axles of which nothing says how their push comes into the planned frame."""
     joints: tuple[Joint, ...] = ()
 
 
@@ -94,7 +96,7 @@ def missing_for_case(case: Case, survey: Survey, places: Places) -> tuple[str, .
         f"/survey/{n}/tyre" for n, a in axles if a.tyre is None and a.loaded_radius_mm is None and case.id in GROUNDED
     ]
     spread = () if case.id in GROUNDED or spread_enough(survey.masses) else ("/survey/masses",)
-    pushed = () if places.knows_push(case) else ("/design/loads/links",)
+    pushed = ("/design/loads/links",) if places.push_wanted(case) else ()
     return (*heights, *hubs, *tyres, *spread, *pushed)
 
 
@@ -136,7 +138,8 @@ def compare_frames(survey: Survey, planned: Planned, rails: Mapping[Side, RailCo
     before = _stock(survey, planned, both[0], own, (x, rows), ready, Hole(plan.hole_mm, factor, plan.stock_rolls))
     hole = Hole(plan.hole_mm, factor, plan.rolls)
     after = _planned(survey, planned, both[1], rails, (own, built), (x, rows), ready, hole)
-    return FrameComparison(before, after, asked, missing, planned.joints)
+    wanted: dict[str, tuple[AxleName, ...]] = {case.id: both[1].push_wanted(case) for case in asked}
+    return FrameComparison(before, after, asked, missing, wanted, planned.joints)
 
 
 def _on_both_rails(rails: Rails, field: str, places: list[float]) -> None:

@@ -135,10 +135,19 @@ export function PlainTick(props: { label: string; value: boolean; take: (value: 
   );
 }
 
+type GroupProps = {
+  title: string;
+  extra?: ReactNode;
+  /** The pointer of what it holds, so that what is missing there is found. */
+  field?: string;
+  children: ReactNode;
+};
+
 /** A titled group of fields. */
-export function Group({ title, extra, children }: { title: string; extra?: ReactNode; children: ReactNode }) {
+export function Group({ title, extra, field, children }: GroupProps) {
+  const reached = field ? { "data-field": field, tabIndex: -1 } : {};
   return (
-    <Box as="section" borderTopWidth="1px" borderColor="rule" pt="2" mt="3" aria-label={title}>
+    <Box as="section" borderTopWidth="1px" borderColor="rule" pt="2" mt="3" aria-label={title} {...reached}>
       <Flex justify="space-between" align="center" mb="1" gap="2">
         <Heading as="h3" fontSize="17px" lineHeight="1.2">
           {title}

@@ -5,7 +5,8 @@ import type { Check } from "../api/types";
 import { useMay } from "../app/session";
 import { useBench } from "../draft/store";
 import { Act } from "../fields/controls";
-import { focusOn } from "../fields/focusOn";
+import { openAt } from "../fields/openAt";
+import { placeInWords } from "../fields/placeInWords";
 import { PlainQuantity, PlainWords } from "../fields/plain";
 import { showLength, showNumber } from "../units/show";
 import { shown } from "./group";
@@ -60,30 +61,20 @@ function withValues(check: Check): string {
 }
 
 function Missing({ pointers }: { pointers: readonly string[] }) {
-  const put = useBench((s) => s.put);
-  const go = (pointer: string) => {
-    put({ stage: "survey", surveyTab: tabOf(pointer) });
-    focusOn(pointer);
-  };
+  const draft = useBench((s) => s.history.now);
+  const { forms } = useCatalogue();
   return (
     <Box>
       <Text>Not computed: an input is missing.</Text>
       <Flex wrap="wrap" gap="1" my="1">
         {pointers.slice(0, 4).map((pointer) => (
-          <Act key={pointer} onClick={() => go(pointer)}>
-            {pointer.split("/").slice(2).join(" ").replaceAll("_mm", "").replaceAll("_", " ")}
+          <Act key={pointer} onClick={() => openAt(pointer)}>
+            {placeInWords(pointer, draft, forms)}
           </Act>
         ))}
       </Flex>
     </Box>
   );
-}
-
-/** The survey's table that holds a pointer's field. */
-function tabOf(pointer: string) {
-  if (pointer.startsWith("/survey/crossmembers")) return "Crossmembers" as const;
-  if (/^\/survey\/(masses|seats)/.test(pointer)) return "Masses and seats" as const;
-  return pointer.startsWith("/survey/features") ? ("Features" as const) : ("Rail stations" as const);
 }
 
 function ChangeLimit({ check, done }: { check: Check; done: () => void }) {

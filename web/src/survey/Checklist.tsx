@@ -1,9 +1,9 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
-import { type SURVEY_TABS, useBench } from "../draft/store";
+import { useBench } from "../draft/store";
 import { NONE, useShown } from "../evaluation/useEvaluation";
 import { Group } from "../fields/controls";
 import { FileLink } from "../fields/FileLink";
-import { focusOn } from "../fields/focusOn";
+import { openAt } from "../fields/openAt";
 
 /** What is left to measure, by what it is good for; on paper too, to take to the vehicle. */
 export function Checklist() {
@@ -37,7 +37,7 @@ export function Checklist() {
                 textAlign="start"
                 py="1"
                 fontSize="14px"
-                onClick={() => goTo(item.pointer)}
+                onClick={() => openAt(item.pointer)}
               >
                 ☐ {item.name}
               </Box>
@@ -47,21 +47,4 @@ export function Checklist() {
       })}
     </Group>
   );
-}
-
-const TABS: readonly (readonly [string, (typeof SURVEY_TABS)[number]])[] = [
-  ["/survey/rails", "Rail stations"],
-  ["/survey/features", "Features"],
-  ["/survey/crossmembers", "Crossmembers"],
-  ["/survey/masses", "Masses and seats"],
-  ["/survey/seats", "Masses and seats"],
-  ["/survey/stops", "Masses and seats"],
-];
-
-/** Open the table a reading stands in, and put the keyboard into its field. */
-function goTo(pointer: string): void {
-  const tab = TABS.find(([start]) => pointer.startsWith(start))?.[1];
-  const side = pointer.startsWith("/survey/rails/right") ? "right" : "left";
-  if (tab) useBench.getState().put({ surveyTab: tab, ...(pointer.startsWith("/survey/rails") && { side }) });
-  focusOn(pointer);
 }

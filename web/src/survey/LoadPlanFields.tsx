@@ -126,7 +126,11 @@ function Place({ title, field, axle, fresh, says, label }: PlaceProps) {
       at >= 0 ? { kind: "remove", path: [...path, at] } : { kind: "insert", path, value: fresh(Math.round(station)) },
     );
   return (
-    <Group title={title} extra={may.design && <Act onClick={turn}>{at >= 0 ? "Leave it out" : "Give the place"}</Act>}>
+    <Group
+      field={`/${path.join("/")}`}
+      title={title}
+      extra={may.design && <Act onClick={turn}>{at >= 0 ? "Leave it out" : "Give the place"}</Act>}
+    >
       {at < 0 && <Text fontSize="13px">{says}</Text>}
       {at >= 0 && (
         <Pair>
@@ -142,24 +146,28 @@ function Place({ title, field, axle, fresh, says, label }: PlaceProps) {
 function Links() {
   const links = useBench((s) => shownDraft(s).design.loads?.links ?? []);
   const act = useBench((s) => s.act);
-  const axle = useBench((s) => shownDraft(s).survey.wheelbase_mm ?? 2500);
+  const base = useBench((s) => shownDraft(s).survey.wheelbase_mm ?? 2500);
   const may = useMay();
   const path = [...AT, "links"] as const;
   const add = () => {
+    // links of a rear axle run forward to their brackets, those of a front one rearward
+    const axle: AxleName = links.some((link) => link.axle === "rear") ? "front" : "rear";
+    const [line, way] = axle === "rear" ? [base, -1] : [0, 1];
     const value = {
-      axle: "rear" as const,
-      upper_x_mm: axle - 450,
+      axle,
+      upper_x_mm: line + way * 450,
       upper_z_mm: 60,
-      lower_x_mm: axle - 600,
+      lower_x_mm: line + way * 600,
       lower_z_mm: -70,
     };
     act({ kind: "insert", path, value });
   };
   return (
-    <Group title="Links that push on the rails">
+    <Group field={`/${path.join("/")}`} title="Links that push on the rails">
       <Text fontSize="13px">
-        An axle on one seat takes its push and its torque through links; braking and launch need their places. Heights
-        are above the datum plane; links are taken as level.
+        An axle on one seat a side takes its push and its torque through links or arms; braking and launch need their
+        places. They need not be typed where the axle's suspension is described in Travel. Heights are above the datum
+        plane; links are taken as level.
       </Text>
       {links.map((link, i) => (
         <Box key={link.axle}>

@@ -55,7 +55,7 @@ export function Obstacles() {
     setOpen(id);
   };
   return (
-    <Group title="What stands around">
+    <Group field="/design/obstacles" title="What stands around">
       {all.length === 0 && (
         <Text fontSize="14px" mb="1">
           Nothing yet. Engine, sump, tank, exhaust, floor, firewall and hood line go in as boxes and bars.

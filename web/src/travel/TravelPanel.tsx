@@ -92,6 +92,7 @@ function AddSuspension({ taken, root }: { taken: readonly string[]; root: Root }
   };
   return (
     <Group
+      field={`/${root}/suspensions`}
       title={
         taken.length
           ? "Add the other axle"

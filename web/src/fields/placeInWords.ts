@@ -1,8 +1,23 @@
 import type { Catalogue, Design, Survey } from "../api/types";
 import { valueAt } from "../draft/document";
 
+/** What a whole list or group of fields is called. */
+const WHOLE: Readonly<Record<string, string>> = {
+  "/survey/masses": "masses on the frame",
+  "/survey/seats": "seats of the springs",
+  "/design/loads/links": "where links push on the rails",
+  "/design/loads/jacks": "where a jack lifts",
+  "/design/loads/stops": "where bump stops strike",
+  "/design/suspensions": "what holds the axle",
+  "/design/obstacles": "what stands around",
+  "/design/operations": "work in the plan",
+  "/design/targets/drop_mm": "how far it is lowered",
+};
+
 /** Where a problem lies, from its pointer into the draft: the thing's own name, then its field as the form calls it. */
 export function placeInWords(pointer: string, draft: { design: Design; survey: Survey }, forms: Catalogue["forms"]) {
+  const whole = WHOLE[pointer];
+  if (whole) return whole;
   const path = pointer.split("/").filter(Boolean);
   const named = path.map((_, i) => nameAt(draft, path.slice(0, i + 1))).filter((name) => name !== undefined);
   const field = labelled(draft, path, forms) ?? plainly(path);
@@ -24,8 +39,14 @@ function labelled(draft: { design: Design }, path: readonly string[], forms: Cat
   return (fields.find((f) => f.at === at) ?? fields.find((f) => f.at && at.startsWith(`${f.at}.`)))?.label;
 }
 
-/** The last two names on the way to a field that no form knows. */
+/** The last two names on the way to a field that no form knows; at a rail's station also which rail and which station. */
 function plainly(path: readonly string[]): string {
+  const [, list, side, stations, number] = path;
+  if (list === "rails" && stations === "stations" && number)
+    return `${side} rail, station ${Number(number) + 1}, ${bare(path.at(-1) ?? "")}`;
   const last = path.filter((name) => !/^\d+$/.test(name)).slice(-2);
-  return last.map((name) => name.replace(/_(mm|deg|kg|n|n_per_mm|id)$/, "").replaceAll(/[_-]/g, " ")).join(", ");
+  return last.map(bare).join(", ");
 }
+
+/** A field's name without its unit. */
+export const bare = (name: string) => name.replace(/_(mm|deg|kg|n|n_per_mm|id)$/, "").replaceAll(/[_-]/g, " ");
