@@ -194,6 +194,25 @@ class Locked(Bench):
         self.page.get_by_role("button", name="rear, tube gap left").first.click()
         expect(self.page.locator('[data-field="/survey/rear/tube_gap_left_mm"]')).to_be_focused()
 
+    def test_what_waits_for_an_axles_push_leads_to_where_links_are_said(self):
+        self.open("Survey")
+        self.page.get_by_role("tab", name="Masses and seats").click()
+        links = self.page.get_by_role("region", name="Links that push on the rails")
+        with self.evaluated():
+            links.get_by_role("button", name="Leave it out").click()
+        self.page.get_by_role("tab", name="Features").click()
+        margins = self.page.get_by_label("Margins")
+        margins.get_by_role("button").filter(has_text="Kerb strike").filter(has_text="not computed").first.click()
+        expect(margins).to_contain_text("The rear axle stands on one seat a side")
+        margins.get_by_role("button", name="where links push on the rails").first.click()
+        expect(links).to_be_focused()
+        for there in (links.get_by_role("button", name="Add links"), self.page.get_by_role("button", name="Undo")):
+            expect(there).to_be_in_viewport()
+        with self.evaluated():
+            links.get_by_role("button", name="Add links").click()
+        links.get_by_role("button", name="Add links").click()
+        self.assertEqual([a.input_value() for a in links.get_by_label("Axle", exact=True).all()], ["rear", "front"])
+
 
 class Small(Bench):
     size = {"width": 1024, "height": 768}

@@ -143,7 +143,7 @@ class JobFiles(Bench):
         document = json.loads(f.DEMO.read_text())
         document["options"][0]["revisions"][0]["design"]["operations"][1]["depth_mm"] = -2
         self.give(json.dumps(document).encode())
-        self.page.get_by_text("/options/0/revisions/0/design/operations/1/depth_mm").wait_for()
+        self.page.get_by_text("options 1 revisions 1 design operations 2 depth:").wait_for()
         document["options"][0]["revisions"][0]["design"]["operations"][1]["depth_mm"] = 44
         document["name"] = "Another van"
         self.give(json.dumps(document).encode())

@@ -7,7 +7,7 @@ export function focusOn(pointer: string, since = performance.now()): void {
   const field = document.querySelector<HTMLElement>(`[data-field^="${pointer}"]`);
   if (field) {
     const before = document.activeElement;
-    field.scrollIntoView({ block: "center" });
+    field.scrollIntoView({ block: "nearest" });
     field.focus();
     setTimeout(() => document.activeElement === before && field.focus(), GIVEN_BACK_MS);
   } else if (performance.now() - since < PATIENCE_MS) requestAnimationFrame(() => focusOn(pointer, since));
