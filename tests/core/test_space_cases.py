@@ -7,6 +7,8 @@ from nodulant.evaluate import Want, evaluate
 from nodulant.evaluate.load_plan import plan_of
 from nodulant.frame.model import STOCK, planned_state, sections
 from nodulant.frame.ties import planned_crossmembers
+from nodulant.job.fresh.layouts import LAYOUTS
+from nodulant.job.fresh.suspension import fresh_suspension
 from nodulant.loads import case_loads, kerb
 from nodulant.loads.beam import G
 from nodulant.loads.carried import carried_by
@@ -37,10 +39,11 @@ def load(links=(), pushes=None):
     return type(carried)(**{**carried.__dict__, "links": links})
 
 
-def rear_push():
+def rear_push(kind="triangulated"):
+    """What a rear axle of that layout puts on the van's frame; its springs are not described."""
     inputs = f.demo("step")
-    own = inputs.design.suspensions[0]
-    return {own.axle: push_along(study(inputs.survey, own, inputs.design.seats, 0.0, 1.0))}
+    own = fresh_suspension(inputs, "rear", kind, before=True)
+    return {"rear": push_along(study(inputs.survey, own, inputs.survey.seats, 0.0, 1.0))}
 
 
 WHEEL = kerb.StruckWheel(axle="rear", half_track_mm=810.0, hub_z_mm=-152.0, unsprung_kg=120.0)
@@ -60,6 +63,12 @@ CASES = {
     "stop": lambda fr: case_loads.stopped(fr, load(), StopPads(x_mm=2610.0), 3.0),
     "braking through a suspension": lambda fr: case_loads.braking(fr, load((), rear_push()), 1.0),
     "launching through a suspension": lambda fr: case_loads.launching(fr, load((), rear_push()), 1.0),
+    "launching, the differential on the frame": lambda fr: case_loads.launching(
+        fr, load((), rear_push("double-wishbone")), 1.0
+    ),
+    "kerb through a suspension": lambda fr: kerb.struck(
+        fr, load((), rear_push("ladder")), kerb.by_seats(fr, load((), rear_push("ladder")), WHEEL)
+    )[0],
     "kerb at the seats": lambda fr: kerb.struck(fr, load(), kerb.by_seats(fr, load(), WHEEL))[0],
     "kerb through links": lambda fr: kerb.struck(fr, load(LINKS), kerb.by_seats(fr, load(LINKS), WHEEL))[0],
     "kerb, a pull between the rails": lambda fr: kerb.struck(fr, load(), [Pull((2100, 60, 40), (900, -300, 500))])[0],
@@ -299,6 +308,25 @@ class Pushes(SimpleTestCase):
                 np.testing.assert_allclose(np.sum([p.force for p in pulls], axis=0), (5000.0, 0, 0), atol=1e-5)
                 moment = np.sum([np.cross(p.at, p.force) for p in pulls], axis=0)
                 np.testing.assert_allclose(moment, (0.0, 5000.0 * z, 0.0), atol=1e-3 * 5000 * 400)
+
+    def test_every_layout_says_it_without_its_springs(self):
+        inputs = f.demo("step")
+        for axle in ("front", "rear"):
+            for kind in LAYOUTS:
+                own = fresh_suspension(inputs, axle, kind, before=True).model_copy(update={"springs": None})
+                push = push_along(study(inputs.survey, own, inputs.survey.seats, 0.0, 1.0))
+                with self.subTest(f"{axle} {kind}"):
+                    pulls = push.pulls(5000.0, -500.0)
+                    np.testing.assert_allclose(np.sum([p.force for p in pulls], axis=0), (5000.0, 0, 0), atol=50.0)
+                    moment = np.sum([np.cross(p.at, p.force) for p in pulls], axis=0)
+                    np.testing.assert_allclose(moment, (0.0, -500.0 * 5000.0, 0.0), atol=0.02 * 500 * 5000)
+
+    def test_a_strike_that_a_suspension_takes_is_that_of_the_wheel(self):
+        """Three times the wheel's load up, less the one that stands on it, and twice rearward at the hub."""
+        fr, carried = frame(), load((), rear_push("ladder"))
+        pulls = kerb.by_seats(fr, carried, WHEEL)
+        wheel = (carried.axle_load("rear") + WHEEL.unsprung_kg * G) / 2
+        np.testing.assert_allclose(np.sum([p.force for p in pulls], axis=0)[[0, 2]], (2 * wheel, 2 * wheel), rtol=2e-2)
 
     def test_four_links_push_as_their_lines_say(self):
         """Two ways to one answer, springs over the axle: virtual work on the whole linkage, the side view's two lines by lever."""

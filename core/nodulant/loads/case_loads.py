@@ -54,7 +54,7 @@ def launching(frame: Frame, load: Carried, grip: float) -> Columns:
     loads = _inertia(frame, load, force / load.weight_n, along=True)
     _axle_vertical(frame, loads, load, "front", -moved)
     _axle_vertical(frame, loads, load, "rear", moved)
-    _axle_along(frame, loads, load, "rear", -force, _ground(load))
+    _axle_along(frame, loads, load, "rear", -force, _ground(load), driven=True)
     return loads
 
 
@@ -195,14 +195,30 @@ LINES_APART_MM = 20.0
 """Lines of upper and lower links that pass the axle nearer to each other than this count as this far apart."""
 
 
-def _axle_along(frame: Frame, loads: Columns, load: Carried, axle: AxleName, force: float, z: float) -> None:
-    """A force along at the ground, height ``z``: through the axle's links or suspension, else on its seats as a couple fore and aft."""
+def _pitched(frame: Frame, loads: Columns, load: Carried, axle: AxleName, moment: float) -> None:
+    """A moment about y at an axle's seats: that of a differential on the frame (Nodulant default: where it hangs is not known)."""
+    for seat in load.seats:
+        if seat.axle == axle:
+            k = int(np.argmin(np.abs(frame.x - load.stock_x[seat.id])))
+            loads[2 * k : 2 * k + 2, MY] += seat.share * moment / 2
+
+
+def _axle_along(
+    frame: Frame, loads: Columns, load: Carried, axle: AxleName, force: float, z: float, driven: bool = False
+) -> None:
+    """A force along at the ground, height ``z``: through the axle's links or suspension, else on its seats as a couple fore and aft.
+
+    What ``driven`` wheels with a differential on the frame push comes in at their hubs.
+    """
     links = next((own for own in load.links if own.axle == axle), None)
     if links is not None:
         _through_links(frame, loads, load, links, force, z)
         return
     if axle in load.pushes:
-        loads += put_on(frame, load.pushes[axle].pulls(force, z))[0]
+        push = load.pushes[axle]
+        height = push.hub_z_mm if driven and not push.drives else z
+        loads += put_on(frame, push.pulls(force, height))[0]
+        _pitched(frame, loads, load, axle, force * (z - height))
         return
     own = sorted((s for s in load.seats if s.axle == axle), key=lambda s: s.x_mm)
     ends = [int(np.argmin(np.abs(frame.x - load.stock_x[s.id]))) for s in (own[0], own[-1])]

@@ -48,8 +48,8 @@ def by_seats(frame: Frame, load: Carried, wheel: StruckWheel) -> tuple[Pull, ...
 
     A live axle on two springs a distance apart is a beam: the wheel stands outside them, so the near
     spring takes more than the strike and the far one is pulled the other way (statics). The push
-    comes in through the axle's links; where there are none at the seats, its moment from the hub's
-    height as a couple between the fore and aft ones.
+    comes in through the axle's links or its suspension's points; where there are none at the seats, its moment from the
+    hub's height as a couple between the fore and aft ones.
     """
     each = (load.axle_load(wheel.axle) + wheel.unsprung_kg * G) / 2
     rise, back = (KERB_UP - 1.0) * each, KERB_BACK * each
@@ -66,6 +66,9 @@ def by_seats(frame: Frame, load: Carried, wheel: StruckWheel) -> tuple[Pull, ...
                 out.append(Pull((on_line(frame, k, x)[0], at[0][1], height), (own, 0.0, lift)))
                 lifted += lift
             push = 0.0
+        elif wheel.axle in load.pushes:
+            out += _of_side(load.pushes[wheel.axle].pulls(2 * push, wheel.hub_z_mm), k)
+            push = 0.0
         else:
             turning = sum(s.share * push * (wheel.hub_z_mm - p[2]) for s, p in zip(seats, at, strict=True))
             couple = turning / max(at[-1][0] - at[0][0], 1.0)
@@ -73,6 +76,12 @@ def by_seats(frame: Frame, load: Carried, wheel: StruckWheel) -> tuple[Pull, ...
             up = seat.share * (share * rise - lifted) + couple * ((i == 0) - (i == len(seats) - 1))
             out.append(Pull(place, (seat.share * push, 0.0, up)))
     return tuple(out)
+
+
+def _of_side(pulls: Sequence[Pull], k: int) -> list[Pull]:
+    """Those on the left (0) or the right (1), and half of what stands in the middle."""
+    way = 1.0 if k else -1.0
+    return [pull if pull.at[1] else pull.times(0.5) for pull in pulls if way * pull.at[1] >= 0]
 
 
 def struck(frame: Frame, load: Carried, *strikes: Sequence[Pull]) -> Columns:

@@ -154,7 +154,7 @@ class Push:
     at_hubs: tuple[Pull, ...]
     each_mm_up: tuple[Pull, ...]
     drives: bool
-    """Whether drive comes in as braking does: its torque is taken by what carries the wheels."""
+    """Whether what carries the wheels takes the torque of drive as it takes that of braking; else a differential on the frame does."""
 
     def pulls(self, force_n: float, z_mm: float) -> tuple[Pull, ...]:
         """For a force at a height above the datum plane."""

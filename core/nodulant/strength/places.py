@@ -54,9 +54,7 @@ class Places:
         return tuple(a for a in PUSHED.get(case.id, ()) if a in self.pushless and not self._pushed(a, case))
 
     def _pushed(self, axle: AxleName, case: Case) -> bool:
-        if case.axle is not None:
-            return bool(self.pulls.get(axle))
-        return axle in self.pushes and (case.id != "launch" or self.pushes[axle].drives)
+        return axle in self.pushes or (case.axle is not None and bool(self.pulls.get(axle)))
 
     def planned(self, survey: Survey, plan: PlanInForce, seats: Sequence[Seat], lower_mm: float) -> "Places":
         """Those of the planned frame, which stands ``lower_mm`` lower over its axles."""

@@ -5,13 +5,15 @@ import numpy as np
 from nodulant.base.memo import remembered
 from nodulant.linkage.mechanism import CARRIER, FRAME, End, Mechanism, Point
 from nodulant.loads.plan import Pull, Push
-from nodulant.suspension.feet import Springing, bears, stands
+from nodulant.suspension.feet import Foot, Springing, Strung, bears, stands
 from nodulant.suspension.forces import Forces, LoadCase, balance, tyre_forces
 from nodulant.suspension.motion import Motion
 from nodulant.suspension.spring_motion import both_strung
 from nodulant.suspension.study import Study
 
 ARM_MM = 100.0
+SPRING_OUT = 0.6
+"""Of half the track: where a spring that is not described stands (common practice)."""
 UNBALANCED = 0.01
 """Of the load: a linkage that leaves more than this uncarried says nothing of the frame."""
 
@@ -39,11 +41,13 @@ def beyond_standing(s: Study, case: LoadCase) -> tuple[Pull, ...]:
 def push_along(s: Study) -> Push | None:
     """Forces on the frame at ride height for a newton rearward on the axle; None where they are not known.
 
-    Statics of axle and wheels; wheels that move by themselves take half of it each.
+    Statics of axle and wheels; wheels that move by themselves take half of it each. Springs that are not described push
+    straight up over the axle: all that they do here is to take what sloping links lift.
     """
-    if s.motion is None or s.suspension.springs is None:
+    if s.motion is None:
         return None
-    m, springs = s.motion, both_strung(s.suspension.springs, s.motion)
+    m, described = s.motion, s.suspension.springs
+    springs = _upright(m) if described is None else both_strung(described, m)
     single, half = m.layout.independent, m.setting.half_track_mm
     rows: list[tuple[Pull, ...]] = []
     for up in (0.0, ARM_MM):
@@ -56,6 +60,12 @@ def push_along(s: Study) -> Push | None:
     low, high = rows
     each = tuple(_less(b, a).times(1 / ARM_MM) for a, b in zip(low, high, strict=True))
     return Push(m.setting.hub[2], low, each, m.layout.torque_on_carrier)
+
+
+def _upright(m: Motion) -> list[Springing]:
+    (x, _, z), y = m.setting.hub, SPRING_OUT * m.setting.half_track_mm
+    sides = (y,) if m.layout.independent else (y, -y)
+    return [Strung(Foot((x, at, z)), (x, at, z + ARM_MM)) for at in sides]
 
 
 def _less(pull: Pull, other: Pull) -> Pull:
