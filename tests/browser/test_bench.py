@@ -2,7 +2,7 @@
 
 from playwright.sync_api import expect
 
-from nodulant_server.models import DesignRevision, Draft
+from nodulant_server.models import DesignRevision, Draft, Job
 from tests.browser.base import Bench
 
 
@@ -193,6 +193,25 @@ class Locked(Bench):
         rows.filter(has_text="left").first.click()
         self.page.get_by_role("button", name="rear, tube gap left").first.click()
         expect(self.page.locator('[data-field="/survey/rear/tube_gap_left_mm"]')).to_be_focused()
+
+    def test_every_missing_input_leads_to_its_own_field(self):
+        """Rails that nobody measured, a steel that nobody knows, masses that are not there: each by its name."""
+        self.job = Job.objects.get(name__startswith="Ostrand")
+        self.open("Travel")
+        margins = self.page.get_by_label("Margins")
+        for row, name, field in (
+            ("Kerb strike", "masses on the frame", "/survey/masses"),
+            ("Carbon equivalent (right)", "right rail, steel", "/survey/rails/right/steel_id"),
+            ("strengths (right)", "right rail, station 2, wall", "/survey/rails/right/stations/1/wall_mm"),
+            ("pressure at ride height", "seats of the springs", "/survey/seats"),
+        ):
+            self.stage("Travel")
+            head = margins.get_by_role("button").filter(has_text="not computed").filter(has_text=row).first
+            if head.get_attribute("aria-expanded") == "false":
+                head.click()
+            margins.get_by_role("button", name=name, exact=True).first.click()
+            expect(self.page.locator(f'[data-field="{field}"]').first).to_be_focused()
+            head.click()
 
     def test_what_waits_for_an_axles_push_leads_to_where_links_are_said(self):
         self.open("Survey")

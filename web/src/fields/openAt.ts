@@ -23,12 +23,14 @@ const PLACES: readonly (readonly [start: string, stage: StageName, tab?: (typeof
 
 /** Open the stage and the table in which a pointer's field stands, and put the keyboard into it. */
 export function openAt(pointer: string): void {
-  const [, stage, tab] = PLACES.find(([start]) => pointer.startsWith(start)) ?? [];
+  const steers = /^\/design\/suspensions\/\d+\/(steering|layout\/toe)/.test(pointer);
+  const [, there, tab] = PLACES.find(([start]) => pointer.startsWith(start)) ?? [];
+  const stage = steers ? "steer" : there;
   const { put, history } = useBench.getState();
   const [, root, list, index] = pointer.split("/");
   if (stage) put({ stage, ...(tab && { surveyTab: tab }) });
   if (pointer.startsWith("/survey/rails/")) put({ side: index === "right" ? "right" : "left" });
-  if (list === "suspensions") put({ before: root === "survey", ...(index && { suspension: Number(index) }) });
+  if (list === "suspensions") put({ before: root === "survey", suspension: Number(index ?? 0) });
   if (root === "design" && list === "operations" && index)
     put({ selected: history.now.design.operations?.[Number(index)]?.id ?? null });
   focusOn(pointer);

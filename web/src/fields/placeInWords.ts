@@ -42,9 +42,11 @@ function labelled(draft: { design: Design }, path: readonly string[], forms: Cat
 /** The last two names on the way to a field that no form knows; at a rail's station also which rail and which station. */
 function plainly(path: readonly string[]): string {
   const [, list, side, stations, number] = path;
+  const field = bare(path.at(-1) ?? "");
   if (list === "rails" && stations === "stations" && number)
-    return `${side} rail, station ${Number(number) + 1}, ${bare(path.at(-1) ?? "")}`;
-  const last = path.filter((name) => !/^\d+$/.test(name)).slice(-2);
+    return `${side} rail, station ${Number(number) + 1}, ${field}`;
+  if (list === "rails") return `${side} rail, ${field}`;
+  const last = path.filter((name) => !/^\d+$|^layout$/.test(name)).slice(-2);
   return last.map(bare).join(", ");
 }
 

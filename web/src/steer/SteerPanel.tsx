@@ -1,9 +1,10 @@
-import { Text } from "@chakra-ui/react";
+import { Box, Text } from "@chakra-ui/react";
 import type { AxleTravel, Suspension } from "../api/types";
 import { useMay } from "../app/session";
 import { useBench, usePick } from "../draft/store";
 import { Act, Group, Pair } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
+import { pointerOf } from "../fields/trouble";
 import { Facts } from "../travel/Facts";
 import { PointFields } from "../travel/LinkFields";
 import { useAxleFigure, useAxlePart, useIndex } from "../travel/useAxle";
@@ -44,7 +45,7 @@ function Fields({ own, index }: { own: Suspension; index: number }) {
   }
   if (!steering) {
     return (
-      <>
+      <Box data-field={pointerOf([...path, "steering"])} tabIndex={-1}>
         <Text mb="2">
           No steering yet. It begins with a {gears[0]?.[1]} that fits the hubs; every point can then be typed or
           dragged.
@@ -54,7 +55,7 @@ function Fields({ own, index }: { own: Suspension; index: number }) {
             Give the steering
           </Act>
         )}
-      </>
+      </Box>
     );
   }
   return (
@@ -72,7 +73,7 @@ function Fields({ own, index }: { own: Suspension; index: number }) {
         choose={(kind) => void begun.part([...path, "steering", "gear"], "gear", kind)}
       />
       {"toe" in own.layout && (
-        <Group title="Tie rods, right one">
+        <Group field={pointerOf([...path, "layout", "toe"])} title="Tie rods, right one">
           <PointFields label="Inner joint, at the gear" path={[...path, "layout", "toe", "frame"]} on="frame" />
           <PointFields label="Outer joint, on the arm" path={[...path, "layout", "toe", "axle"]} on="axle" />
         </Group>

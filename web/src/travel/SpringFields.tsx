@@ -4,6 +4,7 @@ import { useBench } from "../draft/store";
 import { ChoiceField, Group, Pair, PlainChoice } from "../fields/controls";
 import { QuantityField } from "../fields/QuantityField";
 import { TypedBefore } from "../fields/TypedBefore";
+import { pointerOf } from "../fields/trouble";
 import { LeafFields } from "./LeafFields";
 import { PointFields } from "./LinkFields";
 import { BegunThing } from "./Thing";
@@ -57,7 +58,7 @@ export function SpringFields({ own, path, independent }: { own: Suspension; path
   const rows = springs?.kind === "coilover" ? COIL : springs?.kind === "air" ? AIR : [];
   return (
     <>
-      <Group title="Springs">
+      <Group field={pointerOf(at)} title="Springs">
         <PlainChoice
           label="Spring"
           value={springs?.kind ?? ""}

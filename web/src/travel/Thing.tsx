@@ -3,6 +3,7 @@ import { useMay } from "../app/session";
 import type { Path } from "../draft/document";
 import { useBench } from "../draft/store";
 import { Act, Group } from "../fields/controls";
+import { pointerOf } from "../fields/trouble";
 import { useBegun } from "./useBegun";
 
 type Props = { title: string; at: Path; there: boolean; begin: () => void; trouble?: string; children: ReactNode };
@@ -13,7 +14,11 @@ export function Thing({ title, at, there, begin, trouble = "", children }: Props
   const may = useMay();
   const turn = () => (there ? act({ kind: "set", path: at, value: null }) : begin());
   return (
-    <Group title={title} extra={may.design && <Act onClick={turn}>{there ? "Leave it out" : "Add it"}</Act>}>
+    <Group
+      field={pointerOf(at)}
+      title={title}
+      extra={may.design && <Act onClick={turn}>{there ? "Leave it out" : "Add it"}</Act>}
+    >
       {trouble && <p role="alert">{trouble}</p>}
       {there && children}
     </Group>
