@@ -3,6 +3,7 @@ import { valueAt } from "../draft/document";
 
 /** What a whole list or group of fields is called. */
 const WHOLE: Readonly<Record<string, string>> = {
+  "/survey/crossmembers": "crossmembers between the rails",
   "/survey/masses": "masses on the frame",
   "/survey/seats": "seats of the springs",
   "/design/loads/links": "where links push on the rails",
