@@ -133,7 +133,7 @@ class Finder(Bench):
         self.open("Cut")
         self.page.get_by_label("Plate in the rack").fill("3 mm; 1/4; -5 mm")
         self.page.get_by_role("button", name="Keep this stock").click()
-        self.page.get_by_role("alert").filter(has_text="more than 0").wait_for()
+        self.page.get_by_role("alert").filter(has_text='0.004" or more').wait_for()
         self.assertEqual(len(Job.objects.get(pk=self.job.pk).shop_model().plate_stock_mm), 5)
 
     def test_what_is_found_says_what_it_does(self):
