@@ -92,4 +92,5 @@ def main() -> None:
         print(f"  {body(function):4} {function.name}")
 
 
-main()
+if __name__ == "__main__":
+    main()

@@ -5,9 +5,10 @@ other on it and on the rail, the height of a gauge block between both, and the a
 from the left to the right mark (common practice). Each is told before and after.
 """
 
-from typing import TYPE_CHECKING, NamedTuple
+from typing import NamedTuple
 
 from nodulant.frame.columns import rail_at
+from nodulant.frame.ops.subframes.subframe_plan import SubframePlan
 from nodulant.frame.ops.welded import welded
 from nodulant.frame.place import resolve
 from nodulant.frame.pose import Pose
@@ -16,9 +17,6 @@ from nodulant.parts.sides import Side
 from nodulant.parts.specs import HoldPoint, ReadingSpec, StepSpec, reading
 from nodulant.survey.vehicle import Survey
 from nodulant.units.inline import as_amount, as_length, as_place
-
-if TYPE_CHECKING:
-    from nodulant.frame.ops.subframes.subframe import Subframe
 
 HELPER_KG, CRANE_KG = 25.0, 60.0
 """Above these a second person and a crane are asked for (common practice)."""
@@ -33,7 +31,7 @@ class Mark(NamedTuple):
     unit: str
 
 
-def marks_of(own: "Subframe", pose: Pose) -> list[Mark]:
+def marks_of(own: SubframePlan, pose: Pose) -> list[Mark]:
     """The scribed lines, the gauge block and the angle across: before the work, where it was on the vehicle, and after."""
     datum = (pose.x_mm, 0.0, pose.z_mm)
     after = pose.of((0.0, 0.0, 0.0) if pose.on_bench else datum)
@@ -57,7 +55,7 @@ def marks_of(own: "Subframe", pose: Pose) -> list[Mark]:
 MARKED = "scribed through subframe and rail, punched at both ends: finds it again after everything round it was cut"
 
 
-def subframe_steps(own: "Subframe", datum: str) -> list[StepSpec]:
+def subframe_steps(own: SubframePlan, datum: str) -> list[StepSpec]:
     """The steps of one subframe, for the frame as one."""
     donor = own.measured == "bench"
     kg = own.weight.mass_kg if own.weight else None
@@ -160,7 +158,7 @@ def subframe_steps(own: "Subframe", datum: str) -> list[StepSpec]:
     return rows
 
 
-def _moves(own: "Subframe") -> list[str]:
+def _moves(own: SubframePlan) -> list[str]:
     """What is done to it, in words."""
     shifts = (
         (own.up_mm, "up", "down"),
@@ -179,7 +177,7 @@ def _moves(own: "Subframe") -> list[str]:
     ]
 
 
-def subframe_readings(own: "Subframe", side: Side, datum: str, survey: Survey) -> list[ReadingSpec]:
+def subframe_readings(own: SubframePlan, side: Side, datum: str, survey: Survey) -> list[ReadingSpec]:
     """Where every point that stays stands on one side once it is fixed."""
     rail, pose = survey.rails.of(side), own.pose(survey.rails, survey.features)
     anchor = resolve(own.place.model_copy(update={"offset_mm": 0.0}), survey.features)
