@@ -21,12 +21,10 @@ from nodulant.frame.route import Route
 from nodulant.frame.seen import rail_seen
 from nodulant.job.document import Inputs
 from nodulant.job.touched import touched_axles
-from nodulant.parts.sides import LEFT_RIGHT, AxleName, LoadState, Side
+from nodulant.parts.sides import FRONT_REAR, LEFT_RIGHT, AxleName, LoadState, Side
 from nodulant.survey.states import LOAD_STATES
 from nodulant.suspension.study import Study
 from nodulant.targets.drop import CausedEntry, DropResult, add_up, stack_of
-
-AXLES: tuple[AxleName, ...] = ("front", "rear")
 
 
 class StateHeights(Frozen):
@@ -81,12 +79,12 @@ def standing(inputs: Inputs, studies: list[Study], routes: dict[Side, Route]) ->
 
 def heights(inputs: Inputs, studies: list[Study], found: Standing) -> Heights:
     """Everything that is known of it."""
-    stood, stock = found.axles, {a: _stock(inputs, a) for a in AXLES}
+    stood, stock = found.axles, {a: _stock(inputs, a) for a in FRONT_REAR}
     base = inputs.survey.wheelbase_mm
-    planned = {a: stood[a].height for a in AXLES}
+    planned = {a: stood[a].height for a in FRONT_REAR}
     states = []
     for state in LOAD_STATES:
-        rows = {a: _in_state(stood[a], state) for a in AXLES}
+        rows = {a: _in_state(stood[a], state) for a in FRONT_REAR}
         if any(v is not None for v in rows.values()):
             states.append(_row(state, rows, base))
     rides: LoadState = next((s.suspension.rides_in for s in studies), "laden")
@@ -116,7 +114,7 @@ def height_checks(
     """Stacks of both axles, each against what hubs, tyres and cuts say; rails against the ground."""
     limits, targets, out = inputs.design.limits, inputs.design.targets, []
     stood, touched = found.axles, touched_axles(inputs.survey, inputs.design)
-    for axle in AXLES:
+    for axle in FRONT_REAR:
         stack, drop = stack_of(targets, axle), drops[axle]
         if axle in touched or stack.entries or stack.drop_mm:
             out += _named_apart(drop_checks(stack, drop, limits, axle), axle, apart=len(touched) > 1)
@@ -181,7 +179,7 @@ def _step(routes: dict[Side, Route], x: float, middle: float) -> float:
 def _stood(inputs: Inputs, studies: list[Study], routes: dict[Side, Route]) -> dict[AxleName, _Stood]:
     straight, targets = _lift(routes, _middle(inputs)), inputs.design.targets
     out: dict[AxleName, _Stood] = {}
-    for axle in AXLES:
+    for axle in FRONT_REAR:
         x = 0.0 if axle == "front" else inputs.survey.wheelbase_mm or 0.0
         s = next((s for s in studies if s.suspension.axle == axle), None)
         if s is not None and s.setting is not None:
@@ -234,5 +232,5 @@ def _over_ground(
 
 
 def _missing(stood: dict[AxleName, _Stood]) -> tuple[str, ...]:
-    out = [f"/survey/{a}/hub_z_left_mm" for a in AXLES if stood[a].ground is None]
-    return tuple(out) or tuple("/design/targets/front/bump_mm" for a in AXLES if stood[a].bump is None)
+    out = [f"/survey/{a}/hub_z_left_mm" for a in FRONT_REAR if stood[a].ground is None]
+    return tuple(out) or tuple("/design/targets/front/bump_mm" for a in FRONT_REAR if stood[a].bump is None)

@@ -7,6 +7,7 @@ Sides = Literal["left", "right", "both"]
 AxleName = Literal["front", "rear"]
 LoadState = Literal["bare", "empty", "driver", "laden"]
 LEFT_RIGHT: tuple[Side, Side] = ("left", "right")
+FRONT_REAR: tuple[AxleName, AxleName] = ("front", "rear")
 
 
 def on_sides(sides: Sides) -> tuple[Side, ...]:

@@ -15,11 +15,10 @@ from typing import Literal
 from nodulant.loads.beam import G, reactions, seat_centre
 from nodulant.loads.ladder import Ladder
 from nodulant.loads.plan import RollStiffness
-from nodulant.parts.sides import AxleName
+from nodulant.parts.sides import FRONT_REAR, AxleName
 from nodulant.survey.vehicle import Seat, Survey
 
 GUESSED_HZ = 1.5
-FRONT_REAR: tuple[AxleName, AxleName] = ("front", "rear")
 Bound = Literal["wheel lifted", "hole"]
 
 
