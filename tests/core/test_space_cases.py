@@ -35,8 +35,7 @@ def frame():
 
 def load(links=(), pushes=None):
     survey = f.demo().survey
-    carried = carried_by(survey.masses, survey.seats, survey.ground_z_mm(), pushes)
-    return type(carried)(**{**carried.__dict__, "links": links})
+    return carried_by(survey.masses, survey.seats, survey.ground_z_mm(), links, pushes)
 
 
 def rear_push(kind="triangulated"):
@@ -239,13 +238,13 @@ class OnOneSeat(SimpleTestCase):
         )
         return f.with_survey(inputs, seats=(*(s for s in own if s.axle == "front"), *rear), **survey)
 
-    def frames(self, inputs):
+    def frames(self, inputs, drop_mm=75.0):
         plan, planned = plan_of(inputs), {}
         state = planned_state(inputs.design.operations)
         for side in ("left", "right"):
             planned[side] = compare_rail(inputs.survey, inputs.design.operations, inputs.design.seats, side, state)
         ties = planned_crossmembers(inputs.survey, inputs.design.operations, inputs.design.crossmembers)
-        return compare_frames(inputs.survey, Planned(inputs.design.seats, ties, (), plan, 75.0), planned)
+        return compare_frames(inputs.survey, Planned(inputs.design.seats, ties, (), plan, drop_mm), planned)
 
     def test_the_plan_is_judged_by_itself_where_stock_cannot_be_known(self):
         for at in ((2600.0,), (2600.0, 2640.0)):
@@ -272,6 +271,30 @@ class OnOneSeat(SimpleTestCase):
         self.assertFalse([c.id for c in evaluate(untouched).checks if "/design/loads/links" in c.missing])
         leaf = f.with_survey(untouched, seats=f.demo("arc").survey.seats)
         self.assertEqual(set(plan_of(leaf).axles), set(), "hangers a metre apart take the push themselves")
+
+    def test_links_typed_for_an_axle_that_stays_are_stocks_links_too(self):
+        """Else whoever says how an untouched axle pushes has a stock that cannot be known to be judged beside."""
+        inputs = self.stock_coil(suspensions=())
+        design = inputs.design.model_copy(
+            update={
+                "operations": (),
+                "suspensions": (),
+                "seats": (),
+                "crossmembers": (),
+                "loads": LoadPlan(links=LINKS),
+            }
+        )
+        untouched = inputs.model_copy(update={"design": design})
+        frames = self.frames(untouched, drop_mm=0.0)
+        self.assertLessEqual({"brake", "launch", "kerb"}, set(frames.stock.cases))
+        for case in ("brake", "launch", "kerb"):
+            for side in ("left", "right"):
+                stock, planned = (own.cases[case][side].forces.columns for own in (frames.stock, frames.planned))
+                np.testing.assert_allclose(planned, stock, rtol=1e-9, atol=1e-3)
+        moved = inputs.model_copy(update={"design": inputs.design.model_copy(update={"suspensions": ()})})
+        self.assertEqual(
+            plan_of(moved).stock_links, (), "the arc's coilovers stand elsewhere: its links are not stock's"
+        )
 
     def test_wheels_on_wishbones_with_one_coil_each_are_braked(self):
         inputs = f.demo("step")

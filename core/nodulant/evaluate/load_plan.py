@@ -8,7 +8,7 @@ from nodulant.axles.suspension import Suspension
 from nodulant.job.document import Inputs
 from nodulant.loads.carried import seats_take_push
 from nodulant.loads.plan import AxleLinks, AxleOnFrame, PlanInForce, RollStiffness
-from nodulant.parts.sides import AxleName
+from nodulant.parts.sides import FRONT_REAR, AxleName
 from nodulant.suspension.on_frame import beyond_standing, push_along
 from nodulant.suspension.roll import roll_stiffness
 from nodulant.suspension.study import Study, hub_height, study
@@ -29,9 +29,14 @@ def plan_of(inputs: Inputs) -> PlanInForce:
     ]
     stock = [study(inputs.survey, own, (), 0.0, design.loads.grip) for own in inputs.survey.suspensions]
     before, after = ({s.suspension.axle: _on_frame(s) for s in own} for own in (stock, studies))
-    left_alone = {axle: own for axle, own in before.items() if axle not in after and _left_alone(inputs, axle)}
+    stay = [axle for axle in FRONT_REAR if axle not in after and _left_alone(inputs, axle)]
     return PlanInForce(
-        **said, axles=left_alone | after, stock_axles=before, rolls=_rolls(studies), stock_rolls=_rolls(stock)
+        **said,
+        axles={axle: own for axle, own in before.items() if axle in stay} | after,
+        stock_axles=before,
+        stock_links=tuple(own for own in design.loads.links if own.axle in stay),
+        rolls=_rolls(studies),
+        stock_rolls=_rolls(stock),
     )
 
 

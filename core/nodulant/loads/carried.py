@@ -87,11 +87,13 @@ def carried_by(
     masses: Sequence[Mass],
     seats: Sequence[Seat],
     ground_z: float | None = None,
+    links: tuple[AxleLinks, ...] = (),
     pushes: Mapping[AxleName, Push] | None = None,
 ) -> Carried:
     """What a straight frame carries: planned and stock stations are one. Raises NotSolvable."""
     held = reactions(masses, seats)
-    return Carried(tuple(masses), tuple(seats), held, {s.id: s.x_mm for s in seats}, ground_z, pushes=pushes or {})
+    at = {s.id: s.x_mm for s in seats}
+    return Carried(tuple(masses), tuple(seats), held, at, ground_z, links, pushes or {})
 
 
 def carried_along(

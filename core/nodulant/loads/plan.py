@@ -178,6 +178,8 @@ class PlanInForce(LoadPlan):
     axles: dict[AxleName, AxleOnFrame] = {}
     """As planned; an axle that the design leaves alone as it was surveyed."""
     stock_axles: dict[AxleName, AxleOnFrame] = {}
+    stock_links: tuple[AxleLinks, ...] = ()
+    """Those that were typed for an axle that the design leaves alone: they are stock's too."""
     rolls: dict[AxleName, RollStiffness] = {}
     """Of the planned axles; an axle that is left out is guessed from what it carries."""
     stock_rolls: dict[AxleName, RollStiffness] = {}

@@ -20,6 +20,7 @@ SLIP_FACTOR = 0.2
 SLEEVE_SHARE = 0.6
 """A crush sleeve is worked to this share of its yield by the preload."""
 LEAST_CLEAR_MM = 0.1
+"""Metal between a hole and the edge that is counted even where there is none."""
 KSI = 6.894757
 
 Lubrication = Literal["dry", "plated", "oiled"]

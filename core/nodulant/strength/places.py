@@ -7,14 +7,13 @@ from nodulant.loads.carried import seats_take_push
 from nodulant.loads.cases import Case
 from nodulant.loads.kerb import StruckWheel
 from nodulant.loads.plan import AxleLinks, AxleOnFrame, JackPoint, PlanInForce, Pull, Push, StopPads
-from nodulant.parts.sides import AxleName
+from nodulant.parts.sides import FRONT_REAR, AxleName
 from nodulant.survey.vehicle import Seat, Survey
 
-AXLES: tuple[AxleName, AxleName] = ("front", "rear")
 PUSHED: Mapping[str, tuple[AxleName, ...]] = {
-    "brake": AXLES,
-    "brake-corner": AXLES,
-    "bump-brake": AXLES,
+    "brake": FRONT_REAR,
+    "brake-corner": FRONT_REAR,
+    "bump-brake": FRONT_REAR,
     "launch": ("rear",),
     "kerb": ("rear",),
     "kerb-front": ("front",),
@@ -25,7 +24,7 @@ PUSHED: Mapping[str, tuple[AxleName, ...]] = {
 def pushless(seats: Sequence[Seat], links: Sequence[AxleLinks]) -> frozenset[AxleName]:
     """Axles whose push neither links nor seats take: only their suspension can say how it comes into the frame."""
     linked = {own.axle for own in links}
-    return frozenset(axle for axle in AXLES if axle not in linked and not seats_take_push(axle, seats))
+    return frozenset(axle for axle in FRONT_REAR if axle not in linked and not seats_take_push(axle, seats))
 
 
 def _pushes(on_frame: Mapping[AxleName, AxleOnFrame], axles: frozenset[AxleName]) -> dict[AxleName, Push]:
@@ -72,7 +71,7 @@ class Places:
 def stock_places(survey: Survey, plan: PlanInForce) -> Places:
     """The stock frame is jacked where the planned one is, strikes its own surveyed stops and is pushed as its own axles push."""
     stops: dict[AxleName, StopPads] = {own.axle: StopPads(x_mm=own.x_mm, axle=own.axle) for own in survey.stops}
-    jacks, held = {own.axle: own for own in plan.jacks}, pushless(survey.seats, ())
+    jacks, held = {own.axle: own for own in plan.jacks}, pushless(survey.seats, plan.stock_links)
     pulls = {axle: own.struck for axle, own in plan.stock_axles.items() if axle in held}
     pushes = _pushes(plan.stock_axles, held)
     return Places(jacks, stops, _wheels(survey, None, 0.0), plan.grip, pulls, held, pushes)
@@ -80,7 +79,7 @@ def stock_places(survey: Survey, plan: PlanInForce) -> Places:
 
 def _wheels(survey: Survey, plan: PlanInForce | None, lower_mm: float) -> dict[AxleName, StruckWheel]:
     out: dict[AxleName, StruckWheel] = {}
-    for name in AXLES:
+    for name in FRONT_REAR:
         axle = survey.front if name == "front" else survey.rear
         hubs = [z for z in (axle.hub_z_left_mm, axle.hub_z_right_mm) if z is not None]
         if axle.track_mm is not None and hubs:

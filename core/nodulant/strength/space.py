@@ -170,7 +170,7 @@ def _stock(
 ) -> SolvedFrame:
     """The surveyed frame on its own supports and stops."""
     frame = build_frame(survey.rails, nodes, cut, survey.crossmembers)
-    load = carried_by(survey.masses, survey.seats, survey.ground_z_mm(), places.pushes)
+    load = carried_by(survey.masses, survey.seats, survey.ground_z_mm(), planned.plan.stock_links, places.pushes)
     ready = tuple(case for case in ready if places.knows(case))
     ladder = solve_cases(frame, load, _case_rows(frame, load, places, ready))
     return _solved(ladder, load, cut, ready, twist_of(survey, survey.seats, ladder, hole))
