@@ -89,7 +89,7 @@ class Catalogue(Shop):
             [c["id"] for c in data["cases"]],
             [
                 *("static", "bump", "twist", "brake", "corner", "launch", "jack", "jack-front", "stop", "stop-front"),
-                *("kerb", "kerb-front", "bump-brake", "brake-corner"),
+                *("kerb", "kerb-front", "bump-beside", "bump-brake", "brake-corner"),
             ],
         )
 

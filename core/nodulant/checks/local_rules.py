@@ -13,6 +13,7 @@ from nodulant.frame.ops.mounts.pad import Pad
 from nodulant.loads.case_loads import jack_lift_n, stop_surplus_n
 from nodulant.loads.cases import Case
 from nodulant.loads.plan import PlanInForce
+from nodulant.loads.pulls import REACH_MM
 from nodulant.materials import find_steel
 from nodulant.materials.steel import SAFETY_ON_YIELD
 from nodulant.parts.sides import Side
@@ -24,8 +25,6 @@ from nodulant.survey.vehicle import Seat, Survey
 
 PATCH_MM = 60.0
 """Length of a pad or jack head where nothing says how long it is (Nodulant default)."""
-REACH_MM = 120.0
-"""A crossmember, bracket or pad this near along the rail carries what acts there."""
 
 
 class Press(NamedTuple):

@@ -9,7 +9,7 @@ from nodulant.job.document import Inputs
 from nodulant.loads.carried import seats_take_push
 from nodulant.loads.plan import AxleLinks, AxleOnFrame, PlanInForce, RollStiffness
 from nodulant.parts.sides import FRONT_REAR, AxleName
-from nodulant.suspension.on_frame import beyond_standing, push_along
+from nodulant.suspension.on_frame import beyond_standing, push_along, springs_up
 from nodulant.suspension.roll import roll_stiffness
 from nodulant.suspension.study import Study, hub_height, study
 from nodulant.targets.drop import towards_rail
@@ -49,7 +49,8 @@ def _left_alone(inputs: Inputs, axle: AxleName) -> bool:
 
 def _on_frame(s: Study) -> AxleOnFrame:
     struck = beyond_standing(s, "kerb")
-    return AxleOnFrame(struck=struck, push=push_along(s), unsprung_kg=s.suspension.unsprung_kg or 0.0)
+    kg = s.suspension.unsprung_kg or 0.0
+    return AxleOnFrame(struck=struck, push=push_along(s), springs=springs_up(s), unsprung_kg=kg)
 
 
 def _rolls(studies: list[Study]) -> dict[AxleName, RollStiffness]:

@@ -11,7 +11,7 @@ from nodulant.materials.steel import SAFETY_ON_YIELD
 from nodulant.parts.limits import find_limit
 from nodulant.parts.sides import LEFT_RIGHT
 from nodulant.strength.fatigue import AMPLITUDE
-from nodulant.strength.space import asked_cases
+from nodulant.strength.space import wanted_place
 from nodulant.survey.crossmember import END_FIXITY
 from nodulant.units.said import Said, said
 
@@ -94,8 +94,7 @@ def _cases(solved: SolvedInputs) -> list[Assumption]:
     for case in SPACE_CASES:
         if (change := plan.cases.get(case.id)) is not None:
             out.append(_row(case.name, "own value", f"factor {change.factor:g}: {change.reason}"))
-    asked = {case.id for case in asked_cases(plan)}
-    left = [case.name for case in SPACE_CASES if case.id not in asked]
+    left = [case.name for case in SPACE_CASES if wanted_place(case, plan)]
     if left:
         out.append(_row("Cases left out", "missing", "; ".join(left)))
     return out

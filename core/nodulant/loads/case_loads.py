@@ -15,15 +15,16 @@ from nodulant.loads.beam import G
 from nodulant.loads.carried import Carried
 from nodulant.loads.frame3d import Frame
 from nodulant.loads.plan import AxleLinks, JackPoint, StopPads
-from nodulant.loads.pulls import put_on
+from nodulant.loads.pulls import put_on, twisted
 from nodulant.loads.reach import FX, FY, FZ, MY, levers, on_masses, on_seats
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 
 
 def standing(frame: Frame, load: Carried) -> Columns:
-    """Half of every mass and seat force on each rail's nodes, shape (nodes, 6)."""
+    """Half of every mass and seat force on each rail's nodes, and the torque of springs beside the rails, shape (nodes, 6)."""
     held = on_seats(frame, load).up(load.seat_shares * load.seat_loads)
-    return np.asarray(held + _weight(frame, load))
+    loads = np.asarray(held + _weight(frame, load))
+    return loads + twisted(frame, load.spring_pulls) if load.springs else loads
 
 
 def unit_twist(frame: Frame, load: Carried) -> Columns:

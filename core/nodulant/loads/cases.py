@@ -10,6 +10,9 @@ TEXTBOOK = "body-engineering textbooks"
 """From memory."""
 
 
+BESIDE: CaseId = "bump-beside"
+
+
 class Case(Frozen):
     """A case and the factor on what it adds to, or makes of, the standing load."""
 
@@ -92,6 +95,13 @@ SPACE_CASES: tuple[Case, ...] = (
         basis="an accident that may bend nothing: three times the wheel's load up and twice rearward at the hub, met by the masses' own inertia, on top of 1 g; each rail under its own side's strike: Nodulant default",
         axle="front",
         accident=True,
+    ),
+    Case(
+        id=BESIDE,
+        name="Both wheels in a bump, springs beside the rails",
+        factor=1.0,
+        basis="the 3 g bump, with what springs beside the rails twist them by",
+        of=("bump",),
     ),
     Case(
         id="bump-brake",

@@ -51,6 +51,8 @@ class Frame:
     """Bimoment spring of every node, N mm3/rad: infinite beside what is closed, at a crossmember by its joint."""
     tied: Indices
     """Stations at which crossmembers stand."""
+    shear_centres: Columns
+    """Of every node's own section: across and up, (2 n, 2); a rail twists about them."""
 
     @cached_property
     def assembled(self) -> Assembled:
@@ -170,7 +172,9 @@ def build_frame(
     members, inserted = _members(x, rows, sections, crossmembers, joints)
     members = replace(members, offset=_offsets(rails, sections, reference, x, rows, len(members.i), inserted))
     warping, tied = _restraint(x[rows], members, crossmembers)
-    return Frame(x[rows], x, _nodes(rails, x, rows, reference, along), members, along, inserted, warping, tied)
+    stand = _nodes(rails, x, rows, reference, along)
+    shear_centres = stand[:, 1:] + _shear_offsets(rails, rows, sections, reference)
+    return Frame(x[rows], x, stand, members, along, inserted, warping, tied, shear_centres)
 
 
 def _joint_span(x: Columns, joint: Joint) -> int:
@@ -261,6 +265,19 @@ def _nodes(
         nodes[k::2, 1] = SIGN[side] * (rail.web_y_mm - shift.inward + inward * p.centroid_y[rows])
         nodes[k::2, 2] = under + shift.dz + p.centroid_z[rows]
     return nodes
+
+
+def _shear_offsets(
+    rails: Rails, rows: Indices, sections: Mapping[Side, SectionColumns], stock: Mapping[Side, SectionColumns]
+) -> Columns:
+    """From the nodes, at the centroids of ``stock``, to the shear centres of ``sections``: across and up, (2 nodes, 2)."""
+    out = np.zeros((2 * len(rows), 2))
+    for k, side in enumerate(LEFT_RIGHT):
+        inward = -1.0 if rails.of(side).opens == "inward" else 1.0
+        base, own = stock[side].properties, sections[side].warping
+        out[k::2, 0] = SIGN[side] * inward * (own.y[rows] - base.centroid_y[rows])
+        out[k::2, 1] = own.z[rows] - base.centroid_z[rows]
+    return out
 
 
 def _offsets(

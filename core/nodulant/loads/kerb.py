@@ -63,7 +63,7 @@ def by_seats(frame: Frame, load: Carried, wheel: StruckWheel) -> tuple[Pull, ...
         lifted, couple, push = 0.0, 0.0, share * back
         if links is not None:
             for x, height, own, lift in pushes(load, links, push, wheel.hub_z_mm):
-                out.append(Pull((on_line(frame, k, x)[0], at[0][1], height), (own, 0.0, lift)))
+                out.append(Pull((on_line(frame, k, x)[0], at[0][1], height), (own, 0.0, lift), on_rail=True))
                 lifted += lift
             push = 0.0
         elif wheel.axle in load.pushes:
@@ -74,7 +74,7 @@ def by_seats(frame: Frame, load: Carried, wheel: StruckWheel) -> tuple[Pull, ...
             couple = turning / max(at[-1][0] - at[0][0], 1.0)
         for i, (seat, place) in enumerate(zip(seats, at, strict=True)):
             up = seat.share * (share * rise - lifted) + couple * ((i == 0) - (i == len(seats) - 1))
-            out.append(Pull(place, (seat.share * push, 0.0, up)))
+            out.append(Pull(place, (seat.share * push, 0.0, up), on_rail=True))
     return tuple(out)
 
 

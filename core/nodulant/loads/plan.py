@@ -23,6 +23,7 @@ CaseId = Literal[
     "stop-front",
     "kerb",
     "kerb-front",
+    "bump-beside",
     "bump-brake",
     "brake-corner",
 ]
@@ -122,21 +123,23 @@ class Pull:
 
     at: Vector
     force: Vector
+    on_rail: bool = False
+    """It is the rail's own, or a crossmember's beside it: what it lifts comes in through the shear centre."""
 
     def mirrored(self) -> "Pull":
         """The same of the other side."""
         (x, y, z), (fx, fy, fz) = self.at, self.force
-        return Pull((x, -y, z), (fx, -fy, fz))
+        return Pull((x, -y, z), (fx, -fy, fz), self.on_rail)
 
     def plus(self, other: "Pull") -> "Pull":
         """Both forces at its place."""
         (ax, ay, az), (bx, by, bz) = self.force, other.force
-        return Pull(self.at, (ax + bx, ay + by, az + bz))
+        return Pull(self.at, (ax + bx, ay + by, az + bz), self.on_rail)
 
     def times(self, factor: float) -> "Pull":
         """The same place, another force."""
         fx, fy, fz = self.force
-        return Pull(self.at, (factor * fx, factor * fy, factor * fz))
+        return Pull(self.at, (factor * fx, factor * fy, factor * fz), self.on_rail)
 
 
 class RollStiffness(Frozen):
@@ -169,6 +172,8 @@ class AxleOnFrame(Frozen):
     struck: tuple[Pull, ...] = ()
     """Every link's end and spring in a strike of the right wheel, beyond standing."""
     push: Push | None = None
+    springs: tuple[Pull, ...] = ()
+    """Of a beam axle's coils or air springs for a newton of the load that they carry."""
     unsprung_kg: float = 0.0
 
 

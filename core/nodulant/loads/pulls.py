@@ -1,7 +1,7 @@
 """Forces at places in space, put on the rails.
 
-What comes in near a rail is that rail's, with the torque of its distance; what comes in between the rails
-hangs on both by lever, as on a crossmember.
+What comes in near a rail is that rail's, with the torque of its distance from the shear centre; what comes in
+between the rails hangs on both by lever, as on a crossmember.
 """
 
 from collections.abc import Sequence
@@ -11,11 +11,17 @@ import numpy as np
 from nodulant.base.arrays import Columns
 from nodulant.loads.frame3d import Frame
 from nodulant.loads.plan import Pull, Vector
-from nodulant.loads.reach import levers
+from nodulant.loads.reach import FX, FZ, MY, MZ, levers
 from nodulant.parts.sides import LEFT_RIGHT, Side
 
 NEAR_RAIL_MM = 100.0
 """What comes in further than this inside the rails hangs on both."""
+
+REACH_MM = 120.0
+"""A crossmember, bracket or pad this near along the rail carries what acts there."""
+
+OnRail = tuple[int, float, Pull]
+"""A force on one rail: the row of its set, its stock station, itself."""
 
 
 def put_on(frame: Frame, *sets: Sequence[Pull]) -> Columns:
@@ -29,47 +35,73 @@ def put_on(frame: Frame, *sets: Sequence[Pull]) -> Columns:
     return loads
 
 
+def twisted(frame: Frame, pulls: Sequence[Pull]) -> Columns:
+    """What forces beside the rails do besides resting on them: torque and force across, nodal loads (nodes, 6)."""
+    loads = np.zeros((1, len(frame.nodes), 6))
+    for side, own in beside(frame, pulls).items():
+        _on_rail(frame, loads, side, own)
+    loads[..., [FX, FZ, MY, MZ]] = 0.0
+    return np.asarray(loads[0])
+
+
+def beside(frame: Frame, pulls: Sequence[Pull]) -> dict[Side, list[OnRail]]:
+    """Those that come in beside a rail, by rail; what hangs on both is left out, and a crossmember near by carries its own."""
+    taken = [(on, _carried_at(frame, x), pull) for on, x, pull in _taken(frame, pulls) if not pull.on_rail]
+    own = {side: [(0, x, pull) for on, x, pull in taken if on == side] for side in LEFT_RIGHT}
+    return {side: rows for side, rows in own.items() if rows}
+
+
+def _carried_at(frame: Frame, stock_x: float) -> float:
+    """The station of the crossmember that carries what acts at another, or that one itself."""
+    ties = frame.x[frame.tied]
+    near = float(ties[np.argmin(np.abs(ties - stock_x))])
+    return near if abs(near - stock_x) <= REACH_MM else stock_x
+
+
 def on_line(frame: Frame, k: int, stock_x: float) -> Vector:
     """A place on the line of rail ``k`` at a stock station."""
-    x, y, z = _line(frame, k, np.array([stock_x]))[0].tolist()
+    x, y, z = _between(frame, frame.nodes[k::2], np.array([stock_x]))[0].tolist()
     return x, y, z
 
 
-def _line(frame: Frame, k: int, stock_x: Columns) -> Columns:
-    """Places on the line of rail ``k`` at stock stations, (n, 3)."""
+def _between(frame: Frame, rows: Columns, stock_x: Columns) -> Columns:
+    """Of rows at the frame's stations those at others, (places, ...)."""
     at = levers(frame, stock_x)
-    nodes, share = frame.nodes[k::2], at.share[:, None]
-    return np.asarray(nodes[at.behind - 1] * (1 - share) + nodes[at.behind] * share)
+    share = at.share[:, None]
+    return np.asarray(rows[at.behind - 1] * (1 - share) + rows[at.behind] * share)
 
 
 def _taken(frame: Frame, pulls: Sequence[Pull]) -> list[tuple[Side, float, Pull]]:
     """Each force on the rail beside it, or on both by lever where it comes in well inside them, with stock stations."""
     at = {side: [frame.routes[side].stock_x(pull.at[0]) for pull in pulls] for side in LEFT_RIGHT}
-    rails = [_line(frame, k, np.array(at[side]))[:, 1].tolist() for k, side in enumerate(LEFT_RIGHT)]
+    rails = [_between(frame, frame.nodes[k::2], np.array(at[side]))[:, 1].tolist() for k, side in enumerate(LEFT_RIGHT)]
     out: list[tuple[Side, float, Pull]] = []
     for i, (pull, left, right) in enumerate(zip(pulls, *rails, strict=True)):
         x, y, z = pull.at
         if left + NEAR_RAIL_MM < y < right - NEAR_RAIL_MM:
             share = (y - left) / (right - left)
-            out.append(("left", at["left"][i], Pull((x, left, z), pull.times(1.0 - share).force)))
-            out.append(("right", at["right"][i], Pull((x, right, z), pull.times(share).force)))
+            shared = pull.times(1.0 - share).force, pull.times(share).force
+            out.append(("left", at["left"][i], Pull((x, left, z), shared[0], on_rail=True)))
+            out.append(("right", at["right"][i], Pull((x, right, z), shared[1], on_rail=True)))
         else:
             near: Side = "left" if abs(y - left) < abs(y - right) else "right"
             out.append((near, at[near][i], pull))
     return out
 
 
-def _on_rail(frame: Frame, loads: Columns, side: Side, pulls: Sequence[tuple[int, float, Pull]]) -> None:
-    """Forces of every strike, by its row in ``loads``, with their moments about one rail's line, r x F."""
+def _on_rail(frame: Frame, loads: Columns, side: Side, pulls: Sequence[OnRail]) -> None:
+    """Forces of every strike, by its row in ``loads``, with their moments about one rail's line, torque about its shear centre."""
     k = LEFT_RIGHT.index(side)
     nodes = frame.nodes[k::2]
     rows, stock_x = np.array([row for row, _, _ in pulls]), np.array([x for _, x, _ in pulls])
     fx, fy, fz = np.array([p.force for _, _, p in pulls]).T
     x, y, z = np.array([p.at for _, _, p in pulls]).T
-    off = x - _line(frame, k, stock_x)[:, 0]  # along: only where the metal at its place is gone
-    each = np.stack([fx, fy, fz, y * fz - z * fy, z * fx - off * fz, off * fy - y * fx])
+    off = x - _between(frame, nodes, stock_x)[:, 0]  # along: only where the metal at its place is gone
+    apart = np.where([p.on_rail for _, _, p in pulls], 0.0, fz)
+    each = np.stack([fx, fy, fz, apart, y * apart - z * fy, z * fx - off * fz, off * fy - y * fx])
     of_strike = rows == np.arange(len(loads))[:, None]
     spread = levers(frame, stock_x).spread(of_strike[:, None] * each)
-    along, across, up, roll, pitch, yaw = spread.transpose(1, 0, 2)
-    about = [roll - nodes[:, 1] * up + nodes[:, 2] * across, pitch - nodes[:, 2] * along, yaw + nodes[:, 1] * along]
+    along, across, up, lifted, roll, pitch, yaw = spread.transpose(1, 0, 2)
+    centre_y, centre_z = frame.shear_centres[k::2].T
+    about = [roll - centre_y * lifted + centre_z * across, pitch - nodes[:, 2] * along, yaw + nodes[:, 1] * along]
     loads[:, k::2] += np.stack([along, across, up, *about], axis=2)

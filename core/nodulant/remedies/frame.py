@@ -2,6 +2,9 @@
 
 from collections.abc import Iterator
 
+from nodulant.evaluate.load_plan import plan_of
+from nodulant.frame.model import placed_on, planned_state, route_through
+from nodulant.frame.ties import SAME_PLACE_MM, planned_crossmembers
 from nodulant.job.document import Inputs
 from nodulant.remedies.patch import Patch
 from nodulant.survey.crossmember import Crossmember
@@ -9,19 +12,24 @@ from nodulant.units.said import said
 
 MOVES_MM = (-150.0, -100.0, -50.0, 50.0, 100.0, 150.0)
 NEAR_MM = 400.0
+BAY_MM = 1500.0
+"""A spring this near may be what a place feels: its torque goes from crossmember to crossmember."""
 TIE = {"profile": "tube", "height_mm": 60.0, "width_mm": 60.0, "wall_mm": 4.0, "end": "welded"}
 
 
 def frame_changes(inputs: Inputs, station_mm: float) -> Iterator[Patch]:
-    """A crossmember at a stock station, and every planned seat near it moved."""
+    """A crossmember at a stock station or at the springs that twist the rails there, and every planned seat near it moved."""
     design = inputs.design
-    taken = {c.id for c in (*inputs.survey.crossmembers, *design.crossmembers)}
+    ties = planned_crossmembers(inputs.survey, design.operations, design.crossmembers)
+    taken = {c.id for c in ties}
     name = next(f"tie-{n}" for n in range(1, 99) if f"tie-{n}" not in taken)
     rails = inputs.survey.rails
     start = max(rails.left.start_mm, rails.right.start_mm)
     end = min(rails.left.end_mm, rails.right.end_mm)
-    if start <= station_mm <= end:
-        tie = Crossmember.model_validate({"id": name, "name": "Added", "x_mm": round(station_mm), **TIE})
+    for place in (station_mm, *_springs(inputs, station_mm)):
+        if not start <= place <= end or any(abs(c.x_mm - place) < SAME_PLACE_MM for c in ties):
+            continue
+        tie = Crossmember.model_validate({"id": name, "name": "Added", "x_mm": round(place), **TIE})
         words = said("a tube crossmember welded in at {at}", at=(tie.x_mm, "length"))
         yield Patch(clauses=(words,), crossmembers=(tie,))
     for seat in design.seats:
@@ -34,3 +42,11 @@ def frame_changes(inputs: Inputs, station_mm: float) -> Iterator[Patch]:
             where = "rearward" if move > 0 else "forward"
             words = said(f"{seat.name} {{by}} {where}", by=(abs(move), "length"))
             yield Patch(clauses=(words,), seats=moved)
+
+
+def _springs(inputs: Inputs, station_mm: float) -> list[float]:
+    """Stock stations of the springs of beam axles that are not far from a place."""
+    survey, operations = inputs.survey, inputs.design.operations
+    planned = {pull.at[0] for own in plan_of(inputs).axles.values() for pull in own.springs}
+    route = route_through(survey, placed_on(survey, operations, "left", planned_state(operations)), "left")
+    return [x for x in sorted(route.stock_x(at) for at in planned) if abs(x - station_mm) <= BAY_MM]

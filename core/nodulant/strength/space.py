@@ -15,11 +15,12 @@ from nodulant.base.errors import NotSolvable
 from nodulant.frame.assembly import SectionColumns
 from nodulant.loads import case_loads
 from nodulant.loads.carried import Carried, carried_along, carried_by
-from nodulant.loads.cases import CASES, SPACE_CASES, Case, in_force
+from nodulant.loads.cases import BESIDE, CASES, SPACE_CASES, Case, in_force
 from nodulant.loads.frame3d import Frame, RailForces, build_frame, node_rows
 from nodulant.loads.kerb import by_seats, spread_enough, struck
 from nodulant.loads.ladder import STANDING, TWIST, Ladder, ladder_stations, solve_cases
-from nodulant.loads.plan import LoadPlan, PlanInForce
+from nodulant.loads.plan import AxleOnFrame, LoadPlan, PlanInForce, Pull
+from nodulant.loads.pulls import beside
 from nodulant.loads.space_frame import Indices
 from nodulant.parts.joint import Joint
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
@@ -100,9 +101,13 @@ def missing_for_case(case: Case, survey: Survey, places: Places) -> tuple[str, .
     return (*heights, *hubs, *tyres, *spread, *pushed)
 
 
-def asked_cases(plan: LoadPlan) -> tuple[Case, ...]:
-    """The space cases in force, those with a place of their own only where the place is given."""
-    return tuple(case for case in in_force(SPACE_CASES, plan) if not wanted_place(case, plan))
+def asked_cases(plan: LoadPlan, twisted: bool = False) -> tuple[Case, ...]:
+    """The space cases in force, those with a place of their own only where the place is given.
+
+    A bump is one of them where springs beside the rails have them ``twisted``; else each rail as a beam says it.
+    """
+    every = in_force(SPACE_CASES, plan)
+    return tuple(case for case in every if not wanted_place(case, plan) and (twisted or case.id != BESIDE))
 
 
 def wanted_place(case: Case, plan: LoadPlan) -> bool:
@@ -121,12 +126,9 @@ def compare_frames(survey: Survey, planned: Planned, rails: Mapping[Side, RailCo
         seated,
     ):
         _on_both_rails(survey.rails, field, [part.x_mm for part in parts])
-    asked = asked_cases(planned.plan)
     plan, seats = planned.plan, planned.seats or survey.seats
-    places = stock_places(survey, plan)
-    both = places, places.planned(survey, plan, seats, planned.drop_mm)
-    missing: dict[str, tuple[str, ...]] = {case.id: missing_for_case(case, survey, both[1]) for case in asked}
-    ready = tuple(case for case in asked if not missing[case.id])
+    before = stock_places(survey, plan)
+    after = before.planned(survey, plan, seats, planned.drop_mm)
     x = _common_stations(survey, planned, rails)
     at = {side: np.searchsorted(rails[side].x, x) for side in LEFT_RIGHT}
     marks = [*_marks(seats, plan), *_marks(survey.seats, plan), *(s.x_mm for s in survey.stops)]
@@ -134,12 +136,23 @@ def compare_frames(survey: Survey, planned: Planned, rails: Mapping[Side, RailCo
     rows = node_rows(x, [*(c.x_mm for c in ties), *marks], planned.joints)
     own = {side: rails[side].stock.rows(at[side]) for side in LEFT_RIGHT}
     built = {side: rails[side].built.rows(at[side]) for side in LEFT_RIGHT}
+    stock = _stock(survey, plan, before, own, (x, rows))
+    stands = _planned(survey, planned, after, rails, (own, built), (x, rows))
+    asked = asked_cases(plan, twisted=bool(beside(stands.frame, stands.load.spring_pulls)))
+    missing: dict[str, tuple[str, ...]] = {case.id: missing_for_case(case, survey, after) for case in asked}
+    ready = tuple(case for case in asked if not missing[case.id])
     factor = next(case.factor for case in asked if case.id == TWIST)
-    before = _stock(survey, planned, both[0], own, (x, rows), ready, Hole(plan.hole_mm, factor, plan.stock_rolls))
-    hole = Hole(plan.hole_mm, factor, plan.rolls)
-    after = _planned(survey, planned, both[1], rails, (own, built), (x, rows), ready, hole)
-    wanted: dict[str, tuple[AxleName, ...]] = {case.id: both[1].push_wanted(case) for case in asked}
-    return FrameComparison(before, after, asked, missing, wanted, planned.joints)
+    both = [
+        _solved(
+            stock,
+            survey,
+            tuple(case for case in ready if before.knows(case)),
+            Hole(plan.hole_mm, factor, plan.stock_rolls),
+        ),
+        _solved(stands, survey, ready, Hole(plan.hole_mm, factor, plan.rolls)),
+    ]
+    wanted: dict[str, tuple[AxleName, ...]] = {case.id: after.push_wanted(case) for case in asked}
+    return FrameComparison(both[0], both[1], asked, missing, wanted, planned.joints)
 
 
 def _on_both_rails(rails: Rails, field: str, places: list[float]) -> None:
@@ -159,21 +172,22 @@ Nodes = tuple[Columns, Indices]
 """Stations of the sections, and which of them are nodes."""
 
 
-def _stock(
-    survey: Survey,
-    planned: Planned,
-    places: Places,
-    cut: Sections,
-    nodes: Nodes,
-    ready: tuple[Case, ...],
-    hole: Hole,
-) -> SolvedFrame:
+@dataclass(frozen=True)
+class _Stands:
+    """A frame with what it carries, where the cases act on it, and its rails' sections."""
+
+    frame: Frame
+    load: Carried
+    places: Places
+    cut: Sections
+
+
+def _stock(survey: Survey, plan: PlanInForce, places: Places, cut: Sections, nodes: Nodes) -> _Stands:
     """The surveyed frame on its own supports and stops."""
     frame = build_frame(survey.rails, nodes, cut, survey.crossmembers)
-    load = carried_by(survey.masses, survey.seats, survey.ground_z_mm(), planned.plan.stock_links, places.pushes)
-    ready = tuple(case for case in ready if places.knows(case))
-    ladder = solve_cases(frame, load, _case_rows(frame, load, places, ready))
-    return _solved(ladder, load, cut, ready, twist_of(survey, survey.seats, ladder, hole))
+    ground, links = survey.ground_z_mm(), plan.stock_links
+    load = carried_by(survey.masses, survey.seats, ground, links, places.pushes, _springs(plan.stock_axles))
+    return _Stands(frame, load, places, cut)
 
 
 def _planned(
@@ -183,9 +197,7 @@ def _planned(
     rails: Mapping[Side, RailComparison],
     sections: tuple[Sections, Sections],
     nodes: Nodes,
-    ready: tuple[Case, ...],
-    hole: Hole,
-) -> SolvedFrame:
+) -> _Stands:
     """The planned frame on its routes, from the sections of stock and plan."""
     stock, cut = sections
     routes = {side: rails[side].route for side in LEFT_RIGHT}
@@ -193,10 +205,12 @@ def _planned(
     frame = build_frame(survey.rails, nodes, cut, planned.crossmembers, routes, planned.joints, stock)
     ground = survey.ground_z_mm()
     lower = None if ground is None else ground + planned.drop_mm / 2
-    load = carried_along(survey.masses, seats, routes, lower, plan.links, places.pushes)
-    ladder = solve_cases(frame, load, _case_rows(frame, load, places, ready))
-    moved = survey.model_copy(update={"masses": load.masses})
-    return _solved(ladder, load, cut, ready, twist_of(moved, load.seats, ladder, hole))
+    load = carried_along(survey.masses, seats, routes, lower, plan.links, places.pushes, _springs(plan.axles))
+    return _Stands(frame, load, places, cut)
+
+
+def _springs(axles: Mapping[AxleName, AxleOnFrame]) -> dict[AxleName, tuple[Pull, ...]]:
+    return {axle: own.springs for axle, own in axles.items() if own.springs}
 
 
 def _marks(seats: Sequence[Seat], plan: LoadPlan) -> list[float]:
@@ -257,7 +271,10 @@ EITHER_WAY = {"twist", "corner"}
 ALONE = {"jack", "jack-front"}
 
 
-def _solved(ladder: Ladder, load: Carried, cut: Sections, ready: tuple[Case, ...], twist: Twist) -> SolvedFrame:
+def _solved(stands: _Stands, survey: Survey, ready: tuple[Case, ...], hole: Hole) -> SolvedFrame:
+    load, cut = stands.load, stands.cut
+    ladder = solve_cases(stands.frame, load, _case_rows(stands.frame, load, stands.places, ready))
+    twist = twist_of(survey.model_copy(update={"masses": load.masses}), load.seats, ladder, hole)
     out: dict[str, dict[Side, RailCase]] = {case.id: {} for case in ready}
     bump = next(case for case in CASES if case.id == "bump").factor
     extras = _extras(ladder, twist.couple_nmm, bump)

@@ -2,6 +2,7 @@
 
 import numpy as np
 
+from nodulant.axles.springs import AirSpring, Coilover
 from nodulant.base.memo import remembered
 from nodulant.linkage.mechanism import CARRIER, FRAME, End, Mechanism, Point
 from nodulant.loads.plan import Pull, Push
@@ -60,6 +61,20 @@ def push_along(s: Study) -> Push | None:
     low, high = rows
     each = tuple(_less(b, a).times(1 / ARM_MM) for a, b in zip(low, high, strict=True))
     return Push(m.setting.hub[2], low, each, m.layout.torque_on_carrier)
+
+
+@remembered(8)
+def springs_up(s: Study) -> tuple[Pull, ...]:
+    """What a beam axle's coils or air springs put on the frame at ride height for a newton of its load; none where they are not known.
+
+    Leaves hang on their hangers, and arms that move by themselves come in one piece with their crossmember.
+    """
+    described = s.suspension.springs
+    if s.motion is None or s.motion.layout.independent or not isinstance(described, Coilover | AirSpring):
+        return ()
+    m, springs, half = s.motion, both_strung(described, s.motion), s.motion.setting.half_track_mm
+    found = balance(m, s.ride, springs, [((0.0, 0.0, 0.5), (0.0, y, 0.0)) for y in (half, -half)])
+    return () if found.left_n > UNBALANCED else tuple(_springs(springs, found, m, s.ride))
 
 
 def _upright(m: Motion) -> list[Springing]:

@@ -4687,14 +4687,14 @@ export interface components {
              * Id
              * @enum {string}
              */
-            id: "static" | "bump" | "twist" | "brake" | "corner" | "launch" | "jack" | "jack-front" | "stop" | "stop-front" | "kerb" | "kerb-front" | "bump-brake" | "brake-corner";
+            id: "static" | "bump" | "twist" | "brake" | "corner" | "launch" | "jack" | "jack-front" | "stop" | "stop-front" | "kerb" | "kerb-front" | "bump-beside" | "bump-brake" | "brake-corner";
             /** Name */
             name: string;
             /**
              * Of
              * @default []
              */
-            of: ("static" | "bump" | "twist" | "brake" | "corner" | "launch" | "jack" | "jack-front" | "stop" | "stop-front" | "kerb" | "kerb-front" | "bump-brake" | "brake-corner")[];
+            of: ("static" | "bump" | "twist" | "brake" | "corner" | "launch" | "jack" | "jack-front" | "stop" | "stop-front" | "kerb" | "kerb-front" | "bump-beside" | "bump-brake" | "brake-corner")[];
             /**
              * Place
              * @default

@@ -1,0 +1,164 @@
+"""Springs that stand beside the rails twist them: force times its distance from the shear centre (statics)."""
+
+import numpy as np
+from django.test import SimpleTestCase
+
+from nodulant.axles.points import HardPoint
+from nodulant.evaluate import evaluate
+from nodulant.evaluate.load_plan import plan_of
+from nodulant.job.document import Inputs
+from nodulant.loads import case_loads
+from nodulant.loads.carried import carried_by
+from nodulant.loads.frame3d import rail_forces, solve_frame
+from nodulant.loads.plan import Pull
+from nodulant.loads.pulls import beside, put_on, twisted
+from nodulant.remedies.patch import patched
+from nodulant.sections.channel import shear_centre_offset_mm
+from nodulant.survey.crossmember import Crossmember
+from tests import fixtures as f
+from tests.core.test_operations import made
+from tests.core.test_remedies import remedies
+from tests.core.test_space_cases import frame
+
+AT, WEB, UP = 2517.0, 410.0, 1000.0
+"""Station of the coil, outer face of the rails' webs, mm; a force, N."""
+OUTSIDE = WEB - 2.5 + shear_centre_offset_mm(150.0, 60.0, 5.0)
+"""Where the van's open rails do not twist, by the textbook's mid-line formula (e = 3 b2 / (h + 6 b))."""
+TIE = Crossmember(id="tie", name="Tie", x_mm=AT, profile="tube", height_mm=60, width_mm=60, wall_mm=4, end="welded")
+
+
+def pair(y: float, force=(0.0, 0.0, UP)):
+    right = Pull((AT, y, 340.0), force)
+    return right, right.mirrored()
+
+
+def on_coils(y: float, foot: float | None = None, ties: tuple[Crossmember, ...] = (), **design) -> Inputs:
+    """The van as it was on a rear axle with links and coils, their upper eyes ``y`` from the middle, their feet at ``foot``."""
+    inputs, step = f.demo("arc"), f.demo("step")
+    rear = next(own for own in step.design.suspensions if own.axle == "rear")
+    up, low = rear.springs.upper, rear.springs.lower
+    springs = rear.springs.model_copy(
+        update={
+            "upper": HardPoint(x_mm=AT, y_mm=y, z_mm=up.z_mm),
+            "lower": HardPoint(x_mm=low.x_mm, y_mm=y if foot is None else foot, z_mm=low.z_mm),
+        }
+    )
+    seats = tuple(s.model_copy(update={"x_mm": AT}) if s.axle == "rear" else s for s in inputs.design.seats)
+    own = {
+        "operations": (),
+        "suspensions": (rear.model_copy(update={"springs": springs}),),
+        "seats": seats,
+        "crossmembers": ties,
+    }
+    return inputs.model_copy(update={"design": inputs.design.model_copy(update=own | design)})
+
+
+def factor(inputs: Inputs, case: str) -> float | None:
+    rows = [c for c in evaluate(inputs).checks if f":rail-{case}:right" in c.id]
+    return rows[0].value if rows else None
+
+
+class Torque(SimpleTestCase):
+    """What comes onto an open channel."""
+
+    def torque(self, pulls):
+        loads = twisted(frame(), pulls)
+        return loads[1::2, 3].sum(), loads[::2, 3].sum()
+
+    def test_it_is_the_force_times_its_distance_from_the_shear_centre(self):
+        for y in (WEB + 10, 500.0, 560.0, WEB - 60):
+            right, left = self.torque(pair(y))
+            self.assertAlmostEqual(right, UP * (y - OUTSIDE), delta=UP * 1.0, msg=f"y {y}")
+            self.assertAlmostEqual(left, -right, delta=1e-6 * UP)
+
+    def test_a_force_through_the_shear_centre_twists_nothing(self):
+        right, _ = self.torque(pair(OUTSIDE))
+        self.assertLess(abs(right), UP * 1.0)
+
+    def test_a_leaning_spring_counts_by_its_line(self):
+        """Its line passes the shear centre, 75 mm above the datum, 265 mm below its eye."""
+        lean = (OUTSIDE - 500.0) / (75.0 - 340.0)
+        right, _ = self.torque(pair(500.0, (0.0, lean * UP, UP)))
+        self.assertLess(abs(right), UP * 1.5)
+
+    def test_what_hangs_between_the_rails_twists_neither(self):
+        self.assertEqual(beside(frame(), pair(250.0)), {})
+        self.assertEqual(self.torque(pair(250.0)), (0.0, 0.0))
+
+    def test_it_adds_nothing_up_or_along(self):
+        loads = twisted(frame(), pair(500.0, (300.0, 100.0, UP)))
+        self.assertEqual(np.abs(loads[:, [0, 2, 4, 5]]).max(), 0.0)
+
+    def test_a_whole_force_twists_about_the_same_point(self):
+        loads = put_on(frame(), pair(500.0))[0]
+        self.assertAlmostEqual(loads[1::2, 3].sum(), UP * (500.0 - OUTSIDE), delta=UP)
+        self.assertAlmostEqual(loads[:, 2].sum(), 2 * UP, delta=1e-6)
+
+
+class Frames(SimpleTestCase):
+    """The frame under its own weight on such springs."""
+
+    def test_the_torque_in_the_rail_steps_by_it_at_the_spring(self):
+        fr, survey = frame(), f.demo().survey
+        plan = plan_of(on_coils(500.0))
+        load = carried_by(survey.masses, survey.seats, None, (), {}, {"rear": plan.axles["rear"].springs})
+        without = carried_by(survey.masses, survey.seats)
+        rows = np.stack([case_loads.standing(fr, own) for own in (load, without)])
+        torque = rail_forces(fr, solve_frame(fr, rows))["right"].torque
+        more = torque[0] - torque[1]
+        step = abs(more[fr.at < AT - 20][-1] - more[fr.at > AT + 60][0])
+        lift = load.axle_load("rear") * plan.axles["rear"].springs[0].force[2]
+        self.assertAlmostEqual(step / (lift * (500.0 - OUTSIDE)), 1.0, delta=0.02)
+
+    def test_springs_bear_what_the_axle_carries(self):
+        for foot in (500.0, 420.0):
+            pulls = plan_of(on_coils(500.0, foot)).axles["rear"].springs
+            self.assertEqual(len(pulls), 2)
+            self.assertAlmostEqual(sum(p.force[2] for p in pulls), 1.0, delta=0.06)
+            self.assertAlmostEqual(sum(p.force[1] for p in pulls), 0.0, delta=1e-9)
+
+    def test_it_is_told_only_where_springs_stand_beside_the_rails(self):
+        self.assertIsNone(factor(on_coils(250.0), "bump-beside"))
+        self.assertIsNotNone(factor(on_coils(500.0), "bump-beside"))
+        self.assertIsNone(factor(f.demo("arc"), "bump-beside"), "nobody said where the arc's coilovers stand")
+
+    def test_further_out_is_worse_and_a_crossmember_there_carries_it(self):
+        """Common practice: towers outside open rails are tied to each other."""
+        near, out, far = (factor(on_coils(y), "bump-beside") for y in (OUTSIDE, 480.0, 520.0))
+        self.assertGreater(near, 3.5)
+        self.assertGreater(near, 2 * out)
+        self.assertGreater(out, 1.3 * far)
+        self.assertLess(far, 1.0, "an open channel with 85 mm of arm yields at 3 g")
+        self.assertGreater(factor(on_coils(520.0, ties=(TIE,)), "bump-beside"), 1.5)
+
+    def test_a_crossmember_a_hand_away_carries_it_as_its_bracket_reaches(self):
+        """Common practice: the coil's bracket bolts to the crossmember beside it, not to the web between."""
+        beside_it = TIE.model_copy(update={"x_mm": AT + 90})
+        at, off = (factor(on_coils(500.0, ties=(tie,)), "bump-beside") for tie in (TIE, beside_it))
+        self.assertGreater(off, 0.9 * at)
+        too_far = TIE.model_copy(update={"x_mm": AT + 250})
+        self.assertLess(factor(on_coils(500.0, ties=(too_far,)), "bump-beside"), 0.8 * at)
+
+    def test_rails_boxed_from_crossmember_to_crossmember_carry_it(self):
+        ends = {
+            "start": {"anchor_id": "rear-axle", "offset_mm": -520},
+            "end": {"anchor_id": "rear-axle", "offset_mm": 805},
+        }
+        box = made("boxing", **ends)
+        self.assertGreater(factor(on_coils(520.0, operations=(box,)), "bump-beside"), 1.5)
+
+    def test_one_press_ties_them(self):
+        inputs = on_coils(480.0)
+        group = next(
+            g for g in evaluate(inputs).groups if any("bump-beside" in i for i in g.ids) and g.verdict == "fails"
+        )
+        found = remedies(inputs, group.key)
+        self.assertIsNone(found.reason)
+        tie = found.offered[0].patch.crossmembers[0]
+        self.assertAlmostEqual(tie.x_mm, AT, delta=1.0)
+        self.assertGreater(factor(patched(inputs, found.offered[0].patch), "bump-beside"), 1.5)
+
+    def test_leaves_and_wheels_by_themselves_say_nothing_of_it(self):
+        step = plan_of(f.demo("step"))
+        self.assertEqual(step.axles["front"].springs, (), "wishbones: one piece with their crossmember")
+        self.assertEqual(step.stock_axles["rear"].springs, (), "leaves hang on their hangers")
