@@ -14,11 +14,11 @@ from nodulant.loads.beam import G
 from nodulant.loads.carried import carried_by
 from nodulant.loads.frame3d import build_frame, node_rows, rail_forces, solve_frame
 from nodulant.loads.ladder import ladder_stations
-from nodulant.loads.plan import AxleLinks, JackPoint, LoadPlan, Pull, StopPads
+from nodulant.loads.plan import AxleLinks, AxleOnFrame, JackPoint, LoadPlan, Pull, StopPads
 from nodulant.loads.reach import levers
 from nodulant.strength.rail import compare_rail
 from nodulant.strength.space import Planned, compare_frames
-from nodulant.suspension.on_frame import beyond_standing, push_along
+from nodulant.suspension.on_frame import beyond_standing, push_along, pushed_sideways
 from nodulant.suspension.study import study
 from nodulant.targets.drop import towards_rail
 from tests import fixtures as f
@@ -33,9 +33,17 @@ def frame():
     return build_frame(survey.rails, (x, rows), cut, survey.crossmembers)
 
 
-def load(links=(), pushes=None):
+def load(links=(), pushes=None, axles=None):
     survey = f.demo().survey
-    return carried_by(survey.masses, survey.seats, survey.ground_z_mm(), links, pushes)
+    return carried_by(survey.masses, survey.seats, survey.ground_z_mm(), links, pushes, axles)
+
+
+def on_frame(kind):
+    """What the van's rear axle puts on its frame on that layout, its springs not described."""
+    inputs = f.demo("step")
+    own = fresh_suspension(inputs, "rear", kind, before=True)
+    across = pushed_sideways(study(inputs.survey, own, inputs.survey.seats, 0.0, 1.0))
+    return {"rear": AxleOnFrame(sideways=across)}
 
 
 def rear_push(kind="triangulated"):
@@ -58,6 +66,8 @@ CASES = {
     "brake through sloping links": lambda fr: case_loads.braking(fr, load(SLOPING), 1.0),
     "launch through sloping links": lambda fr: case_loads.launching(fr, load(SLOPING), 0.9),
     "corner": lambda fr: case_loads.cornering(fr, load(), 1.0),
+    "corner through a track bar": lambda fr: case_loads.cornering(fr, load(axles=on_frame("parallel")), 1.0),
+    "corner through four links": lambda fr: case_loads.cornering(fr, load(axles=on_frame("triangulated")), 1.0),
     "jack": lambda fr: case_loads.jacked(fr, load(), JackPoint(x_mm=1840.0)),
     "stop": lambda fr: case_loads.stopped(fr, load(), StopPads(x_mm=2610.0), 3.0),
     "braking through a suspension": lambda fr: case_loads.braking(fr, load((), rear_push()), 1.0),
@@ -270,7 +280,8 @@ class OnOneSeat(SimpleTestCase):
         self.assertEqual(set(plan_of(untouched).axles), {"rear"})
         self.assertFalse([c.id for c in evaluate(untouched).checks if "/design/loads/links" in c.missing])
         leaf = f.with_survey(untouched, seats=f.demo("arc").survey.seats)
-        self.assertEqual(set(plan_of(leaf).axles), set(), "hangers a metre apart take the push themselves")
+        rear = plan_of(leaf).axles["rear"]
+        self.assertEqual((rear.push, rear.struck), (None, ()), "hangers a metre apart take the push themselves")
 
     def test_links_typed_for_an_axle_that_stays_are_stocks_links_too(self):
         """Else whoever says how an untouched axle pushes has a stock that cannot be known to be judged beside."""

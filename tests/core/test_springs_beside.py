@@ -101,7 +101,7 @@ class Frames(SimpleTestCase):
     def test_the_torque_in_the_rail_steps_by_it_at_the_spring(self):
         fr, survey = frame(), f.demo().survey
         plan = plan_of(on_coils(500.0))
-        load = carried_by(survey.masses, survey.seats, None, (), {}, {"rear": plan.axles["rear"].springs})
+        load = carried_by(survey.masses, survey.seats, None, (), {}, plan.axles)
         without = carried_by(survey.masses, survey.seats)
         rows = np.stack([case_loads.standing(fr, own) for own in (load, without)])
         torque = rail_forces(fr, solve_frame(fr, rows))["right"].torque

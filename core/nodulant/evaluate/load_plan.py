@@ -9,7 +9,7 @@ from nodulant.job.document import Inputs
 from nodulant.loads.carried import seats_take_push
 from nodulant.loads.plan import AxleLinks, AxleOnFrame, PlanInForce, RollStiffness
 from nodulant.parts.sides import FRONT_REAR, AxleName
-from nodulant.suspension.on_frame import beyond_standing, push_along, springs_up
+from nodulant.suspension.on_frame import beyond_standing, push_along, pushed_sideways, springs_up
 from nodulant.suspension.roll import roll_stiffness
 from nodulant.suspension.study import Study, hub_height, study
 from nodulant.targets.drop import towards_rail
@@ -30,27 +30,33 @@ def plan_of(inputs: Inputs) -> PlanInForce:
     stock = [study(inputs.survey, own, (), 0.0, design.loads.grip) for own in inputs.survey.suspensions]
     before, after = ({s.suspension.axle: _on_frame(s) for s in own} for own in (stock, studies))
     stay = [axle for axle in FRONT_REAR if axle not in after and _left_alone(inputs, axle)]
+    pushed = [axle for axle in stay if not seats_take_push(axle, design.seats or inputs.survey.seats)]
+    stays = {axle: own if axle in pushed else own.resting() for axle, own in before.items() if axle in stay}
     return PlanInForce(
         **said,
-        axles={axle: own for axle, own in before.items() if axle in stay} | after,
+        axles=stays | after,
         stock_axles=before,
-        stock_links=tuple(own for own in design.loads.links if own.axle in stay),
+        stock_links=tuple(own for own in design.loads.links if own.axle in pushed),
         rolls=_rolls(studies),
         stock_rolls=_rolls(stock),
     )
 
 
 def _left_alone(inputs: Inputs, axle: AxleName) -> bool:
-    """Whether an axle stays on its surveyed seats, and they cannot take its push by themselves."""
+    """Whether an axle stays on its surveyed seats."""
     own, planned = inputs.survey.seats, inputs.design.seats or inputs.survey.seats
     on, stays = (sorted(s.x_mm for s in seats if s.axle == axle) for seats in (own, planned))
-    return on == stays and not seats_take_push(axle, planned)
+    return on == stays
 
 
 def _on_frame(s: Study) -> AxleOnFrame:
-    struck = beyond_standing(s, "kerb")
-    kg = s.suspension.unsprung_kg or 0.0
-    return AxleOnFrame(struck=struck, push=push_along(s), springs=springs_up(s), unsprung_kg=kg)
+    return AxleOnFrame(
+        struck=beyond_standing(s, "kerb"),
+        push=push_along(s),
+        springs=springs_up(s),
+        sideways=pushed_sideways(s),
+        unsprung_kg=s.suspension.unsprung_kg or 0.0,
+    )
 
 
 def _rolls(studies: list[Study]) -> dict[AxleName, RollStiffness]:

@@ -9,7 +9,7 @@ import numpy as np
 from nodulant.base.arrays import Columns
 from nodulant.frame.route import Route
 from nodulant.loads.beam import Reactions, reactions
-from nodulant.loads.plan import AxleLinks, Pull, Push
+from nodulant.loads.plan import AxleLinks, AxleOnFrame, Pull, Push
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 from nodulant.survey.vehicle import Mass, Seat
 
@@ -38,8 +38,8 @@ class Carried:
     links: tuple[AxleLinks, ...] = ()
     pushes: Mapping[AxleName, Push] = field(default_factory=dict)
     """Of axles with neither links nor seats that take their push."""
-    springs: Mapping[AxleName, tuple[Pull, ...]] = field(default_factory=dict)
-    """Pushes of the coils or air springs of beam axles for a newton of their load, where they are known."""
+    axles: Mapping[AxleName, AxleOnFrame] = field(default_factory=dict)
+    """What the suspensions say where they are described."""
 
     @cached_property
     def spread(self) -> tuple[Columns, Columns, Columns]:
@@ -68,7 +68,7 @@ class Carried:
     @property
     def spring_pulls(self) -> tuple[Pull, ...]:
         """What the springs whose places are known put on the frame, standing."""
-        return tuple(pull.times(self.axle_load(axle)) for axle, own in self.springs.items() for pull in own)
+        return tuple(pull.times(self.axle_load(axle)) for axle, own in self.axles.items() for pull in own.springs)
 
     @property
     def weight_n(self) -> float:
@@ -96,12 +96,12 @@ def carried_by(
     ground_z: float | None = None,
     links: tuple[AxleLinks, ...] = (),
     pushes: Mapping[AxleName, Push] | None = None,
-    springs: Mapping[AxleName, tuple[Pull, ...]] | None = None,
+    axles: Mapping[AxleName, AxleOnFrame] | None = None,
 ) -> Carried:
     """What a straight frame carries: planned and stock stations are one. Raises NotSolvable."""
     held = reactions(masses, seats)
     at = {s.id: s.x_mm for s in seats}
-    return Carried(tuple(masses), tuple(seats), held, at, ground_z, links, pushes or {}, springs or {})
+    return Carried(tuple(masses), tuple(seats), held, at, ground_z, links, pushes or {}, axles or {})
 
 
 def carried_along(
@@ -111,13 +111,13 @@ def carried_along(
     ground_z: float | None,
     links: tuple[AxleLinks, ...] = (),
     pushes: Mapping[AxleName, Push] | None = None,
-    springs: Mapping[AxleName, tuple[Pull, ...]] | None = None,
+    axles: Mapping[AxleName, AxleOnFrame] | None = None,
 ) -> Carried:
     """What a frame carries whose segments have moved, each mass and seat riding with its own. Raises NotSolvable."""
     held = reactions(moved_masses(masses, routes), moved_seats(seats, routes))
     lifted = tuple(m if m.z_mm is None else m.model_copy(update={"z_mm": m.z_mm + _lift(m, routes)}) for m in masses)
     at = {s.id: s.x_mm for s in seats}
-    return Carried(lifted, tuple(seats), held, at, ground_z, links, pushes or {}, springs or {})
+    return Carried(lifted, tuple(seats), held, at, ground_z, links, pushes or {}, axles or {})
 
 
 def _lift(mass: Mass, routes: Mapping[Side, Route]) -> float:

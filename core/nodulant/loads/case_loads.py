@@ -8,15 +8,17 @@ own points, and between left and right for roll. Roll couples are shared by the 
 (Nodulant default: the springs' own shares are not known here).
 """
 
+from collections.abc import Sequence
+
 import numpy as np
 
-from nodulant.base.arrays import Columns
+from nodulant.base.arrays import Columns, cross
 from nodulant.loads.beam import G
 from nodulant.loads.carried import Carried
 from nodulant.loads.frame3d import Frame
-from nodulant.loads.plan import AxleLinks, JackPoint, StopPads
+from nodulant.loads.plan import AxleLinks, JackPoint, Pull, StopPads
 from nodulant.loads.pulls import put_on, twisted
-from nodulant.loads.reach import FX, FY, FZ, MY, levers, on_masses, on_seats
+from nodulant.loads.reach import FX, FY, FZ, MX, MY, MZ, levers, on_masses, on_seats
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 
 
@@ -24,7 +26,8 @@ def standing(frame: Frame, load: Carried) -> Columns:
     """Half of every mass and seat force on each rail's nodes, and the torque of springs beside the rails, shape (nodes, 6)."""
     held = on_seats(frame, load).up(load.seat_shares * load.seat_loads)
     loads = np.asarray(held + _weight(frame, load))
-    return loads + twisted(frame, load.spring_pulls) if load.springs else loads
+    pulls = load.spring_pulls
+    return loads + twisted(frame, pulls) if pulls else loads
 
 
 def unit_twist(frame: Frame, load: Carried) -> Columns:
@@ -60,12 +63,37 @@ def launching(frame: Frame, load: Carried, grip: float) -> Columns:
 
 
 def cornering(frame: Frame, load: Carried, lateral: float) -> Columns:
-    """Inertia to the right at every mass, tyre forces to the left; roll carried by both axles as they share the weight."""
+    """Inertia to the right at every mass, tyre forces to the left; roll carried by both axles as they share the weight.
+
+    Tyre forces come in through an axle's links and track bar where they are known, else at its seats.
+    """
     loads, lift = _inertia(frame, load, lateral, along=False), _ground(load)
     push, seats = load.seat_shares * load.seat_loads * lateral, on_seats(frame, load)
-    across = -push @ seats.rows
+    on_links = {axle: own.sideways for axle, own in load.axles.items() if own.sideways}
+    across = -np.where([seat.axle in on_links for seat in load.seats], 0.0, push) @ seats.rows
     _horizontal(frame, loads, across, across * lift, along=False)
+    for axle, pulls in on_links.items():
+        loads += _sideways(frame, load, axle, [pull.times(-lateral * load.axle_load(axle)) for pull in pulls])
     return np.asarray(loads + seats.rolled(frame, push * (load.centre_z() - lift)))
+
+
+def _sideways(frame: Frame, load: Carried, axle: AxleName, pulls: Sequence[Pull]) -> Columns:
+    """Forces across through an axle's links, in all what they are at the ground under its seats.
+
+    What is between (the axle's own weight and place, shear centres beside centroids) comes in at the seats: roll as a couple up
+    and down, yaw as one along.
+    """
+    loads, seats = put_on(frame, pulls, braced=True)[0], on_seats(frame, load)
+    shares = np.where([seat.axle == axle for seat in load.seats], load.seat_shares, 0.0)
+    arm = cross(frame.nodes, loads[:, :3])
+    force = float(loads[:, FY].sum())
+    where = shares @ seats.rows
+    roll = -force * _ground(load) - float((loads[:, MX] + arm[:, 0]).sum())
+    yaw = force * float(where @ frame.nodes[::2, 0]) - float((loads[:, MZ] + arm[:, 2]).sum())
+    turn = yaw * where / frame.widths
+    loads[::2, FX] += turn
+    loads[1::2, FX] -= turn
+    return np.asarray(loads + seats.rolled(frame, shares * roll))
 
 
 def jack_lift_n(frame: Frame, load: Carried, jack: JackPoint) -> float:

@@ -124,7 +124,7 @@ class Pull:
     at: Vector
     force: Vector
     on_rail: bool = False
-    """It is the rail's own, or a crossmember's beside it: what it lifts comes in through the shear centre."""
+    """It is the rail's own, or a crossmember's that rests on it: it comes in through the shear centre."""
 
     def mirrored(self) -> "Pull":
         """The same of the other side."""
@@ -174,7 +174,13 @@ class AxleOnFrame(Frozen):
     push: Push | None = None
     springs: tuple[Pull, ...] = ()
     """Of a beam axle's coils or air springs for a newton of the load that they carry."""
+    sideways: tuple[Pull, ...] = ()
+    """Of a beam axle's links, track bar and springs for a newton to the right on its tyres, at the ground."""
     unsprung_kg: float = 0.0
+
+    def resting(self) -> "AxleOnFrame":
+        """Of an axle whose seats take its push and its strikes: what else it does."""
+        return AxleOnFrame(springs=self.springs, sideways=self.sideways)
 
 
 class PlanInForce(LoadPlan):

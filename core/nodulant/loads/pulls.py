@@ -1,7 +1,7 @@
 """Forces at places in space, put on the rails.
 
 What comes in near a rail is that rail's, with the torque of its distance from the shear centre; what comes in
-between the rails hangs on both by lever, as on a crossmember.
+between the rails hangs on both as on a crossmember that rests on them: by lever, what it tips by as a couple up and down.
 """
 
 from collections.abc import Sequence
@@ -24,12 +24,12 @@ OnRail = tuple[int, float, Pull]
 """A force on one rail: the row of its set, its stock station, itself."""
 
 
-def put_on(frame: Frame, *sets: Sequence[Pull]) -> Columns:
-    """Nodal loads of every set of forces, shape (sets, nodes, 6)."""
+def put_on(frame: Frame, *sets: Sequence[Pull], braced: bool = False) -> Columns:
+    """Nodal loads of every set of forces, shape (sets, nodes, 6); what is ``braced`` comes in at a crossmember near by."""
     loads = np.zeros((len(sets), len(frame.nodes), 6))
-    taken = [_taken(frame, pulls) for pulls in sets]
+    taken = [(row, *own) for row, pulls in enumerate(sets) for own in _taken(frame, pulls)]
     for side in LEFT_RIGHT:
-        own = [(row, stock_x, pull) for row, pulls in enumerate(taken) for on, stock_x, pull in pulls if on == side]
+        own = [(row, _carried_at(frame, x) if braced else x, pull) for row, on, x, pull in taken if on == side]
         if own:
             _on_rail(frame, loads, side, own)
     return loads
@@ -72,17 +72,21 @@ def _between(frame: Frame, rows: Columns, stock_x: Columns) -> Columns:
 
 
 def _taken(frame: Frame, pulls: Sequence[Pull]) -> list[tuple[Side, float, Pull]]:
-    """Each force on the rail beside it, or on both by lever where it comes in well inside them, with stock stations."""
+    """Each force on the rail beside it, or on both where it comes in well inside them, with stock stations."""
     at = {side: [frame.routes[side].stock_x(pull.at[0]) for pull in pulls] for side in LEFT_RIGHT}
-    rails = [_between(frame, frame.nodes[k::2], np.array(at[side]))[:, 1].tolist() for k, side in enumerate(LEFT_RIGHT)]
+    lines = [_between(frame, frame.nodes[k::2], np.array(at[side]))[:, 1:] for k, side in enumerate(LEFT_RIGHT)]
     out: list[tuple[Side, float, Pull]] = []
-    for i, (pull, left, right) in enumerate(zip(pulls, *rails, strict=True)):
+    for i, pull in enumerate(pulls):
+        (left, left_z), (right, right_z) = (line[i].tolist() for line in lines)
         x, y, z = pull.at
         if left + NEAR_RAIL_MM < y < right - NEAR_RAIL_MM:
+            fx, fy, fz = pull.force
             share = (y - left) / (right - left)
-            shared = pull.times(1.0 - share).force, pull.times(share).force
-            out.append(("left", at["left"][i], Pull((x, left, z), shared[0], on_rail=True)))
-            out.append(("right", at["right"][i], Pull((x, right, z), shared[1], on_rail=True)))
+            tips = (z - left_z - share * (right_z - left_z)) * fy / (right - left)
+            for k, side in enumerate(LEFT_RIGHT):
+                own = share if k else 1.0 - share
+                force = own * fx, own * fy, own * fz + (-tips if k else tips)
+                out.append((side, at[side][i], Pull((x, right if k else left, z), force, on_rail=True)))
         else:
             near: Side = "left" if abs(y - left) < abs(y - right) else "right"
             out.append((near, at[near][i], pull))
@@ -97,11 +101,11 @@ def _on_rail(frame: Frame, loads: Columns, side: Side, pulls: Sequence[OnRail]) 
     fx, fy, fz = np.array([p.force for _, _, p in pulls]).T
     x, y, z = np.array([p.at for _, _, p in pulls]).T
     off = x - _between(frame, nodes, stock_x)[:, 0]  # along: only where the metal at its place is gone
-    apart = np.where([p.on_rail for _, _, p in pulls], 0.0, fz)
-    each = np.stack([fx, fy, fz, apart, y * apart - z * fy, z * fx - off * fz, off * fy - y * fx])
+    own_fy, own_fz = np.where([p.on_rail for _, _, p in pulls], 0.0, np.stack([fy, fz]))
+    each = np.stack([fx, fy, fz, own_fy, own_fz, y * own_fz - z * own_fy, z * fx - off * fz, off * fy - y * fx])
     of_strike = rows == np.arange(len(loads))[:, None]
     spread = levers(frame, stock_x).spread(of_strike[:, None] * each)
-    along, across, up, lifted, roll, pitch, yaw = spread.transpose(1, 0, 2)
+    along, across, up, beside_y, beside_z, roll, pitch, yaw = spread.transpose(1, 0, 2)
     centre_y, centre_z = frame.shear_centres[k::2].T
-    about = [roll - centre_y * lifted + centre_z * across, pitch - nodes[:, 2] * along, yaw + nodes[:, 1] * along]
+    about = [roll - centre_y * beside_z + centre_z * beside_y, pitch - nodes[:, 2] * along, yaw + nodes[:, 1] * along]
     loads[:, k::2] += np.stack([along, across, up, *about], axis=2)

@@ -12,13 +12,15 @@ from nodulant.units.said import said
 
 MOVES_MM = (-150.0, -100.0, -50.0, 50.0, 100.0, 150.0)
 NEAR_MM = 400.0
+MOST = 0.5
+"""Of a force across: what takes more than this of it is a track bar."""
 BAY_MM = 1500.0
-"""A spring this near may be what a place feels: its torque goes from crossmember to crossmember."""
+"""A spring or a track bar this near may be what a place feels: its torque goes from crossmember to crossmember."""
 TIE = {"profile": "tube", "height_mm": 60.0, "width_mm": 60.0, "wall_mm": 4.0, "end": "welded"}
 
 
 def frame_changes(inputs: Inputs, station_mm: float) -> Iterator[Patch]:
-    """A crossmember at a stock station or at the springs that twist the rails there, and every planned seat near it moved."""
+    """A crossmember at a stock station or where springs and track bars twist the rails, and every planned seat near it moved."""
     design = inputs.design
     ties = planned_crossmembers(inputs.survey, design.operations, design.crossmembers)
     taken = {c.id for c in ties}
@@ -26,7 +28,7 @@ def frame_changes(inputs: Inputs, station_mm: float) -> Iterator[Patch]:
     rails = inputs.survey.rails
     start = max(rails.left.start_mm, rails.right.start_mm)
     end = min(rails.left.end_mm, rails.right.end_mm)
-    for place in (station_mm, *_springs(inputs, station_mm)):
+    for place in (station_mm, *_twisting(inputs, station_mm)):
         if not start <= place <= end or any(abs(c.x_mm - place) < SAME_PLACE_MM for c in ties):
             continue
         tie = Crossmember.model_validate({"id": name, "name": "Added", "x_mm": round(place), **TIE})
@@ -44,9 +46,11 @@ def frame_changes(inputs: Inputs, station_mm: float) -> Iterator[Patch]:
             yield Patch(clauses=(words,), seats=moved)
 
 
-def _springs(inputs: Inputs, station_mm: float) -> list[float]:
-    """Stock stations of the springs of beam axles that are not far from a place."""
+def _twisting(inputs: Inputs, station_mm: float) -> list[float]:
+    """Stock stations of the springs and track bars of beam axles that are not far from a place."""
     survey, operations = inputs.survey, inputs.design.operations
-    planned = {pull.at[0] for own in plan_of(inputs).axles.values() for pull in own.springs}
+    axles = plan_of(inputs).axles.values()
+    planned = {pull.at[0] for own in axles for pull in own.springs}
+    planned |= {pull.at[0] for own in axles for pull in own.sideways if abs(pull.force[1]) > MOST}
     route = route_through(survey, placed_on(survey, operations, "left", planned_state(operations)), "left")
     return [x for x in sorted(route.stock_x(at) for at in planned) if abs(x - station_mm) <= BAY_MM]

@@ -19,7 +19,7 @@ from nodulant.loads.cases import BESIDE, CASES, SPACE_CASES, Case, in_force
 from nodulant.loads.frame3d import Frame, RailForces, build_frame, node_rows
 from nodulant.loads.kerb import by_seats, spread_enough, struck
 from nodulant.loads.ladder import STANDING, TWIST, Ladder, ladder_stations, solve_cases
-from nodulant.loads.plan import AxleOnFrame, LoadPlan, PlanInForce, Pull
+from nodulant.loads.plan import LoadPlan, PlanInForce
 from nodulant.loads.pulls import beside
 from nodulant.loads.space_frame import Indices
 from nodulant.parts.joint import Joint
@@ -186,7 +186,7 @@ def _stock(survey: Survey, plan: PlanInForce, places: Places, cut: Sections, nod
     """The surveyed frame on its own supports and stops."""
     frame = build_frame(survey.rails, nodes, cut, survey.crossmembers)
     ground, links = survey.ground_z_mm(), plan.stock_links
-    load = carried_by(survey.masses, survey.seats, ground, links, places.pushes, _springs(plan.stock_axles))
+    load = carried_by(survey.masses, survey.seats, ground, links, places.pushes, plan.stock_axles)
     return _Stands(frame, load, places, cut)
 
 
@@ -205,12 +205,8 @@ def _planned(
     frame = build_frame(survey.rails, nodes, cut, planned.crossmembers, routes, planned.joints, stock)
     ground = survey.ground_z_mm()
     lower = None if ground is None else ground + planned.drop_mm / 2
-    load = carried_along(survey.masses, seats, routes, lower, plan.links, places.pushes, _springs(plan.axles))
+    load = carried_along(survey.masses, seats, routes, lower, plan.links, places.pushes, plan.axles)
     return _Stands(frame, load, places, cut)
-
-
-def _springs(axles: Mapping[AxleName, AxleOnFrame]) -> dict[AxleName, tuple[Pull, ...]]:
-    return {axle: own.springs for axle, own in axles.items() if own.springs}
 
 
 def _marks(seats: Sequence[Seat], plan: LoadPlan) -> list[float]:

@@ -1,7 +1,10 @@
 """What a suspension puts on the frame in a case: the pull of every link's frame end, the push of every spring."""
 
+from dataclasses import replace
+
 import numpy as np
 
+from nodulant.axles.layouts.live import LeafSprings
 from nodulant.axles.springs import AirSpring, Coilover
 from nodulant.base.memo import remembered
 from nodulant.linkage.mechanism import CARRIER, FRAME, End, Mechanism, Point
@@ -43,7 +46,7 @@ def push_along(s: Study) -> Push | None:
     """Forces on the frame at ride height for a newton rearward on the axle; None where they are not known.
 
     Statics of axle and wheels; wheels that move by themselves take half of it each. Springs that are not described push
-    straight up over the axle: all that they do here is to take what sloping links lift.
+    straight up over the axle and twist nothing: all that they do here is to take what sloping links lift.
     """
     if s.motion is None:
         return None
@@ -56,7 +59,8 @@ def push_along(s: Study) -> Push | None:
         found = balance(m, s.ride, springs, tyres)
         if found.left_n > UNBALANCED:
             return None
-        right = [*_links(m, found), *_springs(springs, found, m, s.ride)]
+        pushes = [replace(p, on_rail=described is None) for p in _springs(springs, found, m, s.ride)]
+        right = [*_links(m, found), *pushes]
         rows.append((*right, *(pull.mirrored() for pull in right if single)))
     low, high = rows
     each = tuple(_less(b, a).times(1 / ARM_MM) for a, b in zip(low, high, strict=True))
@@ -75,6 +79,24 @@ def springs_up(s: Study) -> tuple[Pull, ...]:
     m, springs, half = s.motion, both_strung(described, s.motion), s.motion.setting.half_track_mm
     found = balance(m, s.ride, springs, [((0.0, 0.0, 0.5), (0.0, y, 0.0)) for y in (half, -half)])
     return () if found.left_n > UNBALANCED else tuple(_springs(springs, found, m, s.ride))
+
+
+@remembered(8)
+def pushed_sideways(s: Study) -> tuple[Pull, ...]:
+    """What a beam axle on links puts on the frame at ride height for a newton to the right on its tyres, at the ground.
+
+    None where it is not known; leaves take it at their hangers, and arms that move by themselves at their crossmember.
+    """
+    if s.motion is None or s.motion.layout.independent or isinstance(s.motion.layout, LeafSprings):
+        return ()
+    m, described = s.motion, s.suspension.springs
+    springs = _upright(m) if described is None else both_strung(described, m)
+    half, ground = m.setting.half_track_mm, -m.setting.radius_mm
+    found = balance(m, s.ride, springs, [((0.0, 0.5, 0.0), (0.0, y, ground)) for y in (half, -half)])
+    if found.left_n > UNBALANCED:
+        return ()
+    pushes = [replace(p, on_rail=described is None) for p in _springs(springs, found, m, s.ride)]
+    return (*_links(m, found), *pushes)
 
 
 def _upright(m: Motion) -> list[Springing]:
