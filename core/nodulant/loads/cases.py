@@ -11,6 +11,7 @@ TEXTBOOK = "body-engineering textbooks"
 
 
 BESIDE: CaseId = "bump-beside"
+"""Asked only where springs beside the rails twist them."""
 
 
 class Case(Frozen):

@@ -12,7 +12,7 @@ from nodulant.units.said import said
 
 MOVES_MM = (-150.0, -100.0, -50.0, 50.0, 100.0, 150.0)
 NEAR_MM = 400.0
-MOST = 0.5
+TRACK_BAR = 0.5
 """Of a force across: what takes more than this of it is a track bar."""
 BAY_MM = 1500.0
 """A spring or a track bar this near may be what a place feels: its torque goes from crossmember to crossmember."""
@@ -51,6 +51,6 @@ def _twisting(inputs: Inputs, station_mm: float) -> list[float]:
     survey, operations = inputs.survey, inputs.design.operations
     axles = plan_of(inputs).axles.values()
     planned = {pull.at[0] for own in axles for pull in own.springs}
-    planned |= {pull.at[0] for own in axles for pull in own.sideways if abs(pull.force[1]) > MOST}
+    planned |= {pull.at[0] for own in axles for pull in own.sideways if abs(pull.force[1]) > TRACK_BAR}
     route = route_through(survey, placed_on(survey, operations, "left", planned_state(operations)), "left")
     return [x for x in sorted(route.stock_x(at) for at in planned) if abs(x - station_mm) <= BAY_MM]

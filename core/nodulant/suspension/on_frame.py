@@ -85,7 +85,7 @@ def springs_up(s: Study) -> tuple[Pull, ...]:
 def pushed_sideways(s: Study) -> tuple[Pull, ...]:
     """What a beam axle on links puts on the frame at ride height for a newton to the right on its tyres, at the ground.
 
-    None where it is not known; leaves take it at their hangers, and arms that move by themselves at their crossmember.
+    Nothing where it is not known; leaves take it at their hangers, and arms that move by themselves at their crossmember.
     """
     if s.motion is None or s.motion.layout.independent or isinstance(s.motion.layout, LeafSprings):
         return ()
