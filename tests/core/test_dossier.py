@@ -21,6 +21,7 @@ from nodulant.formats.jobfile import load_job
 from nodulant.job.document import AsBuilt
 from nodulant.parts.limit import LimitChange
 from tests import fixtures as f
+from tests.core.test_springs_beside import on_coils
 
 CHAPTERS = (
     "Summary", "Survey", "Targets and drop stack", "Drawings of the frame", "Sections, stock and planned",
@@ -132,6 +133,27 @@ class Beside(SimpleTestCase):
         short = dossier_pdf(of_the_demo(), short=True)
         self.assertIn("Pages:           4", tool("pdfinfo", "@", data=short).decode())
         self.assertIn("Signatures", text(short))
+
+    def test_it_is_four_pages_however_much_does_not_hold(self):
+        inputs = load_job(f.DEMO.read_bytes()).inputs("step")
+        strict = {"axle-weld": LimitChange(value=0.1, reason="a welder of little practice")}
+        design = inputs.design.model_copy(update={"limits": strict})
+        strained = f.dossier_of(inputs.model_copy(update={"design": design}))
+        more = sum(g.verdict != "holds" for g in strained.result.groups)
+        self.assertGreater(more, sum(g.verdict != "holds" for g in of_the_demo().result.groups) + 5)
+        self.assertRegex(tool("pdfinfo", "@", data=dossier_pdf(strained, short=True)).decode(), r"Pages:\s+4\b")
+
+    def test_a_bump_on_springs_beside_the_rails_is_a_case_where_it_was_asked(self):
+        case = "with what springs beside the rails twist them by"
+        self.assertNotIn(case, " ".join(text(wherry()).split()))
+        self.assertIn(case, " ".join(text(dossier_pdf(f.dossier_of(on_coils(500.0)))).split()))
+
+    def test_a_limit_that_no_check_has_is_told_as_that(self):
+        """A document of another hand, or of a time when a limit had another name."""
+        inputs = f.demo("arc")
+        design = inputs.design.model_copy(update={"limits": {"of-old": LimitChange(value=8.0, reason="as agreed")}})
+        said = " ".join(text(dossier_pdf(f.dossier_of(inputs.model_copy(update={"design": design})))).split())
+        self.assertIn("no check has this limit", said)
 
     def test_what_was_written_stands_in_it(self):
         inputs = f.demo("arc")

@@ -8,7 +8,7 @@ from nodulant.loads.cases import SPACE_CASES
 from nodulant.loads.plan import LoadPlan
 from nodulant.materials import find_steel
 from nodulant.materials.steel import SAFETY_ON_YIELD
-from nodulant.parts.limits import find_limit
+from nodulant.parts.limits import limit_called
 from nodulant.parts.sides import LEFT_RIGHT
 from nodulant.strength.fatigue import AMPLITUDE
 from nodulant.strength.space import wanted_place
@@ -109,5 +109,7 @@ def _limits(solved: SolvedInputs) -> list[Assumption]:
         _row("Fatigue", "default", f"{AMPLITUDE:g} of the static load up and down, two million times"),
     ]
     for limit_id, change in design.limits.items():
-        out.append(_row(find_limit(limit_id, {})[0].name, "own value", f"{change.value:g}: {change.reason}"))
+        limit = limit_called(limit_id)
+        name = f"{limit_id}: no check has this limit" if limit is None else limit.name
+        out.append(_row(name, "own value", f"{change.value:g}: {change.reason}"))
     return out

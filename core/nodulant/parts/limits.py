@@ -326,6 +326,11 @@ LIMITS: tuple[Limit, ...] = (
 _BY_ID = {limit.id: limit for limit in LIMITS}
 
 
+def limit_called(limit_id: str) -> Limit | None:
+    """The limit of that id as it is by default; None where no check has it."""
+    return _BY_ID.get(limit_id)
+
+
 def find_limit(limit_id: str, changes: dict[str, LimitChange]) -> tuple[Limit, LimitChange | None]:
     """The limit in force under ``limit_id`` and the user's change, if there is one."""
     limit, change = _BY_ID[limit_id], changes.get(limit_id)

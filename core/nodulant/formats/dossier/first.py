@@ -12,7 +12,7 @@ from nodulant.formats.dossier.contents import Contents
 from nodulant.formats.dossier.drawn import whole_rail
 from nodulant.formats.dossier.parts import TITLE, chapter, gap, length, part, plain, said, small, table, text, thickness
 from nodulant.parts.cautions import STANDING_TEXT
-from nodulant.parts.limits import find_limit
+from nodulant.parts.limits import limit_called
 from nodulant.parts.reads import reads
 from nodulant.parts.sides import LEFT_RIGHT
 from nodulant.survey.vehicle import Axle
@@ -86,7 +86,10 @@ def summary(of: Contents) -> list[Flowable]:
 def _changed(of: Contents) -> list[Flowable]:
     rows = []
     for name, change in of.inputs.design.limits.items():
-        limit = find_limit(name, {})[0]
+        limit = limit_called(name)
+        if limit is None:
+            rows.append([name, "", f"{change.value:g}", f"{change.reason}; no check has this limit"])
+            continue
         was, now = (tell(reads(limit, v), of.style) for v in (limit.value, change.value))
         rows.append([limit.name, was, now, change.reason])
     for e in standing(of.inputs.as_built.entries):

@@ -19,13 +19,22 @@ from nodulant.formats.dossier.planned import loads, parts, targets
 from nodulant.formats.dossier.steering import steering
 from nodulant.formats.dossier.weld_map import weld_map
 
+SHORT_PAGES = 4
+SHORT_RULES = (22, 16, 10, 4)
+"""How many rules that hold the inspector's one tells: as many as its pages leave room for."""
 SIDE, TOP, FOOT = 15 * mm, 14 * mm, 17 * mm
 
 
 def dossier_pdf(of: Contents, *, short: bool = False) -> bytes:
     """The dossier, or the inspector's short one; raises InvalidInputs where the design cannot be evaluated."""
-    pages = _set(of, short, 0)[1]
-    return _set(of, short, pages)[0]
+    if not short:
+        return _set(of, None, _set(of, None, 0)[1])[0]
+    told, pages = 0, 0
+    for told in SHORT_RULES:
+        pages = _set(of, told, 0)[1]
+        if pages <= SHORT_PAGES:
+            break
+    return _set(of, told, pages)[0]
 
 
 def _bookmarked(paper: SimpleDocTemplate) -> Callable[[Flowable], None]:
@@ -43,7 +52,8 @@ def _bookmarked(paper: SimpleDocTemplate) -> Callable[[Flowable], None]:
     return after
 
 
-def _set(of: Contents, short: bool, pages: int) -> tuple[bytes, int]:
+def _set(of: Contents, rules: int | None, pages: int) -> tuple[bytes, int]:
+    """One of ``pages``: the inspector's with so many rules that hold, or the whole one; with its number of pages."""
     stream = io.BytesIO()
     paper = SimpleDocTemplate(
         stream,
@@ -52,7 +62,7 @@ def _set(of: Contents, short: bool, pages: int) -> tuple[bytes, int]:
         rightMargin=SIDE,
         topMargin=TOP,
         bottomMargin=FOOT,
-        title=f"{of.job}: {'inspection summary' if short else 'dossier'}",
+        title=f"{of.job}: {'dossier' if rules is None else 'inspection summary'}",
         author=of.author,
         subject=of.option,
         lang="en",
@@ -70,7 +80,7 @@ def _set(of: Contents, short: bool, pages: int) -> tuple[bytes, int]:
         canvas.drawRightString(paper.pagesize[0] - SIDE, 9 * mm, f"page {number} of {pages or number}")
 
     wide = paper.width
-    story = _short(of, wide) if short else _whole(of, wide)
+    story = _whole(of, wide) if rules is None else _short(of, wide, rules)
     paper.build(story, onFirstPage=foot, onLaterPages=foot)
     return stream.getvalue(), paper.page
 
@@ -101,12 +111,12 @@ def _whole(of: Contents, wide: float) -> list[Flowable]:
     ]
 
 
-def _short(of: Contents, wide: float) -> list[Flowable]:
+def _short(of: Contents, wide: float, rules: int) -> list[Flowable]:
     return [
         *cover(of, wide, short=True),
         *summary(of),
         *frame(of, wide, whole=False),
-        *checks(of, most=22),
+        *checks(of, most=rules),
         *as_built(of, brief=True),
         *closing(of),
     ]

@@ -4,7 +4,7 @@ from reportlab.platypus import Flowable
 
 from nodulant.formats.dossier.contents import Contents
 from nodulant.formats.dossier.parts import chapter, figure, length, part, small, table, text, thickness
-from nodulant.loads.cases import CASES, SPACE_CASES, in_force
+from nodulant.loads.cases import BESIDE, CASES, SPACE_CASES, in_force
 from nodulant.targets.drop import DropResult
 from nodulant.units.said import tell
 
@@ -40,7 +40,9 @@ def loads(of: Contents) -> list[Flowable]:
     """Cases with their factors, what is assumed, figures shown without a verdict."""
     style, plan = of.style, of.inputs.design.loads
     rows = [["case", "factor", "what it is"]]
-    rows += [[case.name, f"{case.factor:g}", case.basis] for case in in_force((*CASES, *SPACE_CASES), plan)]
+    beside = any(c.governs.case == BESIDE for c in of.result.checks)
+    every = [case for case in in_force((*CASES, *SPACE_CASES), plan) if beside or case.id != BESIDE]
+    rows += [[case.name, f"{case.factor:g}", case.basis] for case in every]
     out: list[Flowable] = [chapter("Loads and assumptions"), table(rows, (52, 16, 112))]
     if of.hand is not None:
         said = [["about", "value", "from"]]
