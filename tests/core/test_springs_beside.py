@@ -10,7 +10,7 @@ from nodulant.job.document import Inputs
 from nodulant.loads import case_loads
 from nodulant.loads.carried import carried_by
 from nodulant.loads.frame3d import rail_forces, solve_frame
-from nodulant.loads.plan import Pull
+from nodulant.loads.plan import CaseChange, Pull
 from nodulant.loads.pulls import beside, put_on, twisted
 from nodulant.remedies.patch import patched
 from nodulant.sections.channel import shear_centre_offset_mm
@@ -54,8 +54,9 @@ def on_coils(y: float, foot: float | None = None, ties: tuple[Crossmember, ...] 
 
 
 def factor(inputs: Inputs, case: str) -> float | None:
+    """Factor of safety of the right rail, also where the row is judged by how much harder than stock it is worked."""
     rows = [c for c in evaluate(inputs).checks if f":rail-{case}:right" in c.id]
-    return rows[0].value if rows else None
+    return rows[0].said.of["factor"].value if rows else None
 
 
 class Torque(SimpleTestCase):
@@ -121,6 +122,14 @@ class Frames(SimpleTestCase):
         self.assertIsNone(factor(on_coils(250.0), "bump-beside"))
         self.assertIsNotNone(factor(on_coils(500.0), "bump-beside"))
         self.assertIsNone(factor(f.demo("arc"), "bump-beside"), "nobody said where the arc's coilovers stand")
+
+    def test_an_own_factor_of_the_bump_is_that_of_every_bump(self):
+        inputs = on_coils(480.0)
+        change = {"bump": CaseChange(factor=1.5, reason="a yard truck")}
+        loads = inputs.design.loads.model_copy(update={"cases": change})
+        gentle = inputs.model_copy(update={"design": inputs.design.model_copy(update={"loads": loads})})
+        for case in ("bump", "bump-beside"):
+            self.assertAlmostEqual(factor(gentle, case) / factor(inputs, case), 2.0, delta=0.1, msg=case)
 
     def test_further_out_is_worse_and_a_crossmember_there_carries_it(self):
         """Common practice: towers outside open rails are tied to each other."""

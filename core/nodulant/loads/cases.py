@@ -101,14 +101,14 @@ SPACE_CASES: tuple[Case, ...] = (
         id=BESIDE,
         name="Both wheels in a bump, springs beside the rails",
         factor=1.0,
-        basis="the 3 g bump, with what springs beside the rails twist them by",
+        basis="the bump of both wheels, with what springs beside the rails twist them by",
         of=("bump",),
     ),
     Case(
         id="bump-brake",
         name="Bump while braking",
         factor=0.7,
-        basis="0.7 of the 3 g bump and of braking together: Nodulant default",
+        basis="0.7 of the bump and of braking together: Nodulant default",
         of=("bump", "brake"),
     ),
     Case(

@@ -142,14 +142,16 @@ def compare_frames(survey: Survey, planned: Planned, rails: Mapping[Side, RailCo
     missing: dict[str, tuple[str, ...]] = {case.id: missing_for_case(case, survey, after) for case in asked}
     ready = tuple(case for case in asked if not missing[case.id])
     factor = next(case.factor for case in asked if case.id == TWIST)
+    bump = next(case.factor for case in in_force(CASES, plan) if case.id == "bump")
     both = [
         _solved(
             stock,
             survey,
             tuple(case for case in ready if before.knows(case)),
             Hole(plan.hole_mm, factor, plan.stock_rolls),
+            bump,
         ),
-        _solved(stands, survey, ready, Hole(plan.hole_mm, factor, plan.rolls)),
+        _solved(stands, survey, ready, Hole(plan.hole_mm, factor, plan.rolls), bump),
     ]
     wanted: dict[str, tuple[AxleName, ...]] = {case.id: after.push_wanted(case) for case in asked}
     return FrameComparison(both[0], both[1], asked, missing, wanted, planned.joints)
@@ -267,12 +269,11 @@ EITHER_WAY = {"twist", "corner"}
 ALONE = {"jack", "jack-front"}
 
 
-def _solved(stands: _Stands, survey: Survey, ready: tuple[Case, ...], hole: Hole) -> SolvedFrame:
+def _solved(stands: _Stands, survey: Survey, ready: tuple[Case, ...], hole: Hole, bump: float) -> SolvedFrame:
     load, cut = stands.load, stands.cut
     ladder = solve_cases(stands.frame, load, _case_rows(stands.frame, load, stands.places, ready))
     twist = twist_of(survey.model_copy(update={"masses": load.masses}), load.seats, ladder, hole)
     out: dict[str, dict[Side, RailCase]] = {case.id: {} for case in ready}
-    bump = next(case for case in CASES if case.id == "bump").factor
     extras = _extras(ladder, twist.couple_nmm, bump)
     forces = np.stack([_together(case, extras) for case in ready], axis=1)
     for side, own in zip(LEFT_RIGHT, forces, strict=True):
