@@ -64,6 +64,20 @@ class PureTypeScript(Bench):
         self.assertEqual(self.page.evaluate(held, [steps, "mock-up"]), "parts")
         self.assertIsNone(self.page.evaluate(held, [[{**s, "status": "done"} for s in steps], None]))
 
+    def test_a_line_is_drawn_where_it_is_seen(self):
+        """As far as the edges and a little beyond, with the height that it has there; in sight it is as it was."""
+        self.load("drawing/scale.ts")
+        seen = "([points, width]) => mod.inSight(points, width)"
+        spots = [[-500, 0], [-100, 10], [60, 50], [140, 40], [300, 40], [320, 90]]
+        got = np.array(self.page.evaluate(seen, [spots, 200]))
+        np.testing.assert_allclose(got[1:-1], spots[2:4])
+        xs, heights = np.array(spots, dtype=float).T
+        np.testing.assert_allclose(got[:, 1], np.interp(got[:, 0], xs, heights))
+        self.assertTrue(-20 < got[0, 0] < 0 and 200 < got[-1, 0] < 220, got)
+        across = self.page.evaluate(seen, [[[-900, 3], [900, 3]], 200])
+        self.assertEqual([y for _, y in across], [3, 3])
+        self.assertEqual(self.page.evaluate(seen, [[[-900, 3], [-800, 3]], 200]), [])
+
     def test_what_takes_long_is_asked_in_turn_and_only_while_somebody_waits(self):
         self.load("api/inTurn.ts")
         script = """async () => {

@@ -163,22 +163,27 @@ class Served(SimpleTestCase):
     def test_workers_that_end_are_started_again_and_end_with_the_server(self):
         self.wait()
 
-        def workers():
+        def workers(loaded_by=False):
+            """Processes that take work; or the one that loads what they need and parts into them."""
             told = subprocess.run(["ps", "-eo", "pid,ppid,stat,args"], capture_output=True, text=True).stdout
             rows = [line.split(maxsplit=3) for line in told.splitlines()[1:]]
             own = str(self.process.pid)
-            return {int(r[0]) for r in rows if r[1] == own and "worker --parent" in r[3] and "Z" not in r[2]}
+            mine = [r for r in rows if f"workers --parent {own} " in r[3] and "Z" not in r[2]]
+            return {int(r[0]) for r in mine if (r[1] == own) is loaded_by}
 
-        first = workers()
-        self.assertTrue(first)
-        for pid in first:
-            os.kill(pid, 9)
-        for _ in range(100):
-            fresh = workers()
-            if len(fresh) == len(first) and not fresh & first:
-                break
-            time.sleep(0.2)
-        self.assertEqual(len(workers() - first), len(first))
+        def until(held):
+            for _ in range(300):
+                if held():
+                    return
+                time.sleep(0.1)
+            self.fail("not within half a minute")
+
+        until(workers)
+        for killed in (workers(), workers(loaded_by=True)):
+            first = workers()
+            for pid in killed:
+                os.kill(pid, 9)
+            until(lambda first=first: len(workers()) == len(first) and not workers() & first)
         self.process.kill()
         for _ in range(100):
             left = subprocess.run(["ps", "-eo", "args"], capture_output=True, text=True).stdout

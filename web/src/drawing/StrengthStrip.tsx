@@ -10,7 +10,7 @@ import { LOAD_STATES } from "../units/loadStates";
 import { showLength } from "../units/show";
 import { linePath } from "./outlinePath";
 import { StripTable } from "./StripTable";
-import { between, type Scale, scaleOf } from "./scale";
+import { between, inSight, type Scale, scaleOf } from "./scale";
 import { useSize } from "./useSize";
 import { useLooking } from "./view";
 
@@ -175,7 +175,12 @@ function LaneCurve({ lane, xs, built, builtXs, scale, top, height, stationMm }: 
   const level = (value: number) =>
     top + height - 3 - (Math.min(Math.max(value, 0), lane.most) / lane.most) * (height - 8);
   const curve = (values: readonly number[], at: readonly number[] = xs) =>
-    linePath(values.map((v, i) => [scale.x(at[i] ?? 0), level(v)] as const));
+    linePath(
+      inSight(
+        values.map((v, i) => [scale.x(at[i] ?? 0), level(v)] as const),
+        scale.width,
+      ),
+    );
   const one = lane.stock ? null : level(1);
   const short = lane.stock
     ? ""

@@ -45,6 +45,31 @@ export function between(x: number, xs: readonly number[], ys: readonly number[])
   return ya + ((yb - ya) * (x - a)) / (b - a || 1);
 }
 
+/** Pixels drawn beyond each edge, so that a line's end and its width are never seen there. */
+const BEYOND = 4;
+
+/**
+ * The part of a line that is in sight; `points` run from left to right, pixels. A browser works out every dash of a
+ * line, also of what is out of sight, each time that it paints.
+ */
+export function inSight(points: readonly Spot[], width: number): Spot[] {
+  const [left, right] = [-BEYOND, width + BEYOND];
+  const seen: Spot[] = [];
+  points.forEach((b, i) => {
+    const a = points[i - 1];
+    for (const edge of a ? [left, right] : [])
+      if (a && a[0] < edge && edge < b[0]) seen.push([edge, crossing(a, b, edge)]);
+    if (b[0] >= left && b[0] <= right) seen.push(b);
+  });
+  return seen;
+}
+
+type Spot = readonly [x: number, y: number];
+
+function crossing(a: Spot, b: Spot, x: number): number {
+  return a[1] + ((b[1] - a[1]) * (x - a[0])) / (b[0] - a[0]);
+}
+
 /** The column row nearest to a value, such as the pose at a travel. */
 export function nearest(value: number, column: readonly number[]): number {
   let best = 0;

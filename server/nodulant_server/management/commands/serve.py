@@ -60,9 +60,8 @@ def serve(
     """Serve on ``addresses`` until stopped; ``more`` goes to gunicorn as it is (certificate and key)."""
     call_command("clearsessions")
     settings.WORKERS = settings.WORKERS or CORES
-    parent = ["--parent", str(os.getpid())]
-    beside = [["worker", *parent, "--queue", str(n)] for n in range(settings.WORKERS)] if own_workers else []
-    with running([*beside, *([upkeep] if upkeep else [])]):
+    workers = ["workers", "--parent", str(os.getpid()), "--count", str(settings.WORKERS)]
+    with running([*([workers] if own_workers else []), *([upkeep] if upkeep else [])]):
         _settle()
         Web(
             {

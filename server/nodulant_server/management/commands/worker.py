@@ -32,21 +32,26 @@ class Command(BaseCommand):
     def handle(self, *args: str, queue: int = 0, parent: int = 0, **options: str) -> None:
         """Work until told to stop."""
         os.nice(NICE)
-        if parent:
-            threading.Thread(target=_with, args=(parent,), daemon=True).start()
-        worker = Worker(
-            queue_names=[queue_name(queue)],
-            interval=0.15,
-            batch=False,
-            backend_name="default",
-            startup_delay=False,
-            max_tasks=None,
-            worker_id=f"{queue}-{os.getpid()}",
-            excluded_queue_names=[],
-        )
-        threading.Thread(target=_seen, args=(queue_name(queue),), daemon=True).start()
-        worker.configure_signals()
-        worker.run()
+        take(queue, parent)
+
+
+def take(queue: int, parent: int = 0) -> None:
+    """Take the work of a queue until told to stop, or until ``parent``, if any, is gone."""
+    if parent:
+        threading.Thread(target=_with, args=(parent,), daemon=True).start()
+    worker = Worker(
+        queue_names=[queue_name(queue)],
+        interval=0.15,
+        batch=False,
+        backend_name="default",
+        startup_delay=False,
+        max_tasks=None,
+        worker_id=f"{queue}-{os.getpid()}",
+        excluded_queue_names=[],
+    )
+    threading.Thread(target=_seen, args=(queue_name(queue),), daemon=True).start()
+    worker.configure_signals()
+    worker.run()
 
 
 def _seen(queue: str) -> None:
