@@ -171,3 +171,34 @@ class Frames(SimpleTestCase):
         step = plan_of(f.demo("step"))
         self.assertEqual(step.axles["front"].springs, (), "wishbones: one piece with their crossmember")
         self.assertEqual(step.stock_axles["rear"].springs, (), "leaves hang on their hangers")
+
+
+class Roll(SimpleTestCase):
+    """A couple that goes through such springs: their force is it over their distance, and turns each rail by its arm."""
+
+    def twisting(self, y: float, ties: tuple[Crossmember, ...] = ()):
+        fr, survey = frame(), f.demo().survey
+        plan = plan_of(on_coils(y, ties=ties))
+        return fr, case_loads.unit_twist(fr, carried_by(survey.masses, survey.seats, None, (), {}, plan.axles))
+
+    def test_each_rail_gets_its_torque_and_the_couple_stays_what_it_is(self):
+        for y in (500.0, 560.0, WEB - 60):
+            fr, loads = self.twisting(y)
+            rear = np.repeat(fr.x > AT - 500, 2)
+            for side in (0, 1):
+                torque = loads[side::2, 3].sum()
+                self.assertAlmostEqual(torque * 2 * y / (y - OUTSIDE), 1.0, delta=0.03, msg=f"y {y}")
+            whole = loads[:, 3] + fr.nodes[:, 1] * loads[:, 2] - fr.nodes[:, 2] * loads[:, 1]
+            self.assertAlmostEqual(whole[rear].sum(), 1.0, delta=1e-9)
+            self.assertAlmostEqual(whole[~rear].sum(), -1.0, delta=1e-9)
+            np.testing.assert_allclose(loads[:, :3].sum(axis=0), 0, atol=1e-12)
+
+    def test_springs_over_or_between_the_rails_turn_neither(self):
+        a_millimetre_of_arm = 1.0 / (2 * OUTSIDE)
+        self.assertLess(np.abs(self.twisting(OUTSIDE)[1][:, 3]).max(), a_millimetre_of_arm)
+        self.assertEqual(np.abs(self.twisting(250.0)[1][:, 3]).max(), 0.0)
+
+    def test_a_hole_and_a_corner_ask_more_of_a_rail_with_towers_beside_it(self):
+        for case in ("twist", "corner"):
+            near, out = (factor(on_coils(y), case) for y in (OUTSIDE, 520.0))
+            self.assertGreater(near, 1.05 * out, case)

@@ -19,6 +19,7 @@ from nodulant.loads.frame3d import Frame
 from nodulant.loads.plan import AxleLinks, JackPoint, Pull, StopPads
 from nodulant.loads.pulls import put_on, twisted
 from nodulant.loads.reach import FX, FY, FZ, MX, MY, MZ, levers, on_masses, on_seats
+from nodulant.loads.roll import rolled
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 
 
@@ -33,7 +34,7 @@ def standing(frame: Frame, load: Carried) -> Columns:
 def unit_twist(frame: Frame, load: Carried) -> Columns:
     """Unit couple about x at the front seats, its opposite at the rear ones."""
     sense = np.array([-1.0 if seat.axle == "front" else 1.0 for seat in load.seats])
-    return on_seats(frame, load).rolled(frame, sense * load.seat_shares)
+    return rolled(frame, load, sense * load.seat_shares)
 
 
 def braking(frame: Frame, load: Carried, decel: float) -> Columns:
@@ -74,7 +75,7 @@ def cornering(frame: Frame, load: Carried, lateral: float) -> Columns:
     _horizontal(frame, loads, across, across * lift, along=False)
     for axle, pulls in on_links.items():
         loads += _sideways(frame, load, axle, [pull.times(-lateral * load.axle_load(axle)) for pull in pulls])
-    return np.asarray(loads + seats.rolled(frame, push * (load.centre_z() - lift)))
+    return np.asarray(loads + rolled(frame, load, push * (load.centre_z() - lift)))
 
 
 def _sideways(frame: Frame, load: Carried, axle: AxleName, pulls: Sequence[Pull]) -> Columns:
@@ -93,7 +94,7 @@ def _sideways(frame: Frame, load: Carried, axle: AxleName, pulls: Sequence[Pull]
     turn = yaw * where / frame.widths
     loads[::2, FX] += turn
     loads[1::2, FX] -= turn
-    return np.asarray(loads + seats.rolled(frame, shares * roll))
+    return np.asarray(loads + rolled(frame, load, shares * roll))
 
 
 def jack_lift_n(frame: Frame, load: Carried, jack: JackPoint) -> float:
