@@ -6,13 +6,18 @@ from django.test import SimpleTestCase
 from nodulant.axles.points import HardPoint
 from nodulant.evaluate import evaluate
 from nodulant.evaluate.load_plan import plan_of
+from nodulant.frame.ops.mounts.bracket import Bracket
+from nodulant.frame.ops.mounts.pad import Pad
+from nodulant.frame.ops.mounts.tabs import Tabs
+from nodulant.frame.place import Place
 from nodulant.job.document import Inputs
 from nodulant.loads import case_loads
 from nodulant.loads.carried import carried_by
 from nodulant.loads.frame3d import rail_forces, solve_frame
 from nodulant.loads.plan import CaseChange, Pull
 from nodulant.loads.pulls import beside, put_on, twisted
-from nodulant.remedies.patch import patched
+from nodulant.remedies.frame import frame_changes
+from nodulant.remedies.patch import Patch, patched
 from nodulant.sections.channel import shear_centre_offset_mm
 from nodulant.survey.crossmember import Crossmember
 from tests import fixtures as f
@@ -202,3 +207,73 @@ class Roll(SimpleTestCase):
         for case in ("twist", "corner"):
             near, out = (factor(on_coils(y), case) for y in (OUTSIDE, 520.0))
             self.assertGreater(near, 1.05 * out, case)
+
+
+TOWER = Bracket(
+    id="tower",
+    name="Tower",
+    place=Place(anchor_id="rear-axle", offset_mm=AT - 2610.0),
+    height_mm=75.0,
+    width_mm=150.0,
+    tall_mm=120.0,
+    up_n=12_000.0,
+)
+BAG = Pad(id="bag", name="Bag plate", place=TOWER.place, holds="air-spring", across_mm=120.0, force_n=12_000.0)
+
+
+class Mounts(SimpleTestCase):
+    """Mounts with a typed force, of springs that nobody described."""
+
+    def van(self, *operations, **own) -> Inputs:
+        inputs = f.demo("arc")
+        own = {"operations": operations, "suspensions": (), "crossmembers": (), **own}
+        return inputs.model_copy(update={"design": inputs.design.model_copy(update=own)})
+
+    def tower(self, standoff_mm: float, **own) -> Bracket:
+        return TOWER.model_copy(update={"tabs": Tabs(standoff_mm=standoff_mm), **own})
+
+    def bump(self, *operations, **own) -> float | None:
+        return factor(self.van(*operations, **own), "bump-beside")
+
+    def test_the_further_out_a_bracket_carries_the_less_an_open_rail_has_left(self):
+        near, far = (self.bump(self.tower(out)) for out in (20.0, 100.0))
+        self.assertGreater(near, 1.5 * far)
+        self.assertLess(far, 1.0, "12 kN 80 mm beyond the shear centre of an open channel: it yields")
+
+    def test_as_a_described_coil_at_the_same_place_with_the_same_force(self):
+        """The typed force that makes the same torque asks the same of the rail."""
+        described = on_coils(500.0)
+        load = carried_by(described.survey.masses, described.design.seats, None, (), {}, plan_of(described).axles)
+        up = 3 * max(pull.force[2] for pull in load.spring_pulls)
+        eye = described.design.suspensions[0].springs.upper
+        # its bolt where the coil's eye is: 410 mm to the web's outside, the underside on the datum plane
+        typed = self.tower(500.0 - WEB, up_n=up)
+        seats = {"seats": described.design.seats}
+        self.assertAlmostEqual(
+            self.bump(typed, **seats) / factor(described, "bump-beside"), 1.0, delta=0.06, msg=f"eye at {eye}"
+        )
+
+    def test_what_carries_it_and_what_does_not_count(self):
+        out = self.tower(100.0)
+        self.assertGreater(self.bump(out, crossmembers=(TIE,)), 2.0, "a crossmember at it")
+        self.assertIsNone(self.bump(self.tower(100.0, up_n=0.0, along_n=12_000.0)), "a link that pushes along")
+        self.assertIsNone(self.bump(self.tower(100.0, up_n=0.0)), "no force")
+        self.assertIsNone(self.bump(BAG), "under the rail: its web stands over it")
+        over, beyond = (self.bump(BAG.model_copy(update={"out_mm": out})) for out in (50.0, 140.0))
+        self.assertGreater(over, 2 * beyond)
+        self.assertLess(beyond, 1.0)
+
+    def test_a_crossmember_at_it_is_among_what_is_tried(self):
+        """Also where a rail is worked hardest at the next crossmember, which takes the warping."""
+        inputs = self.van(self.tower(80.0))
+        row = next(c for c in evaluate(inputs).checks if ":rail-bump-beside:right" in c.id)
+        self.assertGreater(abs(row.governs.station_mm - AT), 300.0)
+        tried = [p.crossmembers[0] for p in frame_changes(inputs, row.governs.station_mm) if p.crossmembers]
+        self.assertIn(AT, [tie.x_mm for tie in tried])
+        tied = patched(inputs, Patch(clauses=(), crossmembers=(next(tie for tie in tried if tie.x_mm == AT),)))
+        self.assertGreater(factor(tied, "bump-beside"), 1.5)
+
+    def test_travel_knows_better_than_what_was_typed(self):
+        plain = on_coils(OUTSIDE)
+        both = plain.model_copy(update={"design": plain.design.model_copy(update={"operations": (self.tower(100.0),)})})
+        self.assertAlmostEqual(factor(both, "bump-beside") / factor(plain, "bump-beside"), 1.0, delta=0.02)

@@ -6,7 +6,9 @@ from nodulant.evaluate.load_plan import plan_of
 from nodulant.frame.model import placed_on, planned_state, route_through
 from nodulant.frame.ties import SAME_PLACE_MM, planned_crossmembers
 from nodulant.job.document import Inputs
+from nodulant.parts.sides import LEFT_RIGHT
 from nodulant.remedies.patch import Patch
+from nodulant.strength.spring_mounts import bears_spring
 from nodulant.survey.crossmember import Crossmember
 from nodulant.units.said import said
 
@@ -47,10 +49,12 @@ def frame_changes(inputs: Inputs, station_mm: float) -> Iterator[Patch]:
 
 
 def _twisting(inputs: Inputs, station_mm: float) -> list[float]:
-    """Stock stations of the springs and track bars of beam axles that are not far from a place."""
+    """Stock stations of springs, their mounts and track bars that are not far from a place."""
     survey, operations = inputs.survey, inputs.design.operations
     axles = plan_of(inputs).axles.values()
     planned = {pull.at[0] for own in axles for pull in own.springs}
     planned |= {pull.at[0] for own in axles for pull in own.sideways if abs(pull.force[1]) > TRACK_BAR}
-    route = route_through(survey, placed_on(survey, operations, "left", planned_state(operations)), "left")
-    return [x for x in sorted(route.stock_x(at) for at in planned) if abs(x - station_mm) <= BAY_MM]
+    left, right = (placed_on(survey, operations, side, planned_state(operations)) for side in LEFT_RIGHT)
+    route = route_through(survey, left, "left")
+    every = {route.stock_x(at) for at in planned} | {p.centre_mm for p in (*left, *right) if bears_spring(p.op)}
+    return [x for x in sorted(every) if abs(x - station_mm) <= BAY_MM]

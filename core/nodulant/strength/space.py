@@ -19,14 +19,15 @@ from nodulant.loads.cases import BESIDE, CASES, SPACE_CASES, Case, in_force
 from nodulant.loads.frame3d import Frame, RailForces, build_frame, node_rows
 from nodulant.loads.kerb import by_seats, spread_enough, struck
 from nodulant.loads.ladder import STANDING, TWIST, Ladder, ladder_stations, solve_cases
-from nodulant.loads.plan import LoadPlan, PlanInForce
-from nodulant.loads.pulls import beside
+from nodulant.loads.plan import LoadPlan, PlanInForce, Pull
+from nodulant.loads.pulls import beside, twisted
 from nodulant.loads.space_frame import Indices
 from nodulant.parts.joint import Joint
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 from nodulant.strength.places import Places, stock_places
 from nodulant.strength.rail import BESIDE_MM, RailComparison
 from nodulant.strength.rail_case import RailCase, rail_case
+from nodulant.strength.spring_mounts import spring_mounts
 from nodulant.strength.twist import Hole, Twist, twist_of
 from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.vehicle import Rails, Seat, Survey
@@ -138,7 +139,7 @@ def compare_frames(survey: Survey, planned: Planned, rails: Mapping[Side, RailCo
     built = {side: rails[side].built.rows(at[side]) for side in LEFT_RIGHT}
     stock = _stock(survey, plan, before, own, (x, rows))
     stands = _planned(survey, planned, after, rails, (own, built), (x, rows))
-    asked = asked_cases(plan, twisted=bool(beside(stands.frame, stands.load.spring_pulls)))
+    asked = asked_cases(plan, twisted=bool(beside(stands.frame, [*stands.load.spring_pulls, *stands.mounts])))
     missing: dict[str, tuple[str, ...]] = {case.id: missing_for_case(case, survey, after) for case in asked}
     ready = tuple(case for case in asked if not missing[case.id])
     factor = next(case.factor for case in asked if case.id == TWIST)
@@ -182,6 +183,8 @@ class _Stands:
     load: Carried
     places: Places
     cut: Sections
+    mounts: tuple[Pull, ...] = ()
+    """What springs that nobody described put on mounts beside the rails."""
 
 
 def _stock(survey: Survey, plan: PlanInForce, places: Places, cut: Sections, nodes: Nodes) -> _Stands:
@@ -208,7 +211,7 @@ def _planned(
     ground = survey.ground_z_mm()
     lower = None if ground is None else ground + planned.drop_mm / 2
     load = carried_along(survey.masses, seats, routes, lower, plan.links, places.pushes, plan.axles)
-    return _Stands(frame, load, places, cut)
+    return _Stands(frame, load, places, cut, spring_mounts(survey, rails, plan))
 
 
 def _marks(seats: Sequence[Seat], plan: LoadPlan) -> list[float]:
@@ -267,11 +270,16 @@ def _placed_rows(frame: Frame, load: Carried, places: Places, case: Case, axle: 
 
 EITHER_WAY = {"twist", "corner"}
 ALONE = {"jack", "jack-front"}
+MOUNTS = "mounts"
+"""What mounts twist the rails by; with the bump, as springs beside them do."""
 
 
 def _solved(stands: _Stands, survey: Survey, ready: tuple[Case, ...], hole: Hole, bump: float) -> SolvedFrame:
     load, cut = stands.load, stands.cut
-    ladder = solve_cases(stands.frame, load, _case_rows(stands.frame, load, stands.places, ready))
+    rows = _case_rows(stands.frame, load, stands.places, ready)
+    if stands.mounts:
+        rows[MOUNTS] = twisted(stands.frame, stands.mounts)
+    ladder = solve_cases(stands.frame, load, rows)
     twist = twist_of(survey.model_copy(update={"masses": load.masses}), load.seats, ladder, hole)
     out: dict[str, dict[Side, RailCase]] = {case.id: {} for case in ready}
     extras = _extras(ladder, twist.couple_nmm, bump)
@@ -302,7 +310,10 @@ def _together(case: Case, extras: dict[str, Columns]) -> Columns:
     """The case's own forces with the standing ones, magnitudes: added as they come, in the worse sense, or alone."""
     as_come = np.zeros_like(extras[STANDING]) if case.id in ALONE else extras[STANDING]
     worse: Columns | None = None
-    for share, part in [(case.factor, part) for part in case.of] or [(1.0, case.id)]:
+    own_parts: list[tuple[float, str]] = [(case.factor, part) for part in case.of] or [(1.0, case.id)]
+    if case.id == BESIDE and MOUNTS in extras:
+        own_parts.append((1.0, MOUNTS))
+    for share, part in own_parts:
         own = extras[part] if share == 1.0 else share * extras[part]
         if part in EITHER_WAY:
             worse = np.abs(own) if worse is None else worse + np.abs(own)
