@@ -4,6 +4,9 @@ import numpy as np
 from django.test import SimpleTestCase
 
 from nodulant.evaluate import evaluate
+from nodulant.frame.ops.mounts.bracket import Bracket
+from nodulant.frame.ops.mounts.tabs import Tabs
+from nodulant.frame.place import Place
 from nodulant.job.document import Inputs
 from nodulant.job.fresh.layouts import LAYOUTS
 from nodulant.job.fresh.suspension import fresh_suspension
@@ -137,3 +140,34 @@ class Judged(SimpleTestCase):
         ties = [t.x_mm for own in found.offered for t in own.patch.crossmembers]
         self.assertTrue(any(abs(x - BAR_MM) < 1 for x in ties), ties)
         self.assertGreater(factor(patched(inputs, found.offered[0].patch), "corner"), 2 * factor(inputs, "corner"))
+
+
+class Typed(SimpleTestCase):
+    """A track bar's bracket with a typed force, of an axle that nobody described."""
+
+    def corner(self, lift_mm: float, *, side="right", ties=(), **own) -> float | None:
+        tabs = Tabs(standoff_mm=25.0, lift_mm=lift_mm, width_mm=60.0)
+        place = Place(anchor_id="rear-axle", offset_mm=BAR_MM - 2610.0)
+        own = {"out_n": 9000.0, "height_mm": 75.0, **own}
+        bar = Bracket(
+            id="bar", name="Track bar", side=side, place=place, width_mm=150.0, tall_mm=120.0, tabs=tabs, **own
+        )
+        inputs = f.demo("arc")
+        design = {"operations": (bar,), "suspensions": (), "crossmembers": ties}
+        return factor(inputs.model_copy(update={"design": inputs.design.model_copy(update=design)}), "corner")
+
+    def test_the_lower_it_hangs_on_an_open_rail_the_less_is_left(self):
+        """Common practice: a track bar's bracket below an open rail is braced to a crossmember."""
+        level, low = self.corner(0.0), self.corner(-220.0)
+        self.assertGreater(level, 1.3 * low)
+        self.assertLess(low, 1.0, "9 kN 145 mm under the rail's underside")
+        self.assertGreater(self.corner(-220.0, ties=(STRONG,)), 1.2 * low)
+
+    def test_what_pushes_along_or_has_no_force_twists_nothing(self):
+        plain = self.corner(-220.0, out_n=0.0)
+        self.assertGreater(plain, 1.4)
+        self.assertAlmostEqual(self.corner(-220.0, out_n=0.0, along_n=9000.0) / plain, 1.0, delta=1e-3)
+
+    def test_either_way_counts_alike(self):
+        for sign in (1.0, -1.0):
+            self.assertAlmostEqual(self.corner(-220.0, out_n=sign * 9000.0) / self.corner(-220.0), 1.0, delta=1e-6)

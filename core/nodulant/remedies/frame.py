@@ -8,7 +8,7 @@ from nodulant.frame.ties import SAME_PLACE_MM, planned_crossmembers
 from nodulant.job.document import Inputs
 from nodulant.parts.sides import LEFT_RIGHT
 from nodulant.remedies.patch import Patch
-from nodulant.strength.spring_mounts import bears_spring
+from nodulant.strength.typed_mounts import bears_across, bears_spring
 from nodulant.survey.crossmember import Crossmember
 from nodulant.units.said import said
 
@@ -56,5 +56,7 @@ def _twisting(inputs: Inputs, station_mm: float) -> list[float]:
     planned |= {pull.at[0] for own in axles for pull in own.sideways if abs(pull.force[1]) > TRACK_BAR}
     left, right = (placed_on(survey, operations, side, planned_state(operations)) for side in LEFT_RIGHT)
     route = route_through(survey, left, "left")
-    every = {route.stock_x(at) for at in planned} | {p.centre_mm for p in (*left, *right) if bears_spring(p.op)}
+    every = {route.stock_x(at) for at in planned} | {
+        p.centre_mm for p in (*left, *right) if bears_spring(p.op) or bears_across(p.op)
+    }
     return [x for x in sorted(every) if abs(x - station_mm) <= BAY_MM]

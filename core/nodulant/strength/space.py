@@ -19,16 +19,17 @@ from nodulant.loads.cases import BESIDE, CASES, SPACE_CASES, Case, in_force
 from nodulant.loads.frame3d import Frame, RailForces, build_frame, node_rows
 from nodulant.loads.kerb import by_seats, spread_enough, struck
 from nodulant.loads.ladder import STANDING, TWIST, Ladder, ladder_stations, solve_cases
-from nodulant.loads.plan import LoadPlan, PlanInForce, Pull
+from nodulant.loads.plan import LoadPlan, PlanInForce
 from nodulant.loads.pulls import beside, twisted
+from nodulant.loads.reach import MX
 from nodulant.loads.space_frame import Indices
 from nodulant.parts.joint import Joint
 from nodulant.parts.sides import LEFT_RIGHT, AxleName, Side
 from nodulant.strength.places import Places, stock_places
 from nodulant.strength.rail import BESIDE_MM, RailComparison
 from nodulant.strength.rail_case import RailCase, rail_case
-from nodulant.strength.spring_mounts import spring_mounts
 from nodulant.strength.twist import Hole, Twist, twist_of
+from nodulant.strength.typed_mounts import NO_MOUNTS, TypedMounts, typed_mounts
 from nodulant.survey.crossmember import Crossmember
 from nodulant.survey.vehicle import Rails, Seat, Survey
 from nodulant.units.inline import as_length
@@ -139,7 +140,7 @@ def compare_frames(survey: Survey, planned: Planned, rails: Mapping[Side, RailCo
     built = {side: rails[side].built.rows(at[side]) for side in LEFT_RIGHT}
     stock = _stock(survey, plan, before, own, (x, rows))
     stands = _planned(survey, planned, after, rails, (own, built), (x, rows))
-    asked = asked_cases(plan, twisted=bool(beside(stands.frame, [*stands.load.spring_pulls, *stands.mounts])))
+    asked = asked_cases(plan, twisted=bool(beside(stands.frame, [*stands.load.spring_pulls, *stands.mounts.springs])))
     missing: dict[str, tuple[str, ...]] = {case.id: missing_for_case(case, survey, after) for case in asked}
     ready = tuple(case for case in asked if not missing[case.id])
     factor = next(case.factor for case in asked if case.id == TWIST)
@@ -183,8 +184,7 @@ class _Stands:
     load: Carried
     places: Places
     cut: Sections
-    mounts: tuple[Pull, ...] = ()
-    """What springs that nobody described put on mounts beside the rails."""
+    mounts: TypedMounts = NO_MOUNTS
 
 
 def _stock(survey: Survey, plan: PlanInForce, places: Places, cut: Sections, nodes: Nodes) -> _Stands:
@@ -211,7 +211,7 @@ def _planned(
     ground = survey.ground_z_mm()
     lower = None if ground is None else ground + planned.drop_mm / 2
     load = carried_along(survey.masses, seats, routes, lower, plan.links, places.pushes, plan.axles)
-    return _Stands(frame, load, places, cut, spring_mounts(survey, rails, plan))
+    return _Stands(frame, load, places, cut, typed_mounts(survey, rails, plan))
 
 
 def _marks(seats: Sequence[Seat], plan: LoadPlan) -> list[float]:
@@ -270,15 +270,16 @@ def _placed_rows(frame: Frame, load: Carried, places: Places, case: Case, axle: 
 
 EITHER_WAY = {"twist", "corner"}
 ALONE = {"jack", "jack-front"}
-MOUNTS = "mounts"
-"""What mounts twist the rails by; with the bump, as springs beside them do."""
+TOWERS, BARS = "towers", "bars"
+"""What typed mounts of springs and of track bars twist the rails by: with the bump, and with cornering."""
 
 
 def _solved(stands: _Stands, survey: Survey, ready: tuple[Case, ...], hole: Hole, bump: float) -> SolvedFrame:
     load, cut = stands.load, stands.cut
     rows = _case_rows(stands.frame, load, stands.places, ready)
-    if stands.mounts:
-        rows[MOUNTS] = twisted(stands.frame, stands.mounts)
+    for name, pulls in ((TOWERS, stands.mounts.springs), (BARS, stands.mounts.bars)):
+        if pulls:
+            rows[name] = np.where(np.arange(6) == MX, twisted(stands.frame, pulls), 0.0)
     ladder = solve_cases(stands.frame, load, rows)
     twist = twist_of(survey.model_copy(update={"masses": load.masses}), load.seats, ladder, hole)
     out: dict[str, dict[Side, RailCase]] = {case.id: {} for case in ready}
@@ -303,6 +304,8 @@ def _extras(ladder: Ladder, couple: float, bump: float) -> dict[str, Columns]:
         out[case_id] = every[:, rows[0]] if rows[0] == rows[1] else every[[0, 1], rows]
     out[TWIST] = couple * np.maximum(np.abs(out[TWIST]), np.abs(every[:, -1]))
     out["bump"] = (bump - 1.0) * out[STANDING]
+    if "corner" in out and BARS in out:
+        out["corner"] = np.abs(out["corner"]) + np.abs(out[BARS])
     return out
 
 
@@ -311,8 +314,8 @@ def _together(case: Case, extras: dict[str, Columns]) -> Columns:
     as_come = np.zeros_like(extras[STANDING]) if case.id in ALONE else extras[STANDING]
     worse: Columns | None = None
     own_parts: list[tuple[float, str]] = [(case.factor, part) for part in case.of] or [(1.0, case.id)]
-    if case.id == BESIDE and MOUNTS in extras:
-        own_parts.append((1.0, MOUNTS))
+    if case.id == BESIDE and TOWERS in extras:
+        own_parts.append((1.0, TOWERS))
     for share, part in own_parts:
         own = extras[part] if share == 1.0 else share * extras[part]
         if part in EITHER_WAY:
