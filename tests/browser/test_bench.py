@@ -53,6 +53,18 @@ class Margins(Bench):
         ):
             self.assertIn(word, text)
 
+    def test_the_strip_shows_the_load_case_of_the_row_that_was_opened(self):
+        self.open("Cut")
+        chosen, strip = self.page.get_by_label("Load case", exact=True), self.page.get_by_label("Strength strip")
+        self.assertEqual(chosen.input_value(), "bump")
+        for title, case in (("braking, 1 g", "brake"), ("kerb strike, front wheel", "kerb-front")):
+            self.margin(title).click()
+            expect(chosen).to_have_value(case)
+            expect(strip.get_by_text("worked, of yield/1.5")).to_be_visible()
+        # a row that is worst in no case leaves it as it was
+        self.margin("Rail over the rear axle, bending, bottom fibre").click()
+        expect(chosen).to_have_value("kerb-front")
+
     def test_a_limit_is_changed_with_a_reason_only(self):
         self.open("Target")
         row = self.margin("Moving metal to fixed metal")
