@@ -18,6 +18,8 @@ TRACK_BAR = 0.5
 """Of a force across: what takes more than this of it is a track bar."""
 BAY_MM = 1500.0
 """A spring or a track bar this near may be what a place feels: its torque goes from crossmember to crossmember."""
+BESIDE_MM = 80.0
+"""A crossmember this far from what twists a rail still carries it, and stands clear of what is at that place."""
 TIE = {"profile": "tube", "height_mm": 60.0, "width_mm": 60.0, "wall_mm": 4.0, "end": "welded"}
 
 
@@ -49,14 +51,14 @@ def frame_changes(inputs: Inputs, station_mm: float) -> Iterator[Patch]:
 
 
 def _twisting(inputs: Inputs, station_mm: float) -> list[float]:
-    """Stock stations of springs, their mounts and track bars that are not far from a place."""
+    """Stock stations of springs, track bars and their mounts that are not far from a place, and beside the springs."""
     survey, operations = inputs.survey, inputs.design.operations
     axles = plan_of(inputs).axles.values()
-    planned = {pull.at[0] for own in axles for pull in own.springs}
-    planned |= {pull.at[0] for own in axles for pull in own.sideways if abs(pull.force[1]) > TRACK_BAR}
     left, right = (placed_on(survey, operations, side, planned_state(operations)) for side in LEFT_RIGHT)
     route = route_through(survey, left, "left")
-    every = {route.stock_x(at) for at in planned} | {
-        p.centre_mm for p in (*left, *right) if bears_spring(p.op) or bears_across(p.op)
-    }
-    return [x for x in sorted(every) if abs(x - station_mm) <= BAY_MM]
+    springs = {route.stock_x(pull.at[0]) for own in axles for pull in own.springs}
+    bars = {route.stock_x(pull.at[0]) for own in axles for pull in own.sideways if abs(pull.force[1]) > TRACK_BAR}
+    springs |= {p.centre_mm for p in (*left, *right) if bears_spring(p.op)}
+    bars |= {p.centre_mm for p in (*left, *right) if bears_across(p.op)}
+    near = [x for x in sorted(springs | bars) if abs(x - station_mm) <= BAY_MM]
+    return near + [x + by for x in near if x in springs for by in (BESIDE_MM, -BESIDE_MM)]
