@@ -46,10 +46,10 @@ def typed_mounts(survey: Survey, rails: Mapping[Side, RailComparison], plan: Pla
 
 
 def bears_spring(op: Operation) -> bool:
-    """Whether a mount is one that a spring presses on: a bracket whose force is upright more than anything, a plate with one."""
+    """Whether a spring presses on a mount beside the rail: a bracket whose force is upright more than anything, a plate further out or in."""
     if isinstance(op, Bracket):
         return abs(op.up_n) > max(abs(op.out_n), abs(op.along_n))
-    return isinstance(op, Pad) and op.force_n > 0
+    return isinstance(op, Pad) and op.force_n > 0 and op.out_mm != 0
 
 
 def bears_across(op: Operation) -> bool:

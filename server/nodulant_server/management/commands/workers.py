@@ -1,5 +1,6 @@
 """``manage.py workers --count N``: loads what heavy work needs once, then parts into a worker for each queue."""
 
+import contextlib
 import gc
 import os
 import time
@@ -29,17 +30,23 @@ class Command(BaseCommand):
         connections.close_all()
         gc.collect()
         gc.freeze()  # what is loaded stays shared memory
-        me, at = os.getpid(), dict[int, int]()
-        while not parent or os.getppid() == parent:
-            for queue in set(range(count)) - set(at.values()):
-                if pid := os.fork():
-                    at[pid] = queue
-                else:
-                    take(queue, me)
-                    os._exit(0)
-            time.sleep(LOOK_S)
-            while at and (ended := os.waitpid(-1, os.WNOHANG)[0]):
-                del at[ended]
+        with contextlib.suppress(KeyboardInterrupt):
+            keep(count, parent)
+
+
+def keep(count: int, parent: int) -> None:
+    """Part into a worker for each queue, again for one that ended, for as long as ``parent``, if any, is there."""
+    me, at = os.getpid(), dict[int, int]()
+    while not parent or os.getppid() == parent:
+        for queue in set(range(count)) - set(at.values()):
+            if pid := os.fork():
+                at[pid] = queue
+            else:
+                take(queue, me)
+                os._exit(0)
+        time.sleep(LOOK_S)
+        while at and (ended := os.waitpid(-1, os.WNOHANG)[0]):
+            del at[ended]
 
 
 __all__ = ["Command", "kinds"]
