@@ -145,7 +145,7 @@ class Judged(SimpleTestCase):
 class Typed(SimpleTestCase):
     """A track bar's bracket with a typed force, of an axle that nobody described."""
 
-    def corner(self, lift_mm: float, *, side="right", ties=(), **own) -> float | None:
+    def van(self, lift_mm: float, *, side="right", ties=(), **own) -> Inputs:
         tabs = Tabs(standoff_mm=25.0, lift_mm=lift_mm, width_mm=60.0)
         place = Place(anchor_id="rear-axle", offset_mm=BAR_MM - 2610.0)
         own = {"out_n": 9000.0, "height_mm": 75.0, **own}
@@ -154,13 +154,18 @@ class Typed(SimpleTestCase):
         )
         inputs = f.demo("arc")
         design = {"operations": (bar,), "suspensions": (), "crossmembers": ties}
-        return factor(inputs.model_copy(update={"design": inputs.design.model_copy(update=design)}), "corner")
+        return inputs.model_copy(update={"design": inputs.design.model_copy(update=design)})
+
+    def corner(self, lift_mm: float, **own) -> float | None:
+        return factor(self.van(lift_mm, **own), "corner")
 
     def test_the_lower_it_hangs_on_an_open_rail_the_less_is_left(self):
         """Common practice: a track bar's bracket below an open rail is braced to a crossmember."""
         level, low = self.corner(0.0), self.corner(-220.0)
         self.assertGreater(level, 1.3 * low)
         self.assertLess(low, 1.0, "9 kN 145 mm under the rail's underside")
+        rows = [c for c in evaluate(self.van(-220.0)).checks if "rail-corner:" in c.id or "rail-brake-corner:" in c.id]
+        self.assertTrue(all("typed for 'Track bar'" in c.why.words for c in rows) and len(rows) == 4, rows)
         self.assertGreater(self.corner(-220.0, ties=(STRONG,)), 1.2 * low)
 
     def test_what_pushes_along_or_has_no_force_twists_nothing(self):

@@ -202,10 +202,16 @@ class Roll(SimpleTestCase):
         self.assertLess(np.abs(self.twisting(OUTSIDE)[1][:, 3]).max(), a_millimetre_of_arm)
         self.assertEqual(np.abs(self.twisting(250.0)[1][:, 3]).max(), 0.0)
 
-    def test_a_hole_and_a_corner_ask_more_of_a_rail_with_towers_beside_it(self):
-        for case in ("twist", "corner"):
-            near, out = (factor(on_coils(y), case) for y in (OUTSIDE, 520.0))
-            self.assertGreater(near, 1.05 * out, case)
+    def test_a_twisted_frame_has_it_in_the_rail_at_the_spring(self):
+        """The torque in the rail steps by M / 2y times the arm, beside what the same couple at the seats makes there."""
+        fr, survey, y = frame(), f.demo().survey, 500.0
+        axles = plan_of(on_coils(y)).axles
+        loads = [carried_by(survey.masses, survey.seats, None, (), {}, own) for own in (axles, {})]
+        rows = np.stack([case_loads.unit_twist(fr, load) for load in loads])
+        with_springs, without = rail_forces(fr, solve_frame(fr, rows))["right"].torque
+        more = with_springs - without
+        step = abs(more[fr.at < AT - 20][-1] - more[fr.at > AT + 60][0])
+        self.assertAlmostEqual(step * 2 * y / (y - OUTSIDE), 1.0, delta=0.05)
 
 
 TOWER = Bracket(
@@ -237,6 +243,8 @@ class Mounts(SimpleTestCase):
     def test_the_further_out_a_bracket_carries_the_less_an_open_rail_has_left(self):
         near, far = (self.bump(self.tower(out)) for out in (20.0, 100.0))
         self.assertGreater(near, 1.5 * far)
+        words = next(c.why.words for c in evaluate(self.van(self.tower(100.0))).checks if "rail-bump-beside:" in c.id)
+        self.assertIn("the torque of the force typed for 'Tower'", words)
         self.assertLess(far, 1.0, "12 kN 80 mm beyond the shear centre of an open channel: it yields")
 
     def test_as_a_described_coil_at_the_same_place_with_the_same_force(self):

@@ -27,7 +27,7 @@ from nodulant.checks.check import (
     told,
 )
 from nodulant.checks.where import cause_at, place_words
-from nodulant.loads.cases import Case
+from nodulant.loads.cases import BESIDE, Case
 from nodulant.materials.steel import SAFETY_ON_YIELD
 from nodulant.parts.limit import Limit
 from nodulant.parts.limits import find_limit
@@ -36,6 +36,7 @@ from nodulant.strength.rail import RailComparison
 from nodulant.strength.rail_case import RailCase, factor_of
 from nodulant.strength.space import FrameComparison
 from nodulant.strength.twist import Twist
+from nodulant.strength.typed_mounts import TypedMounts
 from nodulant.survey.vehicle import Survey
 from nodulant.units.inline import as_amount
 from nodulant.units.said import Kind, Said, said
@@ -173,11 +174,21 @@ def space_checks(
             reason = _push_words(frames.push_wanted[case.id])
             checks += missing_case_checks((case,), frames.missing[case.id], changes, reason)
             continue
+        own = _with_mounts(case, frames.mounts)
         for side in LEFT_RIGHT:
             before = frames.stock.cases.get(case.id, {}).get(side)
             after, twist = frames.planned.cases[case.id][side], frames.planned.twist if case.id == "twist" else None
-            checks.append(_space_check(rails[side], weak[side], survey, case, before, after, twist, changes))
+            checks.append(_space_check(rails[side], weak[side], survey, own, before, after, twist, changes))
     return checks
+
+
+def _with_mounts(case: Case, mounts: TypedMounts) -> Case:
+    """The case, whose basis names the mounts that twist the rails in it by the force typed for them."""
+    typed = (*(mounts.springs if case.id == BESIDE else ()), *(mounts.bars if "corner" in (case.id, *case.of) else ()))
+    names = " and ".join(f"'{name}'" for name in dict.fromkeys(mount.name for mount in typed))
+    if not names:
+        return case
+    return case.model_copy(update={"basis": f"{case.basis}; with the torque of the force typed for {names}"})
 
 
 def _push_words(axles: tuple[AxleName, ...]) -> str:

@@ -59,6 +59,8 @@ class FrameComparison:
     push_wanted: Mapping[str, tuple[AxleName, ...]]
     """Per case the axles of which nothing says how their push comes into the planned frame."""
     joints: tuple[Joint, ...] = ()
+    mounts: TypedMounts = NO_MOUNTS
+    """Whose typed forces twist the planned rails."""
 
 
 @dataclass(frozen=True)
@@ -140,7 +142,8 @@ def compare_frames(survey: Survey, planned: Planned, rails: Mapping[Side, RailCo
     built = {side: rails[side].built.rows(at[side]) for side in LEFT_RIGHT}
     stock = _stock(survey, plan, before, own, (x, rows))
     stands = _planned(survey, planned, after, rails, (own, built), (x, rows))
-    asked = asked_cases(plan, twisted=bool(beside(stands.frame, [*stands.load.spring_pulls, *stands.mounts.springs])))
+    pressed = [*stands.load.spring_pulls, *(mount.pull for mount in stands.mounts.springs)]
+    asked = asked_cases(plan, twisted=bool(beside(stands.frame, pressed)))
     missing: dict[str, tuple[str, ...]] = {case.id: missing_for_case(case, survey, after) for case in asked}
     ready = tuple(case for case in asked if not missing[case.id])
     factor = next(case.factor for case in asked if case.id == TWIST)
@@ -156,7 +159,7 @@ def compare_frames(survey: Survey, planned: Planned, rails: Mapping[Side, RailCo
         _solved(stands, survey, ready, Hole(plan.hole_mm, factor, plan.rolls), bump),
     ]
     wanted: dict[str, tuple[AxleName, ...]] = {case.id: after.push_wanted(case) for case in asked}
-    return FrameComparison(both[0], both[1], asked, missing, wanted, planned.joints)
+    return FrameComparison(both[0], both[1], asked, missing, wanted, planned.joints, stands.mounts)
 
 
 def _on_both_rails(rails: Rails, field: str, places: list[float]) -> None:
@@ -277,9 +280,10 @@ TOWERS, BARS = "towers", "bars"
 def _solved(stands: _Stands, survey: Survey, ready: tuple[Case, ...], hole: Hole, bump: float) -> SolvedFrame:
     load, cut = stands.load, stands.cut
     rows = _case_rows(stands.frame, load, stands.places, ready)
-    for name, pulls in ((TOWERS, stands.mounts.springs), (BARS, stands.mounts.bars)):
-        if pulls:
-            rows[name] = np.where(np.arange(6) == MX, twisted(stands.frame, pulls), 0.0)
+    for name, mounts in ((TOWERS, stands.mounts.springs), (BARS, stands.mounts.bars)):
+        if mounts:
+            whole = twisted(stands.frame, [mount.pull for mount in mounts])
+            rows[name] = np.where(np.arange(6) == MX, whole, 0.0)
     ladder = solve_cases(stands.frame, load, rows)
     twist = twist_of(survey.model_copy(update={"masses": load.masses}), load.seats, ladder, hole)
     out: dict[str, dict[Side, RailCase]] = {case.id: {} for case in ready}

@@ -20,11 +20,19 @@ from nodulant.survey.vehicle import Survey
 
 
 @dataclass(frozen=True)
-class TypedMounts:
-    """Their forces, in the planned frame's places."""
+class TypedMount:
+    """Its name, and its force in the planned frame's place."""
 
-    springs: tuple[Pull, ...] = ()
-    bars: tuple[Pull, ...] = ()
+    name: str
+    pull: Pull
+
+
+@dataclass(frozen=True)
+class TypedMounts:
+    """Those that springs press on, and those that track bars pull at."""
+
+    springs: tuple[TypedMount, ...] = ()
+    bars: tuple[TypedMount, ...] = ()
 
 
 NO_MOUNTS = TypedMounts()
@@ -34,12 +42,13 @@ def typed_mounts(survey: Survey, rails: Mapping[Side, RailComparison], plan: Pla
     """Those of springs and track bars that the suspensions do not describe."""
     sprung = {axle for axle, own in plan.axles.items() if own.springs or own.struck}
     linked = {axle for axle, own in plan.axles.items() if own.sideways or own.struck}
-    springs, bars = list[Pull](), list[Pull]()
+    springs, bars = list[TypedMount](), list[TypedMount]()
     for side in LEFT_RIGHT:
         for work in rails[side].work:
             at = work.on.span.centre_mm
             axle = _axle_of(survey, at)
-            own = [_on_frame(side, rails[side].route, at, *found) for found in _borne(work)]
+            pulls = [_on_frame(side, rails[side].route, at, *found) for found in _borne(work)]
+            own = [TypedMount(work.op.name, pull) for pull in pulls]
             springs += own if bears_spring(work.op) and axle not in sprung else []
             bars += own if bears_across(work.op) and axle not in linked else []
     return TypedMounts(tuple(springs), tuple(bars))
