@@ -280,6 +280,7 @@ class Mounts(SimpleTestCase):
         found = remedies(inputs, group.key)
         self.assertIsNone(found.reason)
         patch = found.offered[0].patch
+        self.assertGreater(found.offered[0].mass_kg, 3.0, "a welded-in tube is metal")
         self.assertLessEqual(abs(patch.crossmembers[0].x_mm - AT), 120.0)
         self.assertGreater(factor(patched(inputs, patch), "bump-beside"), 1.5)
 

@@ -25,7 +25,7 @@ from nodulant.frame.ops.union import Operation
 from nodulant.frame.parts import on_rail
 from nodulant.job.document import Inputs
 from nodulant.parts.sides import LEFT_RIGHT, Side, on_sides
-from nodulant.remedies.frame import frame_changes
+from nodulant.remedies.frame import frame_changes, tie_kg
 from nodulant.remedies.patch import Patch, patched, together, words_of
 from nodulant.remedies.plates import as_needed, changes_of, to_crossmembers
 from nodulant.search.boxing_sets import Around, boxing_beside, boxing_over
@@ -238,7 +238,8 @@ class _Search:
                 worse = new.get(check.cause)
                 if worse is None or (check.beyond or 0.0) > (worse.beyond or 0.0):
                     new[check.cause] = check
-        mass = result.mass_added_kg - self.base.mass_added_kg
+        ties = sum(tie_kg(changed.survey, tie) for tie in patch.crossmembers)
+        mass = result.mass_added_kg - self.base.mass_added_kg + ties
         return _Outcome(patch, result, worst, tuple(new.values()), mass, _minutes(changed) - _minutes(self.inputs))
 
     def confirmed(self, outcome: _Outcome) -> bool:
