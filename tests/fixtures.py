@@ -95,6 +95,12 @@ def with_operations(inputs: Inputs, *operations) -> Inputs:
     return inputs.model_copy(update={"design": inputs.design.model_copy(update={"operations": tuple(operations)})})
 
 
+def alone(inputs: Inputs, *operations) -> Inputs:
+    """Inputs with these operations and nothing else that is added."""
+    inputs = with_operations(inputs, *operations)
+    return inputs.model_copy(update={"design": inputs.design.model_copy(update={"crossmembers": ()})})
+
+
 def with_notch(inputs: Inputs, **update) -> Inputs:
     """Inputs with the demo notch changed, validated again."""
     box, notch = inputs.design.operations

@@ -28,7 +28,7 @@ TITLE = TitleBlock("A job", "an option, revision 1", "0123456789abcdef")
 
 
 def alone(kind, **fields):
-    return f.with_operations(f.demo(), made(kind, **fields))
+    return f.alone(f.demo(), made(kind, **fields))
 
 
 def jobs():
@@ -63,7 +63,8 @@ class Sums(SimpleTestCase):
                     for side in ("left", "right")
                     for p in added_parts(inputs.survey, side, placed_on(inputs.survey, ops, side, state)).parts
                 ]
-                self.assertEqual(sum(row.count for s in sheets for row in s.parts), sum(p.count for p in parts))
+                count = sum(p.count for p in parts) + len(inputs.design.crossmembers)
+                self.assertEqual(sum(row.count for s in sheets for row in s.parts), count)
                 self.assertAlmostEqual(sum(s.mass_kg for s in sheets), evaluate(inputs).mass_added_kg, places=6)
 
     def test_the_weld_map_is_the_wire_list(self):
@@ -229,5 +230,5 @@ class OnPaper(SimpleTestCase):
         sheets = assembly_sheets(inputs)
         parts = parts_csv(sheets, "mm").decode("utf-8-sig").splitlines()
         self.assertIn("in all", parts[-1])
-        self.assertIn("14 kg", parts[-1])
+        self.assertIn("19.7 kg", parts[-1])
         self.assertEqual(len(welds_csv(sheets, "mm").decode().splitlines()), 1 + sum(len(s.welds) for s in sheets))

@@ -12,16 +12,18 @@ from nodulant.frame.place import resolve
 from nodulant.gauges.collect import gauges_of
 from nodulant.materials.steel import DENSITY_KG_PER_MM3
 from nodulant.parts.bought import girth_mm
+from nodulant.parts.sides import LEFT_RIGHT
 from nodulant.patterns.collect import patterns_of
 from nodulant.stock.needs import needs_of
 from nodulant.stock.order import order_list
+from nodulant.survey.crossmember import Crossmember
 from nodulant.units.inline import as_length, told
 from tests import fixtures as f
 from tests.core.test_operations import made
 
 
 def alone(kind, inputs=None, **fields):
-    return f.with_operations(inputs or f.demo(), made(kind, **fields))
+    return f.alone(inputs or f.demo(), made(kind, **fields))
 
 
 def inner_faces(inputs):
@@ -34,7 +36,10 @@ class Crossmembers(SimpleTestCase):
     def test_a_new_one_is_bought_cut_and_welded(self):
         inputs = alone("crossmember", profile="box", height_mm=60.0, width_mm=40.0, wall_mm=4.0)
         (tube,) = needs_of(inputs).tubes
-        self.assertAlmostEqual(tube.long_mm, inner_faces(inputs), delta=0.5)
+        # 60 between the flanges of an open rail of 150: it runs to the webs
+        rails = inputs.survey.rails
+        webs = sum(r.web_y_mm - r.stations[0].wall_mm for r in (rails.left, rails.right))
+        self.assertAlmostEqual(tube.long_mm, webs, delta=0.5)
         # area by hand: outside less inside
         area = 60 * 40 - 52 * 32
         self.assertAlmostEqual(girth_mm("box", 60, 40, 4) * 4, area)
@@ -58,6 +63,120 @@ class Crossmembers(SimpleTestCase):
 
     def test_a_riveted_one_has_no_weld(self):
         self.assertEqual(needs_of(alone("crossmember", end="riveted")).welds, ())
+
+
+class Reach(SimpleTestCase):
+    """Where a member ends, against the survey's sizes by hand: a channel of 150 x 60 x 5 that opens inward."""
+
+    def long_mm(self, *more, **fields):
+        member = made(
+            "crossmember", **({"profile": "box", "height_mm": 60.0, "width_mm": 60.0, "wall_mm": 4.0} | fields)
+        )
+        member = member.model_copy(update={"id": "member"})
+        return next(t for t in needs_of(f.alone(f.demo(), member, *more)).tubes if t.name == member.name).long_mm
+
+    def test_between_the_flanges_of_an_open_rail_it_runs_to_the_webs(self):
+        self.assertEqual(self.long_mm(up_mm=75.0), 2 * (410 - 5))
+
+    def test_where_it_does_not_fit_between_them_it_ends_at_the_lips(self):
+        for fields in ({"up_mm": 120.0}, {"up_mm": 20.0}, {"up_mm": 75.0, "height_mm": 145.0}):
+            self.assertEqual(self.long_mm(**fields), 2 * (410 - 60), fields)
+
+    def test_a_boxed_rail_has_its_plate_in_the_way(self):
+        """A plate over the lips stands as much nearer as it is thick; one between the flanges leaves the lips ahead of it."""
+        where = made("crossmember").place
+        ends = {
+            name: where.model_copy(update={"offset_mm": where.offset_mm + by})
+            for name, by in (("start", -300), ("end", 300))
+        }
+        for fit, inner in (("over-lips", 410 - 60 - 5), ("inside", 410 - 60)):
+            plate = made("boxing", fit=fit, thickness_mm=5.0, **ends)
+            self.assertAlmostEqual(self.long_mm(plate, up_mm=75.0), 2 * inner, msg=fit)
+
+    def test_over_the_rails_or_under_them_it_lies_on_both(self):
+        for up in (180.0, -30.0):
+            self.assertEqual(self.long_mm(up_mm=up), 2 * 410)
+
+    def test_between_narrowed_rails_it_is_as_much_shorter(self):
+        narrow = made("narrow")
+        where = made("crossmember").place
+        there = {
+            "place": where.model_copy(
+                update={
+                    "anchor_id": narrow.start.anchor_id,
+                    "offset_mm": (narrow.start.offset_mm + narrow.end.offset_mm) / 2,
+                }
+            )
+        }
+        self.assertAlmostEqual(
+            self.long_mm(up_mm=75.0, **there) - self.long_mm(narrow, up_mm=75.0, **there), 2 * narrow.inward_mm
+        )
+
+
+class Listed(SimpleTestCase):
+    """A crossmember of the design's list is work as one that an operation adds."""
+
+    def listed(self, inputs=None, **fields):
+        own = {
+            "id": "own",
+            "name": "Own tie",
+            "x_mm": 1000.0,
+            "profile": "channel",
+            "height_mm": 80.0,
+            "width_mm": 40.0,
+        }
+        tie = Crossmember.model_validate({"wall_mm": 4.0, "end": "welded", **own, **fields})
+        inputs = inputs or f.alone(f.demo(), made("boxing"))
+        return inputs.model_copy(update={"design": inputs.design.model_copy(update={"crossmembers": (tie,)})})
+
+    def test_it_is_fitted_and_welded_as_steps_of_the_plan(self):
+        steps = [s for s in evaluate(self.listed()).steps if s.operation == "own"]
+        self.assertEqual([(s.spec.phase, s.side) for s in steps], [("tack", "both"), ("weld", "both")])
+        self.assertTrue(all(s.spec.minutes > 0 for s in steps))
+        self.assertIn("own/in/both", steps[1].needs)
+        riveted = [s for s in evaluate(self.listed(end="riveted")).steps if s.operation == "own"]
+        self.assertEqual([s.spec.key for s in riveted], ["in"])
+        self.assertNotIn("welder", riveted[0].spec.tools)
+
+    def test_it_waits_for_the_cut_and_the_plate_that_it_ends_on(self):
+        """The listed one over the demo's notch; a boxing plate that lies elsewhere holds nothing up."""
+        needs = {s.id: set(s.needs) for s in evaluate(f.demo()).steps}["upper/in/both"]
+        self.assertLessEqual({f"{k}/{side}" for k in ("axle-notch/cut", "box-rear/fit") for side in LEFT_RIGHT}, needs)
+        away = next(s for s in evaluate(self.listed()).steps if s.operation == "own")
+        self.assertFalse([n for n in away.needs if n.startswith("it/")])
+
+    def test_it_is_bought_weighed_and_welded(self):
+        """80 x 40 x 4 mm from web to web: 608 mm2 by 810 mm of steel, welded round three sides at both ends."""
+        inputs = self.listed()
+        bare = f.alone(f.demo(), made("boxing"))
+        tube = next(t for t in needs_of(inputs).tubes if t.name == "Own tie")
+        self.assertEqual((tube.profile, tube.long_mm), ("channel", 2 * (410 - 5)))
+        kg = (80 * 40 - 72 * 36) * 810 * DENSITY_KG_PER_MM3
+        found, before = evaluate(inputs), evaluate(bare)
+        self.assertAlmostEqual(found.mass_added_kg - before.mass_added_kg, kg, delta=1e-6)
+        sheet = next(s for s in assembly_sheets(inputs) if s.operation == "own")
+        self.assertAlmostEqual(found.weld_mm - before.weld_mm, sheet.bead_mm, delta=1e-6)
+        self.assertAlmostEqual(sheet.bead_mm, 2 * (80 + 2 * 40), delta=1e-6)
+
+    def test_it_takes_what_the_operation_takes(self):
+        listed = self.listed(f.alone(f.demo()), up_mm=75.0)
+        rear = next(x.x_mm for x in listed.survey.features if x.id == "rear-axle")
+        place = {"anchor_id": "rear-axle", "offset_mm": 1000.0 - rear}
+        sizes = {"profile": "channel", "height_mm": 80.0, "width_mm": 40.0, "wall_mm": 4.0, "up_mm": 75.0}
+        added = f.alone(f.demo(), made("crossmember", id="own", name="Own tie", place=place, **sizes))
+        self.assertEqual(needs_of(listed).tubes, needs_of(added).tubes)
+        self.assertEqual(needs_of(listed).welds, needs_of(added).welds)
+        one, two = evaluate(listed), evaluate(added)
+        self.assertEqual([s.id for s in one.steps], [s.id for s in two.steps])
+        self.assertAlmostEqual(one.mass_added_kg, two.mass_added_kg)
+
+    def test_one_that_stands_there_already_is_no_work(self):
+        there = f.demo().survey.crossmembers[1].x_mm
+        self.assertFalse([s for s in evaluate(self.listed(x_mm=there)).steps if s.operation == "own"])
+
+    def test_its_id_may_be_that_of_an_operation(self):
+        steps = evaluate(self.listed(id="it")).steps
+        self.assertEqual({s.operation for s in steps}, {None, "it", "it-tie"})
 
 
 class OnRoundRails(SimpleTestCase):

@@ -345,7 +345,7 @@ class EachOne(SimpleTestCase):
     def test_it_works_and_brings_steps_that_go_with_it(self):
         for kind in ALL:
             with self.subTest(kind):
-                result = evaluate(f.with_operations(f.demo(), made(kind)))
+                result = evaluate(f.alone(f.demo(), made(kind)))
                 own = {s.id for s in result.steps if s.operation}
                 self.assertTrue(own)
                 self.assertEqual({s.operation for s in result.steps}, {None, "it"})

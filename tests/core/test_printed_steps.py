@@ -29,7 +29,7 @@ class Printed(SimpleTestCase):
             found = text.find(title.split(",")[0], at)
             self.assertGreaterEqual(found, at, title)
             at = found
-        self.assertIn("0 of 132 steps done", text)
+        self.assertIn("0 of 134 steps done", text)
         self.assertIn("diagonal brace ahead of the cut", text)
         self.assertIn("licensed engineer", text)
         self.assertNotIn("[[", text)

@@ -281,6 +281,8 @@ class Mounts(SimpleTestCase):
         self.assertIsNone(found.reason)
         patch = found.offered[0].patch
         self.assertGreater(found.offered[0].mass_kg, 3.0, "a welded-in tube is metal")
+        # tacked in by two in an hour, welded by one in three quarters of one
+        self.assertEqual(found.offered[0].minutes, 2 * 60 + 45)
         self.assertLessEqual(abs(patch.crossmembers[0].x_mm - AT), 120.0)
         self.assertGreater(factor(patched(inputs, patch), "bump-beside"), 1.5)
 

@@ -92,7 +92,7 @@ class EveryRule(SimpleTestCase):
         self.assertTrue(all(n > 0 for n in planted.values()))
 
     def test_what_comes_first_is_in_an_earlier_phase_or_earlier_in_its_own_work(self):
-        """So that no two operations can wait for each other."""
+        """So that no two operations can wait for each other; what ties the rails is last in its phase."""
         phases = {k: n for n, k in enumerate(PHASES)}
         survey = f.demo().survey
         for ops, hangs in designs():
@@ -100,8 +100,9 @@ class EveryRule(SimpleTestCase):
             for i, j, rule in pairs(steps, stretches):
                 one, two = steps[i], steps[j]
                 sooner = phases[one.spec.phase] < phases[two.spec.phase]
+                last = one.spec.phase == two.spec.phase and "ties" in set(two.spec.acts) - set(one.spec.acts)
                 own = one.operation in {None, two.operation} and i < j
-                self.assertTrue(sooner or own, (rule, one.id, two.id))
+                self.assertTrue(sooner or own or last, (rule, one.id, two.id))
 
 
 class WhatIsAskedFor(SimpleTestCase):

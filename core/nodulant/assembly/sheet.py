@@ -8,6 +8,7 @@ from typing import Literal
 
 from nodulant.assembly.view import View, view_of
 from nodulant.base.model import Frozen
+from nodulant.frame.added_ties import tie_works
 from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.parts import Work, work_on
 from nodulant.job.document import Inputs
@@ -90,18 +91,24 @@ def assembly_sheets(inputs: Inputs) -> tuple[AssemblySheet, ...]:
     """One for each operation that adds metal; raises InputError and UnknownReference."""
     inputs = in_place(inputs)
     works = works_of(inputs)
-    made = (_sheet(inputs, works[op.id]) for op in inputs.design.operations if op.id in works)
+    ordered = [works.pop(op.id) for op in inputs.design.operations if op.id in works]
+    made = (_sheet(inputs, own) for own in (*ordered, *works.values()))
     return tuple(sheet for sheet in made if sheet.parts or sheet.welds or sheet.bolts)
 
 
 def works_of(inputs: Inputs) -> dict[str, dict[Side, Work]]:
-    """What each operation gives on each rail, of inputs that stand in place. Raises InputError and UnknownReference."""
+    """What each operation gives on each rail, of inputs that stand in place; added crossmembers last.
+
+    Raises InputError and UnknownReference.
+    """
     survey, ops = inputs.survey, inputs.design.operations
     state = planned_state(ops)
     works: dict[str, dict[Side, Work]] = {}
     for side in LEFT_RIGHT:
         for work in work_on(survey, side, placed_on(survey, ops, side, state)):
             works.setdefault(work.op.id, {})[side] = work
+    for work in tie_works(survey, ops, inputs.design.crossmembers):
+        works[work.op.id] = {work.on.side: work}
     return works
 
 

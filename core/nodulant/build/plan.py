@@ -2,7 +2,8 @@
 
 General steps come from the job, the others from its operations. A step needs all general steps of
 earlier phases, all earlier steps of its own operation on its rail, and those that a rule of the trade
-puts before it; the order is by phase, then operation, then side. State comes from the log.
+puts before it; the order is by phase, then operation, then side, and what ties the rails is last in
+its phase. State comes from the log.
 """
 
 from bisect import bisect_left
@@ -68,7 +69,7 @@ def build_plan(
     general = (*general_steps(operations, hangs=hangs, parts=parts), *more)
     rows = [Row(spec, None, None) for spec in general]
     rows += _operation_rows(operations, {f.id: f.name for f in survey.features})
-    rows.sort(key=lambda row: RANK[row.spec.phase])
+    rows.sort(key=lambda row: (RANK[row.spec.phase], "ties" in row.spec.acts))
     ruled: dict[int, list[int]] = {}
     for before, after, _ in pairs(rows, stretches_of(survey, operations)):
         # what a rule puts first stands in an earlier phase, or earlier in its own: the order holds by itself

@@ -51,6 +51,7 @@ from nodulant.evaluate.suspensions.travel import (
     suspension_studies,
     with_shifts,
 )
+from nodulant.frame.added_ties import tie_changes, tie_works
 from nodulant.frame.model import Placed, planned_state, route_on
 from nodulant.frame.route import Route
 from nodulant.job.document import Inputs
@@ -240,6 +241,7 @@ def _told(plan: Planned, found: Worked, checks: tuple[Check, ...], want: Want) -
     inputs, sides, routes, axle = plan.inputs, found.sides, found.routes, found.axle
     locked = not all(r.taken for r in found.before) and overridden(inputs.as_built.entries, TEARDOWN) is None
     frames, at = found.space.frames, want.section
+    ties = tie_works(inputs.survey, inputs.design.operations, inputs.design.crossmembers)
     return Evaluation(
         content_hash=plan.stored.content_hash(),
         touched=tuple(sorted(plan.touched)),
@@ -260,7 +262,7 @@ def _told(plan: Planned, found: Worked, checks: tuple[Check, ...], want: Want) -
         axle=tuple(axle_drawing(inputs, a, routes[a.side]) for a in axle.values() if a.sweep is not None),
         strips=strips(sides, want, frames),
         parts=tuple(p for s in LEFT_RIGHT for p in parts_in_place(sides[s], routes[s])) if want.parts else (),
-        mass_added_kg=sum(sides[side].mass_kg for side in LEFT_RIGHT),
+        mass_added_kg=sum(sides[side].mass_kg for side in LEFT_RIGHT) + sum(tie.mass_kg for tie in ties),
         section=section_drawing(inputs, at, sides[at.side].planned) if at else None,
         drop_front=found.drops["front"],
         heights=heights(plan.as_loaded, plan.studies, found.stands),
@@ -269,7 +271,7 @@ def _told(plan: Planned, found: Worked, checks: tuple[Check, ...], want: Want) -
         deflection=deflections(frames, want.case) if want.strips else (),
         travel=with_shifts(axle_travels(plan.as_loaded, plan.studies if want.travel else []), plan.stored),
         stock_travel=stock_travels(plan.as_loaded) if want.travel else (),
-        weld_mm=sum(sides[side].weld_mm for side in LEFT_RIGHT),
+        weld_mm=sum(sides[side].weld_mm for side in LEFT_RIGHT) + sum(tie.weld_mm for tie in ties),
         steps=_steps(inputs, found, locked, list(checks)) if want.steps else (),
         parts_needed=parts_needed(inputs) if want.steps else (),
         along=found.along,
@@ -318,7 +320,7 @@ def _steps(inputs: Inputs, found: Worked, teardown_locked: bool, checks: list[Ch
     )
     plan = build_plan(
         inputs.survey,
-        own.operations,
+        (*own.operations, *tie_changes(inputs.survey, own.operations, own.crossmembers)),
         inputs.as_built.entries,
         locks,
         more,

@@ -10,6 +10,7 @@ from nodulant.checks.check import Check
 from nodulant.checks.groups import counts
 from nodulant.evaluate.evaluation import Evaluation, RailDrawing, Want
 from nodulant.evaluate.run import evaluate
+from nodulant.frame.added_ties import tie_works
 from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.parts import added_parts
 from nodulant.job.document import Inputs, Shop
@@ -111,10 +112,11 @@ def _figure(id_: str, name: str, results: list[Evaluation]) -> Row:
 
 
 def _seams(inputs: Inputs) -> list[Seam]:
-    state = planned_state(inputs.design.operations)
-    out: list[Seam] = []
+    own = inputs.design
+    state = planned_state(own.operations)
+    out = [s for tie in tie_works(inputs.survey, own.operations, own.crossmembers) for s in tie.seams]
     for side in LEFT_RIGHT:
-        placed = placed_on(inputs.survey, inputs.design.operations, side, state)
+        placed = placed_on(inputs.survey, own.operations, side, state)
         out += added_parts(inputs.survey, side, placed).seams
     return out
 

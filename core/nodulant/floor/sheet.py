@@ -240,10 +240,10 @@ def _steps(
     sheets: dict[str, AssemblySheet],
     learned: Learned,
 ) -> tuple[FloorStep, ...]:
-    operations = {op.id: op for op in inputs.design.operations}
+    by_work = works_of(in_place(inputs))
+    operations = {id_: next(iter(works.values())).op for id_, works in by_work.items()}
     datums = {f.id: f.name for f in inputs.survey.features}
     before = nearest(found.steps)
-    by_work = works_of(in_place(inputs))
     seams = {
         (operation, row.key): frozenset(row.seams)
         for operation, works in by_work.items()

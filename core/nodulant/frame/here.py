@@ -38,6 +38,8 @@ class RailHere:
     """A round tube, whose width is its height."""
     boxed: bool = False
     """A boxing plate closes it here, wherever it lies."""
+    inward: float = 0.0
+    """How far the plan moves it towards the centre plane here, mm."""
 
     def width_at(self, level_mm: float) -> float:
         """Width outside at a height above the underside, mm: a round tube's chord."""

@@ -27,15 +27,16 @@ class Added:
 
 
 def rail_here(survey: Survey, side: Side, centre_mm: float, placed: Sequence[Placed]) -> RailHere:
-    """The rail at one station, with the width that a boxing plate closes it to."""
+    """The rail at one station, with the width that a boxing plate closes it to and how far the plan moves it inward."""
     rail = survey.rails.of(side)
     underside, height, width, wall = rail_at(rail, centre_mm)
     slope = math.atan(slope_at(rail, centre_mm))
+    inward = sum(m.inward_mm for p in placed for m in p.op.moves(p.span, side) if m.at_mm < centre_mm)
     if rail.kind == "round-tube":
-        return RailHere(centre_mm, underside, height, height, wall, height, slope, round=True)
+        return RailHere(centre_mm, underside, height, height, wall, height, slope, round=True, inward=inward)
     set_in = [p.op.closes for p in placed if p.op.closes is not None and p.start_mm <= centre_mm <= p.end_mm]
     closed = max([width, *(width - inset for inset in set_in)])
-    return RailHere(centre_mm, underside, height, width, wall, closed, slope, boxed=bool(set_in))
+    return RailHere(centre_mm, underside, height, width, wall, closed, slope, boxed=bool(set_in), inward=inward)
 
 
 def _cuts(placed: Sequence[Placed]) -> tuple[Cutting, ...]:

@@ -35,6 +35,8 @@ Act = Literal[
     "moves",
     "goes-inside",
     "shuts",
+    "boxes",
+    "ties",
     "stands-at-height",
     "mocks-up",
     "moves-by-hand",

@@ -6,13 +6,10 @@ from nodulant.evaluate.load_plan import plan_of
 from nodulant.frame.model import placed_on, planned_state, route_through
 from nodulant.frame.ties import SAME_PLACE_MM, planned_crossmembers
 from nodulant.job.document import Inputs
-from nodulant.materials.steel import DENSITY_KG_PER_MM3
 from nodulant.parts.sides import LEFT_RIGHT
 from nodulant.remedies.patch import Patch
-from nodulant.sections.profile import profile
 from nodulant.strength.typed_mounts import bears_across, bears_spring
 from nodulant.survey.crossmember import Crossmember
-from nodulant.survey.vehicle import Survey
 from nodulant.units.said import said
 
 MOVES_MM = (-150.0, -100.0, -50.0, 50.0, 100.0, 150.0)
@@ -51,12 +48,6 @@ def frame_changes(inputs: Inputs, station_mm: float) -> Iterator[Patch]:
             where = "rearward" if move > 0 else "forward"
             words = said(f"{seat.name} {{by}} {where}", by=(abs(move), "length"))
             yield Patch(clauses=(words,), seats=moved)
-
-
-def tie_kg(survey: Survey, tie: Crossmember) -> float:
-    """Mass of a crossmember from web to web, kg."""
-    across = survey.rails.left.web_y_mm + survey.rails.right.web_y_mm
-    return profile(tie.profile, tie.height_mm, tie.width_mm, tie.wall_mm).area * across * DENSITY_KG_PER_MM3
 
 
 def _twisting(inputs: Inputs, station_mm: float) -> list[float]:

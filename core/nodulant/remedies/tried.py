@@ -18,6 +18,7 @@ from nodulant.checks.groups import Group
 from nodulant.evaluate.evaluation import Evaluation, Want
 from nodulant.evaluate.finding import QUICK
 from nodulant.evaluate.run import evaluate
+from nodulant.frame.added_ties import tie_changes
 from nodulant.frame.model import Placed, placed_on, planned_state
 from nodulant.frame.ops.notches.notch import Notch
 from nodulant.frame.ops.plates.boxing import Boxing
@@ -25,7 +26,7 @@ from nodulant.frame.ops.union import Operation
 from nodulant.frame.parts import on_rail
 from nodulant.job.document import Inputs
 from nodulant.parts.sides import LEFT_RIGHT, Side, on_sides
-from nodulant.remedies.frame import frame_changes, tie_kg
+from nodulant.remedies.frame import frame_changes
 from nodulant.remedies.patch import Patch, patched, together, words_of
 from nodulant.remedies.plates import as_needed, changes_of, to_crossmembers
 from nodulant.search.boxing_sets import Around, boxing_beside, boxing_over
@@ -238,8 +239,7 @@ class _Search:
                 worse = new.get(check.cause)
                 if worse is None or (check.beyond or 0.0) > (worse.beyond or 0.0):
                     new[check.cause] = check
-        ties = sum(tie_kg(changed.survey, tie) for tie in patch.crossmembers)
-        mass = result.mass_added_kg - self.base.mass_added_kg + ties
+        mass = result.mass_added_kg - self.base.mass_added_kg
         return _Outcome(patch, result, worst, tuple(new.values()), mass, _minutes(changed) - _minutes(self.inputs))
 
     def confirmed(self, outcome: _Outcome) -> bool:
@@ -313,8 +313,9 @@ def _boxed(standing: Inputs, own: Placed, placed: Sequence[Placed], side: Side, 
 
 def _minutes(inputs: Inputs) -> float:
     """Work of all operations, people counted."""
+    survey, design = inputs.survey, inputs.design
     return sum(
         step.minutes * step.people * (1 if op.one_piece else len(on_sides(op.side)))
-        for op in inputs.design.operations
+        for op in (*design.operations, *tie_changes(survey, design.operations, design.crossmembers))
         for step in op.steps("")
     )

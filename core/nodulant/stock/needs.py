@@ -8,6 +8,7 @@ from shapely import Polygon, minimum_rotated_rectangle
 
 from nodulant.axles.points import on_axle
 from nodulant.base.model import Frozen
+from nodulant.frame.added_ties import tie_works
 from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.parts import Work, work_on
 from nodulant.geometry import Outline
@@ -66,8 +67,10 @@ class Needs(Frozen):
 def needs_of(inputs: Inputs) -> Needs:
     """Of both rails, axles and suspensions as planned; raises InputError and UnknownReference."""
     inputs = in_place(inputs)
+    own = inputs.design
     works = [w for side in LEFT_RIGHT for w in _works(inputs, side)]
-    names = {op.id: op.name for op in inputs.design.operations}
+    works += tie_works(inputs.survey, own.operations, own.crossmembers)
+    names = {op.id: op.name for op in own.operations}
     bought: list[Needed] = [item for w in works for item in w.op.bought(w.on)]
     bought += _links(inputs)
     return Needs(

@@ -12458,7 +12458,7 @@ export interface components {
              * Acts
              * @default []
              */
-            acts: ("supports" | "frees-springs" | "braces" | "unbraces" | "drills-corners" | "cuts" | "moves" | "goes-inside" | "shuts" | "stands-at-height" | "mocks-up" | "moves-by-hand" | "joints-out" | "welds" | "welds-mount" | "reads-runout" | "welds-axle" | "reads-runout-again")[];
+            acts: ("supports" | "frees-springs" | "braces" | "unbraces" | "drills-corners" | "cuts" | "moves" | "goes-inside" | "shuts" | "boxes" | "ties" | "stands-at-height" | "mocks-up" | "moves-by-hand" | "joints-out" | "welds" | "welds-mount" | "reads-runout" | "welds-axle" | "reads-runout-again")[];
             /**
              * Cautions
              * @default []

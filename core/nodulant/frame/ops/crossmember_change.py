@@ -8,7 +8,7 @@ from nodulant.base.errors import InputError
 from nodulant.base.model import Coordinate, Id, Size, Thickness
 from nodulant.base.shown import Shown
 from nodulant.frame.here import OnRail
-from nodulant.frame.ops.across import Member, inner_face_mm, tube_between
+from nodulant.frame.ops.across import Member, member_between, tube_between
 from nodulant.frame.ops.at_place import AtPlace
 from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.operation import Adds
@@ -19,7 +19,7 @@ from nodulant.parts.bought import Needed, TubeNeeded, girth_mm
 from nodulant.parts.cautions import DUST, HOT
 from nodulant.parts.part import Part, Seam, part_id
 from nodulant.parts.specs import HoldPoint, StepSpec
-from nodulant.survey.crossmember import Crossmember, EndKind, wall_fits
+from nodulant.survey.crossmember import Crossmember, EndKind, spoken, wall_fits
 from nodulant.units.inline import as_length, as_place, as_thickness
 
 MEMBER = "tube"
@@ -118,9 +118,9 @@ class CrossmemberChange(AtPlace):
         return (MEMBER,) if self._welds else ()
 
     def _member(self, on: OnRail) -> Member:
-        if self.profile != "tube":
-            return Member(2 * inner_face_mm(on))
         above = on.here.height / 2 if self.up_mm is None else self.up_mm
+        if self.profile != "tube":
+            return member_between(on, self.height_mm, above)
         return tube_between(on, self.height_mm, self.wall_mm, above)
 
     def parts(self, on: OnRail) -> list[Part]:
@@ -194,17 +194,48 @@ class CrossmemberChange(AtPlace):
                 )
             )
         if self.act != "remove":
-            how = "bolted in, removable" if self.removable else f"{self.end} ends"
-            rows.append(
-                welded(
+            rows += self._put_in(at)
+        return rows
+
+    def _put_in(self, at: str) -> list[StepSpec]:
+        """Bolted or riveted as one step; tacked, and welded when everything that moves was looked at."""
+        size = f"{as_length(self.height_mm)} x {as_thickness(self.wall_mm)}"
+        square = HoldPoint(kind="look", ask="Square to both rails, diagonals equal")
+        if not self._welds:
+            how = "bolted, so that it comes out again" if self.removable else "bolts or hot rivets in drilled holes"
+            return [
+                StepSpec(
                     key="in",
                     phase="tack",
-                    title=f"Fit '{self.name}'",
-                    detail=f"{at}; {self.profile} {as_length(self.height_mm)} x {as_thickness(self.wall_mm)}, {how}; diagonals within {as_length(2)}.",
+                    title=f"Fit '{spoken(self.name)}'",
+                    detail=f"{at}; {self.profile} {size}, {how}: clamped, diagonals within {as_length(2)}, then each hole drilled through both.",
                     minutes=90,
                     people=2,
-                    with_tools=("clamps", "tape"),
-                    hold=HoldPoint(kind="look", ask="Square to both rails, diagonals equal"),
+                    tools=("clamps", "tape", "drill"),
+                    hold=square,
+                    acts=("ties",),
                 )
-            )
-        return rows
+            ]
+        gussets = ", then its gussets" if self.end == "gusseted" else ""
+        return [
+            welded(
+                key="in",
+                phase="tack",
+                title=f"Fit '{spoken(self.name)}'",
+                detail=f"{at}; {self.profile} {size}, {self.end} ends, sawn to fit without a gap; diagonals within {as_length(2)}. Tacked only.",
+                minutes=60,
+                people=2,
+                with_tools=("clamps", "tape"),
+                hold=square,
+                acts=("ties",),
+            ),
+            welded(
+                key="weld",
+                phase="weld",
+                title=f"Weld '{spoken(self.name)}'",
+                detail=f"Round both ends{gussets}, left and right by turns, a side at a time: what is welded on one end alone draws the rails out of square. Across a flange's edge no bead starts or stops.",
+                minutes=60 if gussets else 45,
+                hold=HoldPoint(kind="look", ask="Diagonals as before, ends sound all round"),
+                acts=("welds",),
+            ),
+        ]

@@ -298,7 +298,7 @@ class SpringBridge(AtPlace):
                 tools=("tube notcher", "level", "welder"),
                 cautions=(HOT, "Springs store energy: out while mounts are only tacked."),
                 hold=HoldPoint(kind="reading", ask="Mounts, left to right", reading="spacing"),
-                acts=("mocks-up",),
+                acts=("mocks-up", "ties"),
             ),
             welded(
                 key="weld",

@@ -32,7 +32,7 @@ def boxing_steps(boxing: BoxingPlan) -> list[StepSpec]:
                 kind="look",
                 ask="String line along the rail read before the first bead: in and out, up and down, written down",
             ),
-            acts=("shuts",),
+            acts=("shuts", "boxes"),
         ),
         welded(
             key="weld",
