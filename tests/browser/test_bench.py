@@ -167,7 +167,7 @@ class People(Bench):
         self.stage("Build")
         with self.evaluated():
             self.page.get_by_role("button", name="Sign the hold point").click()
-        self.page.get_by_text("1 of 32 steps done").wait_for()
+        self.page.get_by_text("1 of 34 steps done").wait_for()
 
     def test_a_reader_looks(self):
         self.open()

@@ -143,7 +143,7 @@ class Log(Bench):
         self.page.get_by_label("Reading, planned", exact=False).press("Enter")
         with self.evaluated():
             sign.click()
-        self.page.get_by_text("7 of 32 steps done").wait_for()
+        self.page.get_by_text("7 of 34 steps done").wait_for()
         self.stage("Prove")
         expect(self.page.get_by_label("Centre of the cut, left, measured")).to_have_value('1/16"')
 

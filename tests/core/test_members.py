@@ -142,6 +142,8 @@ class Listed(SimpleTestCase):
         """The listed one over the demo's notch; a boxing plate that lies elsewhere holds nothing up."""
         needs = {s.id: set(s.needs) for s in evaluate(f.demo()).steps}["upper/in/both"]
         self.assertLessEqual({f"{k}/{side}" for k in ("axle-notch/cut", "box-rear/fit") for side in LEFT_RIGHT}, needs)
+        needs = {s.id: set(s.needs) for s in evaluate(f.demo()).steps}["axle-notch/clear/left"]
+        self.assertIn("upper/in/both", needs, "the axle goes through its travel with it in place")
         away = next(s for s in evaluate(self.listed()).steps if s.operation == "own")
         self.assertFalse([n for n in away.needs if n.startswith("it/")])
 
@@ -157,6 +159,24 @@ class Listed(SimpleTestCase):
         sheet = next(s for s in assembly_sheets(inputs) if s.operation == "own")
         self.assertAlmostEqual(found.weld_mm - before.weld_mm, sheet.bead_mm, delta=1e-6)
         self.assertAlmostEqual(sheet.bead_mm, 2 * (80 + 2 * 40), delta=1e-6)
+
+    def test_its_step_says_how_long_it_is_sawn_and_how_high_it_stands(self):
+        step = next(s for s in evaluate(self.listed(up_mm=75.0)).steps if s.id == "own/in/both")
+        words = told(step.spec.detail, "mm")
+        self.assertIn("810 mm long, ends square", words)
+        self.assertIn("middle 75 mm above the underside", words)
+
+    def test_its_sheet_shows_its_end_where_it_meets_the_rail(self):
+        """80 high and 40 wide, its middle 75 over the underside, welded round; and no pattern of its wall to cut from plate."""
+        inputs = self.listed(up_mm=75.0)
+        view = next(s for s in assembly_sheets(inputs) if s.operation == "own").view
+        (part,) = view.parts
+        low = rail_at(inputs.survey.rails.left, 1000.0)[0]
+        self.assertEqual(part.outline.bounds(), (980.0, low + 35.0, 1020.0, low + 115.0))
+        self.assertTrue(part.in_place)
+        self.assertEqual([w.path.bounds() for w in view.welds], [part.outline.bounds()])
+        added = alone("crossmember")
+        self.assertEqual(patterns_of(added.survey, added.design.operations), ())
 
     def test_it_takes_what_the_operation_takes(self):
         listed = self.listed(f.alone(f.demo()), up_mm=75.0)

@@ -49,28 +49,32 @@ def view_of(inputs: Inputs, work: Work, numbers: dict[str, int], welds: Iterable
     survey, ops, side = inputs.survey, inputs.design.operations, work.on.side
     route = route_on(survey, ops, side, planned_state(ops))
     middle = work.on.span.centre_mm
-    placed = {p.id: part_in_place(p, route, middle) for p in work.parts}
+    end, stands = work.op.end_on_rail(work.on), dict[str, Outline]()
+    for part in work.parts:
+        if part.face in {"inner", "outer"}:
+            stands[part.id] = part_in_place(part, route, middle).outline
+        elif not part.from_plate and end is not None:
+            stands[part.id] = _moved(end, route, middle)
     seen: dict[int, SeenPart] = {}
     for part in work.parts:
-        stands = part.face in {"inner", "outer"}
-        shape = placed[part.id].outline if stands else part.outline
-        seen.setdefault(numbers[part.id], SeenPart(number=numbers[part.id], outline=shape, in_place=stands))
+        shape, there = stands.get(part.id, part.outline), part.id in stands
+        seen.setdefault(numbers[part.id], SeenPart(number=numbers[part.id], outline=shape, in_place=there))
     own = {p.id: p for p in work.parts}
     return View(
         rail=_rail(inputs, work, route, [s.outline for s in seen.values() if s.in_place]),
         parts=tuple(seen.values()),
-        welds=tuple(w for number, seam in welds if (w := _weld(number, seam, own, placed, route, middle))),
+        welds=tuple(w for number, seam in welds if (w := _weld(number, seam, own, stands, route, middle))),
     )
 
 
 def _weld(
-    number: int, seam: Seam, own: dict[str, Part], placed: dict[str, Part], route: Route, middle: float
+    number: int, seam: Seam, own: dict[str, Part], stands: dict[str, Outline], route: Route, middle: float
 ) -> SeenWeld | None:
     part = own.get(seam.part_b) or own.get(seam.part_a)
-    if part is None or part.face not in {"inner", "outer"}:
+    if part is None or part.id not in stands:
         return SeenWeld(number=number, path=_moved(seam.path, route, middle)) if part is None else None
     if seam.path == part.outline:
-        return SeenWeld(number=number, path=placed[part.id].outline)
+        return SeenWeld(number=number, path=stands[part.id])
     return SeenWeld(number=number, path=_moved(seam.path, route, middle if part.rides_mm is None else part.rides_mm))
 
 

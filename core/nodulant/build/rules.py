@@ -34,6 +34,7 @@ RULES: tuple[Rule, ...] = (
     Rule("cuts", "ties", "stretch", "a member between the rails is fitted to what stays of them"),
     Rule("moves", "ties", "stretch", "a rail that still goes inward takes no member between"),
     Rule("boxes", "ties", "stretch", "a member ends on the plate that closes the rail"),
+    Rule("ties", "moves-by-hand", "job", "travel is looked at with everything between the rails in its place"),
     Rule("cuts", "moves", "work", "an end that hangs on one side by its metal twists when the other moves"),
     Rule("braces", "cuts", "work", "what is held before the cut is where it was after it"),
     Rule("welds", "unbraces", "work", "a weld draws until it is cold"),

@@ -15,6 +15,8 @@ from nodulant.parts.sides import Side
 
 Face = Literal["inner", "outer", "top", "bottom", "axle", "across"]
 """Of a rail; what is on the axle or goes across from rail to rail is on none of its faces."""
+MEMBER = "tube"
+"""Role of a length of tube, box or channel: its outline is its wall rolled out, for its metal, and is no plate to cut."""
 EndShape = Literal["square", "taper", "diamond"]
 
 
@@ -58,6 +60,12 @@ class Part(Frozen):
     lower_face_mm: float | None = None
     """Height of its lower face above the rail's underside, where it lies flat on a flange; mm."""
     turn: Turn | None = None
+
+    @property
+    def from_plate(self) -> bool:
+        """Whether it is cut flat from plate."""
+        return self.role != MEMBER
+
     """Where it follows the rail's slope; its outline is as cut, not turned."""
 
     def mass_kg(self) -> float:

@@ -1,4 +1,4 @@
-"""All patterns of a design, both sides."""
+"""All patterns of a design, both sides; a length of tube, box or channel has none but the wrap of its copes."""
 
 from nodulant.frame.here import OnRail
 from nodulant.frame.model import placed_on, planned_state, route_on
@@ -49,6 +49,8 @@ def _of_side(survey: Survey, operations: tuple[Operation, ...], side: Side) -> l
         if side == on_sides(p.op.side)[0]:
             out += crossmember_ends(survey, p)
     for part in added_parts(survey, side, placed).parts:
+        if not part.from_plate:
+            continue
         p = by_id[part.operation]
         bends = tuple(Stroke(layer="BEND", outline=line) for line in p.op.bends(part, p.centre_mm))
         spot = p.end_mm - p.start_mm < SPOT_MM

@@ -25,8 +25,6 @@ from nodulant.targets.drop import towards_rail
 
 CHORD_MM = 0.2
 """How near a blank follows an arc."""
-NOT_PLATE = frozenset({"tube"})
-"""Roles whose flat shape is a tube rolled out."""
 
 
 class PlatePiece(Frozen):
@@ -74,7 +72,7 @@ def needs_of(inputs: Inputs) -> Needs:
     bought: list[Needed] = [item for w in works for item in w.op.bought(w.on)]
     bought += _links(inputs)
     return Needs(
-        plates=_plates([p for w in works for p in w.parts if p.role not in NOT_PLATE], names),
+        plates=_plates([p for w in works for p in w.parts if p.from_plate], names),
         tubes=_tubes(b for b in bought if isinstance(b, TubeNeeded)),
         bolts=_bolts(b for b in bought if isinstance(b, BoltsNeeded)),
         welds=_welds(s for w in works for s in w.seams),
@@ -84,7 +82,7 @@ def needs_of(inputs: Inputs) -> Needs:
 
 def plates_of(inputs: Inputs) -> list[Part]:
     """Every part of both sides that is cut flat from plate; raises InputError."""
-    return [p for side in LEFT_RIGHT for w in _works(inputs, side) for p in w.parts if p.role not in NOT_PLATE]
+    return [p for side in LEFT_RIGHT for w in _works(inputs, side) for p in w.parts if p.from_plate]
 
 
 def _works(inputs: Inputs, side: Side) -> tuple[Work, ...]:

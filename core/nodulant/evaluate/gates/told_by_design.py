@@ -11,11 +11,12 @@ from nodulant.build.general import LINES_STEP, LOADS_STEP
 from nodulant.build.plan import Step, stretches_of
 from nodulant.build.rules import MEET_MM
 from nodulant.clearance.placed_things import standing_of
+from nodulant.frame.added_ties import tie_works
 from nodulant.frame.columns import rail_at
 from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.parts import work_on
 from nodulant.job.document import Inputs
-from nodulant.parts.bought import BoltsNeeded
+from nodulant.parts.bought import BoltsNeeded, TubeNeeded
 from nodulant.parts.outside import ACCEPTS
 from nodulant.parts.sides import LEFT_RIGHT, Side, on_sides
 from nodulant.parts.specs import HoldPoint
@@ -32,6 +33,7 @@ Later = dict[tuple[str, Side], tuple[str, ...]]
 def told_by_design(inputs: Inputs, steps: Sequence[Step]) -> tuple[Step, ...]:
     """The same steps with what the rest of the design has to say of them; never fewer, never in another order."""
     later, gone, passing = _bolts_later(inputs), _gone_with_the_cut(inputs), _passing(inputs)
+    sawn = _sawn(inputs)
     handed = {h.step: h for h in inputs.design.timing.handouts}
     out = []
     for step in steps:
@@ -46,6 +48,8 @@ def told_by_design(inputs: Inputs, steps: Sequence[Step]) -> tuple[Step, ...]:
         elif step.id in {LOADS_STEP, LINES_STEP}:
             words = f" In what is cut or plated: {_some(gone)}." if gone else ""
             words += f" Within {as_length(HEAT_MM)} of it pass: {_some(passing)}." if passing else ""
+        elif "ties" in step.spec.acts:
+            words = sawn.get(step.operation or "", "")
         spec = step.spec if not words else step.spec.model_copy(update={"detail": step.spec.detail + words})
         if step.id in handed:
             to = handed[step.id].to
@@ -95,6 +99,23 @@ def _bolts_later(inputs: Inputs) -> Later:
                     rows.append(f"{bolts.name}, {as_place(at.offset_mm)} {names.get(at.anchor_id, at.anchor_id)}")
             if rows:
                 out[work.op.id, side] = tuple(dict.fromkeys(rows))
+    return out
+
+
+def _sawn(inputs: Inputs) -> dict[str, str]:
+    """By operation, how long the members are cut that it puts between the rails."""
+    survey, own = inputs.survey, inputs.design
+    try:
+        placed = placed_on(survey, own.operations, "left", planned_state(own.operations))
+        works = [*work_on(survey, "left", placed), *tie_works(survey, own.operations, own.crossmembers)]
+    except NodulantError:
+        return {}
+    out: dict[str, str] = {}
+    for work in works:
+        for tube in work.op.bought(work.on):
+            if isinstance(tube, TubeNeeded):
+                said = f" Cut {as_length(tube.long_mm)} long, {tube.ends}."
+                out[work.op.id] = out.get(work.op.id, "") + said
     return out
 
 

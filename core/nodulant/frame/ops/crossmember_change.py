@@ -14,16 +14,14 @@ from nodulant.frame.ops.fresh import Setting
 from nodulant.frame.ops.operation import Adds
 from nodulant.frame.ops.welded import welded
 from nodulant.frame.place import Place
-from nodulant.geometry.outline import rectangle
+from nodulant.geometry import Outline
+from nodulant.geometry.outline import circle, rectangle
 from nodulant.parts.bought import Needed, TubeNeeded, girth_mm
 from nodulant.parts.cautions import DUST, HOT
-from nodulant.parts.part import Part, Seam, part_id
+from nodulant.parts.part import MEMBER, Part, Seam, part_id
 from nodulant.parts.specs import HoldPoint, StepSpec
 from nodulant.survey.crossmember import Crossmember, EndKind, spoken, wall_fits
 from nodulant.units.inline import as_length, as_place, as_thickness
-
-MEMBER = "tube"
-"""Role of a length of tube, box or channel: its wall unrolled is not cut from plate."""
 
 
 class CrossmemberChange(AtPlace):
@@ -117,8 +115,20 @@ class CrossmemberChange(AtPlace):
         """The new one, where it is welded to the rails."""
         return (MEMBER,) if self._welds else ()
 
+    def _above_mm(self, on: OnRail) -> float:
+        return on.here.height / 2 if self.up_mm is None else self.up_mm
+
+    def end_on_rail(self, on: OnRail) -> Outline | None:
+        """Its section's outside; at half height of the rail where its height is not known."""
+        if self.act not in {"add", "replace"}:
+            return None
+        x, z = on.span.centre_mm, on.here.underside + self._above_mm(on)
+        if self.profile == "tube":
+            return circle(x, z, self.height_mm)
+        return rectangle(x - self.half_mm, z - self.height_mm / 2, x + self.half_mm, z + self.height_mm / 2)
+
     def _member(self, on: OnRail) -> Member:
-        above = on.here.height / 2 if self.up_mm is None else self.up_mm
+        above = self._above_mm(on)
         if self.profile != "tube":
             return member_between(on, self.height_mm, above)
         return tube_between(on, self.height_mm, self.wall_mm, above)
@@ -134,7 +144,7 @@ class CrossmemberChange(AtPlace):
             operation=self.id,
             role=MEMBER,
             side=on.side,
-            name=f"Crossmember's {self.profile}, unrolled",
+            name=f"Crossmember's {self.profile}",
             face="across",
             outline=rectangle(x - reach, 0.0, x + reach, girth),
             thickness_mm=self.wall_mm,
@@ -199,6 +209,8 @@ class CrossmemberChange(AtPlace):
 
     def _put_in(self, at: str) -> list[StepSpec]:
         """Bolted or riveted as one step; tacked, and welded when everything that moves was looked at."""
+        if self.up_mm is not None:
+            at += f", middle {as_length(self.up_mm)} above the underside"
         size = f"{as_length(self.height_mm)} x {as_thickness(self.wall_mm)}"
         square = HoldPoint(kind="look", ask="Square to both rails, diagonals equal")
         if not self._welds:

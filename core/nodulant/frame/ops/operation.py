@@ -197,6 +197,10 @@ class RailOperation(Frozen):
         """Tube and bolts that it needs on one side, besides its plates."""
         return ()
 
+    def end_on_rail(self, on: OnRail) -> Outline | None:
+        """What of a member from rail to rail meets the rail's side, as seen from the side; None where nothing does."""
+        return None
+
     def cut_edge(self) -> Outline | None:
         """Edge of a cut, dx from the centre and z inward from the edge that is cut; None where nothing is cut out."""
         return None

@@ -23,19 +23,19 @@ from nodulant.frame.ops.operation import Adds
 from nodulant.frame.ops.plates.weld_legs import leg_checks
 from nodulant.frame.ops.welded import welded
 from nodulant.frame.place import Place
-from nodulant.geometry.outline import polygon, rectangle
+from nodulant.geometry import Outline
+from nodulant.geometry.outline import circle, polygon, rectangle
 from nodulant.materials import find_steel, line_capacity
 from nodulant.materials.steel import SAFETY_ON_YIELD
 from nodulant.parts.bought import Needed, TubeNeeded
 from nodulant.parts.cautions import HOT
-from nodulant.parts.part import Part, RoundHole, Seam, part_id
+from nodulant.parts.part import MEMBER, Part, RoundHole, Seam, part_id
 from nodulant.parts.solid import Solid, block
 from nodulant.parts.specs import CheckSpec, FigureSpec, HoldPoint, ReadingSpec, StepSpec, reading
 from nodulant.survey.crossmember import Crossmember
 from nodulant.units.inline import as_length, as_place, as_thickness
 
 Force = Annotated[float, Field(ge=0, le=500_000)]
-TUBE = "tube"
 
 
 class SpringBridge(AtPlace):
@@ -98,7 +98,7 @@ class SpringBridge(AtPlace):
 
     def roles(self) -> tuple[str, ...]:
         """Tube, tabs, gussets."""
-        return (TUBE, "bridge-tabs", "bridge-gussets") if self.gusset_mm > 0 else (TUBE, "bridge-tabs")
+        return (MEMBER, "bridge-tabs", "bridge-gussets") if self.gusset_mm > 0 else (MEMBER, "bridge-tabs")
 
     def ties(self, x_mm: float) -> tuple[Crossmember, ...]:
         """A straight one ties the rails; a hoop's legs are soft and count for nothing."""
@@ -118,6 +118,12 @@ class SpringBridge(AtPlace):
         rise = max(self.height_mm - on.here.height, 0.0)
         return legs_on(on, self.od_mm, self.wall_mm, 2 * (self._half(on) + rise))
 
+    def end_on_rail(self, on: OnRail) -> Outline | None:
+        """The tube's outside; a hoop stands on the rails' tops."""
+        if self.form != "straight":
+            return None
+        return circle(on.span.centre_mm, on.here.underside + self.height_mm, self.od_mm)
+
     def parts(self, on: OnRail) -> list[Part]:
         """The tube rolled out, tabs and gussets; one for both sides, kept with the left."""
         if on.side == "right":
@@ -129,10 +135,10 @@ class SpringBridge(AtPlace):
         tube = rectangle(x - reach, 0.0, x + reach, girth)
         tab = polygon([(x + across, out) for out, across in corners])
         holes = tuple(RoundHole(x_mm=x + h.y_mm, y_mm=h.x_mm, diameter_mm=h.diameter_mm) for h in drilled)
-        name = "Hoop's tube, rolled out" if self.form == "hoop" else "Crossmember tube, rolled out"
+        name = "Hoop's tube" if self.form == "hoop" else "Crossmember tube"
         count = 2 * self.tabs.count
         out = [
-            self._part(on, TUBE, name).model_copy(update={"outline": tube, "thickness_mm": self.wall_mm}),
+            self._part(on, MEMBER, name).model_copy(update={"outline": tube, "thickness_mm": self.wall_mm}),
             self._part(on, "bridge-tabs", f"Mount tab, {count} of it").model_copy(
                 update={"outline": tab, "thickness_mm": self.tabs.thickness_mm, "count": count, "holes": holes}
             ),
