@@ -165,6 +165,8 @@ class Listed(SimpleTestCase):
         words = told(step.spec.detail, "mm")
         self.assertIn("810 mm long, ends square", words)
         self.assertIn("middle 75 mm above the underside", words)
+        unknown = next(s for s in evaluate(self.listed()).steps if s.id == "own/in/both")
+        self.assertIn("half way up the rail: its height is not given", unknown.spec.detail)
 
     def test_its_sheet_shows_its_end_where_it_meets_the_rail(self):
         """80 high and 40 wide, its middle 75 over the underside, welded round; and no pattern of its wall to cut from plate."""

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable
 
-from nodulant.frame.here import OnRail, Span
+from nodulant.frame.here import OnRail
 from nodulant.frame.model import placed_on, planned_state
 from nodulant.frame.ops.crossmember_change import CrossmemberChange
 from nodulant.frame.ops.union import Operation
@@ -43,5 +43,5 @@ def tie_works(survey: Survey, operations: tuple[Operation, ...], added: tuple[Cr
     for op in changes:
         span = op.span(survey.rails.left, survey.features, "/design/crossmembers")
         here = rail_here(survey, "left", span.centre_mm, placed)
-        out.append(Work(op, OnRail("left", survey.rails.left, Span(span.start_mm, span.end_mm), here, ())))
+        out.append(Work(op, OnRail("left", survey.rails.left, span, here, ())))
     return tuple(out)

@@ -209,8 +209,10 @@ class CrossmemberChange(AtPlace):
 
     def _put_in(self, at: str) -> list[StepSpec]:
         """Bolted or riveted as one step; tacked, and welded when everything that moves was looked at."""
+        high = "half way up the rail: its height is not given"
         if self.up_mm is not None:
-            at += f", middle {as_length(self.up_mm)} above the underside"
+            high = f"middle {as_length(self.up_mm)} above the underside"
+        at = f"{at}, {high}"
         size = f"{as_length(self.height_mm)} x {as_thickness(self.wall_mm)}"
         square = HoldPoint(kind="look", ask="Square to both rails, diagonals equal")
         if not self._welds:
