@@ -114,7 +114,7 @@ class ShapesAndPlates(Bench):
             self.page.get_by_role("button", name="Take this out of the plan").click()
         stages = self.page.get_by_label("Stages")
         stages.get_by_text("2 plates").wait_for()
-        stages.get_by_text("0 of 15 steps").wait_for()
+        stages.get_by_text("0 of 17 steps").wait_for()
         stages.get_by_text("0 of 2 read").wait_for()
 
 

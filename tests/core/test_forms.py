@@ -79,8 +79,9 @@ class Complete(SimpleTestCase):
                 result = evaluate(inputs)
                 self.assertTrue([s for s in result.steps if s.id.startswith(f"{op.id}/")])
                 own = {p.id for p in result.parts if p.operation == op.id}
+                plates = {p.id for p in result.parts if p.id in own and p.from_plate}
                 drawn = {p.id for p in patterns_of(inputs.survey, inputs.design.operations)}
-                self.assertLessEqual(own, drawn)
+                self.assertEqual(plates, own & drawn)
                 self.assertTrue(own or not op.roles() or kind_of(kind) == "access-cut")
                 for field in form_of(kind).fields:
                     if field.when and field.when[0].endswith(".kind"):

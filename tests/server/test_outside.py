@@ -142,14 +142,15 @@ class Yard(SimpleTestCase):
         self.assertEqual(answer.number, YARD.take(order, "units").number)
 
     def test_a_thickness_it_does_not_have_comes_later(self):
-        order = order_list(f.with_notch(f.demo(), outer_plate=f.side_plate(4.3)))
+        inputs = f.with_notch(f.demo(), outer_plate=f.side_plate(4.3))
+        order = order_list(f.alone(inputs, *inputs.design.operations))
         late = [line for line in YARD.take(order, "units").lines if not line.there]
         self.assertEqual(len(late), 1)
         self.assertIn("4.3 mm", told(late[0].what, "mm"))
         self.assertIn("not in the yard", late[0].words)
 
     def test_nothing_to_buy_is_an_answer_too(self):
-        answer = YARD.take(order_list(f.with_operations(f.demo())), "units")
+        answer = YARD.take(order_list(f.alone(f.demo())), "units")
         self.assertEqual((answer.lines, answer.total, answer.days), ((), 0.0, 0))
 
 

@@ -125,7 +125,8 @@ function stateOf(name: StageName, result: Evaluation) {
       return { words: fails ? `${fails} fail` : (worst(checks) ?? ""), verdict: worst(checks) };
     }
     case "patterns": {
-      const flat = result.parts.length;
+      // a length of tube is sawn, not cut from plate: it has no pattern
+      const flat = result.parts.filter((part) => part.role !== "tube").length;
       return { words: flat ? `${flat} plates` : "no plates yet", verdict: null };
     }
     case "build": {
