@@ -168,6 +168,28 @@ class Listed(SimpleTestCase):
         unknown = next(s for s in evaluate(self.listed()).steps if s.id == "own/in/both")
         self.assertIn("half way up the rail: its height is not given", unknown.spec.detail)
 
+    def test_what_stands_partly_over_the_rail_is_welded_where_it_meets_it_and_says_so(self):
+        """80 x 40 on a rail of 150. Its middle at the top: 40 of the web and the lower flange, 80 mm an end; a box has a second side; half round a tube; two beads across a rail of 60."""
+        tube = math.pi / 2 * 80
+        for profile, up, bead in (
+            ("channel", 150.0, 40 + 40), ("box", 150.0, 80 + 40), ("tube", 150.0, tube), ("tube", 75.0, 2 * tube),
+            ("channel", 200.0, 2 * 60), ("channel", 40.0, 160), ("box", 75.0, 240),
+        ):  # fmt: skip
+            inputs = self.listed(profile=profile, up_mm=up)
+            sheet = next(s for s in assembly_sheets(inputs) if s.operation == "own")
+            self.assertAlmostEqual(sheet.bead_mm, 2 * bead, places=6, msg=(profile, up))
+            step = next(s for s in evaluate(inputs).steps if s.id == "own/in/both")
+            self.assertEqual("Only 40 mm of its height meets" in told(step.spec.detail, "mm"), up == 150.0)
+
+    def test_beyond_the_rails_it_is_no_work_and_a_long_id_is_no_error(self):
+        for x in (-19_999.0, 9_000.0, 20_000.0):
+            inputs = self.listed(x_mm=x)
+            self.assertFalse([s for s in evaluate(inputs).steps if s.operation == "own"])
+            self.assertFalse([t for t in needs_of(inputs).tubes if t.name == "Own tie"])
+        long = "a" * 40
+        inputs = self.listed(f.alone(f.demo(), made("boxing", id=long)), id=long)
+        self.assertEqual({s.operation for s in evaluate(inputs).steps}, {None, long, "a" * 36 + "-tie"})
+
     def test_its_sheet_shows_its_end_where_it_meets_the_rail(self):
         """80 high and 40 wide, its middle 75 over the underside, welded round; and no pattern of its wall to cut from plate."""
         inputs = self.listed(up_mm=75.0)

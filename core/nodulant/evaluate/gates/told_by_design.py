@@ -25,6 +25,7 @@ from nodulant.units.inline import as_length, as_place
 
 HEAT_MM = 150.0
 """What runs nearer to a bead, spark or cut than this is moved or shielded (common practice)."""
+LEAST_MM = 0.5
 MOST = 6
 """More names than this are counted."""
 Later = dict[tuple[str, Side], tuple[str, ...]]
@@ -33,7 +34,7 @@ Later = dict[tuple[str, Side], tuple[str, ...]]
 def told_by_design(inputs: Inputs, steps: Sequence[Step]) -> tuple[Step, ...]:
     """The same steps with what the rest of the design has to say of them; never fewer, never in another order."""
     later, gone, passing = _bolts_later(inputs), _gone_with_the_cut(inputs), _passing(inputs)
-    sawn = _sawn(inputs)
+    sawn = _sawn(inputs) if any("ties" in step.spec.acts for step in steps) else {}
     handed = {h.step: h for h in inputs.design.timing.handouts}
     out = []
     for step in steps:
@@ -103,7 +104,7 @@ def _bolts_later(inputs: Inputs) -> Later:
 
 
 def _sawn(inputs: Inputs) -> dict[str, str]:
-    """By operation, how long the members are cut that it puts between the rails."""
+    """By operation, how long the members are cut that it puts between the rails, and what of an end misses them."""
     survey, own = inputs.survey, inputs.design
     try:
         placed = placed_on(survey, own.operations, "left", planned_state(own.operations))
@@ -116,6 +117,12 @@ def _sawn(inputs: Inputs) -> dict[str, str]:
             if isinstance(tube, TubeNeeded):
                 said = f" Cut {as_length(tube.long_mm)} long, {tube.ends}."
                 out[work.op.id] = out.get(work.op.id, "") + said
+        if work.op.id in out and (end := work.op.end_on_rail(work.on)) is not None:
+            _, low, _, top = end.bounds()
+            under, here = work.on.here.underside, work.on.here
+            meets = min(top, under + here.height) - max(low, under)
+            if 0 < meets < top - low - LEAST_MM:
+                out[work.op.id] += f" Only {as_length(meets)} of its height meets the rails."
     return out
 
 

@@ -1,5 +1,6 @@
 """A crossmember added, taken out, moved or replaced."""
 
+import math
 from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import model_validator
@@ -20,7 +21,7 @@ from nodulant.parts.bought import Needed, TubeNeeded, girth_mm
 from nodulant.parts.cautions import DUST, HOT
 from nodulant.parts.part import MEMBER, Part, Seam, part_id
 from nodulant.parts.specs import HoldPoint, StepSpec
-from nodulant.survey.crossmember import Crossmember, EndKind, spoken, wall_fits
+from nodulant.survey.crossmember import Crossmember, EndKind, wall_fits
 from nodulant.units.inline import as_length, as_place, as_thickness
 
 
@@ -127,6 +128,19 @@ class CrossmemberChange(AtPlace):
             return circle(x, z, self.height_mm)
         return rectangle(x - self.half_mm, z - self.height_mm / 2, x + self.half_mm, z + self.height_mm / 2)
 
+    def _bead_mm(self, on: OnRail) -> float:
+        """Bead of one end, mm: round what of its outside lies on the rail's side; what lies over or under it has two across."""
+        rail, middle, half = on.here, self._above_mm(on), self.height_mm / 2
+        if rail.round:
+            return girth_mm(self.profile, self.height_mm, self.width_mm, 0.0)
+        low, top = max(middle - half, 0.0), min(middle + half, rail.height)
+        if top <= low:
+            return 2 * rail.width
+        if self.profile == "tube":
+            return self.height_mm * (math.acos((middle - top) / half) - math.acos((middle - low) / half))
+        level = sum(0.0 <= edge <= rail.height for edge in (middle - half, middle + half))
+        return (2 if self.profile == "box" else 1) * (top - low) + level * self.width_mm
+
     def _member(self, on: OnRail) -> Member:
         above = self._above_mm(on)
         if self.profile != "tube":
@@ -153,7 +167,7 @@ class CrossmemberChange(AtPlace):
         return [member]
 
     def seams(self, on: OnRail, parts: list[Part]) -> list[Seam]:
-        """Round both its ends, on either rail."""
+        """Round what of both its ends meets a rail."""
         leg = round(min(self.wall_mm, on.here.wall), 1)
         return [
             Seam(
@@ -162,7 +176,7 @@ class CrossmemberChange(AtPlace):
                 kind="fillet",
                 leg_mm=leg,
                 path=p.outline,
-                long_mm=2 * girth_mm(self.profile, self.height_mm, self.width_mm, 0.0),
+                long_mm=2 * self._bead_mm(on),
             )
             for p in parts
             if self._welds
@@ -221,7 +235,7 @@ class CrossmemberChange(AtPlace):
                 StepSpec(
                     key="in",
                     phase="tack",
-                    title=f"Fit '{spoken(self.name)}'",
+                    title=f"Fit the crossmember: {self.name}",
                     detail=f"{at}; {self.profile} {size}, {how}: clamped, diagonals within {as_length(2)}, then each hole drilled through both.",
                     minutes=90,
                     people=2,
@@ -235,7 +249,7 @@ class CrossmemberChange(AtPlace):
             welded(
                 key="in",
                 phase="tack",
-                title=f"Fit '{spoken(self.name)}'",
+                title=f"Fit the crossmember: {self.name}",
                 detail=f"{at}; {self.profile} {size}, {self.end} ends, sawn to fit without a gap; diagonals within {as_length(2)}. Tacked only.",
                 minutes=60,
                 people=2,
@@ -246,7 +260,7 @@ class CrossmemberChange(AtPlace):
             welded(
                 key="weld",
                 phase="weld",
-                title=f"Weld '{spoken(self.name)}'",
+                title=f"Weld the crossmember: {self.name}",
                 detail=f"Round both ends{gussets}, left and right by turns, a side at a time: what is welded on one end alone draws the rails out of square. Across a flange's edge no bead starts or stops.",
                 minutes=60 if gussets else 45,
                 hold=HoldPoint(kind="look", ask="Diagonals as before, ends sound all round"),
